@@ -1,0 +1,2 @@
+export * from './resolve';
+export * from './dabFrame';

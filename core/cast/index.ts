@@ -1,0 +1,2 @@
+export * from './heights';
+export * from './tones';

@@ -1,0 +1,2 @@
+export * from './falloff';
+export * from './curve';

@@ -1,0 +1,101 @@
+/** The bodies that brushes are proved on, made by formula at any density. */
+import { boxLattice } from './lattice';
+import type { RawMesh } from './mesh';
+
+export const BODIES = ['ball', 'tile', 'bollard'] as const;
+export type BodyName = (typeof BODIES)[number];
+
+export const BODY_LABELS: Record<BodyName, string> = { ball: 'Plain ball', tile: 'Plain tile', bollard: 'Bollard' };
+
+/** Over half a million vertices; `coarse` is for quick looks and slow machines. */
+export const BODY_DENSITY = { full: 300, coarse: 64 } as const;
+
+/** `density` cells along an edge of the lattice: about 6 density² vertices. */
+export function body(name: BodyName, density: number): RawMesh {
+  switch (name) {
+    case 'ball': return ball(density);
+    case 'tile': return tile(density);
+    case 'bollard': return bollard(density);
+  }
+}
+
+/** A ball of radius 1. The lattice is spread by equal angles, so that its cells differ little in size. */
+export function ball(density: number): RawMesh {
+  return boxLattice(density, density, density, onSphere);
+}
+
+/** A slab-like block of 2 × 2 × 0.3 with a soft edge, facing +z. */
+export function tile(density: number): RawMesh {
+  const wide = Math.round(density * 1.66);
+  const thick = Math.max(4, Math.round(wide * 0.09));
+  const round = 0.05;
+  return boxLattice(wide, wide, thick, (x, y, z) => {
+    const half = [1, 1, 0.15] as const;
+    const point = [x * half[0], y * half[1], z * half[2]] as const;
+    const inner = point.map((c, k) => Math.max(-half[k]! + round, Math.min(half[k]! - round, c)));
+    const out = point.map((c, k) => c - inner[k]!);
+    const length = Math.hypot(out[0]!, out[1]!, out[2]!);
+    if (length === 0) return point;
+    return [inner[0]! + (out[0]! / length) * round, inner[1]! + (out[1]! / length) * round, inner[2]! + (out[2]! / length) * round];
+  });
+}
+
+/** Height and radius along a mooring bollard's outline, from the middle of its foot to the top of its head. */
+const BOLLARD_OUTLINE: readonly (readonly [number, number])[] = [
+  [-1.0, 0], [-1.0, 0.35], [-1.0, 0.66], [-0.97, 0.74], [-0.9, 0.76], [-0.83, 0.72], [-0.76, 0.56], [-0.6, 0.47],
+  [-0.3, 0.43], [0.0, 0.42], [0.2, 0.44], [0.33, 0.52], [0.42, 0.66], [0.52, 0.74], [0.63, 0.75], [0.74, 0.69],
+  [0.84, 0.52], [0.9, 0.3], [0.92, 0],
+];
+
+/** A turned mooring post 1.9 high, standing on y = −1. */
+export function bollard(density: number): RawMesh {
+  const outline = byLength(BOLLARD_OUTLINE);
+  return boxLattice(density, density, density, (x, y, z) => {
+    const [dx, dy, dz] = onSphere(x, y, z);
+    const flat = Math.hypot(dx, dz);
+    const [height, radius] = outline(Math.acos(Math.max(-1, Math.min(1, -dy))) / Math.PI);
+    return flat < 1e-9 ? [0, height, 0] : [(dx / flat) * radius, height, (dz / flat) * radius];
+  });
+}
+
+function onSphere(x: number, y: number, z: number): readonly [number, number, number] {
+  const a = Math.tan((x * Math.PI) / 4);
+  const b = Math.tan((y * Math.PI) / 4);
+  const c = Math.tan((z * Math.PI) / 4);
+  const length = Math.hypot(a, b, c);
+  return [a / length, b / length, c / length];
+}
+
+/** A smooth (Catmull–Rom) curve through the points, read by its share of length. */
+function byLength(points: readonly (readonly [number, number])[]): (share: number) => readonly [number, number] {
+  const fine: [number, number][] = [];
+  const steps = 24;
+  for (let i = 0; i + 1 < points.length; i++) {
+    const p0 = points[Math.max(i - 1, 0)]!;
+    const p1 = points[i]!;
+    const p2 = points[i + 1]!;
+    const p3 = points[Math.min(i + 2, points.length - 1)]!;
+    for (let s = 0; s < steps; s++) {
+      const t = s / steps;
+      const at = (k: 0 | 1): number => 0.5 * (2 * p1[k] + (p2[k] - p0[k]) * t
+        + (2 * p0[k] - 5 * p1[k] + 4 * p2[k] - p3[k]) * t * t + (3 * p1[k] - p0[k] - 3 * p2[k] + p3[k]) * t * t * t);
+      fine.push([at(0), Math.max(0, at(1))]);
+    }
+  }
+  fine.push([...points[points.length - 1]!] as [number, number]);
+  const along = [0];
+  for (let i = 1; i < fine.length; i++) along.push(along[i - 1]! + Math.hypot(fine[i]![0] - fine[i - 1]![0], fine[i]![1] - fine[i - 1]![1]));
+  const total = along[along.length - 1]!;
+  return (share) => {
+    const target = Math.max(0, Math.min(1, share)) * total;
+    let low = 0;
+    let high = along.length - 1;
+    while (high - low > 1) {
+      const mid = (low + high) >> 1;
+      if (along[mid]! <= target) low = mid;
+      else high = mid;
+    }
+    const t = (target - along[low]!) / Math.max(1e-12, along[high]! - along[low]!);
+    return [fine[low]![0] + (fine[high]![0] - fine[low]![0]) * t, fine[low]![1] + (fine[high]![1] - fine[low]![1]) * t];
+  };
+}

@@ -1,0 +1,117 @@
+/**
+ * A box tree over the leaves, kept as a complete binary heap: node n has children 2n and 2n + 1.
+ * A leaf's box holds its vertices and its triangles, so both picking and gathering read the same boxes.
+ */
+import { LEAF } from './layout';
+import type { LeafCopies } from './leafCopies';
+import type { Mesh } from './mesh';
+
+export function fitLeaf(mesh: Mesh, leaf: number): void {
+  const { positions: p, triangles, leafTriangles } = mesh;
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let z0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  let z1 = -Infinity;
+  const take = (i: number): void => {
+    const x = p[i]!;
+    const y = p[i + 1]!;
+    const z = p[i + 2]!;
+    if (x < x0) x0 = x;
+    if (x > x1) x1 = x;
+    if (y < y0) y0 = y;
+    if (y > y1) y1 = y;
+    if (z < z0) z0 = z;
+    if (z > z1) z1 = z;
+  };
+  const first = leaf * LEAF;
+  const end = Math.min(first + LEAF, mesh.vertexCount);
+  for (let v = first; v < end; v++) take(v * 3);
+  // Vertices of the leaf itself are in already; only those of later leaves can widen the box.
+  for (let i = leafTriangles[leaf]! * 3, stop = leafTriangles[leaf + 1]! * 3; i < stop; i++) {
+    const v = triangles[i]!;
+    if (v >= end) take(v * 3);
+  }
+  const b = (mesh.leafBase + leaf) * 6;
+  mesh.boxes[b] = x0;
+  mesh.boxes[b + 1] = y0;
+  mesh.boxes[b + 2] = z0;
+  mesh.boxes[b + 3] = x1;
+  mesh.boxes[b + 4] = y1;
+  mesh.boxes[b + 5] = z1;
+}
+
+export function refitAll(mesh: Mesh): void {
+  for (let node = mesh.leafBase - 1; node >= 1; node--) joinChildren(mesh.boxes, node);
+}
+
+/**
+ * Refits the leaves listed and what stands above them. Boxes also hold the leaf as it stood in `copies`, so that
+ * a running stroke finds what it needs of the surface it began on. `nodes` is reused as a work list.
+ */
+export function refitLeaves(mesh: Mesh, leaves: Uint32Array, count: number, nodes: Uint32Array, copies: LeafCopies): void {
+  let n = 0;
+  for (let i = 0; i < count; i++) {
+    fitLeaf(mesh, leaves[i]!);
+    const slot = copies.slotOf[leaves[i]!]!;
+    if (slot >= 0) widen(mesh.boxes, (mesh.leafBase + leaves[i]!) * 6, copies.boxes, slot * 6);
+    nodes[n++] = (mesh.leafBase + leaves[i]!) >> 1;
+  }
+  while (n > 0 && nodes[0]! >= 1) {
+    let kept = 0;
+    let last = 0;
+    for (let i = 0; i < n; i++) {
+      const node = nodes[i]!;
+      if (node === last) continue;
+      last = node;
+      joinChildren(mesh.boxes, node);
+      nodes[kept++] = node >> 1;
+    }
+    n = kept;
+  }
+}
+
+function widen(boxes: Float32Array, to: number, by: Float32Array, from: number): void {
+  for (let k = 0; k < 3; k++) {
+    boxes[to + k] = Math.min(boxes[to + k]!, by[from + k]!);
+    boxes[to + 3 + k] = Math.max(boxes[to + 3 + k]!, by[from + 3 + k]!);
+  }
+}
+
+function joinChildren(boxes: Float32Array, node: number): void {
+  const a = node * 12;
+  const b = a + 6;
+  const to = node * 6;
+  for (let k = 0; k < 3; k++) {
+    boxes[to + k] = Math.min(boxes[a + k]!, boxes[b + k]!);
+    boxes[to + 3 + k] = Math.max(boxes[a + 3 + k]!, boxes[b + 3 + k]!);
+  }
+}
+
+/** Writes the leaves whose box meets the sphere into `out`, in ascending order; returns how many. */
+export function leavesInSphere(mesh: Mesh, x: number, y: number, z: number, radius: number, out: Uint32Array): number {
+  const { boxes, leafBase } = mesh;
+  const stack = QUERY_STACK;
+  const r2 = radius * radius;
+  let depth = 0;
+  let count = 0;
+  stack[depth++] = 1;
+  while (depth > 0) {
+    const node = stack[--depth]!;
+    const b = node * 6;
+    const dx = Math.max(boxes[b]! - x, 0, x - boxes[b + 3]!);
+    const dy = Math.max(boxes[b + 1]! - y, 0, y - boxes[b + 4]!);
+    const dz = Math.max(boxes[b + 2]! - z, 0, z - boxes[b + 5]!);
+    // An empty node's box is inside out, its distance infinite.
+    if (!(dx * dx + dy * dy + dz * dz <= r2)) continue;
+    if (node >= leafBase) out[count++] = node - leafBase;
+    else {
+      stack[depth++] = node * 2 + 1;
+      stack[depth++] = node * 2;
+    }
+  }
+  return count;
+}
+
+const QUERY_STACK = new Uint32Array(128);

@@ -1,0 +1,4 @@
+export * from './picture';
+export * from './pyramid';
+export * from './sample';
+export * from './measure';

@@ -1,0 +1,4 @@
+export * from './surface';
+export * from './dab';
+export * from './strokeSpan';
+export * from './renew';

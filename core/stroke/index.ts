@@ -1,0 +1,3 @@
+export * from './walk';
+export * from './scatter';
+export * from './record';

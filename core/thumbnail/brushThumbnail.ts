@@ -1,0 +1,55 @@
+/**
+ * A brush's picture: what it does to a small flat tile, by the same calculation that stamps a body.
+ * One stamp for Press and Grow, a waved stroke for Trail; brushes that need something to work on get ripples.
+ */
+import type { ResolvedBrush } from '#core/brush';
+import { castHeights } from '#core/cast';
+import { buildMesh, plane, type Mesh, type Ray } from '#core/mesh';
+import { beginStroke, endStroke, extendStroke, session } from '#core/session';
+import { surface } from '#core/sculpt';
+import { shade } from './shade';
+
+export const THUMBNAIL_SIZE = 160;
+const CELLS = 224;
+const DOWN = [0, 0, -1] as const;
+
+/** RGBA bytes of THUMBNAIL_SIZE². */
+export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
+  const raw = plane(CELLS, 2);
+  if (brush.action === 'smooth' || brush.action === 'move') ripple(raw.positions);
+  const mesh = buildMesh(raw);
+  const s = session(surface(mesh), { replay: false });
+  const wave = brush.action === 'move' || brush.strokeType === 'trail';
+  const size = brush.action === 'move' ? 0.55 : wave ? 0.3 : 0.86;
+  beginStroke(s, {
+    brush: { ...brush, radius: size, strokeType: brush.strokeType === 'grow' ? 'press' : brush.strokeType },
+    seed: 1, dig: false, mirrorX: false, mirrorY: false,
+    view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+  });
+  extendStroke(s, brush.action === 'move' ? [down(-0.2, -0.15), down(0.25, 0.2)] : wave ? waved() : [down(0, 0)]);
+  endStroke(s);
+  return picture(mesh);
+}
+
+function picture(mesh: Mesh): Uint8ClampedArray {
+  const side = 1.96;
+  const heights = castHeights(mesh, { frame: { x: 0, y: 0, turn: 0, side }, size: THUMBNAIL_SIZE, samples: 4 });
+  return shade(heights, side / THUMBNAIL_SIZE);
+}
+
+function waved(): Ray[] {
+  const rays: Ray[] = [];
+  for (let i = 0; i <= 60; i++) {
+    const t = i / 60;
+    rays.push(down(-0.62 + 1.24 * t, 0.42 * Math.sin(t * 2 * Math.PI)));
+  }
+  return rays;
+}
+
+function down(x: number, y: number): Ray {
+  return { origin: [x, y, 4], direction: DOWN };
+}
+
+function ripple(positions: Float32Array): void {
+  for (let i = 0; i < positions.length; i += 3) positions[i + 2] = 0.03 * Math.sin(positions[i]! * 21 + positions[i + 1]! * 13);
+}

@@ -1,0 +1,2 @@
+export * from './brushThumbnail';
+export * from './shade';
