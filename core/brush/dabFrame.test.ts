@@ -6,7 +6,7 @@ const dotted = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 function frameAt(mesh: Mesh, origin: Vec3, direction: Vec3, more: Partial<{ footing: number; turnRad: number; along: Vec3; radius: number }> = {}): DabFrame {
   const hit = pick(mesh, { origin, direction })!;
   return dabFrame(mesh, {
-    hit, radius: more.radius ?? 0.3, footing: more.footing ?? 0.5, along: more.along ?? [1, 0, 0], instead: [0, 1, 0], turnRad: more.turnRad ?? 0, fromStart: true,
+    hit, radius: more.radius ?? 0.3, footing: more.footing ?? 0.5, along: more.along ?? [1, 0, 0], instead: [0, 1, 0], turnRad: more.turnRad ?? 0, fromStart: true, facing: null,
   }, new Uint32Array(mesh.leafCount), leafCopies(mesh));
 }
 

@@ -3,7 +3,7 @@
  *
  * Origin the hit point; n the area-weighted mean, over footing × radius, of faces turned the same way as the
  * face that was hit; t and b in its plane, turned anticlockwise by the dab's turn. Right-handed: b = n × t.
- * The normal is that of the surface the stroke began on (`before`).
+ * The normal is that of the surface the stroke began on (`before`), or a given one (mapping From view).
  */
 import { leavesInSphere, placeBefore, pointBefore, type Hit, type LeafCopies, type Mesh } from '#core/mesh';
 
@@ -30,12 +30,14 @@ export interface DabPlace {
   turnRad: number;
   /** Puts the origin where the point under the hit stood when the stroke began. */
   fromStart: boolean;
+  /** Takes the place of the surface's normal. */
+  facing: Vec3 | null;
 }
 
 export function dabFrame(mesh: Mesh, place: DabPlace, leaves: Uint32Array, before: LeafCopies): DabFrame {
   const { hit, radius } = place;
   const stood = pointBefore(before, mesh, hit);
-  const normal = footingNormal(mesh, hit.triangle, stood, radius * place.footing, leaves, before);
+  const normal = place.facing ?? footingNormal(mesh, hit.triangle, stood, radius * place.footing, leaves, before);
   const flat = intoPlane(place.along, normal) ?? intoPlane(place.instead, normal) ?? anyAcross(normal);
   const side = cross(normal, flat);
   const c = Math.cos(place.turnRad);
@@ -92,6 +94,7 @@ const FACE = { centroid: new Float64Array(3), normal: new Float64Array(3) };
 /** Centroid and area-weighted normal of a triangle as it stood when the stroke began. Reuses its result. */
 function faceBefore(mesh: Mesh, triangle: number, before: LeafCopies): typeof FACE {
   const { triangles } = mesh;
+  if (before.count === 0) return faceNow(mesh, triangle);
   const a = placeBefore(before, mesh, triangles[triangle * 3]!);
   const b = placeBefore(before, mesh, triangles[triangle * 3 + 1]!);
   const c = placeBefore(before, mesh, triangles[triangle * 3 + 2]!);
@@ -132,4 +135,18 @@ function intoPlane(v: Vec3, normal: Vec3): Vec3 | null {
 
 function anyAcross(normal: Vec3): Vec3 {
   return intoPlane([1, 0, 0], normal) ?? (intoPlane([0, 1, 0], normal) as Vec3);
+}
+
+/** Before a stroke's first dab the surface it began on is the surface as it is. */
+function faceNow(mesh: Mesh, triangle: number): typeof FACE {
+  const { triangles, positions: p, faceNormals } = mesh;
+  const t = triangle * 3;
+  const a = triangles[t]! * 3;
+  const b = triangles[t + 1]! * 3;
+  const c = triangles[t + 2]! * 3;
+  for (let k = 0; k < 3; k++) {
+    FACE.centroid[k] = (p[a + k]! + p[b + k]! + p[c + k]!) / 3;
+    FACE.normal[k] = faceNormals[t + k]!;
+  }
+  return FACE;
 }

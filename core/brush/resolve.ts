@@ -33,6 +33,8 @@ export interface ResolvedBrush {
   /** Share of the radius. */
   scatter: number;
   turnFromStroke: boolean;
+  /** Projected along the view instead of the surface's normal. */
+  fromView: boolean;
 }
 
 /** Relief of a brush without an alpha. */
@@ -62,5 +64,6 @@ export function resolveBrush(brush: Brush, form: AlphaForm | null): ResolvedBrus
     scatter: stroke.scatter / 100,
     // A crease draws together across its own line, so it must know which way it runs.
     turnFromStroke: stroke.turnFrom === 'stroke' || touch.action === 'crease',
+    fromView: stroke.mapping === 'view',
   };
 }

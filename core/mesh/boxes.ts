@@ -14,24 +14,32 @@ export function fitLeaf(mesh: Mesh, leaf: number): void {
   let x1 = -Infinity;
   let y1 = -Infinity;
   let z1 = -Infinity;
-  const take = (i: number): void => {
+  const first = leaf * LEAF;
+  const end = Math.min(first + LEAF, mesh.vertexCount);
+  for (let i = first * 3; i < end * 3; i += 3) {
     const x = p[i]!;
     const y = p[i + 1]!;
     const z = p[i + 2]!;
-    if (x < x0) x0 = x;
-    if (x > x1) x1 = x;
-    if (y < y0) y0 = y;
-    if (y > y1) y1 = y;
-    if (z < z0) z0 = z;
-    if (z > z1) z1 = z;
-  };
-  const first = leaf * LEAF;
-  const end = Math.min(first + LEAF, mesh.vertexCount);
-  for (let v = first; v < end; v++) take(v * 3);
+    x0 = x < x0 ? x : x0;
+    x1 = x > x1 ? x : x1;
+    y0 = y < y0 ? y : y0;
+    y1 = y > y1 ? y : y1;
+    z0 = z < z0 ? z : z0;
+    z1 = z > z1 ? z : z1;
+  }
   // Vertices of the leaf itself are in already; only those of later leaves can widen the box.
-  for (let i = leafTriangles[leaf]! * 3, stop = leafTriangles[leaf + 1]! * 3; i < stop; i++) {
-    const v = triangles[i]!;
-    if (v >= end) take(v * 3);
+  for (let k = leafTriangles[leaf]! * 3, stop = leafTriangles[leaf + 1]! * 3; k < stop; k++) {
+    if (triangles[k]! < end) continue;
+    const i = triangles[k]! * 3;
+    const x = p[i]!;
+    const y = p[i + 1]!;
+    const z = p[i + 2]!;
+    x0 = x < x0 ? x : x0;
+    x1 = x > x1 ? x : x1;
+    y0 = y < y0 ? y : y0;
+    y1 = y > y1 ? y : y1;
+    z0 = z < z0 ? z : z0;
+    z1 = z > z1 ? z : z1;
   }
   const b = (mesh.leafBase + leaf) * 6;
   mesh.boxes[b] = x0;

@@ -101,6 +101,7 @@ function lay(r: Runner, hit: Hit, radius: number, along: Vec3, by: Vec3): void {
   const sign = dig ? -1 : 1;
   const frame = dabFrame(mesh, {
     hit, radius, footing: brush.footing, along, instead: view.up, turnRad: brush.turnRad, fromStart: brush.action === 'lift',
+    facing: brush.fromView ? view.toward : null,
   }, leaves, r.surface.start);
   const one = (x: boolean, y: boolean): void => {
     const at = x || y ? mirrored(frame, x, y) : frame;

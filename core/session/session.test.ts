@@ -94,6 +94,21 @@ describe('one dab', () => {
   });
 });
 
+test('On surface and From view agree on a plane that faces the view, and differ on a slope', () => {
+  const tilted = plane(64, 2);
+  for (let i = 0; i < tilted.positions.length; i += 3) tilted.positions[i + 2] = tilted.positions[i]! * 0.6;
+  const run = (mapping: 'surface' | 'view', raw = plane(64, 2)) => {
+    const s = slabSession(raw);
+    stroke(s, testBrush({ ...press, stroke: { ...press.stroke, mapping } }), [[0.2, 0.1]]);
+    return bytes(s);
+  };
+  expect(run('view')).toEqual(run('surface'));
+  const rest = buildMesh(tilted).positions;
+  const slid = run('view', tilted).filter((x, i) => i % 3 === 0 && x !== rest[i]);
+  expect(slid).toHaveLength(0);
+  expect(run('surface', tilted)).not.toEqual(run('view', tilted));
+});
+
 describe('strokes', () => {
   test('a trail lays a dab each spacing, however its samples are grouped', () => {
     const brush = testBrush({ stroke: { type: 'trail', size: 0.05, spacing: 50 }, form: { depth: 0 } });

@@ -8,7 +8,7 @@ export const BRUSH_VERSION = 1;
 
 export const ACTIONS = ['lift', 'crease', 'smooth', 'move'] as const;
 export const STROKE_TYPES = ['trail', 'press', 'grow'] as const;
-export const MAPPINGS = ['surface'] as const;
+export const MAPPINGS = ['surface', 'view'] as const;
 export const FOOTPRINTS = ['round', 'square'] as const;
 export const OVERLAPS = ['even', 'add'] as const;
 export const TURN_SOURCES = ['fixed', 'stroke'] as const;

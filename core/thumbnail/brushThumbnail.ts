@@ -11,23 +11,29 @@ import { shade } from './shade';
 
 export const THUMBNAIL_SIZE = 160;
 const CELLS = 224;
+/** Clay to be smoothed is coarser, so that a few passes show. */
+const COARSE_CELLS = 96;
+const PASSES = 5;
 const DOWN = [0, 0, -1] as const;
 
 /** RGBA bytes of THUMBNAIL_SIZE². */
 export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
-  const raw = plane(CELLS, 2);
+  const smooths = brush.action === 'smooth';
+  const raw = plane(smooths ? COARSE_CELLS : CELLS, 2);
   if (brush.action === 'smooth' || brush.action === 'move') ripple(raw.positions);
   const mesh = buildMesh(raw);
   const s = session(surface(mesh), { replay: false });
   const wave = brush.action === 'move' || brush.strokeType === 'trail';
   const size = brush.action === 'move' ? 0.55 : wave ? 0.3 : 0.86;
-  beginStroke(s, {
-    brush: { ...brush, radius: size, strokeType: brush.strokeType === 'grow' ? 'press' : brush.strokeType },
-    seed: 1, dig: false, mirrorX: false, mirrorY: false,
-    view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
-  });
-  extendStroke(s, brush.action === 'move' ? [down(-0.2, -0.15), down(0.25, 0.2)] : wave ? waved() : [down(0, 0)]);
-  endStroke(s);
+  for (let pass = 0; pass < (smooths ? PASSES : 1); pass++) {
+    beginStroke(s, {
+      brush: { ...brush, radius: size, strokeType: brush.strokeType === 'grow' ? 'press' : brush.strokeType },
+      seed: 1, dig: false, mirrorX: false, mirrorY: false,
+      view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+    });
+    extendStroke(s, brush.action === 'move' ? [down(-0.2, -0.15), down(0.25, 0.2)] : wave ? waved() : [down(0, 0)]);
+    endStroke(s);
+  }
   return picture(mesh);
 }
 

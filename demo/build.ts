@@ -1,0 +1,39 @@
+/** Builds the demo data folder that a first start copies: `npm run build` runs it. */
+import { createHash } from 'node:crypto';
+import { mkdir, rename, rm } from 'node:fs/promises';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { openDatabase } from '../server/database';
+import { alphaPicture, brushPicture, sourcePicture } from '../server/pictures';
+import { putBelt } from '../server/queries/belt';
+import { putBlob } from '../server/queries/blobs';
+import { saveDocument } from '../server/queries/documents';
+import { seedBaseBrushes } from '../server/seed';
+import { tidewrack } from './tidewrack';
+
+const hash = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+const out = resolve(fileURLToPath(new URL('..', import.meta.url)), 'build/demo-db');
+
+const began = performance.now();
+const set = tidewrack(hash);
+await mkdir(dirname(out), { recursive: true });
+const work = `${out}-work`;
+await rm(work, { recursive: true, force: true });
+const { db, close } = await openDatabase({ folder: work });
+for (const { doc, bytes } of set.slabs) {
+  await putBlob(db, doc.blob!, bytes);
+  await saveDocument(db, 'sources', { doc, revision: null, picture: await sourcePicture(db, doc) });
+}
+for (const { doc, bytes } of set.alphas) {
+  await putBlob(db, doc.blob, bytes);
+  await saveDocument(db, 'alphas', { doc, revision: null, picture: await alphaPicture(db, doc) });
+}
+for (const doc of set.brushes) await saveDocument(db, 'brushes', { doc, revision: null, picture: await brushPicture(db, doc) });
+await putBelt(db, set.brushes.map((b) => b.id));
+await seedBaseBrushes(db);
+await db.exec('CHECKPOINT');
+await close();
+await rm(out, { recursive: true, force: true });
+await rename(join(work, 'db'), out);
+await rm(work, { recursive: true, force: true });
+console.log(`Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, ${set.alphas.length} alphas, ${set.brushes.length} brushes.`);

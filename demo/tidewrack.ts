@@ -1,0 +1,94 @@
+/** The Tidewrack Wharf set: a made-up harbour for a puppet film. Everything in it is made by running core. */
+import { castHeights, castTones } from '#core/cast';
+import { measureMargin, ringLoss } from '#core/checks';
+import { positionsOut } from '#core/mesh';
+import { edgeGround, toUint16, usedRange, type Picture } from '#core/picture';
+import {
+  ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha, type Brush, type CastSettings, type Slab,
+} from '#core/settings';
+import type { Hand } from './hand';
+import { barnacleCrust, LONE, PATCH } from './slabs/barnacleCrust';
+import { limpetRings } from './slabs/limpetRings';
+
+export const AUTHOR = 'Tidewrack Workshop';
+const id = (n: number): string => `d0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+
+export interface DemoSet {
+  slabs: { doc: Slab; bytes: Uint8Array }[];
+  alphas: { doc: Alpha; bytes: Uint8Array }[];
+  brushes: Brush[];
+}
+
+/** `hash` names bytes by their SHA-256. */
+export function tidewrack(hash: (bytes: Uint8Array) => string): DemoSet {
+  const crustHand = barnacleCrust(1024);
+  const limpetHand = limpetRings(512);
+  const patch = { ...PATCH, turn: 0 };
+  const crust = slab(id(1), 'Barnacle crust', crustHand, 1024, { frame: patch }, hash);
+  const limpet = slab(id(2), 'Limpet rings', limpetHand, 512, {}, hash);
+  const lone = { x: LONE.x, y: LONE.y, turn: 0, side: LONE.radius * 2.3 };
+  const alphas = [
+    cast(id(11), 'Crust, whole', crustHand, crust.doc, { size: 1024, frame: patch }, hash),
+    cast(id(12), 'One barnacle', crustHand, crust.doc, { size: 256, frame: lone }, hash),
+    cast(id(13), 'Limpet', limpetHand, limpet.doc, { size: 512 }, hash),
+  ];
+  return { slabs: [crust, limpet], alphas, brushes: brushes(alphas.map((a) => a.doc)) };
+}
+
+function slab(slabId: string, name: string, h: Hand, cells: 512 | 1024, settings: Partial<CastSettings>, hash: (bytes: Uint8Array) => string): DemoSet['slabs'][number] {
+  const positions = positionsOut(h.mesh);
+  const bytes = new Uint8Array(positions.buffer);
+  const doc = SlabSchema.parse({
+    version: SOURCE_VERSION, kind: 'slab', id: slabId, cells, blob: hash(bytes), cast: CastSettingsSchema.parse(settings),
+    card: { name, author: AUTHOR, tags: ['tidewrack'] },
+  });
+  return { doc, bytes };
+}
+
+function cast(
+  alphaId: string, name: string, h: Hand, source: Slab, settings: Partial<CastSettings>, hash: (bytes: Uint8Array) => string,
+): DemoSet['alphas'][number] {
+  const used = CastSettingsSchema.parse(settings);
+  const heights = castHeights(h.mesh, { frame: used.frame, size: used.size, samples: used.samples });
+  const tones = castTones(heights, used.frame.side, used.floor, used.crown);
+  const bytes = new Uint8Array(toUint16(tones.picture).buffer);
+  return {
+    bytes,
+    doc: {
+      version: ALPHA_VERSION, id: alphaId, size: used.size, relief: tones.relief, ground: edgeGround(tones.picture), blob: hash(bytes),
+      card: { name, author: AUTHOR, tags: ['tidewrack'], notes: '' },
+      lineage: { sourceId: source.id, sourceRevision: 1, floor: tones.floor, crown: tones.crown, cast: used },
+      report: report(tones.picture),
+    },
+  };
+}
+
+function report(picture: Picture): Alpha['report'] {
+  return { marginPx: measureMargin(picture).marginPx, ringLoss: ringLoss(picture, 1), usedRange: usedRange(picture) };
+}
+
+function brushes([crust, barnacle, limpet]: Alpha[]): Brush[] {
+  const make = (n: number, name: string, alpha: Alpha, tags: string[], change: (b: Brush) => Partial<Brush>): Brush => {
+    const brush = newBrush(id(n), name, AUTHOR);
+    const formed = {
+      ...brush, form: { ...brush.form, alphaId: alpha.id, ground: Math.round(alpha.ground * 1000) / 1000 },
+      card: { ...brush.card, tags: ['tidewrack', ...tags] },
+    };
+    return { ...formed, ...change(formed) };
+  };
+  const touch = (b: Brush, kind: Brush['touch']['falloff']['kind'], hold = 0.8): Brush['touch'] => ({
+    ...b.touch, overlaps: 'even', falloff: { ...b.touch.falloff, kind, hold },
+  });
+  return [
+    make(21, 'Crust, grown', crust!, ['crust'], (b) => ({ touch: touch(b, 'plateau', 0.85), stroke: { ...b.stroke, type: 'grow' } })),
+    make(22, 'Barnacle press', barnacle!, ['crust'], (b) => ({
+      touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'press', size: 0.16 },
+    })),
+    make(23, 'Barnacle trail', barnacle!, ['crust', 'trail'], (b) => ({
+      touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'trail', size: 0.07, spacing: 85, scatter: 90, turnFrom: 'stroke' },
+    })),
+    make(24, 'Limpet press', limpet!, ['shell'], (b) => ({
+      touch: touch(b, 'plateau', 0.9), stroke: { ...b.stroke, type: 'press', size: 0.22 },
+    })),
+  ];
+}

@@ -1,0 +1,62 @@
+/** The application: guards, headers, routes, then the page itself. */
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import bodyParser from '@koa/bodyparser';
+import Koa from 'koa';
+import helmet from 'koa-helmet';
+import serve from 'koa-static';
+import type { Database } from './database';
+import { failures } from './failures';
+import { guard } from './guard';
+import { routes } from './routes';
+
+export interface AppOptions {
+  db: Database;
+  /** Folder of the built page. */
+  page: string;
+  version: string;
+}
+
+export function createApp(options: AppOptions): Koa {
+  const app = new Koa();
+  app.use(failures());
+  app.use(guard());
+  app.use(headers());
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '1mb' }));
+  const router = routes(options.db, options.version);
+  app.use(router.routes()).use(router.allowedMethods());
+  app.use(serve(options.page, { maxage: 0 }));
+  app.use(async (ctx, next) => {
+    // Every other address is a place inside the page.
+    if (ctx.method !== 'GET' || ctx.path.startsWith('/api/') || /\.\w+$/.test(ctx.path)) return next();
+    ctx.type = 'text/html';
+    ctx.body = await readFile(join(options.page, 'index.html'));
+  });
+  return app;
+}
+
+/** Isolation, so that the page may share memory with its workers, and a policy that runs our own scripts alone. */
+function headers(): Koa.Middleware {
+  return helmet({
+    crossOriginEmbedderPolicy: { policy: 'require-corp' },
+    crossOriginOpenerPolicy: { policy: 'same-origin' },
+    strictTransportSecurity: false,
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        // Vue and Element Plus place elements by style attributes.
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'blob:', 'data:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        frameAncestors: ["'none'"],
+        formAction: ["'none'"],
+      },
+    },
+  });
+}

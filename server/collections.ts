@@ -1,0 +1,36 @@
+/** The kinds of document that are kept: table, schema, version, and what must exist before one is saved. */
+import {
+  ALPHA_VERSION, AlphaSchema, BRUSH_VERSION, BrushSchema, readDocument, SOURCE_VERSION, SourceSchema,
+  type Alpha, type Brush, type ReadResult, type Source,
+} from '#core/settings';
+
+export interface Documents {
+  brushes: Brush;
+  alphas: Alpha;
+  sources: Source;
+}
+export type Collection = keyof Documents;
+export const COLLECTIONS = ['brushes', 'alphas', 'sources'] as const satisfies readonly Collection[];
+
+/** What one document of the collection is called in a sentence. */
+export const SINGULAR: Record<Collection, string> = { brushes: 'brush', alphas: 'alpha', sources: 'source' };
+
+export function readStored<C extends Collection>(collection: C, doc: unknown): ReadResult<Documents[C]> {
+  const read = (): ReadResult<Brush | Alpha | Source> => {
+    switch (collection) {
+      case 'brushes': return readDocument('brush', BrushSchema, BRUSH_VERSION, doc);
+      case 'alphas': return readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc);
+      default: return readDocument('source', SourceSchema, SOURCE_VERSION, doc);
+    }
+  };
+  return read() as ReadResult<Documents[C]>;
+}
+
+/** What the table's `kind` column says of a document. */
+export function kindOf(collection: Collection, doc: Documents[Collection]): string {
+  switch (collection) {
+    case 'brushes': return (doc as Brush).touch.action;
+    case 'alphas': return 'height';
+    case 'sources': return (doc as Source).kind;
+  }
+}

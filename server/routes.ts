@@ -1,0 +1,101 @@
+/** What the server answers, as a table of small functions. */
+import Router from '@koa/router';
+import type { Context } from 'koa';
+import { z } from 'zod';
+import { BlobHashSchema, type Alpha, type Brush } from '#core/settings';
+import { readBytes } from './body';
+import { COLLECTIONS, readStored, SINGULAR, type Collection, type Documents } from './collections';
+import type { Database } from './database';
+import { alphaPicture, alphaPng, brushPicture, sourcePicture } from './pictures';
+import { Problem } from './problem';
+import { getBelt, putBelt } from './queries/belt';
+import { getBlob, hasBlob, putBlob } from './queries/blobs';
+import { deleteDocument, getDocument, getPicture, listDocuments, restoreDocument, saveDocument } from './queries/documents';
+
+/** A slab of 1024 × 1024 cells or an alpha of 4096² and some room. */
+const LARGEST_BLOB = 64 * 1024 * 1024;
+
+const SaveBody = z.object({ doc: z.unknown(), revision: z.number().int().positive().nullable() });
+const BeltBody = z.object({ ids: z.array(z.uuid()).max(200, 'The belt holds at most 200 brushes.') });
+
+export function routes(db: Database, version: string): Router {
+  const router = new Router({ prefix: '/api' });
+
+  router.get('/health', async (ctx) => {
+    await db.query('SELECT 1');
+    ctx.body = { ok: true, name: 'Mold Stamp', version };
+  });
+
+  for (const collection of COLLECTIONS) addCollection(router, db, collection);
+
+  router.get('/alphas/:id/png', async (ctx) => {
+    const { doc } = await getDocument(db, 'alphas', idOf(ctx));
+    ctx.type = 'image/png';
+    ctx.attachment(`${doc.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}.png`);
+    ctx.body = await alphaPng(db, doc);
+  });
+
+  router.get('/blobs/:hash', async (ctx) => {
+    const bytes = await getBlob(db, BlobHashSchema.parse(ctx.params['hash']));
+    ctx.type = 'application/octet-stream';
+    ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
+    ctx.body = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);
+  });
+  router.put('/blobs/:hash', async (ctx) => {
+    const hash = BlobHashSchema.parse(ctx.params['hash']);
+    if (!(await hasBlob(db, hash))) await putBlob(db, hash, await readBytes(ctx.req, LARGEST_BLOB));
+    ctx.body = { hash };
+  });
+
+  router.get('/belt', async (ctx) => {
+    ctx.body = { ids: await getBelt(db) };
+  });
+  router.put('/belt', async (ctx) => {
+    ctx.body = { ids: await putBelt(db, BeltBody.parse(ctx.request.body).ids) };
+  });
+  return router;
+}
+
+function addCollection<C extends Collection>(router: Router, db: Database, collection: C): void {
+  router.get(`/${collection}`, async (ctx) => {
+    ctx.body = await listDocuments(db, collection);
+  });
+  router.get(`/${collection}/:id`, async (ctx) => {
+    ctx.body = await getDocument(db, collection, idOf(ctx));
+  });
+  router.put(`/${collection}/:id`, async (ctx) => {
+    const body = SaveBody.parse(ctx.request.body);
+    const read = readStored(collection, body.doc);
+    if (!read.ok) throw new Problem(422, 'invalid', read.reason);
+    if (read.value.id !== idOf(ctx)) throw new Problem(422, 'invalid', `The ${SINGULAR[collection]}’s id is not the one in the address.`);
+    const picture = await pictureOf(db, collection, read.value);
+    const revision = await saveDocument(db, collection, { doc: read.value, revision: body.revision, picture });
+    ctx.body = { doc: read.value, revision, base: false, updatedAt: new Date().toISOString() };
+  });
+  router.delete(`/${collection}/:id`, async (ctx) => {
+    await deleteDocument(db, collection, idOf(ctx));
+    ctx.status = 204;
+  });
+  router.post(`/${collection}/:id/restore`, async (ctx) => {
+    await restoreDocument(db, collection, idOf(ctx));
+    ctx.body = await getDocument(db, collection, idOf(ctx));
+  });
+  router.get(`/${collection}/:id/picture`, async (ctx) => {
+    ctx.type = 'image/png';
+    ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
+    ctx.body = Buffer.from(await getPicture(db, collection, idOf(ctx)));
+  });
+}
+
+/** Renders the small picture; on the way finds out whether what the document names is there. */
+async function pictureOf(db: Database, collection: Collection, doc: Documents[Collection]): Promise<Uint8Array> {
+  switch (collection) {
+    case 'brushes': return brushPicture(db, doc as Brush);
+    case 'alphas': return alphaPicture(db, doc as Alpha);
+    case 'sources': return sourcePicture(db, doc as Documents['sources']);
+  }
+}
+
+function idOf(ctx: Context): string {
+  return z.uuid('That is no id.').parse(ctx['params'].id);
+}

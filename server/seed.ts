@@ -1,0 +1,16 @@
+/** Puts the base brushes of this version into the rack where they are missing. */
+import { BASE_BRUSHES } from '#core/presets';
+import type { Database } from './database';
+import { brushPicture } from './pictures';
+import { getBelt, putBelt } from './queries/belt';
+import { saveDocument } from './queries/documents';
+
+export async function seedBaseBrushes(db: Database): Promise<void> {
+  const { rows } = await db.query<{ id: string }>('SELECT id FROM brushes WHERE base');
+  const known = new Set(rows.map((r) => r.id));
+  const missing = BASE_BRUSHES.filter((b) => !known.has(b.id));
+  for (const brush of missing) {
+    await saveDocument(db, 'brushes', { doc: brush, revision: null, picture: await brushPicture(db, brush), base: true });
+  }
+  if (missing.length > 0) await putBelt(db, [...(await getBelt(db)), ...missing.map((b) => b.id)]);
+}
