@@ -7,8 +7,9 @@ export type BodyName = (typeof BODIES)[number];
 
 export const BODY_LABELS: Record<BodyName, string> = { ball: 'Plain ball', tile: 'Plain tile', bollard: 'Bollard' };
 
-/** Over half a million vertices; `coarse` is for quick looks and slow machines. */
-export const BODY_DENSITY = { full: 300, coarse: 64 } as const;
+/** Cells along an edge: from 25 thousand vertices for a quick look to over half a million. */
+export const BODY_DENSITIES = [64, 150, 300] as const;
+export type BodyDensity = (typeof BODY_DENSITIES)[number];
 
 /** `density` cells along an edge of the lattice: about 6 density² vertices. */
 export function body(name: BodyName, density: number): RawMesh {

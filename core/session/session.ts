@@ -115,6 +115,13 @@ export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>):
   for (const record of records) run(s, record);
 }
 
+/** Strokes of one brush become strokes of another, e.g. of the copy that was made to change it. */
+export function adoptBrush(s: Session, from: string, to: string): void {
+  const adopted = (record: StrokeRecord): StrokeRecord => (record.brush.id === from ? { ...record, brush: { ...record.brush, id: to } } : record);
+  for (const done of s.done) done.record = adopted(done.record);
+  s.undone = s.undone.map(adopted);
+}
+
 /** Takes all strokes off the body. */
 export function clearStrokes(s: Session): void {
   if (s.running) abandonStroke(s);

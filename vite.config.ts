@@ -1,0 +1,16 @@
+import { resolve } from 'node:path';
+import vue from '@vitejs/plugin-vue';
+import { defineConfig } from 'vite';
+
+const isolation = {
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'Cross-Origin-Embedder-Policy': 'require-corp',
+};
+
+export default defineConfig({
+  root: 'web',
+  plugins: [vue()],
+  worker: { format: 'es' },
+  build: { outDir: resolve(import.meta.dirname, 'dist'), emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 1600 },
+  server: { headers: isolation, proxy: { '/api': { target: `http://127.0.0.1:${process.env['PORT'] ?? 4870}`, changeOrigin: true } } },
+});

@@ -1,0 +1,107 @@
+/** Talks to the server. Answers are checked with the same schemas the server checks requests with. */
+import { z } from 'zod';
+import { AlphaSchema, BrushSchema, SourceSchema, type Alpha, type Brush, type Source } from '#core/settings';
+
+export interface Documents {
+  brushes: Brush;
+  alphas: Alpha;
+  sources: Source;
+}
+export type Collection = keyof Documents;
+
+export interface Kept<T> {
+  doc: T;
+  revision: number;
+  base: boolean;
+  updatedAt: string;
+}
+
+const SCHEMAS = { brushes: BrushSchema, alphas: AlphaSchema, sources: SourceSchema } as const;
+
+/** The server was not there to answer. */
+export class ServerAway extends Error {
+  constructor() {
+    super('The server can’t be reached.');
+  }
+}
+
+/** The server answered no, with a sentence. */
+export class Refused extends Error {
+  constructor(readonly status: number, readonly code: string, message: string, readonly details: Record<string, unknown>) {
+    super(message);
+  }
+}
+
+const ErrorBody = z.object({ error: z.object({ code: z.string(), message: z.string(), details: z.record(z.string(), z.unknown()) }) });
+const Skipped = z.array(z.object({ id: z.string(), name: z.string(), reason: z.string() }));
+export type SkippedRow = z.infer<typeof Skipped>[number];
+
+function keptSchema<C extends Collection>(collection: C) {
+  return z.object({ doc: SCHEMAS[collection] as unknown as z.ZodType<Documents[C]>, revision: z.number(), base: z.boolean(), updatedAt: z.string() });
+}
+
+export async function request(path: string, init: RequestInit = {}): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new ServerAway();
+  }
+  if (response.ok) return response;
+  const body = ErrorBody.safeParse(await response.json().catch(() => null));
+  // A proxy in front of a stopped server answers in its stead, with something that isn't ours.
+  if (!body.success) throw response.status >= 500 ? new ServerAway() : new Refused(response.status, 'failed', `The server answered ${response.status}.`, {});
+  const { code, message, details } = body.data.error;
+  throw new Refused(response.status, code, message, details);
+}
+
+function json(method: string, body: unknown): RequestInit {
+  return { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
+}
+
+export async function list<C extends Collection>(collection: C): Promise<{ items: Kept<Documents[C]>[]; skipped: SkippedRow[] }> {
+  const schema = z.object({ items: z.array(keptSchema(collection)), skipped: Skipped });
+  return schema.parse(await (await request(`/${collection}`)).json());
+}
+
+export async function get<C extends Collection>(collection: C, id: string): Promise<Kept<Documents[C]>> {
+  return keptSchema(collection).parse(await (await request(`/${collection}/${id}`)).json());
+}
+
+export async function save<C extends Collection>(collection: C, doc: Documents[C], revision: number | null): Promise<Kept<Documents[C]>> {
+  return keptSchema(collection).parse(await (await request(`/${collection}/${doc.id}`, json('PUT', { doc, revision }))).json());
+}
+
+export async function remove(collection: Collection, id: string): Promise<void> {
+  await request(`/${collection}/${id}`, { method: 'DELETE' });
+}
+
+export async function restore<C extends Collection>(collection: C, id: string): Promise<Kept<Documents[C]>> {
+  return keptSchema(collection).parse(await (await request(`/${collection}/${id}/restore`, { method: 'POST' })).json());
+}
+
+const Ids = z.object({ ids: z.array(z.string()) });
+
+export async function getBelt(): Promise<string[]> {
+  return Ids.parse(await (await request('/belt')).json()).ids;
+}
+
+export async function putBelt(ids: readonly string[]): Promise<string[]> {
+  return Ids.parse(await (await request('/belt', json('PUT', { ids }))).json()).ids;
+}
+
+/** Stores bytes under their SHA-256 and returns it. */
+export async function putBlob(bytes: Uint8Array<ArrayBuffer>): Promise<string> {
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
+  const hash = Array.from(digest, (b) => b.toString(16).padStart(2, '0')).join('');
+  await request(`/blobs/${hash}`, { method: 'PUT', headers: { 'Content-Type': 'application/octet-stream' }, body: bytes });
+  return hash;
+}
+
+export async function getBlob(hash: string): Promise<ArrayBuffer> {
+  return (await request(`/blobs/${hash}`)).arrayBuffer();
+}
+
+export function pictureUrl(collection: Collection, id: string, revision: number): string {
+  return `/api/${collection}/${id}/picture?revision=${revision}`;
+}

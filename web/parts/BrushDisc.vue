@@ -1,0 +1,32 @@
+<script setup lang="ts">
+/** A brush's picture: the server's for a saved brush, rendered here for one that is still being changed. */
+import { watchDebounced } from '@vueuse/core';
+import { ref } from 'vue';
+import type { Brush } from '#core/settings';
+import { pictureUrl } from '../api/client';
+import { useLibrary } from '../stores/library';
+import { thumbnail } from '../workers/thumbnails';
+
+const props = defineProps<{ brush: Brush; size: number; square?: boolean }>();
+const library = useLibrary();
+const url = ref('');
+
+async function render(): Promise<void> {
+  const kept = library.brushes.find((b) => b.doc.id === props.brush.id);
+  const same = kept && JSON.stringify([kept.doc.form, kept.doc.touch, kept.doc.stroke]) === JSON.stringify([props.brush.form, props.brush.touch, props.brush.stroke]);
+  if (same) url.value = pictureUrl('brushes', props.brush.id, kept.revision);
+  else url.value = await thumbnail(props.brush, library.alpha(props.brush.form.alphaId)).catch(() => '');
+}
+watchDebounced(() => [props.brush.id, props.brush.form, props.brush.touch, props.brush.stroke, library.loaded, library.brushes.length], render, { deep: true, debounce: 350 });
+void library.ready().then(render);
+</script>
+
+<template>
+  <img v-if="url" class="disc" :class="{ square }" :src="url" :width="size" :height="size" alt="" />
+  <span v-else class="disc" :class="{ square }" :style="{ width: `${size}px`, height: `${size}px` }" />
+</template>
+
+<style scoped>
+.disc { border-radius: 50%; flex: none; background: var(--clay); display: block; object-fit: cover; }
+.disc.square { border-radius: var(--r); }
+</style>

@@ -1,0 +1,22 @@
+<script setup lang="ts">
+/** A check that found something: what, with its number, and the click that mends it. */
+import { TriangleAlert } from '@lucide/vue';
+
+defineProps<{ sentence: string; mend?: string }>();
+defineEmits<{ mend: [] }>();
+</script>
+
+<template>
+  <div class="note" role="status">
+    <TriangleAlert :size="15" />
+    <span>{{ sentence }}</span>
+    <button v-if="mend" class="btn link" type="button" @click="$emit('mend')">{{ mend }}</button>
+  </div>
+</template>
+
+<style scoped>
+.note { display: flex; align-items: center; gap: 8px; padding: 7px 10px; border-radius: var(--r); background: var(--warn-wash); color: var(--warn); font-size: 12.5px; }
+.note span { flex: 1; }
+.note svg { flex: none; }
+.btn { flex: none; max-width: 40%; }
+</style>

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+/** How many pixels have which height: from floor to crown, in per cent of the picture. */
+import { BarChart } from 'echarts/charts';
+import { GridComponent, TooltipComponent } from 'echarts/components';
+import { init, use, type ECharts } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+import { useResizeObserver } from '@vueuse/core';
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+
+const props = defineProps<{ counts: Uint32Array; floor: number; crown: number }>();
+use([BarChart, GridComponent, TooltipComponent, CanvasRenderer]);
+const box = ref<HTMLElement>();
+let chart: ECharts | null = null;
+
+function draw(): void {
+  if (!chart) return;
+  const total = props.counts.reduce((a, b) => a + b, 0) || 1;
+  const bins = props.counts.length;
+  const at = (i: number): number => props.floor + ((i + 0.5) / bins) * (props.crown - props.floor);
+  const data = Array.from(props.counts, (n, i) => [at(i), (100 * n) / total]);
+  // One tall bar of bare ground would press the form flat: the axis ends a little above the rest.
+  const shares = data.map(([, share]) => share!).sort((a, b) => b - a);
+  const top = Math.max(shares[2] ?? 0, 0.2) * 1.25;
+  const css = getComputedStyle(document.documentElement);
+  const ink = css.getPropertyValue('--ink-2').trim();
+  const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
+  chart.setOption({
+    animation: false,
+    grid: { left: 36, right: 10, top: 20, bottom: 34 },
+    tooltip: {
+      trigger: 'axis', textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
+      formatter: (rows: { value: [number, number] }[]) => (rows[0] ? `height ${rows[0].value[0].toFixed(3)}<br>${rows[0].value[1].toFixed(2)} % of the pixels` : ''),
+    },
+    xAxis: {
+      type: 'value', min: props.floor, max: props.crown, name: 'height, body units', nameLocation: 'middle', nameGap: 19, nameTextStyle: text,
+      interval: (props.crown - props.floor) / 4, axisLabel: { ...text, formatter: (v: number) => v.toFixed(3) }, splitLine: { show: false }, axisLine: { lineStyle: { color: ink } },
+    },
+    yAxis: {
+      type: 'value', max: Number(top.toPrecision(2)), name: '% of pixels', nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -30] }, nameGap: 7, splitNumber: 2, axisLabel: text,
+      splitLine: { lineStyle: { color: css.getPropertyValue('--line-soft').trim() } },
+    },
+    series: [{ type: 'bar', data, barCategoryGap: 0, barWidth: '100%', itemStyle: { color: css.getPropertyValue('--act').trim() } }],
+  });
+}
+
+onMounted(() => {
+  chart = init(box.value!);
+  draw();
+});
+useResizeObserver(box, () => chart?.resize());
+watch(() => [props.counts, props.floor, props.crown], draw);
+onBeforeUnmount(() => chart?.dispose());
+</script>
+
+<template>
+  <div ref="box" class="chart" role="img" aria-label="Histogram of heights" />
+</template>
+
+<style scoped>
+.chart { width: 100%; height: 140px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
+</style>

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+/** One numeric setting: slider, typed number with its unit, arrows, double-click for the default. All from its schema entry. */
+import { computed, ref, watch } from 'vue';
+import type { SettingMeta } from '#core/settings';
+
+const props = defineProps<{ meta: SettingMeta; modelValue: number; disabled?: boolean }>();
+const emit = defineEmits<{ 'update:modelValue': [value: number] }>();
+
+const STEPS = 1000;
+const typed = ref('');
+const typing = ref(false);
+
+const shown = computed(() => {
+  const digits = props.meta.step >= 1 ? 0 : Math.min(3, Math.ceil(-Math.log10(props.meta.step)));
+  const number = props.modelValue.toFixed(digits);
+  return props.meta.unit === '°' ? `${number}°` : props.meta.unit === '' || props.meta.unit === 'grey' || props.meta.unit === 'body' ? number : `${number} ${props.meta.unit}`;
+});
+watch(shown, (value) => {
+  if (!typing.value) typed.value = value;
+}, { immediate: true });
+
+const position = computed(() => {
+  const { min, max, scale } = props.meta;
+  const share = scale === 'log'
+    ? Math.log(props.modelValue / min) / Math.log(max / min)
+    : (props.modelValue - min) / (max - min);
+  return Math.round(share * STEPS);
+});
+
+function fromSlider(event: Event): void {
+  const { min, max, scale } = props.meta;
+  const share = Number((event.target as HTMLInputElement).value) / STEPS;
+  put(scale === 'log' ? min * (max / min) ** share : min + (max - min) * share);
+}
+
+function put(value: number): void {
+  const { min, max, step } = props.meta;
+  const round = Math.round(value / step) * step;
+  const next = Math.min(max, Math.max(min, Number(round.toFixed(6))));
+  if (next !== props.modelValue) emit('update:modelValue', next);
+}
+
+function focus(event: FocusEvent): void {
+  typing.value = true;
+  (event.target as HTMLInputElement).select();
+}
+
+/** Takes what was typed; anything that is no number leaves the setting as it was. */
+function commit(): void {
+  const number = Number.parseFloat(typed.value.replace(',', '.').replace('−', '-'));
+  if (Number.isFinite(number)) put(number);
+  typed.value = shown.value;
+}
+
+function leave(): void {
+  commit();
+  typing.value = false;
+  typed.value = shown.value;
+}
+
+function nudge(event: KeyboardEvent): void {
+  const sign = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+  if (event.key === 'Enter') commit();
+  else if (event.key === 'Escape') {
+    typed.value = shown.value;
+    (event.target as HTMLInputElement).blur();
+  } else if (sign !== 0) {
+    event.preventDefault();
+    put(props.modelValue + sign * props.meta.step * (event.shiftKey ? 10 : 1));
+    typed.value = shown.value;
+  }
+}
+</script>
+
+<template>
+  <div class="slider" :title="`${meta.help}. Double-click for ${meta.fallback}.`" @dblclick="put(meta.fallback)">
+    <span class="label">{{ meta.label }}</span>
+    <input
+      class="track" type="range" min="0" :max="STEPS" :step="1" :value="position" :disabled="disabled"
+      :style="{ '--share': `${position / 10}%` }" :aria-label="meta.label" :aria-valuetext="shown" @input="fromSlider"
+    />
+    <input
+      v-model="typed" class="number" type="text" inputmode="decimal" :disabled="disabled" :aria-label="`${meta.label}, ${meta.unit || 'number'}`"
+      @focus="focus" @blur="leave" @keydown="nudge" @dblclick.stop
+    />
+  </div>
+</template>
+
+<style scoped>
+.slider { display: grid; grid-template-columns: var(--label, 84px) 1fr 62px; align-items: center; gap: 8px; min-height: var(--row); }
+.label { color: var(--ink-2); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.number {
+  height: 22px; width: 100%; border: 1px solid var(--line); border-radius: 4px; background: var(--field); text-align: right; padding: 0 6px; font: inherit; color: inherit;
+  font-variant-numeric: tabular-nums;
+}
+.number:focus { outline: 2px solid var(--act); outline-offset: -1px; }
+.track { appearance: none; width: 100%; min-width: 0; height: 18px; background: none; margin: 0; cursor: pointer; }
+.track::-webkit-slider-runnable-track {
+  height: 4px; border-radius: 2px; background: linear-gradient(to right, var(--act) var(--share), var(--well) var(--share));
+}
+.track::-moz-range-track { height: 4px; border-radius: 2px; background: linear-gradient(to right, var(--act) var(--share), var(--well) var(--share)); }
+.track::-webkit-slider-thumb { appearance: none; width: 8px; height: 14px; margin-top: -5px; border-radius: 3px; background: var(--ink); }
+.track::-moz-range-thumb { width: 8px; height: 14px; border: 0; border-radius: 3px; background: var(--ink); }
+</style>

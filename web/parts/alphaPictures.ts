@@ -1,0 +1,42 @@
+/** Small 8-bit copies of alphas for showing: drawn on canvases and laid into the cursor. Kept by content. */
+import type { Alpha } from '#core/settings';
+import { fromUint16, halve } from '#core/picture';
+import { getBlob } from '../api/client';
+
+export interface ShownAlpha {
+  greys: Uint8Array<ArrayBuffer>;
+  size: number;
+}
+
+const LARGEST = 384;
+const kept = new Map<string, Promise<ShownAlpha>>();
+
+export function shownAlpha(alpha: Alpha): Promise<ShownAlpha> {
+  const known = kept.get(alpha.blob);
+  if (known) return known;
+  const made = make(alpha);
+  made.catch(() => kept.delete(alpha.blob));
+  kept.set(alpha.blob, made);
+  return made;
+}
+
+async function make(alpha: Alpha): Promise<ShownAlpha> {
+  return reduced(new Uint16Array(await getBlob(alpha.blob)), alpha.size);
+}
+
+export function reduced(greys: Uint16Array, size: number): ShownAlpha {
+  let picture = fromUint16(greys, size);
+  while (picture.width > LARGEST) picture = halve(picture);
+  return { greys: Uint8Array.from(picture.data, (h) => h * 255), size: picture.width };
+}
+
+export function drawGreys(canvas: HTMLCanvasElement, shown: ShownAlpha): void {
+  canvas.width = shown.size;
+  canvas.height = shown.size;
+  const image = new ImageData(shown.size, shown.size);
+  for (let i = 0; i < shown.greys.length; i++) {
+    const g = shown.greys[i]!;
+    image.data.set([g, g, g, 255], i * 4);
+  }
+  canvas.getContext('2d')!.putImageData(image, 0, 0);
+}

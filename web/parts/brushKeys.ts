@@ -1,0 +1,32 @@
+/** Keys that change the brush without leaving the surface: digits for strength, brackets for size, D held to dig. */
+import { BrushSchema, settingAt, type Brush } from '#core/settings';
+import { useShortcuts, type Shortcut } from './shortcuts';
+
+export interface BrushKeyOptions {
+  brush: () => Brush | null;
+  edit: (change: (brush: Brush) => void) => void;
+  dig: (down: boolean) => void;
+}
+
+const SIZE_STEP = 1.12;
+
+export function useBrushKeys(o: BrushKeyOptions): void {
+  const size = settingAt(BrushSchema, 'stroke.size');
+  const grow = (factor: number): void => o.edit((brush) => {
+    const next = brush.stroke.size * factor;
+    brush.stroke.size = Math.max(size.min, Math.min(size.max, Math.round(next / size.step) * size.step));
+  });
+  const digits: Shortcut[] = Array.from({ length: 10 }, (_, n) => ({
+    keys: String(n), what: `Strength ${n === 0 ? 100 : n * 10} %`, silent: n !== 1,
+    run: () => o.edit((brush) => {
+      brush.touch.strength = n === 0 ? 100 : n * 10;
+    }),
+  }));
+  digits[1]!.what = 'Strength 10 %, 2 for 20 %, … 0 for 100 %';
+  useShortcuts([
+    ...digits,
+    { keys: '[', what: 'Smaller', run: () => grow(1 / SIZE_STEP) },
+    { keys: ']', what: 'Larger', run: () => grow(SIZE_STEP) },
+    { keys: 'D', what: 'Held: dig instead of lifting', hold: o.dig },
+  ]);
+}

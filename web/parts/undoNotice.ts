@@ -1,0 +1,27 @@
+/** Says what was done and offers to take it back. */
+import { ElNotification } from 'element-plus';
+import { h } from 'vue';
+import { sentence } from '../stores/connection';
+
+export function undoNotice(message: string, undo: () => Promise<void>): void {
+  const note = ElNotification({
+    message: h('div', { style: 'display:flex;gap:14px;align-items:center' }, [
+      h('span', message),
+      h('button', {
+        class: 'btn link', type: 'button', onClick: () => {
+          note.close();
+          void undo().catch((error: unknown) => failNotice(sentence(error)));
+        },
+      }, 'Undo'),
+    ]),
+    position: 'bottom-left', duration: 9000, showClose: true,
+  });
+}
+
+export function failNotice(message: string): void {
+  ElNotification({ message, type: 'error', position: 'bottom-left', duration: 8000 });
+}
+
+export function tellNotice(message: string): void {
+  ElNotification({ message, position: 'bottom-left', duration: 4000 });
+}

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+/** The rack: every brush, its picture and card. Opens, copies, renames, deletes; drafts wear a mark. */
+import { ElDialog } from 'element-plus';
+import { Search } from '@lucide/vue';
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { BASE_BRUSHES } from '#core/presets';
+import { NameSchema, type Brush } from '#core/settings';
+import RackCard from '../bench/RackCard.vue';
+import TopBar from '../parts/TopBar.vue';
+import { failNotice, undoNotice } from '../parts/undoNotice';
+import { useBrushBench } from '../stores/brushBench';
+import { sentence } from '../stores/connection';
+import { useLibrary } from '../stores/library';
+
+const router = useRouter();
+const library = useLibrary();
+const bench = useBrushBench();
+const wanted = ref('');
+const tag = ref('');
+const renaming = ref<Brush | null>(null);
+const newName = ref('');
+const nameProblem = ref<string | null>(null);
+
+void library.ready().then(() => library.loadDrafts());
+
+interface Entry {
+  brush: Brush;
+  base: boolean;
+  unsaved: boolean;
+  waiting: boolean;
+}
+const entries = computed<Entry[]>(() => {
+  const drafts = new Map(library.drafts.map((d) => [d.doc.id, d]));
+  const saved = library.brushes.map((k) => {
+    const draft = drafts.get(k.doc.id);
+    return { brush: draft?.doc ?? k.doc, base: k.base, unsaved: draft !== undefined, waiting: draft?.waiting ?? false };
+  });
+  const fresh = library.drafts.filter((d) => !library.brushes.some((k) => k.doc.id === d.doc.id))
+    .map((d) => ({ brush: d.doc, base: false, unsaved: true, waiting: d.waiting }));
+  return [...fresh.reverse(), ...saved];
+});
+const tags = computed(() => [...new Set(entries.value.flatMap((e) => e.brush.card.tags))].sort());
+const shown = computed(() => {
+  const words = wanted.value.trim().toLowerCase();
+  return entries.value.filter(({ brush: { card } }) => (tag.value === '' || card.tags.includes(tag.value))
+    && (words === '' || `${card.name} ${card.author} ${card.tags.join(' ')}`.toLowerCase().includes(words)));
+});
+const own = computed(() => shown.value.filter((e) => !e.base));
+const base = computed(() => shown.value.filter((e) => e.base));
+
+function open(brush: Brush): void {
+  void router.push(`/bench/brush/${brush.id}`);
+}
+
+async function fresh(): Promise<void> {
+  open(await library.copyBrush(BASE_BRUSHES[0]!, 'New brush'));
+}
+
+async function copy(brush: Brush): Promise<void> {
+  open(await library.copyBrush(brush));
+}
+
+function askName(brush: Brush): void {
+  renaming.value = brush;
+  newName.value = brush.card.name;
+  nameProblem.value = null;
+}
+
+/** A saved brush is renamed at once; a draft's name goes on being a draft's. */
+async function rename(): Promise<void> {
+  const brush = renaming.value;
+  if (!brush) return;
+  const name = NameSchema.safeParse(newName.value);
+  if (!name.success) {
+    nameProblem.value = name.error.issues[0]!.message;
+    return;
+  }
+  const old = brush.card.name;
+  try {
+    await putName(brush.id, name.data);
+    renaming.value = null;
+    if (old !== name.data) undoNotice(`“${old}” is now “${name.data}”.`, () => putName(brush.id, old));
+  } catch (error) {
+    nameProblem.value = sentence(error);
+  }
+}
+
+async function putName(id: string, name: string): Promise<void> {
+  const kept = library.brushes.find((k) => k.doc.id === id);
+  await bench.open(id);
+  await bench.edit((brush) => {
+    brush.card.name = name;
+  });
+  await bench.keep();
+  if (!kept) return;
+  const hadDraft = JSON.stringify({ ...bench.doc, card: { ...bench.doc?.card, name: kept.doc.card.name } }) !== JSON.stringify(kept.doc);
+  if (hadDraft) return;
+  if (!(await bench.save()) && bench.nameProblem) {
+    const message = bench.nameProblem;
+    await bench.revert();
+    throw new Error(message);
+  }
+}
+
+async function remove(entry: Entry): Promise<void> {
+  const { brush } = entry;
+  const belt = [...library.beltIds];
+  try {
+    if (library.brushes.some((k) => k.doc.id === brush.id)) {
+      await library.remove('brushes', brush.id);
+      undoNotice(`“${brush.card.name}” deleted.`, async () => {
+        await library.restore('brushes', brush.id);
+        await library.setBelt(belt);
+      });
+    } else {
+      const draft = library.drafts.find((d) => d.doc.id === brush.id);
+      await library.dropDraft(brush.id);
+      undoNotice(`Draft “${brush.card.name}” thrown away.`, async () => {
+        if (draft) await library.keepDraft(draft);
+      });
+    }
+  } catch (error) {
+    failNotice(sentence(error));
+  }
+}
+
+async function toBelt(brush: Brush): Promise<void> {
+  const on = library.beltIds.includes(brush.id);
+  try {
+    await library.setBelt(on ? library.beltIds.filter((id) => id !== brush.id) : [...library.beltIds, brush.id]);
+  } catch (error) {
+    failNotice(sentence(error));
+  }
+}
+</script>
+
+<template>
+  <div class="place">
+    <TopBar><template #end><button class="btn main" type="button" @click="fresh">New brush</button></template></TopBar>
+    <main class="page-scroll">
+      <div class="head">
+        <h1>Rack</h1>
+        <label class="search"><Search :size="15" /><input v-model="wanted" class="field" type="search" placeholder="Name, author or tag" aria-label="Search the rack" /></label>
+        <div class="tags">
+          <button v-for="t in tags" :key="t" type="button" :class="{ on: tag === t }" :aria-pressed="tag === t" @click="tag = tag === t ? '' : t">{{ t }}</button>
+        </div>
+      </div>
+      <p v-if="library.failed" class="note">{{ library.failed }}</p>
+      <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">“{{ row.name }}” is left out. {{ row.reason }}</div>
+      <p v-if="!library.loaded" class="muted">Loading the rack…</p>
+      <template v-else>
+        <p v-if="shown.length === 0" class="none">
+          {{ entries.length === 0 ? 'The rack is empty. Sculpt a slab and cast it, or begin with a new brush.' : 'No brush fits this search.' }}
+        </p>
+        <ul v-if="own.length" class="grid">
+          <RackCard
+            v-for="entry in own" :key="entry.brush.id" :brush="entry.brush" :base="false" :unsaved="entry.unsaved" :waiting="entry.waiting" :belted="library.beltIds.includes(entry.brush.id)"
+            @open="open(entry.brush)" @copy="copy(entry.brush)" @rename="askName(entry.brush)" @remove="remove(entry)" @belt="toBelt(entry.brush)"
+          />
+        </ul>
+        <template v-if="base.length">
+          <h2>Base brushes <small>stay as they are; the first change makes a copy</small></h2>
+          <ul class="grid">
+            <RackCard
+              v-for="entry in base" :key="entry.brush.id" :brush="entry.brush" base :unsaved="false" :waiting="false" :belted="library.beltIds.includes(entry.brush.id)"
+              @open="open(entry.brush)" @copy="copy(entry.brush)" @belt="toBelt(entry.brush)"
+            />
+          </ul>
+        </template>
+      </template>
+    </main>
+    <ElDialog :model-value="renaming !== null" title="Rename" width="380px" @update:model-value="renaming = null">
+      <form @submit.prevent="rename">
+        <input v-model="newName" class="field" :class="{ bad: nameProblem }" maxlength="80" aria-label="New name" autofocus />
+        <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
+      </form>
+      <template #footer>
+        <button class="btn" type="button" @click="renaming = null">Cancel</button>
+        <button class="btn main" type="button" @click="rename">Rename</button>
+      </template>
+    </ElDialog>
+  </div>
+</template>
+
+<style scoped src="./rack.css"></style>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+/** The slab bench: the clay on the left leaf, its cast growing on the right, the four slab brushes on the belt. */
+import { computed, onBeforeUnmount, watch } from 'vue';
+import CastPanel from '../bench/CastPanel.vue';
+import SlabBelt from '../bench/SlabBelt.vue';
+import SlabView from '../bench/SlabView.vue';
+import LeafPair from '../parts/LeafPair.vue';
+import LineageTrail from '../parts/LineageTrail.vue';
+import { useShortcuts } from '../parts/shortcuts';
+import TopBar from '../parts/TopBar.vue';
+import { useSlabBench } from '../stores/slabBench';
+
+const props = defineProps<{ id: string }>();
+const bench = useSlabBench();
+
+watch(() => props.id, (id) => void bench.open(id), { immediate: true });
+onBeforeUnmount(() => void bench.close());
+useShortcuts([{ keys: 'Ctrl+S', what: 'Save the slab', run: () => void bench.save() }]);
+
+const state = computed(() => {
+  if (bench.saving) return 'saving…';
+  if (!bench.unsaved) return 'saved';
+  const time = bench.keptAt ? new Date(bench.keptAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : '';
+  return time ? `not saved · draft kept ${time}` : 'not saved';
+});
+</script>
+
+<template>
+  <div class="bench">
+    <TopBar>
+      <LineageTrail v-if="bench.doc" :source="bench.doc" open="source" />
+      <template #end>
+        <template v-if="bench.doc">
+          <span class="state" :class="{ unsaved: bench.unsaved }" role="status">{{ state }}</span>
+          <button class="btn main" type="button" :disabled="!bench.unsaved || bench.saving" title="Save (Ctrl+S)" @click="bench.save()">Save</button>
+        </template>
+      </template>
+    </TopBar>
+    <main>
+      <LeafPair v-if="bench.sculptor && bench.doc" name="slab" :start="0.6" left-label="The slab" right-label="The cast">
+        <template #left><SlabView :key="bench.doc.id" /></template>
+        <template #right><CastPanel /></template>
+      </LeafPair>
+      <div v-else class="empty">
+        <p v-if="bench.opening">Opening the slab…</p>
+        <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
+      </div>
+    </main>
+    <SlabBelt />
+  </div>
+</template>
+
+<style scoped>
+.bench { height: 100%; display: grid; grid-template-rows: 48px 1fr auto; }
+main { min-height: 0; }
+.state { color: var(--ink-2); font-size: 12px; white-space: nowrap; }
+.unsaved { color: var(--warn); }
+.empty { height: 100%; display: grid; place-content: center; justify-items: center; gap: 12px; }
+</style>

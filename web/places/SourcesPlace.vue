@@ -1,0 +1,121 @@
+<script setup lang="ts">
+/** Where forms come from: the slabs, and the alphas cast from them. */
+import { ElDialog } from 'element-plus';
+import { Download, Trash2 } from '@lucide/vue';
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { meshLayout } from '#core/mesh';
+import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Alpha, type Source } from '#core/settings';
+import * as api from '../api/client';
+import ChoiceBar from '../parts/ChoiceBar.vue';
+import TopBar from '../parts/TopBar.vue';
+import { failNotice, undoNotice } from '../parts/undoNotice';
+import { sentence } from '../stores/connection';
+import { useLibrary } from '../stores/library';
+
+const router = useRouter();
+const library = useLibrary();
+const making = ref(false);
+const busy = ref(false);
+const name = ref('');
+const cells = ref<(typeof SLAB_CELLS)[number]>(1024);
+const problem = ref<string | null>(null);
+
+const vertices = (n: number): number => (n + 1) ** 2;
+const count = (n: number): string => vertices(n).toLocaleString('en').replaceAll(',', ' ');
+/** Mesh, marks of the sculpting worker and the page's buffers on the graphics card. */
+const memory = computed(() => Math.round((meshLayout(vertices(cells.value), cells.value ** 2 * 2).bytes + vertices(cells.value) * (12 + 48)) / 2 ** 20));
+const castFrom = (source: Source): Alpha[] => library.alphas.filter((a) => a.doc.lineage.sourceId === source.id).map((a) => a.doc);
+
+function ask(): void {
+  name.value = library.freeName('sources', 'Slab');
+  problem.value = null;
+  making.value = true;
+}
+
+async function make(): Promise<void> {
+  busy.value = true;
+  try {
+    const parsed = SlabSchema.safeParse({ version: SOURCE_VERSION, kind: 'slab', id: crypto.randomUUID(), card: { name: name.value }, cells: cells.value, blob: null });
+    if (!parsed.success) {
+      problem.value = parsed.error.issues[0]!.message;
+      return;
+    }
+    library.putSource(await api.save('sources', parsed.data, null));
+    making.value = false;
+    await router.push(`/bench/slab/${parsed.data.id}`);
+  } catch (error) {
+    problem.value = sentence(error);
+  } finally {
+    busy.value = false;
+  }
+}
+
+async function remove(collection: 'sources' | 'alphas', doc: { id: string; card: { name: string } }): Promise<void> {
+  const users = collection === 'alphas' ? library.brushes.filter((b) => b.doc.form.alphaId === doc.id).map((b) => `“${b.doc.card.name}”`) : [];
+  if (users.length > 0) return failNotice(`“${doc.card.name}” is the form of ${users.join(', ')}. Give those another alpha first.`);
+  try {
+    await library.remove(collection, doc.id);
+    undoNotice(`“${doc.card.name}” deleted.`, () => library.restore(collection, doc.id));
+  } catch (error) {
+    failNotice(sentence(error));
+  }
+}
+</script>
+
+<template>
+  <div class="place">
+    <TopBar><template #end><button class="btn main" type="button" @click="ask">New slab</button></template></TopBar>
+    <main class="page-scroll">
+      <div class="head"><h1>Sources</h1></div>
+      <p v-if="library.failed" class="note">{{ library.failed }}</p>
+      <h2>Slabs <small>dense square planes to sculpt on</small></h2>
+      <p v-if="library.loaded && library.sources.length === 0" class="none">No slab yet. A new one is a flat plane of clay, seen straight from above.</p>
+      <ul class="grid">
+        <li v-for="{ doc, revision } in library.sources" :key="doc.id" class="card">
+          <RouterLink :to="`/bench/slab/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('sources', doc.id, revision)" alt="" /></RouterLink>
+          <b>{{ doc.card.name }}</b>
+          <span class="muted">{{ count(doc.cells) }} vertices · {{ castFrom(doc).length }} cast</span>
+          <span class="actions"><button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('sources', doc)"><Trash2 :size="15" /></button></span>
+        </li>
+      </ul>
+      <h2>Alphas <small>height pictures cast from them, 16 bit</small></h2>
+      <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
+      <ul class="grid">
+        <li v-for="{ doc, revision } in library.alphas" :key="doc.id" class="card">
+          <img :src="api.pictureUrl('alphas', doc.id, revision)" alt="" />
+          <b>{{ doc.card.name }}</b>
+          <span class="muted">{{ doc.size }} px · relief {{ doc.relief.toFixed(3) }}</span>
+          <span class="actions">
+            <a :href="`/api/alphas/${doc.id}/png`" download title="Download PNG, 16 bit" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></a>
+            <button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('alphas', doc)"><Trash2 :size="15" /></button>
+          </span>
+        </li>
+      </ul>
+    </main>
+    <ElDialog v-model="making" title="New slab" width="400px">
+      <form class="form" @submit.prevent="make">
+        <label class="row"><span class="label">Name</span><input v-model="name" class="field" :class="{ bad: problem }" maxlength="80" /></label>
+        <div class="row"><span class="label">Cells a side</span><ChoiceBar v-model="cells" label="Cells a side" :options="SLAB_CELLS.map((n) => ({ value: n, label: `${n}²` }))" /></div>
+        <p class="muted">{{ count(cells) }} vertices, about {{ memory }} MB of memory. An alpha of {{ cells }} px takes all its detail.</p>
+        <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
+      </form>
+      <template #footer>
+        <button class="btn" type="button" @click="making = false">Cancel</button>
+        <button class="btn main" type="button" :disabled="busy" @click="make">Make it</button>
+      </template>
+    </ElDialog>
+  </div>
+</template>
+
+<style scoped src="./rack.css"></style>
+<style scoped>
+.card { display: grid; gap: 2px; align-content: start; }
+.card img { width: 100%; aspect-ratio: 1; border-radius: var(--r); background: var(--clay); display: block; margin-bottom: 4px; }
+.card a:hover img { box-shadow: 0 0 0 2px var(--act); }
+.actions { display: flex; margin-left: -6px; }
+.actions > * { border: 0; background: none; padding: 5px 6px; border-radius: 4px; cursor: pointer; color: var(--ink-2); line-height: 0; }
+.actions > *:hover { background: var(--well); color: var(--ink); }
+.form { display: grid; gap: 8px; }
+.none { padding: 16px 0; text-align: left; }
+</style>

@@ -1,0 +1,195 @@
+/**
+ * The brush on the bench. Every change is kept as a draft at once; a save goes to the server, or waits for it.
+ * A base brush is never changed: the first edit makes a copy and goes on with that.
+ */
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import { BrushSchema, explain, NameSchema, type Brush } from '#core/settings';
+import * as api from '../api/client';
+import { brushDraft, brushDrafts, dropBrushDraft, keepBrushDraft } from '../api/drafts';
+import { sentence, useConnection } from './connection';
+import { useLibrary } from './library';
+
+const DRAFT_DELAY_MS = 250;
+
+export const useBrushBench = defineStore('brush-bench', () => {
+  const library = useLibrary();
+  const connection = useConnection();
+  const doc = ref<Brush | null>(null);
+  const saved = ref<api.Kept<Brush> | null>(null);
+  const revision = ref<number | null>(null);
+  const keptAt = ref<number | null>(null);
+  const waiting = ref(false);
+  const saving = ref(false);
+  const problem = ref<string | null>(null);
+  const nameProblem = ref<string | null>(null);
+  /** The stored brush is newer than the one this work began on. */
+  const conflict = ref(false);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  const base = computed(() => saved.value?.base ?? false);
+  const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value?.doc));
+
+  async function open(id: string): Promise<void> {
+    await flush();
+    await library.ready();
+    resetValues();
+    const draft = await brushDraft(id);
+    const kept = library.brushes.find((b) => b.doc.id === id) ?? null;
+    saved.value = kept ? { ...kept, doc: clone(kept.doc) } : null;
+    if (draft) {
+      doc.value = draft.doc;
+      revision.value = draft.revision;
+      keptAt.value = draft.keptAt;
+      waiting.value = draft.waiting;
+      conflict.value = kept !== null && draft.revision !== kept.revision && !draft.waiting;
+    } else if (kept) {
+      doc.value = clone(kept.doc);
+      revision.value = kept.revision;
+    } else {
+      problem.value = connection.away
+        ? 'The server can’t be reached, so this brush can’t be opened yet.'
+        : 'This brush isn’t in the rack; it may have been deleted.';
+    }
+  }
+
+  function resetValues(): void {
+    doc.value = null;
+    saved.value = null;
+    revision.value = null;
+    keptAt.value = null;
+    waiting.value = false;
+    problem.value = null;
+    nameProblem.value = null;
+    conflict.value = false;
+  }
+
+  /** Changes the brush. Returns the id it has now: a base brush's first change is made to a copy. */
+  async function edit(change: (brush: Brush) => void): Promise<string> {
+    if (!doc.value) throw new Error('No brush is open.');
+    if (base.value) {
+      const copy = await library.copyBrush(doc.value);
+      resetValues();
+      doc.value = copy;
+    }
+    change(doc.value);
+    nameProblem.value = null;
+    waiting.value = false;
+    clearTimeout(timer);
+    timer = setTimeout(() => void keep(), DRAFT_DELAY_MS);
+    return doc.value.id;
+  }
+
+  async function keep(): Promise<void> {
+    clearTimeout(timer);
+    timer = undefined;
+    if (!doc.value) return;
+    if (!unsaved.value) {
+      await dropBrushDraft(doc.value.id);
+      keptAt.value = null;
+    } else {
+      keptAt.value = Date.now();
+      await keepBrushDraft({ doc: doc.value, revision: revision.value, keptAt: keptAt.value, waiting: waiting.value });
+    }
+    await library.loadDrafts();
+  }
+
+  /** Writes down what is still on its way. */
+  async function flush(): Promise<void> {
+    if (timer !== undefined) await keep();
+  }
+
+  async function save(): Promise<boolean> {
+    if (!doc.value || saving.value) return false;
+    const name = NameSchema.safeParse(doc.value.card.name);
+    if (!name.success) {
+      nameProblem.value = name.error.issues[0]!.message;
+      return false;
+    }
+    const checked = BrushSchema.safeParse(doc.value);
+    if (!checked.success) {
+      problem.value = explain(checked.error);
+      return false;
+    }
+    saving.value = true;
+    problem.value = null;
+    const sent = JSON.stringify(doc.value);
+    try {
+      taken(await api.save('brushes', checked.data, revision.value), sent);
+      if (!library.beltIds.includes(checked.data.id)) await library.setBelt([...library.beltIds, checked.data.id]);
+      return true;
+    } catch (error) {
+      if (connection.noticed(error)) {
+        waiting.value = true;
+        await keep();
+      } else if (error instanceof api.Refused && error.code === 'name-taken') nameProblem.value = error.message;
+      else if (error instanceof api.Refused && error.code === 'changed-elsewhere') conflict.value = true;
+      else problem.value = sentence(error);
+      return false;
+    } finally {
+      saving.value = false;
+    }
+  }
+
+  function taken(kept: api.Kept<Brush>, sent: string): void {
+    library.putBrush(kept);
+    if (doc.value?.id !== kept.doc.id) return;
+    // The document as sent may hold spaces that the server trimmed; what was typed meanwhile stays.
+    if (JSON.stringify(doc.value) === sent) doc.value = clone(kept.doc);
+    saved.value = { ...kept, doc: clone(kept.doc) };
+    revision.value = kept.revision;
+    waiting.value = false;
+    conflict.value = false;
+    void keep();
+  }
+
+  /** Back to the saved brush. */
+  async function revert(): Promise<void> {
+    if (!doc.value) return;
+    clearTimeout(timer);
+    timer = undefined;
+    const { id } = doc.value;
+    await dropBrushDraft(id);
+    await library.load();
+    await open(id);
+  }
+
+  /** Keeps this work beside the other as a brush of its own. */
+  async function keepAsCopy(): Promise<string> {
+    if (!doc.value) throw new Error('No brush is open.');
+    const { id } = doc.value;
+    const copy = await library.copyBrush(doc.value);
+    await dropBrushDraft(id);
+    await library.load();
+    await open(copy.id);
+    return copy.id;
+  }
+
+  /** Sends what was saved while the server was away. */
+  async function sendWaiting(): Promise<void> {
+    for (const draft of (await brushDrafts()).filter((d) => d.waiting)) {
+      try {
+        const sent = JSON.stringify(draft.doc);
+        const kept = await api.save('brushes', draft.doc, draft.revision);
+        await dropBrushDraft(draft.doc.id);
+        taken(kept, sent);
+        await library.setBelt([...new Set([...library.beltIds, draft.doc.id])]);
+      } catch (error) {
+        if (connection.noticed(error)) return;
+        await keepBrushDraft({ ...draft, waiting: false });
+        if (doc.value?.id === draft.doc.id) {
+          waiting.value = false;
+          problem.value = sentence(error);
+        }
+      }
+    }
+    await library.loadDrafts();
+  }
+
+  connection.whenBack(sendWaiting);
+  return { doc, saved, revision, keptAt, waiting, saving, problem, nameProblem, conflict, base, unsaved, open, edit, keep, flush, save, revert, keepAsCopy, sendWaiting };
+});
+
+function clone(brush: Brush): Brush {
+  return JSON.parse(JSON.stringify(brush)) as Brush;
+}

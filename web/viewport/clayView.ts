@@ -1,0 +1,207 @@
+/**
+ * Draws one body in clay, when something changed and only then.
+ *
+ * The mesh is drawn into a picture with depth; a second, mesh-free pass puts the picture on the screen and lays the
+ * cursor on the surface. Buffers are views of the sculpting worker's memory; only changed runs of leaves go up.
+ */
+import {
+  BufferAttribute, BufferGeometry, Color, DataTexture, DepthTexture, GLSL3, LinearFilter, Matrix4, Mesh as ThreeMesh, OrthographicCamera,
+  PlaneGeometry, RedFormat, Scene, ShaderMaterial, UnsignedIntType, Vector3, WebGLRenderer, WebGLRenderTarget, type Camera,
+} from 'three';
+import type { DabFrame } from '#core/brush';
+import { LEAF, type Mesh } from '#core/mesh';
+import { CLAY_FRAGMENT, CLAY_VERTEX, OVERLAY_FRAGMENT, OVERLAY_VERTEX } from './shaders';
+
+export interface CursorLook {
+  frame: DabFrame;
+  square: boolean;
+  reach: number;
+  fit: number;
+  ground: number;
+  dig: boolean;
+}
+
+export class ClayView {
+  readonly renderer: WebGLRenderer;
+  /** The machine draws without a graphics card. */
+  readonly software: boolean;
+  /** Set by whoever moves the eye. */
+  camera: Camera = new OrthographicCamera();
+  /** Called before each drawing, with the size in CSS pixels. */
+  onBeforeDraw: () => void = () => undefined;
+  drawings = 0;
+
+  private readonly scene = new Scene();
+  private readonly overlayScene = new Scene();
+  private readonly overlayCamera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
+  private readonly target: WebGLRenderTarget;
+  private readonly clay: ShaderMaterial;
+  private readonly overlay: ShaderMaterial;
+  private body: ThreeMesh<BufferGeometry, ShaderMaterial> | null = null;
+  private form: DataTexture | null = null;
+  private sceneStale = true;
+  private requested = 0;
+  private disposed = false;
+  width = 1;
+  height = 1;
+
+  constructor(canvas: HTMLCanvasElement, look: { grazing: boolean }) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: false, powerPreference: 'high-performance' });
+    const gl = this.renderer.getContext();
+    const info = gl.getExtension('WEBGL_debug_renderer_info');
+    const name = info ? String(gl.getParameter(info.UNMASKED_RENDERER_WEBGL)) : '';
+    this.software = /swiftshader|llvmpipe|software|basic render/i.test(name);
+    this.renderer.setPixelRatio(this.software ? 1 : Math.min(window.devicePixelRatio, 2));
+    this.renderer.autoClear = false;
+    this.target = new WebGLRenderTarget(1, 1, {
+      depthTexture: new DepthTexture(1, 1, UnsignedIntType), samples: this.software ? 0 : 4,
+    });
+    const css = getComputedStyle(document.documentElement);
+    const colour = (role: string): Vector3 => {
+      // Components as written, not converted: the overlay works on displayed colours.
+      const c = new Color(css.getPropertyValue(role).trim()).convertLinearToSRGB();
+      return new Vector3(c.r, c.g, c.b);
+    };
+    this.clay = new ShaderMaterial({
+      glslVersion: GLSL3, vertexShader: CLAY_VERTEX, fragmentShader: CLAY_FRAGMENT, side: 2,
+      uniforms: { clay: { value: new Color(css.getPropertyValue('--clay').trim()) }, rim: { value: new Color(css.getPropertyValue('--rim').trim()) }, grazing: { value: look.grazing ? 1 : 0 } },
+    });
+    this.overlay = new ShaderMaterial({
+      glslVersion: GLSL3, vertexShader: OVERLAY_VERTEX, fragmentShader: OVERLAY_FRAGMENT, depthTest: false, depthWrite: false,
+      uniforms: {
+        drawn: { value: this.target.texture }, depth: { value: this.target.depthTexture }, toBody: { value: new Matrix4() },
+        viewTop: { value: colour('--view-top') }, viewBottom: { value: colour('--view-bottom') },
+        cursorOn: { value: 0 }, centre: { value: new Vector3() }, tangent: { value: new Vector3() }, bitangent: { value: new Vector3() },
+        normal: { value: new Vector3() }, radius: { value: 1 }, reach: { value: 1 }, square: { value: 0 }, fit: { value: 1 },
+        hasForm: { value: 0 }, form: { value: null }, ground: { value: 0 }, dig: { value: 0 },
+      },
+    });
+    const sheet = new ThreeMesh(new PlaneGeometry(2, 2), this.overlay);
+    sheet.frustumCulled = false;
+    this.overlayScene.add(sheet);
+  }
+
+  /** Shows another body. */
+  show(mesh: Mesh): void {
+    if (this.body) {
+      this.scene.remove(this.body);
+      this.body.geometry.dispose();
+    }
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
+    geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
+    geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
+    this.body = new ThreeMesh(geometry, this.clay);
+    this.body.frustumCulled = false;
+    this.scene.add(this.body);
+    this.stale();
+  }
+
+  /** Sends the leaves that changed to the card, neighbouring leaves in one go. */
+  update(leaves: Uint32Array): void {
+    if (!this.body) return;
+    for (const key of ['position', 'normal'] as const) {
+      const attribute = this.body.geometry.getAttribute(key) as BufferAttribute;
+      for (let i = 0; i < leaves.length;) {
+        let end = i + 1;
+        while (end < leaves.length && leaves[end] === leaves[end - 1]! + 1) end++;
+        const first = leaves[i]! * LEAF * 3;
+        attribute.addUpdateRange(first, Math.min((leaves[end - 1]! + 1) * LEAF * 3, attribute.array.length) - first);
+        i = end;
+      }
+      attribute.needsUpdate = true;
+    }
+    this.stale();
+  }
+
+  /** The picture that lies in the cursor's ring; null for a plain form. `greys` row by row from the top. */
+  setForm(greys: Uint8Array<ArrayBuffer> | null, size: number): void {
+    this.form?.dispose();
+    this.form = null;
+    if (greys) {
+      // Textures begin at the bottom row.
+      const rows = new Uint8Array(greys.length);
+      for (let j = 0; j < size; j++) rows.set(greys.subarray((size - 1 - j) * size, (size - j) * size), j * size);
+      this.form = new DataTexture(rows, size, size, RedFormat);
+      this.form.magFilter = LinearFilter;
+      this.form.minFilter = LinearFilter;
+      this.form.unpackAlignment = 1;
+      this.form.needsUpdate = true;
+    }
+    this.overlay.uniforms['form']!.value = this.form;
+    this.overlay.uniforms['hasForm']!.value = this.form ? 1 : 0;
+    this.request();
+  }
+
+  setCursor(look: CursorLook | null): void {
+    const u = this.overlay.uniforms;
+    u['cursorOn']!.value = look ? 1 : 0;
+    if (look) {
+      const { frame } = look;
+      (u['centre']!.value as Vector3).set(...frame.origin);
+      (u['tangent']!.value as Vector3).set(...frame.tangent);
+      (u['bitangent']!.value as Vector3).set(...frame.bitangent);
+      (u['normal']!.value as Vector3).set(...frame.normal);
+      u['radius']!.value = frame.radius;
+      u['reach']!.value = look.reach;
+      u['square']!.value = look.square ? 1 : 0;
+      u['fit']!.value = look.fit;
+      u['ground']!.value = look.ground;
+      u['dig']!.value = look.dig ? 1 : 0;
+    }
+    this.request();
+  }
+
+  resize(width: number, height: number): void {
+    if (width < 1 || height < 1) return;
+    this.width = width;
+    this.height = height;
+    this.renderer.setSize(width, height, false);
+    const ratio = this.renderer.getPixelRatio();
+    this.target.setSize(Math.round(width * ratio), Math.round(height * ratio));
+    this.stale();
+  }
+
+  /** The body or the eye moved: draw it again. */
+  stale(): void {
+    this.sceneStale = true;
+    this.request();
+  }
+
+  dispose(): void {
+    this.disposed = true;
+    cancelAnimationFrame(this.requested);
+    this.body?.geometry.dispose();
+    this.form?.dispose();
+    this.target.dispose();
+    this.clay.dispose();
+    this.overlay.dispose();
+    this.renderer.dispose();
+  }
+
+  private request(): void {
+    if (this.requested || this.disposed) return;
+    this.requested = requestAnimationFrame(() => {
+      this.requested = 0;
+      this.draw();
+    });
+  }
+
+  private draw(): void {
+    const { renderer } = this;
+    if (this.sceneStale) {
+      this.sceneStale = false;
+      this.onBeforeDraw();
+      this.camera.updateMatrixWorld();
+      renderer.setRenderTarget(this.target);
+      renderer.setClearColor(0x000000, 0);
+      renderer.clear();
+      renderer.render(this.scene, this.camera);
+      renderer.setRenderTarget(null);
+      const m = this.overlay.uniforms['toBody']!.value as Matrix4;
+      m.multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
+      this.drawings++;
+    }
+    renderer.render(this.overlayScene, this.overlayCamera);
+  }
+}

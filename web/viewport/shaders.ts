@@ -1,0 +1,96 @@
+/** GLSL of the view: matt clay lit from the upper left with a cool rim, and the picture that is laid over it. */
+
+export const CLAY_VERTEX = /* glsl */ `
+out vec3 vNormal;
+out vec3 vView;
+void main() {
+  vec4 at = modelViewMatrix * vec4(position, 1.0);
+  vNormal = normalMatrix * normal;
+  vView = at.xyz;
+  gl_Position = projectionMatrix * at;
+}`;
+
+/** Light is fixed to the eye, so that a form reads the same however it is turned. Linear inside, sRGB out. */
+export const CLAY_FRAGMENT = /* glsl */ `
+in vec3 vNormal;
+in vec3 vView;
+uniform vec3 clay;
+uniform vec3 rim;
+uniform float grazing;
+out vec4 colour;
+void main() {
+  vec3 n = normalize(vNormal);
+  vec3 eye = grazing > 0.5 ? vec3(0.0, 0.0, 1.0) : normalize(-vView);
+  if (dot(n, eye) < 0.0) n = -n;
+  vec3 key = normalize(mix(vec3(-0.62, 0.66, 0.62), vec3(-0.66, 0.66, 0.42), grazing));
+  float lit = max(0.0, (dot(n, key) + 0.12) / 1.12);
+  float sky = 0.5 + 0.5 * n.y;
+  float facing = max(0.0, dot(n, eye));
+  float fill = max(0.0, dot(n, normalize(vec3(0.75, -0.45, 0.4))));
+  vec3 warm = clay * (vec3(1.18, 1.14, 1.08) * lit + vec3(0.055, 0.06, 0.068) + vec3(0.07, 0.085, 0.1) * sky);
+  vec3 cool = rim * (0.10 * fill + 0.34 * pow(1.0 - facing, 3.0) * (0.35 + 0.65 * fill));
+  vec3 sum = warm + cool;
+  // A gentle shoulder keeps lit slopes apart near white.
+  sum = sum * (1.0 + sum * 0.18) / (1.0 + sum * 0.42);
+  colour = vec4(pow(clamp(sum, 0.0, 1.0), vec3(1.0 / 2.2)), 1.0);
+}`;
+
+export const OVERLAY_VERTEX = /* glsl */ `
+out vec2 vAt;
+void main() {
+  vAt = position.xy * 0.5 + 0.5;
+  gl_Position = vec4(position.xy, 0.0, 1.0);
+}`;
+
+/**
+ * The drawn clay over the ground, with the cursor laid on the surface: from each pixel's depth comes its place,
+ * from the place its (u, v) in the dab. Moving the cursor therefore never draws the mesh again.
+ */
+export const OVERLAY_FRAGMENT = /* glsl */ `
+in vec2 vAt;
+uniform sampler2D drawn;
+uniform sampler2D depth;
+uniform mat4 toBody;
+uniform vec3 viewTop;
+uniform vec3 viewBottom;
+uniform float cursorOn;
+uniform vec3 centre;
+uniform vec3 tangent;
+uniform vec3 bitangent;
+uniform vec3 normal;
+uniform float radius;
+uniform float reach;
+uniform float square;
+uniform float fit;
+uniform float hasForm;
+uniform sampler2D form;
+uniform float ground;
+uniform float dig;
+out vec4 colour;
+void main() {
+  vec4 clay = texture(drawn, vAt);
+  vec3 sum = mix(mix(viewBottom, viewTop, vAt.y), clay.rgb, clay.a);
+  float z = texture(depth, vAt).r;
+  vec4 at = toBody * vec4(vAt * 2.0 - 1.0, z * 2.0 - 1.0, 1.0);
+  vec3 d = (at.xyz / at.w - centre) / radius;
+  vec2 uv = vec2(dot(d, tangent), dot(d, bitangent));
+  float w = abs(dot(d, normal));
+  float rho = square > 0.5 ? max(abs(uv.x), abs(uv.y)) : length(uv);
+  float edge = clamp(fwidth(rho), 0.0005, 0.08);
+  if (cursorOn > 0.5 && z < 1.0 && w <= max(reach, 0.35)) {
+    if (hasForm > 0.5 && rho < 1.0) {
+      vec2 st = uv * fit * vec2(0.5, 0.5) + 0.5;
+      if (all(greaterThanEqual(st, vec2(0.0))) && all(lessThanEqual(st, vec2(1.0)))) {
+        float h = texture(form, st).r - ground;
+        vec3 ink = h * (1.0 - 2.0 * dig) > 0.0 ? vec3(0.985, 0.995, 0.98) : vec3(0.10, 0.15, 0.16);
+        sum = mix(sum, ink, clamp(abs(h), 0.0, 1.0) * 0.42);
+      }
+    }
+    float line = 1.0 - smoothstep(0.7, 1.7, abs(rho - 1.0) / edge);
+    float shadow = 1.0 - smoothstep(1.2, 3.4, abs(rho - 1.0) / edge);
+    float middle = 1.0 - smoothstep(1.4, 2.6, length(uv) / edge);
+    sum = mix(sum, vec3(0.09, 0.13, 0.14), 0.45 * shadow);
+    sum = mix(sum, dig > 0.5 ? vec3(0.98, 0.80, 0.50) : vec3(1.0), max(line, middle));
+  }
+  colour = vec4(sum, 1.0);
+}`;

@@ -1,0 +1,101 @@
+/** The eye straight above a slab: orthographic, panned, zoomed towards the pointer and turned in its own plane. */
+import { OrthographicCamera } from 'three';
+import { reactive } from 'vue';
+import type { Ray } from '#core/mesh';
+import type { View } from '#core/stroke';
+import type { ClayView } from './clayView';
+
+export interface SlabEyeState {
+  /** Point of the slab in the middle of the view, body units. */
+  x: number;
+  y: number;
+  /** CSS pixels to a body unit. */
+  scale: number;
+  turnRad: number;
+}
+
+const HEIGHT = 6;
+
+export class SlabEye {
+  readonly state: SlabEyeState = reactive({ x: 0, y: 0, scale: 300, turnRad: 0 });
+  private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0.1, 2 * HEIGHT);
+  private touched = false;
+
+  constructor(private readonly view: ClayView) {
+    view.camera = this.camera;
+    view.onBeforeDraw = () => this.apply();
+    this.home();
+  }
+
+  /** The whole slab, upright. */
+  home(): void {
+    this.touched = false;
+    Object.assign(this.state, { x: 0, y: 0, turnRad: 0 });
+    this.refit();
+  }
+
+  /** After the view changed size: an eye that nobody moved shows the whole slab again. */
+  refit(): void {
+    if (!this.touched) this.state.scale = Math.max(20, Math.min(this.view.width, this.view.height) / 2.14);
+    this.view.stale();
+  }
+
+  pan(dx: number, dy: number): void {
+    this.touched = true;
+    const [x, y] = this.turned(-dx / this.state.scale, dy / this.state.scale);
+    this.state.x += x;
+    this.state.y += y;
+    this.view.stale();
+  }
+
+  /** Keeps the point under (x, y), CSS pixels from the view's corner, where it is. */
+  zoom(factor: number, x: number, y: number): void {
+    this.touched = true;
+    const before = this.onSlab(x, y);
+    this.state.scale = Math.max(40, Math.min(20000, this.state.scale * factor));
+    const after = this.onSlab(x, y);
+    this.state.x += before[0] - after[0];
+    this.state.y += before[1] - after[1];
+    this.view.stale();
+  }
+
+  turn(byRad: number): void {
+    this.touched = true;
+    this.state.turnRad = Math.atan2(Math.sin(this.state.turnRad + byRad), Math.cos(this.state.turnRad + byRad));
+    this.view.stale();
+  }
+
+  onSlab(x: number, y: number): [number, number] {
+    const [dx, dy] = this.turned((x - this.view.width / 2) / this.state.scale, (this.view.height / 2 - y) / this.state.scale);
+    return [this.state.x + dx, this.state.y + dy];
+  }
+
+  ray(x: number, y: number): Ray {
+    const [sx, sy] = this.onSlab(x, y);
+    return { origin: [sx, sy, HEIGHT], direction: [0, 0, -1] };
+  }
+
+  basis(): View {
+    const [rx, ry] = this.turned(1, 0);
+    return { right: [rx, ry, 0], up: [-ry, rx, 0], toward: [0, 0, 1] };
+  }
+
+  private turned(x: number, y: number): [number, number] {
+    const c = Math.cos(this.state.turnRad);
+    const s = Math.sin(this.state.turnRad);
+    return [x * c - y * s, x * s + y * c];
+  }
+
+  private apply(): void {
+    const { camera, state, view } = this;
+    camera.left = -view.width / 2 / state.scale;
+    camera.right = -camera.left;
+    camera.top = view.height / 2 / state.scale;
+    camera.bottom = -camera.top;
+    camera.position.set(state.x, state.y, HEIGHT);
+    const [ux, uy] = this.turned(0, 1);
+    camera.up.set(ux, uy, 0);
+    camera.lookAt(state.x, state.y, 0);
+    camera.updateProjectionMatrix();
+  }
+}

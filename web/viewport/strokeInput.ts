@@ -1,0 +1,190 @@
+/**
+ * From the pointer to strokes: hover shows the cursor, the left button strokes, Esc abandons what isn't released,
+ * a held D digs. What lies under the pointer is looked up here, in the shared memory, without asking the worker.
+ */
+import { dabFrame, type DabFrame } from '#core/brush';
+import { leafCopies, pick, type Mesh, type Ray } from '#core/mesh';
+import type { Brush } from '#core/settings';
+import { onViewPlane, type View } from '#core/stroke';
+import type { Sculptor } from '../workers/sculptor';
+import type { ClayView } from './clayView';
+
+export interface Eye {
+  ray(x: number, y: number): Ray;
+  basis(): View;
+}
+
+export interface StrokeInputOptions {
+  surface: HTMLElement;
+  view: ClayView;
+  eye: Eye;
+  sculptor: Sculptor;
+  brush: () => Brush | null;
+  mirror: () => { x: boolean; y: boolean };
+  /** Whether strokes may begin now. */
+  ready: () => boolean;
+  onHover: (frame: DabFrame | null) => void;
+  onEnd: () => void;
+  /** A left drag that begins beside the body. */
+  onBeside?: (beside: boolean) => void;
+}
+
+interface Pressed {
+  id: number;
+  origin: readonly [number, number, number];
+  frame: DabFrame;
+}
+
+export class StrokeInput {
+  dig = false;
+  private pressed: Pressed | null = null;
+  private last: { x: number; y: number } | null = null;
+  private seed = 1;
+  private readonly off = new AbortController();
+  private scratch: { mesh: Mesh; leaves: Uint32Array; copies: ReturnType<typeof leafCopies> } | null = null;
+
+  constructor(private readonly o: StrokeInputOptions) {
+    const { surface } = o;
+    const on = <K extends keyof HTMLElementEventMap>(type: K, f: (e: HTMLElementEventMap[K]) => void): void => {
+      surface.addEventListener(type, f, { signal: this.off.signal, capture: true });
+    };
+    on('pointerdown', (e) => this.down(e));
+    on('pointermove', (e) => this.move(e));
+    on('pointerup', (e) => this.up(e));
+    on('pointercancel', () => this.abandon());
+    on('pointerleave', () => {
+      this.last = null;
+      if (!this.pressed) this.hover();
+    });
+    window.addEventListener('blur', () => this.setDig(false), { signal: this.off.signal });
+  }
+
+  get stroking(): boolean {
+    return this.pressed !== null;
+  }
+
+  setDig(dig: boolean): void {
+    if (this.dig === dig) return;
+    this.dig = dig;
+    this.hover();
+  }
+
+  /** Takes back the running stroke; false when there is none. */
+  abandon(): boolean {
+    if (!this.pressed) return false;
+    this.pressed = null;
+    void this.o.sculptor.abandon();
+    this.hover();
+    return true;
+  }
+
+  /** Shows the cursor where the pointer was last, e.g. after a setting changed. */
+  hover(): void {
+    const brush = this.o.brush();
+    const frame = brush && this.last && !this.pressed ? this.frameAt(this.o.eye.ray(this.last.x, this.last.y), brush) : null;
+    this.show(brush, frame);
+  }
+
+  dispose(): void {
+    this.off.abort();
+  }
+
+  private down(e: PointerEvent): void {
+    if (e.button !== 0) return;
+    const brush = this.o.brush();
+    if (this.pressed || !brush || !this.o.ready()) return;
+    this.last = this.place(e);
+    const ray = this.o.eye.ray(this.last.x, this.last.y);
+    const frame = this.frameAt(ray, brush);
+    this.o.onBeside?.(frame === null);
+    if (!frame) return;
+    this.o.surface.setPointerCapture(e.pointerId);
+    this.pressed = { id: e.pointerId, origin: frame.origin, frame };
+    const mirror = this.o.mirror();
+    this.o.sculptor.begin({
+      brushId: brush.id, seed: this.seed++, dig: this.dig, mirrorX: mirror.x, mirrorY: mirror.y, view: this.o.eye.basis(),
+    }, [ray]);
+    this.show(brush, frame);
+  }
+
+  private move(e: PointerEvent): void {
+    this.last = this.place(e);
+    if (!this.pressed) {
+      if (e.buttons === 0) this.hover();
+      return;
+    }
+    if (e.pointerId !== this.pressed.id) return;
+    const events = e.getCoalescedEvents();
+    const rays = (events.length > 0 ? events : [e]).map((event) => {
+      const at = this.place(event);
+      return this.o.eye.ray(at.x, at.y);
+    });
+    this.o.sculptor.extend(rays);
+    this.follow(rays[rays.length - 1]!);
+  }
+
+  private up(e: PointerEvent): void {
+    if (!this.pressed || e.pointerId !== this.pressed.id) return;
+    this.pressed = null;
+    void this.o.sculptor.end().then(() => {
+      this.hover();
+      this.o.onEnd();
+    });
+  }
+
+  /** The cursor during a stroke: grown from the press, or carried along. */
+  private follow(ray: Ray): void {
+    const brush = this.o.brush();
+    const { pressed } = this;
+    if (!brush || !pressed) return;
+    if (brush.stroke.type !== 'grow' || brush.touch.action === 'move') {
+      const carried = brush.touch.action === 'move' ? this.carried(ray, pressed) : this.frameAt(ray, brush);
+      this.show(brush, carried);
+      return;
+    }
+    const { toward } = this.o.eye.basis();
+    const at = onViewPlane(ray, pressed.origin, toward);
+    if (!at) return;
+    const drawn = [at[0] - pressed.origin[0], at[1] - pressed.origin[1], at[2] - pressed.origin[2]] as const;
+    const radius = Math.hypot(...drawn);
+    const mesh = this.o.sculptor.mesh;
+    const hit = mesh && pick(mesh, { origin: [pressed.origin[0] + toward[0] * 4, pressed.origin[1] + toward[1] * 4, pressed.origin[2] + toward[2] * 4], direction: [-toward[0], -toward[1], -toward[2]] });
+    if (!hit || radius === 0) return;
+    const frame = this.frameOn({ ...hit, x: pressed.origin[0], y: pressed.origin[1], z: pressed.origin[2] }, brush, drawn, radius);
+    this.show(brush, frame);
+  }
+
+  private carried(ray: Ray, pressed: Pressed): DabFrame | null {
+    const at = onViewPlane(ray, pressed.origin, this.o.eye.basis().toward);
+    return at && { ...pressed.frame, origin: at };
+  }
+
+  private frameAt(ray: Ray, brush: Brush): DabFrame | null {
+    const { mesh } = this.o.sculptor;
+    const hit = mesh && pick(mesh, ray);
+    return hit ? this.frameOn(hit, brush, this.o.eye.basis().right, brush.stroke.size) : null;
+  }
+
+  private frameOn(hit: NonNullable<ReturnType<typeof pick>>, brush: Brush, along: readonly [number, number, number], radius: number): DabFrame | null {
+    const { mesh } = this.o.sculptor;
+    if (!mesh) return null;
+    if (this.scratch?.mesh !== mesh) this.scratch = { mesh, leaves: new Uint32Array(mesh.leafCount), copies: leafCopies(mesh) };
+    const { up, toward } = this.o.eye.basis();
+    return dabFrame(mesh, {
+      hit, radius, footing: brush.touch.footing / 100, along, instead: up, turnRad: (brush.form.turn * Math.PI) / 180, fromStart: false,
+      facing: brush.stroke.mapping === 'view' ? toward : null,
+    }, this.scratch.leaves, this.scratch.copies);
+  }
+
+  private show(brush: Brush | null, frame: DabFrame | null): void {
+    this.o.view.setCursor(brush && frame && {
+      frame, square: brush.form.footprint === 'square', reach: brush.touch.reachDepth, fit: brush.form.fit, ground: brush.form.ground, dig: this.dig,
+    });
+    this.o.onHover(frame);
+  }
+
+  private place(e: MouseEvent): { x: number; y: number } {
+    const box = this.o.surface.getBoundingClientRect();
+    return { x: e.clientX - box.left, y: e.clientY - box.top };
+  }
+}
