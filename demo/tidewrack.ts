@@ -71,7 +71,7 @@ function brushes([crust, barnacle, limpet]: Alpha[]): Brush[] {
   const make = (n: number, name: string, alpha: Alpha, tags: string[], change: (b: Brush) => Partial<Brush>): Brush => {
     const brush = newBrush(id(n), name, AUTHOR);
     const formed = {
-      ...brush, form: { ...brush.form, alphaId: alpha.id, ground: Math.round(alpha.ground * 1000) / 1000 },
+      ...brush, form: { ...brush.form, alphaId: alpha.id, ground: alpha.ground },
       card: { ...brush.card, tags: ['tidewrack', ...tags] },
     };
     return { ...formed, ...change(formed) };

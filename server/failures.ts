@@ -15,6 +15,8 @@ export function failures(): Middleware {
       const problem = asProblem(error);
       if (problem.status >= 500) console.error(error);
       ctx.status = problem.status;
+      // What is left of a body that was refused would be taken for the next request.
+      if (problem.status === 413) ctx.set('Connection', 'close');
       ctx.body = { error: { code: problem.code, message: problem.message, details: problem.details } };
     }
   };

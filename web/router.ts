@@ -1,14 +1,21 @@
 import { createRouter, createWebHistory } from 'vue-router';
+import BrushBench from './places/BrushBench.vue';
+import NowherePlace from './places/NowherePlace.vue';
+import ProofPlace from './places/ProofPlace.vue';
 import RackPlace from './places/RackPlace.vue';
+import SlabBench from './places/SlabBench.vue';
+import SourcesPlace from './places/SourcesPlace.vue';
+
+// All places come with the page, so that none is out of reach while the server is away.
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'rack', component: RackPlace },
-    { path: '/sources', name: 'sources', component: () => import('./places/SourcesPlace.vue') },
-    { path: '/bench/slab/:id', name: 'slab', component: () => import('./places/SlabBench.vue'), props: true },
-    { path: '/bench/brush/:id', name: 'brush', component: () => import('./places/BrushBench.vue'), props: true },
-    { path: '/proof/:id', name: 'proof', component: () => import('./places/ProofPlace.vue'), props: true },
-    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./places/NowherePlace.vue') },
+    { path: '/sources', name: 'sources', component: SourcesPlace },
+    { path: '/bench/slab/:id', name: 'slab', component: SlabBench, props: true },
+    { path: '/bench/brush/:id', name: 'brush', component: BrushBench, props: true },
+    { path: '/proof/:id', name: 'proof', component: ProofPlace, props: true },
+    { path: '/:rest(.*)*', name: 'nowhere', component: NowherePlace },
   ],
 });

@@ -39,10 +39,10 @@ export const BASE_BRUSHES: readonly Brush[] = [
     touch: { strength: 25, falloff: falloff('bell') }, stroke: { size: 0.16, spacing: 8 },
   }),
   preset('12', 'Plain press', 'One stamp of fixed size, slid into place before release.', {
-    touch: { falloff: falloff('full'), overlaps: 'even' }, stroke: { type: 'press', size: 0.3 },
+    touch: { falloff: falloff('dome'), overlaps: 'even' }, stroke: { type: 'press', size: 0.3 },
   }),
   preset('13', 'Plain grow', 'Press at the centre, drag for size and turn.', {
-    touch: { falloff: falloff('full'), overlaps: 'even' }, stroke: { type: 'grow', size: 0.3 },
+    touch: { falloff: falloff('dome'), overlaps: 'even' }, stroke: { type: 'grow', size: 0.3 },
   }),
   preset('14', 'Sharp line', 'A cut that draws the clay together.', {
     form: { depth: 60 }, touch: { action: 'crease', strength: 35, pinch: 25, footing: 60, falloff: falloff('needle') }, stroke: { size: 0.08, spacing: 6 },

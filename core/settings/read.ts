@@ -2,7 +2,7 @@
  * Reads a stored or received document. Older versions are migrated step by step; a newer or broken one
  * is refused with a sentence that names it, so that a list can skip it and lose nothing else.
  */
-import { z } from 'zod';
+import type { z } from 'zod';
 
 export type Migration = (doc: Record<string, unknown>) => Record<string, unknown>;
 

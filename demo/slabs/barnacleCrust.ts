@@ -39,7 +39,7 @@ function barnacle(h: Hand, b: Barnacle, random: Random): void {
   const { x, y, radius: r } = b;
   const open = 0.24 + 0.12 * random();
   const wall = tool({
-    form: { depth: 260 + 120 * random() },
+    form: { depth: 350 + 130 * random() },
     touch: {
       overlaps: 'even', footing: 0,
       falloff: {

@@ -50,7 +50,8 @@ async function makeBrush(alpha: Alpha): Promise<void> {
   const brush = structuredClone(STAMP_BASE);
   brush.id = crypto.randomUUID();
   brush.form.alphaId = alpha.id;
-  brush.form.ground = Math.round(alpha.ground * 1000) / 1000;
+  brush.form.ground = alpha.ground;
+  brush.touch.falloff.kind = 'full';
   brush.card = { name: library.freeName('brushes', alpha.card.name), author: alpha.card.author, tags: [], notes: '' };
   await keepBrushDraft({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
   await library.loadDrafts();

@@ -25,7 +25,7 @@ function choose(alpha: Alpha | null): void {
   choosing.value = false;
   emit('edit', (brush) => {
     brush.form.alphaId = alpha?.id ?? null;
-    if (alpha) brush.form.ground = Math.round(alpha.ground * 1000) / 1000;
+    if (alpha) brush.form.ground = alpha.ground;
   });
 }
 
@@ -37,7 +37,7 @@ watch(() => [props.alpha?.blob, props.brush.form.fit, props.brush.form.footprint
   if (!alpha || brush.form.footprint !== 'round') return;
   const shown = await shownAlpha(alpha).catch(() => null);
   if (!shown || alpha !== props.alpha) return;
-  const picture = { width: shown.size, height: shown.size, data: Float32Array.from(shown.greys, (g) => g / 255) };
+  const picture = { width: shown.size, height: shown.size, data: shown.heights };
   const check = checkRingLoss(picture, brush.form.fit, brush.form.ground);
   loss.value = check.ok ? null : { sentence: check.sentence, fit: bestFit(picture, brush.form.ground) };
 }, { immediate: true });

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The slab seen straight from above, with its frame; strokes go to its clay. */
-import { FlipHorizontal2, FlipVertical2, House, Redo2, RotateCcw as TurnLeft, RotateCw as TurnRight, Undo2 } from '@lucide/vue';
+import { FlipHorizontal2 as MirrorY, FlipVertical2 as MirrorX, House, Redo2, RotateCcw as TurnLeft, RotateCw as TurnRight, Undo2 } from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
 import { checkMargin } from '#core/checks';
@@ -124,8 +124,8 @@ const numbers = computed(() => [
     <SlabFrame v-if="eye && bench.doc" :eye="eye.state" :frame="bench.doc.cast.frame" v-bind="size" :mirror-x="tools.mirrorX" :mirror-y="tools.mirrorY" :margin-bad="margin" />
     <div class="numbers"><span v-for="n in numbers" :key="n.what"><i>{{ n.what }}</i> {{ n.value }}</span></div>
     <div class="tools">
-      <button type="button" :class="{ on: tools.mirrorX }" :aria-pressed="tools.mirrorX" title="Mirror left and right (X)" aria-label="Mirror left and right" @click="tools.mirrorX = !tools.mirrorX"><FlipHorizontal2 :size="16" /></button>
-      <button type="button" :class="{ on: tools.mirrorY }" :aria-pressed="tools.mirrorY" title="Mirror up and down (Y)" aria-label="Mirror up and down" @click="tools.mirrorY = !tools.mirrorY"><FlipVertical2 :size="16" /></button>
+      <button type="button" :class="{ on: tools.mirrorX }" :aria-pressed="tools.mirrorX" title="Mirror left and right (X)" aria-label="Mirror left and right" @click="tools.mirrorX = !tools.mirrorX"><MirrorX :size="16" /></button>
+      <button type="button" :class="{ on: tools.mirrorY }" :aria-pressed="tools.mirrorY" title="Mirror up and down (Y)" aria-label="Mirror up and down" @click="tools.mirrorY = !tools.mirrorY"><MirrorY :size="16" /></button>
       <button type="button" title="Turn the view left (,)" aria-label="Turn the view left" @click="turnBy(15)"><TurnLeft :size="16" /></button>
       <button type="button" title="Turn the view right (.)" aria-label="Turn the view right" @click="turnBy(-15)"><TurnRight :size="16" /></button>
       <button type="button" title="The whole slab, upright (H)" aria-label="The whole slab" @click="eye?.home()"><House :size="16" /></button>

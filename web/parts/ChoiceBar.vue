@@ -14,7 +14,7 @@ const emit = defineEmits<{ 'update:modelValue': [value: T] }>();
 </template>
 
 <style scoped>
-.choice { display: flex; border: 1px solid var(--line); border-radius: var(--r); overflow: hidden; background: var(--leaf); }
+.choice { display: flex; min-height: 26px; border: 1px solid var(--line); border-radius: var(--r); overflow: hidden; background: var(--leaf); }
 button { flex: 1; height: 24px; border: 0; border-left: 1px solid var(--line); background: none; padding: 0 6px; cursor: pointer; color: var(--ink-2); white-space: nowrap; }
 button:first-child { border-left: 0; }
 button:hover { color: var(--ink); }

@@ -113,6 +113,7 @@ function key(event: KeyboardEvent, index: number): void {
     <svg
       ref="svg" :viewBox="`0 0 ${W} ${H}`" class="curve" :class="{ own }" role="img" :aria-label="`Falloff curve, ${LABELS[modelValue.kind]}`"
       @pointerdown="add" @pointermove="drag" @pointerup="dragged = false" @pointercancel="dragged = false"
+      @dblclick="own && chosen !== null && toggleCorner(chosen)"
     >
       <line :x1="x(0)" :x2="x(1)" :y1="y(0.5)" :y2="y(0.5)" class="grid" />
       <polygon :points="`${x(0)},${y(0)} ${line} ${x(1)},${y(0)}`" class="fill" />
@@ -120,7 +121,7 @@ function key(event: KeyboardEvent, index: number): void {
       <template v-if="own">
         <g
           v-for="(node, i) in modelValue.nodes" :key="i" tabindex="0" class="node" :class="{ chosen: chosen === i }"
-          @pointerdown.stop="grab($event, i)" @dblclick.stop="toggleCorner(i)" @keydown="key($event, i)" @focus="chosen = i"
+          @pointerdown.stop="grab($event, i)" @keydown="key($event, i)" @focus="chosen = i"
         >
           <title>{{ node.corner ? 'Corner' : 'Smooth' }} node: {{ (node.y * 100).toFixed(0) }} % at {{ node.x.toFixed(2) }} r. Double-click to change, Delete to take away</title>
           <circle :cx="x(node.x)" :cy="y(node.y)" r="9" fill="transparent" />

@@ -13,7 +13,7 @@ const library = useLibrary();
 const from = computed(() => props.source ?? library.sources.find((s) => s.doc.id === props.alpha?.lineage.sourceId)?.doc ?? null);
 const revisionOf = (list: readonly { doc: { id: string }; revision: number }[], id: string): number => list.find((k) => k.doc.id === id)?.revision ?? 0;
 const brushRevision = computed(() => (props.brush ? revisionOf(library.brushes, props.brush.id) : 0));
-const vertices = (s: Source): string => `${((s.cells + 1) ** 2 / 1e6).toFixed(2)} M`;
+const vertices = (s: Source): string => (s.cells >= 1000 ? `${((s.cells + 1) ** 2 / 1e6).toFixed(2)} M` : `${Math.round((s.cells + 1) ** 2 / 1000)} k`);
 </script>
 
 <template>

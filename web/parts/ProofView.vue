@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The body in clay with the brush at hand on it: strokes, the cursor with the stamp's picture, and the five numbers. */
-import { FlipHorizontal2, House, Redo2, RotateCcw, Undo2 } from '@lucide/vue';
+import { FlipVertical2 as MirrorX, House, Redo2, RotateCcw, Undo2 } from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity, type BodyName } from '#core/mesh';
@@ -116,7 +116,7 @@ const numbers = computed(() => [
       <span v-for="n in numbers" :key="n.what"><i>{{ n.what }}</i> {{ n.value }}</span>
     </div>
     <div class="tools">
-      <button type="button" :class="{ on: proof.mirrorX }" :aria-pressed="proof.mirrorX" title="Mirror left and right (X)" aria-label="Mirror left and right" @click="proof.mirrorX = !proof.mirrorX"><FlipHorizontal2 :size="16" /></button>
+      <button type="button" :class="{ on: proof.mirrorX }" :aria-pressed="proof.mirrorX" title="Mirror left and right (X)" aria-label="Mirror left and right" @click="proof.mirrorX = !proof.mirrorX"><MirrorX :size="16" /></button>
       <button type="button" :disabled="!proof.state.canUndo" title="Undo the last stroke (Ctrl+Z)" aria-label="Undo" @click="proof.sculptor.undo()"><Undo2 :size="16" /></button>
       <button type="button" :disabled="!proof.state.canRedo" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="proof.sculptor.redo()"><Redo2 :size="16" /></button>
       <button type="button" :disabled="proof.state.strokes === 0" title="Back to the untouched body" aria-label="Back to the untouched body" @click="proof.sculptor.clear()"><RotateCcw :size="16" /></button>

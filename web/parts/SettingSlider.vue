@@ -10,11 +10,12 @@ const STEPS = 1000;
 const typed = ref('');
 const typing = ref(false);
 
-const shown = computed(() => {
+function format(value: number): string {
   const digits = props.meta.step >= 1 ? 0 : Math.min(3, Math.ceil(-Math.log10(props.meta.step)));
-  const number = props.modelValue.toFixed(digits);
+  const number = value.toFixed(digits);
   return props.meta.unit === '°' ? `${number}°` : props.meta.unit === '' || props.meta.unit === 'grey' || props.meta.unit === 'body' ? number : `${number} ${props.meta.unit}`;
-});
+}
+const shown = computed(() => format(props.modelValue));
 watch(shown, (value) => {
   if (!typing.value) typed.value = value;
 }, { immediate: true });
@@ -33,11 +34,13 @@ function fromSlider(event: Event): void {
   put(scale === 'log' ? min * (max / min) ** share : min + (max - min) * share);
 }
 
-function put(value: number): void {
+/** Returns the value as taken: stepped and within its range. */
+function put(value: number): number {
   const { min, max, step } = props.meta;
   const round = Math.round(value / step) * step;
   const next = Math.min(max, Math.max(min, Number(round.toFixed(6))));
   if (next !== props.modelValue) emit('update:modelValue', next);
+  return next;
 }
 
 function focus(event: FocusEvent): void {
@@ -48,14 +51,21 @@ function focus(event: FocusEvent): void {
 /** Takes what was typed; anything that is no number leaves the setting as it was. */
 function commit(): void {
   const number = Number.parseFloat(typed.value.replace(',', '.').replace('−', '-'));
-  if (Number.isFinite(number)) put(number);
-  typed.value = shown.value;
+  typed.value = Number.isFinite(number) ? format(put(number)) : shown.value;
 }
 
 function leave(): void {
-  commit();
+  // Left as it was shown, it was only looked at: the value behind it may be finer.
+  if (typed.value !== shown.value) commit();
   typing.value = false;
-  typed.value = shown.value;
+}
+
+/** Arrows on the slider go by the setting's own step, which may be finer or coarser than a pixel. */
+function step(event: KeyboardEvent): void {
+  const sign = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+  if (!sign) return;
+  event.preventDefault();
+  put(props.modelValue + sign * props.meta.step * (event.shiftKey ? 10 : 1));
 }
 
 function nudge(event: KeyboardEvent): void {
@@ -66,8 +76,7 @@ function nudge(event: KeyboardEvent): void {
     (event.target as HTMLInputElement).blur();
   } else if (sign !== 0) {
     event.preventDefault();
-    put(props.modelValue + sign * props.meta.step * (event.shiftKey ? 10 : 1));
-    typed.value = shown.value;
+    typed.value = format(put(props.modelValue + sign * props.meta.step * (event.shiftKey ? 10 : 1)));
   }
 }
 </script>
@@ -77,7 +86,7 @@ function nudge(event: KeyboardEvent): void {
     <span class="label">{{ meta.label }}</span>
     <input
       class="track" type="range" min="0" :max="STEPS" :step="1" :value="position" :disabled="disabled"
-      :style="{ '--share': `${position / 10}%` }" :aria-label="meta.label" :aria-valuetext="shown" @input="fromSlider"
+      :style="{ '--share': `${position / 10}%` }" :aria-label="meta.label" :aria-valuetext="shown" @input="fromSlider" @keydown="step"
     />
     <input
       v-model="typed" class="number" type="text" inputmode="decimal" :disabled="disabled" :aria-label="`${meta.label}, ${meta.unit || 'number'}`"

@@ -4,6 +4,8 @@ import { fromUint16, halve } from '#core/picture';
 import { getBlob } from '../api/client';
 
 export interface ShownAlpha {
+  /** Heights 0–1, for measuring. */
+  heights: Float32Array;
   greys: Uint8Array<ArrayBuffer>;
   size: number;
 }
@@ -27,7 +29,7 @@ async function make(alpha: Alpha): Promise<ShownAlpha> {
 export function reduced(greys: Uint16Array, size: number): ShownAlpha {
   let picture = fromUint16(greys, size);
   while (picture.width > LARGEST) picture = halve(picture);
-  return { greys: Uint8Array.from(picture.data, (h) => h * 255), size: picture.width };
+  return { heights: picture.data, greys: Uint8Array.from(picture.data, (h) => h * 255), size: picture.width };
 }
 
 export function drawGreys(canvas: HTMLCanvasElement, shown: ShownAlpha): void {

@@ -27,7 +27,7 @@ void main() {
   float sky = 0.5 + 0.5 * n.y;
   float facing = max(0.0, dot(n, eye));
   float fill = max(0.0, dot(n, normalize(vec3(0.75, -0.45, 0.4))));
-  vec3 warm = clay * (vec3(1.18, 1.14, 1.08) * lit + vec3(0.055, 0.06, 0.068) + vec3(0.07, 0.085, 0.1) * sky);
+  vec3 warm = clay * (vec3(1.18, 1.14, 1.08) * mix(1.0, 1.3, grazing) * lit + vec3(0.055, 0.06, 0.068) + vec3(0.07, 0.085, 0.1) * sky);
   vec3 cool = rim * (0.10 * fill + 0.34 * pow(1.0 - facing, 3.0) * (0.35 + 0.65 * fill));
   vec3 sum = warm + cool;
   // A gentle shoulder keeps lit slopes apart near white.

@@ -43,8 +43,8 @@ export class Sculptor {
   private chain: Promise<unknown> = Promise.resolve();
   private waiting: Ray[] = [];
   private sending = false;
-  private replayWanted = false;
-  private replaying = false;
+  private replayWith: (() => Promise<void>) | null = null;
+  private replayRun: Promise<void> | null = null;
 
   async open(opening: Opening): Promise<void> {
     await this.queue(async () => {
@@ -114,19 +114,24 @@ export class Sculptor {
     return this.changing(() => this.worker.clear());
   }
 
-  /** Takes over the brush's settings and runs the strokes again; while one run goes on, only the latest settings wait. */
-  async replay(settings: () => Promise<void>): Promise<void> {
-    this.replayWanted = true;
-    if (this.replaying) return;
-    this.replaying = true;
-    try {
-      while (this.replayWanted) {
-        this.replayWanted = false;
-        await settings();
-        if (this.state.strokes > 0 && !this.state.stroking) await this.changing(() => this.worker.replay());
-      }
-    } finally {
-      this.replaying = false;
+  /**
+   * Takes over the brush's settings and runs the strokes again. While one run goes on only the latest settings wait;
+   * every caller hears when the last of them is done.
+   */
+  replay(settings: () => Promise<void>): Promise<void> {
+    this.replayWith = settings;
+    this.replayRun ??= this.replayLatest().finally(() => {
+      this.replayRun = null;
+    });
+    return this.replayRun;
+  }
+
+  private async replayLatest(): Promise<void> {
+    while (this.replayWith) {
+      const settings = this.replayWith;
+      this.replayWith = null;
+      await settings();
+      if (this.state.strokes > 0 && !this.state.stroking) await this.changing(() => this.worker.replay());
     }
   }
 

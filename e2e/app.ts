@@ -1,0 +1,109 @@
+/** The built application on a data folder of its own, which can be stopped, killed and started again. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { expect, test as base, type Page } from '@playwright/test';
+
+const root = resolve(import.meta.dirname, '..');
+
+export interface App {
+  address: string;
+  folder: string;
+  start(): Promise<void>;
+  stop(): Promise<void>;
+  kill(): Promise<void>;
+}
+
+export const test = base.extend<{ app: App }>({
+  app: async ({ page }, use) => {
+    const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-ui-'));
+    const app = makeApp(folder);
+    await app.start();
+    // Small bodies: where there is no graphics card the page is drawn in software.
+    await page.addInitScript(() => {
+      localStorage['proof-density'] ??= '64';
+    });
+    const errors: string[] = [];
+    page.on('pageerror', (error) => errors.push(error.message));
+    page.on('console', (message) => {
+      if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text())) errors.push(message.text());
+    });
+    await use(app);
+    await app.stop();
+    await rm(folder, { recursive: true, force: true });
+    expect(errors, 'errors in the page').toEqual([]);
+  },
+});
+export { expect };
+
+function makeApp(folder: string): App {
+  let child: ChildProcess | null = null;
+  let port = '0';
+  const ended = (): Promise<unknown> => new Promise((done) => (child && child.exitCode === null && child.signalCode === null ? child.once('exit', done) : done(null)));
+  const app: App = {
+    address: '', folder,
+    async start() {
+      child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+        cwd: root, env: { ...process.env, PORT: port, MOLDSTAMP_DATA: folder }, stdio: ['ignore', 'pipe', 'inherit'],
+      });
+      const started = child;
+      app.address = await new Promise<string>((done, fail) => {
+        let text = '';
+        started.stdout!.on('data', (part: Buffer) => {
+          text += part.toString();
+          const found = /http:\S+/.exec(text);
+          if (found) done(found[0]);
+        });
+        started.once('exit', (code) => fail(new Error(`The server ended with ${code}.`)));
+      });
+      port = new URL(app.address).port;
+    },
+    async stop() {
+      child?.kill('SIGTERM');
+      await ended();
+    },
+    async kill() {
+      child?.kill('SIGKILL');
+      await ended();
+    },
+  };
+  return app;
+}
+
+export type Point = readonly [number, number];
+
+/** Draws a stroke with the pointer over a view; places are shares of its width and height. */
+export async function draw(page: Page, view: '.slab' | '.proof', points: readonly Point[], release = true): Promise<void> {
+  await settled(page, view);
+  const box = (await page.locator(`${view} canvas`).boundingBox())!;
+  const at = ([x, y]: Point): [number, number] => [box.x + x * box.width, box.y + y * box.height];
+  await page.mouse.move(...at(points[0]!));
+  await page.mouse.down();
+  for (const point of points.slice(1)) await page.mouse.move(...at(point), { steps: 5 });
+  if (release) await page.mouse.up();
+  await settled(page, view);
+}
+
+/** Waits until the view's worker has done all it was asked. */
+export async function settled(page: Page, view: '.slab' | '.proof'): Promise<void> {
+  await expect(page.locator(view)).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });
+}
+
+/** The middle of the view as it is seen, hashed; the pointer is moved away, so that no cursor lies on the body. */
+export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string> {
+  await settled(page, view);
+  const box = (await page.locator(view).boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, 24);
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  const clip = { x: box.x + 20, y: box.y + 60, width: box.width - 40, height: box.height - 120 };
+  return createHash('sha256').update(await page.screenshot({ clip })).digest('hex');
+}
+
+/** Types a value into a setting's number field. */
+export async function set(page: Page, label: string, value: string): Promise<void> {
+  const field = page.getByLabel(new RegExp(`^${label}, `));
+  await field.fill(value);
+  await field.press('Enter');
+}

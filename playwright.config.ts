@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  // One at a time: the page is drawn in software where there is no graphics card.
+  workers: 1,
+  retries: 0,
+  forbidOnly: true,
+  reporter: [['list'], ['json', { outputFile: 'build/interface.json' }]],
+  outputDir: 'build/test-results',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+        '--enable-unsafe-swiftshader',
+      ],
+    },
+  },
+});

@@ -1,0 +1,45 @@
+/** What the commands share: running a step, installing packages and the browser when they are missing. */
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { dirname, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+export const bin = (name) => resolve(root, 'node_modules/.bin', name);
+
+/** Runs a command in the project and returns its exit code. */
+export function run(command, args, env = {}) {
+  return new Promise((done, fail) => {
+    const child = spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+    child.once('error', fail);
+    child.once('exit', (code) => done(code ?? 1));
+  });
+}
+
+/** Installs the packages of the lock file unless they are there. */
+export async function install() {
+  const lock = createHash('sha256').update(readFileSync(resolve(root, 'package-lock.json'))).digest('hex');
+  const stamp = resolve(root, 'node_modules/.lock-sha256');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  console.log('Installing packages…');
+  const code = await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  if (code !== 0) process.exit(code);
+  writeFileSync(stamp, lock);
+}
+
+/** The browser of the interface tests, from Debian's packages when the machine has none. */
+export async function browser() {
+  const found = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
+  if (found) return found;
+  console.log('Installing Chromium…');
+  const admin = process.getuid?.() === 0 ? [] : ['sudo'];
+  for (const words of [['apt-get', 'update', '-qq'], ['apt-get', 'install', '-y', '-qq', 'chromium']]) {
+    const [command, ...args] = [...admin, ...words];
+    if (spawnSync(command, args, { stdio: ['ignore', 'ignore', 'inherit'] }).status !== 0) {
+      console.error('Chromium could not be installed. Install the package "chromium" and run this again.');
+      process.exit(1);
+    }
+  }
+  return '/usr/bin/chromium';
+}

@@ -1,0 +1,255 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { request as rawRequest } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { decode } from 'fast-png';
+import { seeded } from '#core/random';
+import { ALPHA_VERSION, CastSettingsSchema, newBrush, type Alpha } from '#core/settings';
+import { openDatabase } from './database';
+import { start, type Running } from './start';
+
+const root = resolve(import.meta.dirname, '..');
+let folder: string;
+let server: Running;
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
+  server = await start({ folder, page: join(root, 'web'), port: 0, version: 'test' });
+});
+afterAll(async () => {
+  await server.close();
+  await rm(folder, { recursive: true, force: true });
+});
+
+const api = (path: string, init?: RequestInit) => fetch(`${server.address}/api${path}`, init);
+const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+
+function noise(bytes: number, seed: number): Uint8Array<ArrayBuffer> {
+  const random = seeded(seed);
+  return Uint8Array.from({ length: bytes }, () => random() * 256);
+}
+
+async function storeAlpha(name: string, size = 32): Promise<Alpha> {
+  const greys = Uint16Array.from({ length: size * size }, (_, i) => (i * 65535) / (size * size - 1));
+  const bytes = new Uint8Array(greys.buffer);
+  const alpha: Alpha = {
+    version: ALPHA_VERSION, id: randomUUID(), card: { name, author: '', tags: [], notes: '' }, size, relief: 0.2, ground: 0, blob: sha(bytes),
+    lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.2, cast: CastSettingsSchema.parse({}) },
+    report: { marginPx: 1, ringLoss: 0, usedRange: 1 },
+  };
+  await api(`/blobs/${alpha.blob}`, { method: 'PUT', body: bytes });
+  const response = await api(`/alphas/${alpha.id}`, json('PUT', { doc: alpha, revision: null }));
+  expect(response.status).toBe(200);
+  return alpha;
+}
+
+describe('health and headers', () => {
+  test('says that it is well and isolates its pages', async () => {
+    const response = await api('/health');
+    expect(await response.json()).toEqual({ ok: true, name: 'Mold Stamp', version: 'test' });
+    expect(response.headers.get('cross-origin-opener-policy')).toBe('same-origin');
+    expect(response.headers.get('cross-origin-embedder-policy')).toBe('require-corp');
+    expect(response.headers.get('content-security-policy')).toContain("script-src 'self'");
+    expect(response.headers.get('content-security-policy')).not.toContain("script-src 'self' 'unsafe-inline'");
+  });
+
+  test('refuses another Host, and changes from another Origin', async () => {
+    const { port } = new URL(server.address);
+    const status = await new Promise<number>((done, fail) => {
+      rawRequest({ host: '127.0.0.1', port, path: '/api/health', headers: { Host: 'evil.example' } }, (r) => {
+        r.resume();
+        done(r.statusCode ?? 0);
+      }).on('error', fail).end();
+    });
+    expect(status).toBe(403);
+    const foreign = await api('/belt', { ...json('PUT', { ids: [] }), headers: { 'Content-Type': 'application/json', Origin: 'http://evil.example' } });
+    expect(foreign.status).toBe(403);
+    expect((await foreign.json()).error.code).toBe('foreign-origin');
+  });
+
+  test('an unknown address and broken JSON are answered with code and sentence', async () => {
+    const nothing = await api('/nothing');
+    expect(nothing.status).toBe(404);
+    expect((await nothing.json()).error).toEqual({ code: 'no-route', message: 'There is nothing at GET /api/nothing.', details: {} });
+    const broken = await api('/belt', { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: '{"ids": [' });
+    expect(broken.status).toBe(400);
+  });
+});
+
+describe('blobs', () => {
+  test.each([0, 1, 1 << 20, (1 << 20) + 1, 3_456_789])('%p bytes come back as they went in', async (size) => {
+    const bytes = noise(size, size + 1);
+    expect((await api(`/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes })).status).toBe(200);
+    const back = new Uint8Array(await (await api(`/blobs/${sha(bytes)}`)).arrayBuffer());
+    expect(sha(back)).toBe(sha(bytes));
+    expect(back.length).toBe(size);
+  });
+
+  test('bytes under another hash, too many bytes and unknown hashes are refused', async () => {
+    const wrong = await api(`/blobs/${sha(noise(5, 1))}`, { method: 'PUT', body: noise(6, 2) });
+    expect(wrong.status).toBe(422);
+    expect((await wrong.json()).error.code).toBe('blob-hash');
+    expect((await api(`/blobs/${'0'.repeat(64)}`)).status).toBe(404);
+    expect((await api('/blobs/x\'; DROP TABLE blobs')).status).toBe(422);
+    const large = await api(`/blobs/${'1'.repeat(64)}`, { method: 'PUT', body: new Uint8Array(65 << 20) });
+    expect(large.status).toBe(413);
+  });
+});
+
+describe('brushes', () => {
+  test('the base brushes are there, at hand and read-only', async () => {
+    const { items, skipped } = await (await api('/brushes')).json();
+    const base = items.filter((b: { base: boolean }) => b.base);
+    expect(base.length).toBe(5);
+    expect(skipped).toEqual([]);
+    expect((await (await api('/belt')).json()).ids).toHaveLength(5);
+    const changed = await api(`/brushes/${base[0].doc.id}`, json('PUT', { doc: base[0].doc, revision: base[0].revision }));
+    expect(changed.status).toBe(403);
+    expect((await changed.json()).error.message).toContain('base brush');
+    expect((await api(`/brushes/${base[0].doc.id}`, { method: 'DELETE' })).status).toBe(403);
+  });
+
+  test('a brush is saved with every setting, changed, and keeps what it replaced', async () => {
+    const alpha = await storeAlpha('Ramp for a brush');
+    const doc = newBrush(randomUUID(), 'Kept');
+    doc.form = { ...doc.form, alphaId: alpha.id, depth: 140, fit: 1.2, footprint: 'square' };
+    doc.touch.falloff = { kind: 'own', hold: 0.3, nodes: [{ x: 0, y: 1, corner: true }, { x: 1, y: 0.1, corner: false }] };
+    expect((await (await api(`/brushes/${doc.id}`, json('PUT', { doc, revision: null }))).json()).revision).toBe(1);
+    expect((await (await api(`/brushes/${doc.id}`)).json()).doc).toEqual(doc);
+    const picture = await api(`/brushes/${doc.id}/picture`);
+    expect(decode(new Uint8Array(await picture.arrayBuffer()))).toMatchObject({ width: 160, height: 160, channels: 3 });
+    const next = { ...doc, stroke: { ...doc.stroke, spacing: 77 } };
+    expect((await (await api(`/brushes/${doc.id}`, json('PUT', { doc: next, revision: 1 }))).json()).revision).toBe(2);
+  });
+
+  test('a save on an old revision is refused, and changes nothing', async () => {
+    const doc = newBrush(randomUUID(), 'Two tabs');
+    await api(`/brushes/${doc.id}`, json('PUT', { doc, revision: null }));
+    await api(`/brushes/${doc.id}`, json('PUT', { doc: { ...doc, card: { ...doc.card, notes: 'first' } }, revision: 1 }));
+    const late = await api(`/brushes/${doc.id}`, json('PUT', { doc: { ...doc, card: { ...doc.card, notes: 'second' } }, revision: 1 }));
+    expect(late.status).toBe(409);
+    expect((await late.json()).error).toMatchObject({ code: 'changed-elsewhere', details: { stored: 2 } });
+    expect((await (await api(`/brushes/${doc.id}`)).json()).doc.card.notes).toBe('first');
+  });
+
+  test.each([
+    ['an empty name', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: '  ' } }), 422, 'A name is needed'],
+    ['a taken name, in other letters', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: 'sOFT round' } }), 409, 'already a brush called'],
+    ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 2 }), 422, 'reads up to version 1'],
+    ['a setting out of range', (b: ReturnType<typeof newBrush>) => ({ ...b, stroke: { ...b.stroke, size: 99 } }), 422, 'Size must be at most 2'],
+    ['an alpha that is not there', (b: ReturnType<typeof newBrush>) => ({ ...b, form: { ...b.form, alphaId: randomUUID() } }), 404, 'alpha isn’t here'],
+  ])('%s is refused with a sentence', async (_, change, status, message) => {
+    const brush = newBrush(randomUUID(), `Refused ${randomUUID()}`);
+    const response = await api(`/brushes/${brush.id}`, json('PUT', { doc: change(brush), revision: null }));
+    expect(response.status).toBe(status);
+    expect((await response.json()).error.message).toContain(message);
+    expect((await api(`/brushes/${brush.id}`)).status).toBe(404);
+  });
+
+  test('deleting hides, restoring brings back, the belt follows', async () => {
+    const doc = newBrush(randomUUID(), 'Come and go');
+    await api(`/brushes/${doc.id}`, json('PUT', { doc, revision: null }));
+    await api('/belt', json('PUT', { ids: [doc.id, doc.id, randomUUID()] }));
+    expect((await (await api('/belt')).json()).ids).toEqual([doc.id]);
+    expect((await api(`/brushes/${doc.id}`, { method: 'DELETE' })).status).toBe(204);
+    expect((await api(`/brushes/${doc.id}`)).status).toBe(404);
+    expect((await (await api('/belt')).json()).ids).toEqual([]);
+    expect((await (await api(`/brushes/${doc.id}/restore`, { method: 'POST' })).json()).doc).toEqual(doc);
+    expect((await api(`/brushes/${randomUUID()}/restore`, { method: 'POST' })).status).toBe(404);
+  });
+});
+
+test('an alpha goes out as a 16-bit PNG with its exact greys', async () => {
+  const alpha = await storeAlpha('Exact greys', 64);
+  const png = decode(new Uint8Array(await (await api(`/alphas/${alpha.id}/png`)).arrayBuffer()));
+  expect(png).toMatchObject({ width: 64, height: 64, depth: 16, channels: 1 });
+  expect(Array.from(png.data)).toEqual(Array.from(Uint16Array.from({ length: 4096 }, (_, i) => (i * 65535) / 4095)));
+});
+
+test('an alpha whose data is missing or of another size is refused', async () => {
+  const bytes = noise(100, 3);
+  await api(`/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
+  const alpha = await storeAlpha('A good one');
+  const short = { ...alpha, id: randomUUID(), blob: sha(bytes), card: { ...alpha.card, name: 'Short' } };
+  const response = await api(`/alphas/${short.id}`, json('PUT', { doc: short, revision: null }));
+  expect(response.status).toBe(422);
+  expect((await response.json()).error.message).toContain('has 100 bytes; 32 × 32 pixels need 2048');
+});
+
+describe('the data folder', () => {
+  let other: string;
+  beforeEach(async () => {
+    other = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
+  });
+  afterEach(() => rm(other, { recursive: true, force: true }));
+
+  test('two servers on one folder: the second is told', async () => {
+    // Another process holds the lock: this one's parent stands in for it.
+    const { writeFile } = await import('node:fs/promises');
+    await writeFile(join(other, 'server.lock'), String(process.ppid));
+    await expect(openDatabase({ folder: other })).rejects.toThrow('has this data folder open');
+    await writeFile(join(other, 'server.lock'), '999999999');
+    await (await openDatabase({ folder: other })).close();
+  });
+
+  test('broken and newer rows are named and skipped, nothing else is lost', async () => {
+    const opened = await start({ folder: other, page: root, port: 0, version: 'test' });
+    const good = newBrush(randomUUID(), 'Good');
+    await fetch(`${opened.address}/api/brushes/${good.id}`, json('PUT', { doc: good, revision: null }));
+    await opened.close();
+    const { db, close } = await openDatabase({ folder: other });
+    for (const [name, doc] of [['Newer', { ...good, version: 9 }], ['Broken', { ...good, stroke: 'x' }]] as const) {
+      await db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [randomUUID(), name, 'lift', JSON.stringify(doc)]);
+    }
+    await close();
+    const again = await start({ folder: other, page: root, port: 0, version: 'test' });
+    const { items, skipped } = await (await fetch(`${again.address}/api/brushes`)).json();
+    expect(items.map((i: { doc: { card: { name: string } } }) => i.doc.card.name)).toContain('Good');
+    expect(skipped.map((s: { name: string; reason: string }) => [s.name, s.reason])).toEqual([
+      ['Newer', expect.stringContaining('version 9')], ['Broken', expect.stringContaining('stroke')],
+    ]);
+    await again.close();
+  });
+
+  test('a server that is killed between two saves loses none that it acknowledged', async () => {
+    const first = noise(2_500_000, 7);
+    const second = noise(1_200_000, 8);
+    let child = await spawnServer(other);
+    const put = (address: string, bytes: Uint8Array<ArrayBuffer>) => fetch(`${address}/api/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
+    expect((await put(child.address, first)).status).toBe(200);
+    const brush = newBrush(randomUUID(), 'Survivor');
+    expect((await fetch(`${child.address}/api/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }))).status).toBe(200);
+    // The second save is under way when the process dies.
+    const lost = put(child.address, second).catch(() => null);
+    child.process.kill('SIGKILL');
+    await Promise.all([lost, new Promise((done) => child.process.once('exit', done))]);
+
+    child = await spawnServer(other);
+    const back = new Uint8Array(await (await fetch(`${child.address}/api/blobs/${sha(first)}`)).arrayBuffer());
+    expect(sha(back)).toBe(sha(first));
+    expect((await (await fetch(`${child.address}/api/brushes/${brush.id}`)).json()).doc).toEqual(brush);
+    expect((await put(child.address, second)).status).toBe(200);
+    expect(sha(new Uint8Array(await (await fetch(`${child.address}/api/blobs/${sha(second)}`)).arrayBuffer()))).toBe(sha(second));
+    child.process.kill('SIGTERM');
+    expect(await new Promise((done) => child.process.once('exit', done))).toBe(0);
+  }, 120_000);
+});
+
+async function spawnServer(data: string): Promise<{ process: ChildProcess; address: string }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    cwd: root, env: { ...process.env, NODE_OPTIONS: '', PORT: '0', MOLDSTAMP_DATA: data, MOLDSTAMP_TEMPLATE: '' }, stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const address = await new Promise<string>((done, fail) => {
+    let text = '';
+    child.stdout!.on('data', (part: Buffer) => {
+      text += part.toString();
+      const found = /http:\S+/.exec(text);
+      if (found) done(found[0]);
+    });
+    child.once('exit', (code) => fail(new Error(`The server ended with ${code}.`)));
+  });
+  return { process: child, address };
+}
