@@ -24,7 +24,9 @@ export async function alphaPng(db: Database, alpha: Alpha): Promise<Buffer> {
 }
 
 export async function alphaPicture(db: Database, alpha: Alpha): Promise<Buffer> {
-  const greys = Uint8Array.from(await alphaGreys(db, alpha), (g) => g >> 8);
+  const fine = await alphaGreys(db, alpha);
+  const greys = new Uint8Array(fine.length);
+  for (let i = 0; i < fine.length; i++) greys[i] = fine[i]! >> 8;
   return sharp(greys, { raw: { width: alpha.size, height: alpha.size, channels: 1 } }).resize(THUMBNAIL_SIZE).png().toBuffer();
 }
 

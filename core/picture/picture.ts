@@ -13,7 +13,10 @@ export function newPicture(width: number, height = width, fill = 0): Picture {
 
 /** 0–1 to 0–65535, rounded and clamped. */
 export function toUint16(picture: Picture): Uint16Array {
-  return Uint16Array.from(picture.data, (h) => Math.max(0, Math.min(65535, Math.round(h * 65535))));
+  const { data } = picture;
+  const out = new Uint16Array(data.length);
+  for (let i = 0; i < data.length; i++) out[i] = Math.max(0, Math.min(65535, Math.round(data[i]! * 65535)));
+  return out;
 }
 
 export function fromUint16(data: Uint16Array, width: number, height = width): Picture {

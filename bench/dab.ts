@@ -1,0 +1,128 @@
+/** dab_ns_per_vertex, dab_growth_8x, pick_us, undo_ms, bytes_per_vertex. */
+import { buildMesh, pick, plane, type Mesh } from '#core/mesh';
+import { resolveBrush, type ResolvedBrush } from '#core/brush';
+import { newPicture, pyramid, type Picture } from '#core/picture';
+import { newBrush } from '#core/settings';
+import { beginStroke, endStroke, extendStroke, session, undo, type Session } from '#core/session';
+import { surface } from '#core/sculpt';
+import { median, time, type Figure } from './measure';
+import { plainDab } from './plainDab';
+
+/** Dabs keep this far from the middle, inside the border. */
+const SLAB_CORNER = 0.7;
+const TOUCHED = 50_000;
+const DABS = 40;
+const WARM = 15;
+
+export function dabFigures(): Figure[] {
+  const picture = ripples(512);
+  const middle = measure(1448, picture);
+  const small = measure(1000, picture);
+  const large = measure(2828, picture);
+  const growth = large.nsPerVertex / small.nsPerVertex;
+  return [
+    {
+      key: 'dab_ns_per_vertex', what: 'one Lift dab with alpha, falloff, normals and undo, ~50 k touched of 2 M', value: middle.nsPerVertex, unit: 'ns',
+      floor: { what: 'the same in plain loops, told what to touch', value: middle.plainNs },
+      target: { text: '≤ 150, and ≤ 1/3 of the plain loops', met: middle.nsPerVertex <= 150 && middle.nsPerVertex <= middle.plainNs / 3 },
+    },
+    {
+      key: 'dab_growth_8x', what: 'the same touched count on 8 M vertices ÷ on 1 M', value: growth, unit: '×',
+      floor: { what: 'plain loops on 8 M ÷ on 1 M', value: large.plainNs / small.plainNs }, target: { text: '≤ 1.25', met: growth <= 1.25 },
+    },
+    {
+      key: 'pick_us', what: 'ray to surface point on 2 M', value: middle.pickUs, unit: 'µs',
+      floor: { what: 'testing the triangles of one leaf', value: middle.leafUs }, target: { text: '≤ 200', met: middle.pickUs <= 200 },
+    },
+    {
+      key: 'bytes_per_vertex', what: 'sculpt memory, without undo', value: middle.bytes, unit: 'B',
+      floor: { what: 'positions, normals and triangles alone', value: 48 }, target: { text: '≤ 120', met: middle.bytes <= 120 },
+    },
+  ];
+}
+
+interface Measured {
+  nsPerVertex: number;
+  plainNs: number;
+  pickUs: number;
+  leafUs: number;
+  bytes: number;
+}
+
+function measure(cells: number, picture: Picture): Measured {
+  const mesh = buildMesh(plane(cells, 2), (bytes) => new SharedArrayBuffer(bytes));
+  const s = session(surface(mesh), { replay: false });
+  const radius = Math.sqrt((TOUCHED * 4) / (Math.PI * mesh.vertexCount));
+  const brush = liftBrush(radius, picture);
+  const at = (i: number): readonly [number, number] => [Math.sin(i * 7.3) * SLAB_CORNER, Math.cos(i * 3.1) * SLAB_CORNER];
+
+  const perVertex: number[] = [];
+  const plain: number[] = [];
+  for (let i = 0; i < DABS + WARM; i++) {
+    const [x, y] = at(i);
+    const began = performance.now();
+    const touched = press(s, brush, x, y);
+    const ms = performance.now() - began;
+    const list = s.surface.touched.slice(0, s.surface.touchedCount);
+    undo(s);
+    const plainBegan = performance.now();
+    plainDab(mesh, list, { x, y, radius, scale: 1e-4, picture });
+    const plainMs = performance.now() - plainBegan;
+    if (i >= WARM) {
+      perVertex.push((ms * 1e6) / touched);
+      plain.push((plainMs * 1e6) / touched);
+    }
+  }
+  const picks = 2000;
+  const pickMs = time(5, 2, () => {
+    for (let i = 0; i < picks; i++) {
+      const [x, y] = at(i);
+      pick(mesh, { origin: [x, y, 3], direction: [0.01, 0.02, -1] });
+    }
+  });
+  const words = s.surface;
+  const work = words.vertexMark.byteLength + words.triangleMark.byteLength + words.leafMark.byteLength * 4 + words.start.slotOf.byteLength;
+  return {
+    nsPerVertex: median(perVertex), plainNs: median(plain), pickUs: (pickMs * 1000) / picks, leafUs: leafFloor(mesh), bytes: (mesh.bytes + work) / mesh.vertexCount,
+  };
+}
+
+function press(s: Session, brush: ResolvedBrush, x: number, y: number): number {
+  beginStroke(s, {
+    brush, seed: 1, dig: false, mirrorX: false, mirrorY: false, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+  });
+  extendStroke(s, [{ origin: [x, y, 3], direction: [0, 0, -1] }]);
+  return endStroke(s).touched;
+}
+
+function liftBrush(radius: number, picture: Picture): ResolvedBrush {
+  const brush = newBrush('b0000000-0000-4000-8000-0000000000ff', 'Bench');
+  brush.stroke.type = 'press';
+  brush.stroke.size = radius;
+  brush.form.depth = 5;
+  return resolveBrush(brush, { pyramid: pyramid(picture), relief: 0.1 });
+}
+
+function ripples(size: number): Picture {
+  const picture = newPicture(size);
+  for (let i = 0; i < picture.data.length; i++) picture.data[i] = 0.5 + 0.5 * Math.sin((i % size) / 9) * Math.sin(i / size / 13);
+  return picture;
+}
+
+/** One leaf's triangles, tested for nothing but which side a point lies on. */
+function leafFloor(mesh: Mesh): number {
+  const { leafTriangles, triangles, positions: p } = mesh;
+  let hits = 0;
+  const ms = time(5, 2, () => {
+    for (let leaf = 0; leaf < 1000; leaf++) {
+      for (let t = leafTriangles[leaf]! * 3; t < leafTriangles[leaf + 1]! * 3; t += 3) {
+        const a = triangles[t]! * 3;
+        const b = triangles[t + 1]! * 3;
+        const c = triangles[t + 2]! * 3;
+        if ((p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[c]! - p[a]!) * (p[b + 1]! - p[a + 1]!) > 0) hits++;
+      }
+    }
+  });
+  if (hits === 0) throw new Error('The floor measured nothing.');
+  return ms;
+}
