@@ -17,19 +17,22 @@ function preset(id: string, name: string, notes: string, change: Change): Brush 
 const NODES = newBrush('b0000000-0000-4000-8000-000000000000', '-').touch.falloff.nodes;
 const falloff = (kind: Brush['touch']['falloff']['kind'], hold = 0.6): Brush['touch']['falloff'] => ({ kind, hold, nodes: [...NODES] });
 
-/** Brushes of the slab bench, in the order of their keys. */
+/**
+ * Brushes of the slab bench, in the order of their keys. They work straight up and down, so that what they leave
+ * can be cast without undercut.
+ */
 export const SLAB_BRUSHES: readonly Brush[] = [
   preset('01', 'Lift', 'Builds the clay up along the stroke.', {
-    touch: { action: 'lift', strength: 25, falloff: falloff('bell') }, stroke: { size: 0.16, spacing: 8 },
+    touch: { action: 'lift', strength: 25, falloff: falloff('bell') }, stroke: { size: 0.16, spacing: 8, mapping: 'view' },
   }),
   preset('02', 'Crease', 'Cuts a sharp line and draws the clay together.', {
-    form: { depth: 60 }, touch: { action: 'crease', strength: 30, pinch: 25, footing: 60, falloff: falloff('needle') }, stroke: { size: 0.09, spacing: 6 },
+    form: { depth: 60 }, touch: { action: 'crease', strength: 30, pinch: 25, footing: 60, falloff: falloff('needle') }, stroke: { size: 0.09, spacing: 6, mapping: 'view' },
   }),
   preset('03', 'Smooth', 'Evens the clay out.', {
-    touch: { action: 'smooth', strength: 50, falloff: falloff('bell') }, stroke: { size: 0.16, spacing: 12 },
+    touch: { action: 'smooth', strength: 50, falloff: falloff('bell') }, stroke: { size: 0.16, spacing: 12, mapping: 'view' },
   }),
   preset('04', 'Move', 'Carries the clay with the pointer.', {
-    touch: { action: 'move', falloff: falloff('bell'), reachDepth: 4 }, stroke: { size: 0.3, spacing: 10 },
+    touch: { action: 'move', falloff: falloff('bell'), reachDepth: 4 }, stroke: { size: 0.3, spacing: 10, mapping: 'view' },
   }),
 ];
 

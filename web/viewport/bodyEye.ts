@@ -6,7 +6,7 @@ import type { View } from '#core/stroke';
 import type { ClayView } from './clayView';
 
 export class BodyEye {
-  readonly camera = new PerspectiveCamera(28, 1, 0.05, 40);
+  readonly camera = new PerspectiveCamera(28, 1, 0.4, 24);
   private readonly controls: OrbitControls;
   private readonly caster = new Raycaster();
 
@@ -23,8 +23,8 @@ export class BodyEye {
   }
 
   home(): void {
-    this.camera.position.set(0, 0.25, 4.75);
-    this.controls.target.set(0, 0, 0);
+    this.camera.position.set(0, 0.3, 4.95);
+    this.controls.target.set(0, -0.02, 0);
     this.controls.update();
     this.view.stale();
   }

@@ -6,7 +6,7 @@
  */
 import {
   BufferAttribute, BufferGeometry, Color, DataTexture, DepthTexture, GLSL3, LinearFilter, Matrix4, Mesh as ThreeMesh, OrthographicCamera,
-  PlaneGeometry, RedFormat, Scene, ShaderMaterial, UnsignedIntType, Vector3, WebGLRenderer, WebGLRenderTarget, type Camera,
+  PlaneGeometry, RedFormat, Scene, ShaderMaterial, UnsignedIntType, Vector2, Vector3, WebGLRenderer, WebGLRenderTarget, type Camera,
 } from 'three';
 import type { DabFrame } from '#core/brush';
 import { LEAF, type Mesh } from '#core/mesh';
@@ -69,7 +69,7 @@ export class ClayView {
     this.overlay = new ShaderMaterial({
       glslVersion: GLSL3, vertexShader: OVERLAY_VERTEX, fragmentShader: OVERLAY_FRAGMENT, depthTest: false, depthWrite: false,
       uniforms: {
-        drawn: { value: this.target.texture }, depth: { value: this.target.depthTexture }, toBody: { value: new Matrix4() },
+        drawn: { value: this.target.texture }, depth: { value: this.target.depthTexture }, toBody: { value: new Matrix4() }, pixel: { value: new Vector2() }, toward: { value: new Vector3() },
         viewTop: { value: colour('--view-top') }, viewBottom: { value: colour('--view-bottom') },
         cursorOn: { value: 0 }, centre: { value: new Vector3() }, tangent: { value: new Vector3() }, bitangent: { value: new Vector3() },
         normal: { value: new Vector3() }, radius: { value: 1 }, reach: { value: 1 }, square: { value: 0 }, fit: { value: 1 },
@@ -200,6 +200,8 @@ export class ClayView {
       renderer.setRenderTarget(null);
       const m = this.overlay.uniforms['toBody']!.value as Matrix4;
       m.multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
+      (this.overlay.uniforms['pixel']!.value as Vector2).set(1 / this.target.width, 1 / this.target.height);
+      (this.overlay.uniforms['toward']!.value as Vector3).setFromMatrixColumn(this.camera.matrixWorld, 2);
       this.drawings++;
     }
     renderer.render(this.overlayScene, this.overlayCamera);

@@ -22,7 +22,7 @@ void main() {
   vec3 n = normalize(vNormal);
   vec3 eye = grazing > 0.5 ? vec3(0.0, 0.0, 1.0) : normalize(-vView);
   if (dot(n, eye) < 0.0) n = -n;
-  vec3 key = normalize(mix(vec3(-0.62, 0.66, 0.62), vec3(-0.66, 0.66, 0.42), grazing));
+  vec3 key = normalize(mix(vec3(-0.64, 0.66, 0.54), vec3(-0.66, 0.66, 0.42), grazing));
   float lit = max(0.0, (dot(n, key) + 0.12) / 1.12);
   float sky = 0.5 + 0.5 * n.y;
   float facing = max(0.0, dot(n, eye));
@@ -66,13 +66,40 @@ uniform float hasForm;
 uniform sampler2D form;
 uniform float ground;
 uniform float dig;
+uniform vec2 pixel;
+uniform vec3 toward;
 out vec4 colour;
+
+vec3 placeAt(vec2 st) {
+  vec4 at = toBody * vec4(st * 2.0 - 1.0, texture(depth, st).r * 2.0 - 1.0, 1.0);
+  return at.xyz / at.w;
+}
+
+/**
+ * How far the pixel lies under those round it, in pixels: hollows are darkened and edges caught by a little light.
+ * The ring of eight is wide enough to step over the facets of a dense mesh.
+ */
+float hollow(vec3 here) {
+  float sum = 0.0;
+  vec3 right = placeAt(vAt + vec2(pixel.x, 0.0)) - here;
+  float size = max(1e-6, length(right - dot(right, toward) * toward));
+  for (int i = 0; i < 8; i++) {
+    float angle = (float(i) + 0.5) * 0.785398;
+    float up = dot(placeAt(vAt + pixel * 2.6 * vec2(cos(angle), sin(angle))) - here, toward) / size;
+    // A jump to the ground behind is an outline, not a hollow.
+    if (abs(up) > 14.0) return 0.0;
+    sum += up;
+  }
+  return clamp(sum / 8.0, -1.0, 1.0);
+}
+
 void main() {
   vec4 clay = texture(drawn, vAt);
-  vec3 sum = mix(mix(viewBottom, viewTop, vAt.y), clay.rgb, clay.a);
   float z = texture(depth, vAt).r;
-  vec4 at = toBody * vec4(vAt * 2.0 - 1.0, z * 2.0 - 1.0, 1.0);
-  vec3 d = (at.xyz / at.w - centre) / radius;
+  vec3 here = placeAt(vAt);
+  vec3 lit = clay.rgb * (z < 1.0 ? 1.0 - 0.30 * hollow(here) : 1.0);
+  vec3 sum = mix(mix(viewBottom, viewTop, vAt.y), lit, clay.a);
+  vec3 d = (here - centre) / radius;
   vec2 uv = vec2(dot(d, tangent), dot(d, bitangent));
   float w = abs(dot(d, normal));
   float rho = square > 0.5 ? max(abs(uv.x), abs(uv.y)) : length(uv);

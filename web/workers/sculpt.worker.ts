@@ -41,6 +41,12 @@ function current(): Session {
   return open;
 }
 
+/** Memory that compiled loops could work on in place, seen by the page and by the cast through its layout. */
+function sharedMemory(bytes: number): ArrayBufferLike {
+  const pages = Math.ceil(bytes / 65536);
+  return new WebAssembly.Memory({ initial: pages, maximum: pages, shared: true }).buffer;
+}
+
 function change(): Change {
   const s = current();
   const frame = s.running?.runner.lastFrame ?? null;
@@ -55,7 +61,7 @@ const api = {
   open(opening: Opening): Opened {
     open = null;
     const raw = opening.kind === 'slab' ? plane(opening.cells, SLAB_SIDE) : body(opening.name, opening.density);
-    const mesh = buildMesh(raw, (bytes) => new SharedArrayBuffer(bytes));
+    const mesh = buildMesh(raw, sharedMemory);
     if (opening.kind === 'slab' && opening.positions) positionsIn(mesh, new Float32Array(opening.positions));
     open = session(surface(mesh), { replay: opening.kind === 'body' });
     const { vertexCount, triangleCount, leafCount, leafBase, offsets, bytes } = mesh;
