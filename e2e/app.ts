@@ -1,12 +1,10 @@
 /** The built application on a data folder of its own, which can be stopped, killed and started again. */
-import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { expect, test as base, type Page } from '@playwright/test';
-
-const root = resolve(import.meta.dirname, '..');
+import { spawnServer, type Spawned } from '../server/testKit';
 
 export interface App {
   address: string;
@@ -23,7 +21,7 @@ export const test = base.extend<{ app: App }>({
     await app.start();
     // Small bodies: where there is no graphics card the page is drawn in software.
     await page.addInitScript(() => {
-      localStorage['proof-density'] ??= '64';
+      if (location.protocol !== 'about:') localStorage['proof-density'] ??= '64';
     });
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));
@@ -39,34 +37,19 @@ export const test = base.extend<{ app: App }>({
 export { expect };
 
 function makeApp(folder: string): App {
-  let child: ChildProcess | null = null;
-  let port = '0';
-  const ended = (): Promise<unknown> => new Promise((done) => (child && child.exitCode === null && child.signalCode === null ? child.once('exit', done) : done(null)));
+  let server: Spawned | null = null;
   const app: App = {
     address: '', folder,
     async start() {
-      child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-        cwd: root, env: { ...process.env, PORT: port, MOLDSTAMP_DATA: folder }, stdio: ['ignore', 'pipe', 'inherit'],
-      });
-      const started = child;
-      app.address = await new Promise<string>((done, fail) => {
-        let text = '';
-        started.stdout!.on('data', (part: Buffer) => {
-          text += part.toString();
-          const found = /http:\S+/.exec(text);
-          if (found) done(found[0]);
-        });
-        started.once('exit', (code) => fail(new Error(`The server ended with ${code}.`)));
-      });
-      port = new URL(app.address).port;
+      // The same port again, so that an open page finds the server where it was.
+      server = await spawnServer(folder, app.address === '' ? '0' : new URL(app.address).port);
+      app.address = server.address;
     },
     async stop() {
-      child?.kill('SIGTERM');
-      await ended();
+      await server?.end('SIGTERM');
     },
     async kill() {
-      child?.kill('SIGKILL');
-      await ended();
+      await server?.end('SIGKILL');
     },
   };
   return app;

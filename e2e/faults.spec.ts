@@ -21,6 +21,24 @@ test('a save while the server is away is kept, survives, and is sent when it is 
   expect(stored.revision).toBe(2);
 });
 
+test('a save that waits is sent when the page is opened again', async ({ page, app }) => {
+  await page.goto(app.address + CRUST);
+  await settled(page, '.proof');
+  await app.stop();
+  await set(page, 'Depth', '180');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.locator('.state')).toHaveText('kept here, sent when the server is back');
+  await page.goto('about:blank');
+  await app.start();
+  await page.goto(app.address);
+  await expect(page.getByRole('button', { name: 'Open Crust, grown' })).toBeVisible();
+  await expect.poll(async () => {
+    const stored = await (await fetch(`${app.address}/api/brushes/d0000000-0000-4000-8000-000000000021`)).json();
+    return stored.doc.form.depth;
+  }).toBe(180);
+  await expect(page.locator('.mark')).toHaveCount(0);
+});
+
 test('a draft survives a reload, and reverting goes back to what is saved', async ({ page, app }) => {
   await page.goto(app.address + CRUST);
   await settled(page, '.proof');

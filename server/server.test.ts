@@ -1,4 +1,3 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { request as rawRequest } from 'node:http';
@@ -9,6 +8,7 @@ import { seeded } from '#core/random';
 import { ALPHA_VERSION, CastSettingsSchema, newBrush, type Alpha } from '#core/settings';
 import { openDatabase } from './database';
 import { start, type Running } from './start';
+import { spawnServer } from './testKit';
 
 const root = resolve(import.meta.dirname, '..');
 let folder: string;
@@ -217,39 +217,21 @@ describe('the data folder', () => {
   test('a server that is killed between two saves loses none that it acknowledged', async () => {
     const first = noise(2_500_000, 7);
     const second = noise(1_200_000, 8);
-    let child = await spawnServer(other);
+    let child = await spawnServer(other, '0', '');
     const put = (address: string, bytes: Uint8Array<ArrayBuffer>) => fetch(`${address}/api/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
     expect((await put(child.address, first)).status).toBe(200);
     const brush = newBrush(randomUUID(), 'Survivor');
     expect((await fetch(`${child.address}/api/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }))).status).toBe(200);
     // The second save is under way when the process dies.
     const lost = put(child.address, second).catch(() => null);
-    child.process.kill('SIGKILL');
-    await Promise.all([lost, new Promise((done) => child.process.once('exit', done))]);
+    await Promise.all([lost, child.end('SIGKILL')]);
 
-    child = await spawnServer(other);
+    child = await spawnServer(other, '0', '');
     const back = new Uint8Array(await (await fetch(`${child.address}/api/blobs/${sha(first)}`)).arrayBuffer());
     expect(sha(back)).toBe(sha(first));
     expect((await (await fetch(`${child.address}/api/brushes/${brush.id}`)).json()).doc).toEqual(brush);
     expect((await put(child.address, second)).status).toBe(200);
     expect(sha(new Uint8Array(await (await fetch(`${child.address}/api/blobs/${sha(second)}`)).arrayBuffer()))).toBe(sha(second));
-    child.process.kill('SIGTERM');
-    expect(await new Promise((done) => child.process.once('exit', done))).toBe(0);
+    expect(await child.end('SIGTERM')).toBe(0);
   }, 120_000);
 });
-
-async function spawnServer(data: string): Promise<{ process: ChildProcess; address: string }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-    cwd: root, env: { ...process.env, NODE_OPTIONS: '', PORT: '0', MOLDSTAMP_DATA: data, MOLDSTAMP_TEMPLATE: '' }, stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  const address = await new Promise<string>((done, fail) => {
-    let text = '';
-    child.stdout!.on('data', (part: Buffer) => {
-      text += part.toString();
-      const found = /http:\S+/.exec(text);
-      if (found) done(found[0]);
-    });
-    child.once('exit', (code) => fail(new Error(`The server ended with ${code}.`)));
-  });
-  return { process: child, address };
-}

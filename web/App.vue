@@ -1,8 +1,19 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
+import { useBrushBench } from './stores/brushBench';
 import { useLibrary } from './stores/library';
+import { useSlabBench } from './stores/slabBench';
 import ShortcutsDialog from './parts/ShortcutsDialog.vue';
 
-void useLibrary().ready();
+const brushBench = useBrushBench();
+const slabBench = useSlabBench();
+void useLibrary().ready().then(() => brushBench.sendWaiting());
+// A page that is put away writes down what is still on its way.
+useEventListener(document, 'visibilitychange', () => {
+  if (document.visibilityState !== 'hidden') return;
+  void brushBench.flush();
+  void slabBench.flush();
+});
 </script>
 
 <template>

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** The brush bench: the brush on the left leaf, its proof on the right, changing together. */
-import { ElDialog } from 'element-plus';
-import { computed, onBeforeUnmount, ref, watch } from 'vue';
-import { useRouter } from 'vue-router';
-import type { Brush } from '#core/settings';
+import { onBeforeUnmount } from 'vue';
+import ConflictDialog from '../bench/ConflictDialog.vue';
 import FormColumn from '../bench/FormColumn.vue';
+import { useOpenBrush } from '../bench/openBrush';
 import SaveState from '../bench/SaveState.vue';
 import StrokeColumn from '../bench/StrokeColumn.vue';
 import BeltBar from '../parts/BeltBar.vue';
@@ -13,54 +12,10 @@ import LineageTrail from '../parts/LineageTrail.vue';
 import ProofView from '../parts/ProofView.vue';
 import { useShortcuts } from '../parts/shortcuts';
 import TopBar from '../parts/TopBar.vue';
-import { undoNotice } from '../parts/undoNotice';
-import { useBrushBench } from '../stores/brushBench';
-import { useLibrary } from '../stores/library';
-import { useProof } from '../stores/proof';
 
 const props = defineProps<{ id: string }>();
-const router = useRouter();
-const bench = useBrushBench();
-const library = useLibrary();
-const proof = useProof();
-const opening = ref(true);
-const alpha = computed(() => library.alpha(bench.doc?.form.alphaId ?? null));
-
-watch(() => props.id, async (id) => {
-  if (bench.doc?.id === id) {
-    opening.value = false;
-    return;
-  }
-  opening.value = true;
-  await bench.open(id);
-  opening.value = false;
-}, { immediate: true });
+const { bench, alpha, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/bench/brush');
 onBeforeUnmount(() => void bench.flush());
-
-async function edit(change: (brush: Brush) => void): Promise<void> {
-  if (bench.base && bench.doc) {
-    const from = bench.doc.id;
-    const to = await bench.edit(change);
-    if (to !== from) {
-      await proof.sculptor.adopt(from, to);
-      await router.replace(`/bench/brush/${to}`);
-    }
-  } else await bench.edit(change);
-}
-
-async function revert(): Promise<void> {
-  const left = JSON.stringify(bench.doc);
-  await bench.revert();
-  undoNotice('Back to the saved brush.', async () => {
-    await bench.edit((brush) => Object.assign(brush, JSON.parse(left)));
-  });
-}
-
-async function keepAsCopy(): Promise<void> {
-  const id = await bench.keepAsCopy();
-  await router.replace(`/bench/brush/${id}`);
-}
-
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.save() }]);
 </script>
 
@@ -86,14 +41,8 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
       <p v-if="opening">Opening…</p>
       <template v-else><p>{{ bench.problem }}</p><RouterLink class="btn" to="/">To the rack</RouterLink></template>
     </main>
-    <BeltBar :open-id="id" @pick="(to) => router.push(`/bench/brush/${to}`)" />
-    <ElDialog v-model="bench.conflict" title="Changed in another window" width="420px" :close-on-click-modal="false">
-      <p>“{{ bench.doc?.card.name }}” was saved from another window since it was opened here. Nothing is overwritten: keep your work as a copy beside it, or load the other and leave yours.</p>
-      <template #footer>
-        <button class="btn" type="button" @click="bench.revert()">Load the other</button>
-        <button class="btn main" type="button" @click="keepAsCopy">Keep mine as a copy</button>
-      </template>
-    </ElDialog>
+    <BeltBar :open-id="id" @pick="go" />
+    <ConflictDialog @keep="keepAsCopy" />
   </div>
 </template>
 

@@ -13,7 +13,7 @@ import { Sculptor } from '../workers/sculptor';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 
-const DRAFT_DELAY_MS = 2500;
+const DRAFT_DELAY_MS = 1500;
 /** A live cast is never larger than this; the kept one has the size that was asked for. */
 const PREVIEW_SIZE = 512;
 
@@ -71,7 +71,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
   }
 
   async function close(): Promise<void> {
-    if (timer !== undefined) await keepDraft();
+    await flush();
     sculptor.value?.close();
     caster.value?.close();
     sculptor.value = null;
@@ -89,6 +89,11 @@ export const useSlabBench = defineStore('slab-bench', () => {
     look();
     clearTimeout(timer);
     timer = setTimeout(() => void keepDraft(), DRAFT_DELAY_MS);
+  }
+
+  /** Writes down what is still on its way. */
+  async function flush(): Promise<void> {
+    if (timer !== undefined) await keepDraft();
   }
 
   async function keepDraft(): Promise<void> {
@@ -192,7 +197,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
 
   return {
     doc, revision, sculptor, caster, opening, problem, result, flat, unsaved, saving, keptAt, castShare,
-    open, close, touched, look, editCast, rename, save, cast,
+    open, close, flush, touched, look, editCast, rename, save, cast,
   };
 });
 
