@@ -1,0 +1,73 @@
+/** Draws the pictures of the README anew: the built application with the demo data, at 1280 × 800. */
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { chromium } from '@playwright/test';
+import { spawnServer } from '../server/testKit';
+
+const out = resolve(import.meta.dirname, '../docs/screenshots');
+const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-shots-'));
+const server = await spawnServer(folder, '0');
+const browser = await chromium.launch({
+  executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--enable-unsafe-swiftshader'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const demo = (n: number): string => `d0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+
+try {
+  await page.goto(server.address);
+  await page.getByText('Limpet press').waitFor();
+  await shoot('rack');
+  await page.goto(`${server.address}/sources`);
+  await page.getByText('One barnacle').waitFor();
+  await shoot('sources');
+
+  await page.goto(`${server.address}/bench/slab/${demo(1)}`);
+  await ready('.slab');
+  await page.locator('.picture[data-cast]:not([data-cast=""])').waitFor();
+  await page.mouse.move(640, 560);
+  await shoot('slab-bench');
+
+  await page.goto(`${server.address}/bench/brush/${demo(21)}`);
+  await ready('.proof');
+  for (const [x0, y0, x1, y1] of [[840, 300, 900, 250], [900, 520, 1000, 520], [1040, 330, 1090, 380], [740, 440, 770, 470]] as const) {
+    await drag([[x0, y0], [x1, y1]]);
+  }
+  await page.locator('.belt').getByText('Barnacle trail').click();
+  await ready('.proof');
+  await drag([[1060, 560], [1100, 520], [1130, 470], [1150, 420]]);
+  await page.locator('.belt').getByText('Crust, grown').click();
+  await ready('.proof');
+  await page.mouse.move(1020, 230);
+  await shoot('brush-bench');
+
+  await page.goto(`${server.address}/proof/${demo(24)}`);
+  await ready('.proof');
+  await page.getByLabel('Body', { exact: true }).selectOption('bollard');
+  await ready('.proof');
+  for (const at of [[600, 350], [700, 460], [560, 470], [640, 180]] as const) await drag([at, at]);
+  await page.mouse.move(720, 330);
+  await shoot('proof');
+} finally {
+  await browser.close();
+  await server.end('SIGTERM');
+  await rm(folder, { recursive: true, force: true });
+}
+
+async function ready(view: string): Promise<void> {
+  await page.locator(`${view}[data-busy=false]`).waitFor({ timeout: 120_000 });
+}
+
+async function drag(points: readonly (readonly [number, number])[]): Promise<void> {
+  await page.mouse.move(...points[0]!);
+  await page.mouse.down();
+  for (const point of points.slice(1)) await page.mouse.move(...point, { steps: 5 });
+  await page.mouse.up();
+  await ready('.proof');
+}
+
+/** Dense bodies take their time where they are drawn in software. */
+async function shoot(name: string): Promise<void> {
+  await page.waitForTimeout(2500);
+  await page.screenshot({ path: join(out, `${name}.png`) });
+}
