@@ -6,6 +6,7 @@ import { resolveBrush } from '#core/brush';
 import { newBrush } from '#core/settings';
 import { beginStroke, endStroke, extendStroke, session } from '#core/session';
 import { surface } from '#core/sculpt';
+import { NO_SYMMETRY } from '#core/stroke';
 import { time, type Figure } from './measure';
 
 const SIDE = 1.8;
@@ -62,7 +63,7 @@ function roundTrip(slab: Mesh): { trip: number; quantised: number } {
   brush.stroke.type = 'press';
   brush.stroke.size = SIDE / 2;
   beginStroke(s, {
-    brush: resolveBrush(brush, { pyramid: pyramid(kept), relief: tones.relief }), seed: 1, dig: false, mirrorX: false, mirrorY: false,
+    brush: resolveBrush(brush, { pyramid: pyramid(kept), relief: tones.relief }), seed: 1, dig: false, symmetry: NO_SYMMETRY,
     view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
   });
   extendStroke(s, [{ origin: [0, 0, 3], direction: [0, 0, -1] }]);

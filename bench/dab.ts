@@ -5,8 +5,9 @@ import { newPicture, pyramid, type Picture } from '#core/picture';
 import { newBrush } from '#core/settings';
 import { beginStroke, endStroke, extendStroke, session, undo, type Session } from '#core/session';
 import { surface } from '#core/sculpt';
+import { NO_SYMMETRY } from '#core/stroke';
 import { median, time, type Figure } from './measure';
-import { plainDab } from './plainDab';
+import { fansOf, plainDab } from './plainDab';
 
 /** Dabs keep this far from the middle, inside the border. */
 const SLAB_CORNER = 0.7;
@@ -50,8 +51,11 @@ interface Measured {
 }
 
 function measure(cells: number, picture: Picture): Measured {
-  const mesh = buildMesh(plane(cells, 2), (bytes) => new SharedArrayBuffer(bytes));
+  const mesh = buildMesh(plane(cells, 2));
   const s = session(surface(mesh), { replay: false });
+  // What is taken before the first stroke; copies for undo come after.
+  const workBytes = mesh.room.top;
+  const fans = fansOf(mesh);
   const radius = Math.sqrt((TOUCHED * 4) / (Math.PI * mesh.vertexCount));
   const brush = liftBrush(radius, picture);
   const at = (i: number): readonly [number, number] => [Math.sin(i * 7.3) * SLAB_CORNER, Math.cos(i * 3.1) * SLAB_CORNER];
@@ -66,7 +70,7 @@ function measure(cells: number, picture: Picture): Measured {
     const list = s.surface.touched.slice(0, s.surface.touchedCount);
     undo(s);
     const plainBegan = performance.now();
-    plainDab(mesh, list, { x, y, radius, scale: 1e-4, picture });
+    plainDab(mesh, fans, list, { x, y, radius, scale: 1e-4, picture });
     const plainMs = performance.now() - plainBegan;
     if (i >= WARM) {
       perVertex.push((ms * 1e6) / touched);
@@ -80,16 +84,14 @@ function measure(cells: number, picture: Picture): Measured {
       pick(mesh, { origin: [x, y, 3], direction: [0.01, 0.02, -1] });
     }
   });
-  const words = s.surface;
-  const work = words.vertexMark.byteLength + words.triangleMark.byteLength + words.leafMark.byteLength * 4 + words.start.slotOf.byteLength;
   return {
-    nsPerVertex: median(perVertex), plainNs: median(plain), pickUs: (pickMs * 1000) / picks, leafUs: leafFloor(mesh), bytes: (mesh.bytes + work) / mesh.vertexCount,
+    nsPerVertex: median(perVertex), plainNs: median(plain), pickUs: (pickMs * 1000) / picks, leafUs: leafFloor(mesh), bytes: workBytes / mesh.vertexCount,
   };
 }
 
 function press(s: Session, brush: ResolvedBrush, x: number, y: number): number {
   beginStroke(s, {
-    brush, seed: 1, dig: false, mirrorX: false, mirrorY: false, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+    brush, seed: 1, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
   });
   extendStroke(s, [{ origin: [x, y, 3], direction: [0, 0, -1] }]);
   return endStroke(s).touched;

@@ -14,8 +14,26 @@ export interface PlainDab {
   picture: Picture;
 }
 
-export function plainDab(mesh: Mesh, touched: Uint32Array, dab: PlainDab): void {
-  const { positions: p, normals, triangles, fanStarts, fans } = mesh;
+/** Triangles round each vertex. */
+export interface Fans {
+  starts: Uint32Array;
+  faces: Uint32Array;
+}
+
+export function fansOf(mesh: Mesh): Fans {
+  const { triangles, vertexCount } = mesh;
+  const starts = new Uint32Array(vertexCount + 1);
+  for (let i = 0; i < triangles.length; i++) starts[triangles[i]! + 1]!++;
+  for (let v = 0; v < vertexCount; v++) starts[v + 1]! += starts[v]!;
+  const next = starts.slice(0, vertexCount);
+  const faces = new Uint32Array(triangles.length);
+  for (let i = 0; i < triangles.length; i++) faces[next[triangles[i]!]!++] = (i / 3) | 0;
+  return { starts, faces };
+}
+
+export function plainDab(mesh: Mesh, around: Fans, touched: Uint32Array, dab: PlainDab): void {
+  const { positions: p, normals, triangles } = mesh;
+  const { starts: fanStarts, faces: fans } = around;
   for (const v of touched) {
     const u = (p[v * 3]! - dab.x) / dab.radius;
     const w = (p[v * 3 + 1]! - dab.y) / dab.radius;

@@ -4,6 +4,7 @@ import { buildMesh, plane, type Mesh, type Ray } from '#core/mesh';
 import { newBrush, SLAB_SIDE, type Brush } from '#core/settings';
 import { beginStroke, endStroke, extendStroke, session, type Session } from '#core/session';
 import { surface } from '#core/sculpt';
+import { NO_SYMMETRY } from '#core/stroke';
 
 export interface Hand {
   mesh: Mesh;
@@ -27,7 +28,7 @@ export function tool(change: { form?: Partial<Brush['form']>; touch?: Partial<Br
 
 export function draw(h: Hand, brush: ResolvedBrush, points: readonly Point[], dig = false): void {
   beginStroke(h.session, {
-    brush, seed: ++h.strokes, dig, mirrorX: false, mirrorY: false, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+    brush, seed: ++h.strokes, dig, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
   });
   extendStroke(h.session, points.map(([x, y]): Ray => ({ origin: [x, y, 4], direction: [0, 0, -1] })));
   endStroke(h.session);

@@ -2,10 +2,10 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
-import { dirname, resolve } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { resolve } from 'node:path';
+import { root } from './root.mjs';
 
-export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+export { root };
 export const bin = (name) => resolve(root, 'node_modules/.bin', name);
 
 /** Runs a command in the project and returns its exit code. */
@@ -17,8 +17,13 @@ export function run(command, args, env = {}) {
   });
 }
 
-/** Installs the packages of the lock file unless they are there. */
+/** Installs the packages of the lock file unless they are there, and compiles the loops. */
 export async function install() {
+  await packages();
+  await (await import('./loops.mjs')).compileLoops();
+}
+
+async function packages() {
   const lock = createHash('sha256').update(readFileSync(resolve(root, 'package-lock.json'))).digest('hex');
   const stamp = resolve(root, 'node_modules/.lock-sha256');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;

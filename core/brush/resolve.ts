@@ -33,15 +33,21 @@ export interface ResolvedBrush {
   /** Share of the radius. */
   scatter: number;
   turnFromStroke: boolean;
+  /** Length of the string that a steadied dab is drawn along by, in radii. */
+  steady: number;
+  /** Share of size and strength that is left under no pressure. */
+  sizeLow: number;
+  strengthLow: number;
   /** Projected along the view instead of the surface's normal. */
   fromView: boolean;
 }
 
 /** Relief of a brush without an alpha. */
 export const PLAIN_RELIEF = 0.1;
+const STEADY_RADII = 3;
 
 export function resolveBrush(brush: Brush, form: AlphaForm | null): ResolvedBrush {
-  const { form: f, touch, stroke } = brush;
+  const { form: f, touch, stroke, pen } = brush;
   return {
     id: brush.id,
     action: touch.action,
@@ -64,6 +70,9 @@ export function resolveBrush(brush: Brush, form: AlphaForm | null): ResolvedBrus
     scatter: stroke.scatter / 100,
     // A crease draws together across its own line, so it must know which way it runs.
     turnFromStroke: stroke.turnFrom === 'stroke' || touch.action === 'crease',
+    steady: (stroke.steady / 100) * STEADY_RADII,
+    sizeLow: pen.sizeLow / 100,
+    strengthLow: pen.strengthLow / 100,
     fromView: stroke.mapping === 'view',
   };
 }

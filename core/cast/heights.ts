@@ -7,7 +7,7 @@
  */
 import type { Frame } from '#core/settings';
 import { newPicture, type Picture } from '#core/picture';
-import type { Mesh } from '#core/mesh';
+import type { MeshArrays } from '#core/mesh';
 
 export interface CastOptions {
   frame: Frame;
@@ -24,7 +24,7 @@ export class CastCancelled extends Error {
   }
 }
 
-export function castHeights(mesh: Mesh, options: CastOptions): Picture {
+export function castHeights(mesh: MeshArrays, options: CastOptions): Picture {
   const { size, samples } = options;
   const offsets: readonly (readonly [number, number])[] = samples === 1 ? [[0, 0]] : [[-0.25, -0.25], [0.25, -0.25], [-0.25, 0.25], [0.25, 0.25]];
   const flat = projected(mesh, options.frame, size);
@@ -54,7 +54,7 @@ export function castHeights(mesh: Mesh, options: CastOptions): Picture {
 }
 
 /** Pixel coordinates of every vertex: sample centres of pixel (i, j) lie at whole numbers i, j. */
-function projected(mesh: Mesh, frame: Frame, size: number): Float64Array {
+function projected(mesh: MeshArrays, frame: Frame, size: number): Float64Array {
   const { positions: p, vertexCount } = mesh;
   const turn = (frame.turn * Math.PI) / 180;
   const scale = size / frame.side;
@@ -76,7 +76,7 @@ const EDGE = -1e-7;
 const REPORT_EVERY = 1 << 17;
 
 function rasterise(
-  mesh: Mesh, flat: Float64Array, dx: number, dy: number, out: Picture, report: (share: number) => boolean,
+  mesh: MeshArrays, flat: Float64Array, dx: number, dy: number, out: Picture, report: (share: number) => boolean,
 ): void {
   const { triangles, positions, triangleCount } = mesh;
   const { width: size, data } = out;

@@ -3,11 +3,10 @@
  * A leaf's box holds its vertices and its triangles, so both picking and gathering read the same boxes.
  */
 import { LEAF } from './layout';
-import type { LeafCopies } from './leafCopies';
-import type { Mesh } from './mesh';
+import type { MeshArrays } from './mesh';
 
-export function fitLeaf(mesh: Mesh, leaf: number): void {
-  const { positions: p, triangles, leafTriangles } = mesh;
+export function fitLeaf(mesh: MeshArrays, leaf: number): void {
+  const { positions: p, strays, strayStarts } = mesh;
   let x0 = Infinity;
   let y0 = Infinity;
   let z0 = Infinity;
@@ -15,22 +14,11 @@ export function fitLeaf(mesh: Mesh, leaf: number): void {
   let y1 = -Infinity;
   let z1 = -Infinity;
   const first = leaf * LEAF;
-  const end = Math.min(first + LEAF, mesh.vertexCount);
-  for (let i = first * 3; i < end * 3; i += 3) {
-    const x = p[i]!;
-    const y = p[i + 1]!;
-    const z = p[i + 2]!;
-    x0 = x < x0 ? x : x0;
-    x1 = x > x1 ? x : x1;
-    y0 = y < y0 ? y : y0;
-    y1 = y > y1 ? y : y1;
-    z0 = z < z0 ? z : z0;
-    z1 = z > z1 ? z : z1;
-  }
-  // Vertices of the leaf itself are in already; only those of later leaves can widen the box.
-  for (let k = leafTriangles[leaf]! * 3, stop = leafTriangles[leaf + 1]! * 3; k < stop; k++) {
-    if (triangles[k]! < end) continue;
-    const i = triangles[k]! * 3;
+  const own = Math.min(first + LEAF, mesh.vertexCount) - first;
+  const stray = strayStarts[leaf]!;
+  const all = own + strayStarts[leaf + 1]! - stray;
+  for (let k = 0; k < all; k++) {
+    const i = (k < own ? first + k : strays[stray + k - own]!) * 3;
     const x = p[i]!;
     const y = p[i + 1]!;
     const z = p[i + 2]!;
@@ -50,44 +38,11 @@ export function fitLeaf(mesh: Mesh, leaf: number): void {
   mesh.boxes[b + 5] = z1;
 }
 
-export function refitAll(mesh: Mesh): void {
+export function refitAll(mesh: MeshArrays): void {
   for (let node = mesh.leafBase - 1; node >= 1; node--) joinChildren(mesh.boxes, node);
 }
 
-/**
- * Refits the leaves listed and what stands above them. Boxes also hold the leaf as it stood in `copies`, so that
- * a running stroke finds what it needs of the surface it began on. `nodes` is reused as a work list.
- */
-export function refitLeaves(mesh: Mesh, leaves: Uint32Array, count: number, nodes: Uint32Array, copies: LeafCopies): void {
-  let n = 0;
-  for (let i = 0; i < count; i++) {
-    fitLeaf(mesh, leaves[i]!);
-    const slot = copies.slotOf[leaves[i]!]!;
-    if (slot >= 0) widen(mesh.boxes, (mesh.leafBase + leaves[i]!) * 6, copies.boxes, slot * 6);
-    nodes[n++] = (mesh.leafBase + leaves[i]!) >> 1;
-  }
-  while (n > 0 && nodes[0]! >= 1) {
-    let kept = 0;
-    let last = 0;
-    for (let i = 0; i < n; i++) {
-      const node = nodes[i]!;
-      if (node === last) continue;
-      last = node;
-      joinChildren(mesh.boxes, node);
-      nodes[kept++] = node >> 1;
-    }
-    n = kept;
-  }
-}
-
-function widen(boxes: Float32Array, to: number, by: Float32Array, from: number): void {
-  for (let k = 0; k < 3; k++) {
-    boxes[to + k] = Math.min(boxes[to + k]!, by[from + k]!);
-    boxes[to + 3 + k] = Math.max(boxes[to + 3 + k]!, by[from + 3 + k]!);
-  }
-}
-
-function joinChildren(boxes: Float32Array, node: number): void {
+export function joinChildren(boxes: Float32Array, node: number): void {
   const a = node * 12;
   const b = a + 6;
   const to = node * 6;
@@ -98,7 +53,7 @@ function joinChildren(boxes: Float32Array, node: number): void {
 }
 
 /** Writes the leaves whose box meets the sphere into `out`, in ascending order; returns how many. */
-export function leavesInSphere(mesh: Mesh, x: number, y: number, z: number, radius: number, out: Uint32Array): number {
+export function leavesInSphere(mesh: MeshArrays, x: number, y: number, z: number, radius: number, out: Uint32Array): number {
   const { boxes, leafBase } = mesh;
   const stack = QUERY_STACK;
   const r2 = radius * radius;

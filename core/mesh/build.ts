@@ -1,38 +1,55 @@
 /**
- * Lays a maker's mesh into one buffer: vertices along a space-filling curve, triangles beside the leaf of
- * their first vertex, the triangles round each vertex, normals and the box tree.
+ * Lays a maker's mesh into a room: vertices along a space-filling curve, triangles beside the leaf of their first
+ * vertex, the ring round each vertex, normals and the box tree.
  *
- * Throws when an index is out of bounds or a coordinate isn't finite. O(n).
+ * Throws when an index is out of bounds or a coordinate isn't finite, and OutOfMemory. O(n).
  */
-import { meshLayout } from './layout';
+import { room as newRoom, sharedBuffer, take, type Room } from '#core/memory';
+import { LEAF, LEAF_SHIFT, meshLayout } from './layout';
 import { meshView, type Mesh, type RawMesh } from './mesh';
 import { mortonOrder, radixOrder } from './order';
 import { allNormals } from './normals';
 import { fitLeaf, refitAll } from './boxes';
+import { ringsOf } from './rings';
 
-/** Makes the memory a mesh lives in: a SharedArrayBuffer in the application, a plain one in tests. */
-export type Allocate = (bytes: number) => ArrayBufferLike;
+export interface BuildOptions {
+  /** Where the mesh is to live; a room of its own when left out. */
+  into?: Room;
+  /** Places in the maker's order that take the maker's own, e.g. of a slab that was sculpted; memory is still laid out by the maker's. */
+  places?: Float32Array;
+}
 
-export function buildMesh(raw: RawMesh, allocate: Allocate = (bytes) => new ArrayBuffer(bytes)): Mesh {
+export function buildMesh(raw: RawMesh, options: BuildOptions = {}): Mesh {
   check(raw);
+  const places = options.places ?? raw.positions;
+  if (places !== raw.positions) checkPlaces(places, raw.positions.length / 3);
   const vertexCount = raw.positions.length / 3;
   const triangleCount = raw.triangles.length / 3;
-  const layout = meshLayout(vertexCount, triangleCount);
-  const mesh = meshView(allocate(layout.bytes), layout);
-
   const order = mortonOrder(raw.positions);
-  mesh.order.set(order);
   const place = new Uint32Array(vertexCount);
+  for (let i = 0; i < vertexCount; i++) place[order[i]!] = i;
+  const triangles = placedTriangles(raw.triangles, place);
+  const rings = ringsOf(triangles, vertexCount);
+  const stray = straysOf(triangles, vertexCount);
+
+  const counts = { vertexCount, triangleCount, ringCount: rings.rings.length, strayCount: stray.strays.length };
+  const home = options.into ?? newRoom(meshLayout(counts, 0).bytes);
+  const block = take(home, meshLayout(counts, 0).bytes);
+  const mesh: Mesh = { ...meshView(sharedBuffer(home), meshLayout(counts, block.at)), room: home };
+  mesh.order.set(order);
+  mesh.triangles.set(triangles);
+  mesh.ringStarts.set(rings.starts);
+  mesh.rings.set(rings.rings);
+  mesh.leafTriangles.set(stray.leafTriangles);
+  mesh.strayStarts.set(stray.starts);
+  mesh.strays.set(stray.strays);
   for (let i = 0; i < vertexCount; i++) {
     const from = order[i]! * 3;
-    place[order[i]!] = i;
-    mesh.positions[i * 3] = raw.positions[from]!;
-    mesh.positions[i * 3 + 1] = raw.positions[from + 1]!;
-    mesh.positions[i * 3 + 2] = raw.positions[from + 2]!;
+    mesh.positions[i * 3] = places[from]!;
+    mesh.positions[i * 3 + 1] = places[from + 1]!;
+    mesh.positions[i * 3 + 2] = places[from + 2]!;
   }
-
-  layTriangles(mesh, raw.triangles, place);
-  layFans(mesh);
+  mesh.mask.fill(0);
   allNormals(mesh);
   mesh.boxes.fill(Infinity);
   for (let node = 0; node < mesh.leafBase * 2; node++) mesh.boxes.fill(-Infinity, node * 6 + 3, node * 6 + 6);
@@ -41,36 +58,52 @@ export function buildMesh(raw: RawMesh, allocate: Allocate = (bytes) => new Arra
   return mesh;
 }
 
-/** A triangle belongs to the leaf of its lowest vertex. */
-export function leafOfTriangle(mesh: Mesh, triangle: number): number {
-  const t = triangle * 3;
-  const { triangles } = mesh;
-  return Math.min(triangles[t]!, triangles[t + 1]!, triangles[t + 2]!) >> 8;
-}
-
-function layTriangles(mesh: Mesh, triangles: Uint32Array, place: Uint32Array): void {
-  const lowest = new Uint32Array(mesh.triangleCount);
-  for (let t = 0; t < mesh.triangleCount; t++) {
+/** Triangles with their vertices' new places, ordered by the lowest: a triangle belongs to the leaf of that one. */
+function placedTriangles(triangles: Uint32Array, place: Uint32Array): Uint32Array {
+  const count = triangles.length / 3;
+  const lowest = new Uint32Array(count);
+  for (let t = 0; t < count; t++) {
     lowest[t] = Math.min(place[triangles[t * 3]!]!, place[triangles[t * 3 + 1]!]!, place[triangles[t * 3 + 2]!]!);
   }
-  const order = radixOrder(lowest, 32 - Math.clz32(mesh.vertexCount));
-  for (let i = 0; i < order.length; i++) {
+  const order = radixOrder(lowest, 32 - Math.clz32(place.length));
+  const out = new Uint32Array(triangles.length);
+  for (let i = 0; i < count; i++) {
     const from = order[i]! * 3;
-    for (let k = 0; k < 3; k++) mesh.triangles[i * 3 + k] = place[triangles[from + k]!]!;
+    out[i * 3] = place[triangles[from]!]!;
+    out[i * 3 + 1] = place[triangles[from + 1]!]!;
+    out[i * 3 + 2] = place[triangles[from + 2]!]!;
   }
-  let t = 0;
-  for (let leaf = 0; leaf <= mesh.leafCount; leaf++) {
-    while (t < mesh.triangleCount && leafOfTriangle(mesh, t) < leaf) t++;
-    mesh.leafTriangles[leaf] = t;
-  }
+  return out;
 }
 
-function layFans(mesh: Mesh): void {
-  const { fanStarts, fans, triangles } = mesh;
-  for (let i = 0; i < triangles.length; i++) fanStarts[triangles[i]! + 1]!++;
-  for (let v = 0; v < mesh.vertexCount; v++) fanStarts[v + 1]! += fanStarts[v]!;
-  const next = fanStarts.slice(0, mesh.vertexCount);
-  for (let i = 0; i < triangles.length; i++) fans[next[triangles[i]!]!++] = (i / 3) | 0;
+/** Which triangles each leaf holds, and which vertices of later leaves they name. */
+function straysOf(triangles: Uint32Array, vertexCount: number): { leafTriangles: Uint32Array; starts: Uint32Array; strays: Uint32Array } {
+  const leafCount = Math.ceil(vertexCount / LEAF);
+  const leafTriangles = new Uint32Array(leafCount + 1);
+  const starts = new Uint32Array(leafCount + 1);
+  const seen = new Int32Array(vertexCount).fill(-1);
+  const strays: number[] = [];
+  let t = 0;
+  for (let leaf = 0; leaf < leafCount; leaf++) {
+    leafTriangles[leaf] = t;
+    starts[leaf] = strays.length;
+    const end = (leaf + 1) * LEAF;
+    for (; t * 3 < triangles.length; t++) {
+      const a = triangles[t * 3]!;
+      const b = triangles[t * 3 + 1]!;
+      const c = triangles[t * 3 + 2]!;
+      if ((a < b ? (a < c ? a : c) : b < c ? b : c) >> LEAF_SHIFT !== leaf) break;
+      for (let k = 0; k < 3; k++) {
+        const v = triangles[t * 3 + k]!;
+        if (v < end || seen[v] === leaf) continue;
+        seen[v] = leaf;
+        strays.push(v);
+      }
+    }
+  }
+  leafTriangles[leafCount] = t;
+  starts[leafCount] = strays.length;
+  return { leafTriangles, starts, strays: Uint32Array.from(strays) };
 }
 
 function check(raw: RawMesh): void {
@@ -79,12 +112,19 @@ function check(raw: RawMesh): void {
     throw new Error('A mesh needs three coordinates a vertex and three vertices a triangle.');
   }
   if (raw.triangles.length === 0) throw new Error('The mesh has no triangles.');
-  for (let i = 0; i < raw.positions.length; i++) {
-    if (!Number.isFinite(raw.positions[i]!)) throw new Error(`Vertex ${Math.floor(i / 3)} of ${vertices} is not a number.`);
-  }
+  checkPlaces(raw.positions, vertices);
   for (let i = 0; i < raw.triangles.length; i++) {
     if (raw.triangles[i]! >= vertices) {
       throw new Error(`Triangle ${Math.floor(i / 3)} names vertex ${raw.triangles[i]!} of ${vertices}.`);
     }
+  }
+}
+
+/** Throws when the count differs or a coordinate isn't finite. */
+export function checkPlaces(places: Float32Array, vertices: number): void {
+  if (places.length !== vertices * 3) throw new Error(`Expected ${vertices} vertices, found ${places.length / 3}.`);
+  for (let i = 0; i < places.length; i++) {
+    // Only NaN and infinities differ from themselves when taken from themselves.
+    if (places[i]! - places[i]! !== 0) throw new Error(`Vertex ${Math.floor(i / 3)} of ${vertices} is not a number.`);
   }
 }

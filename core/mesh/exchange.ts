@@ -1,9 +1,10 @@
 /** Positions in the maker's own order, in which they are stored: independent of how memory is laid out. */
 import { fitLeaf, refitAll } from './boxes';
-import type { Mesh } from './mesh';
+import { checkPlaces } from './build';
+import type { MeshArrays } from './mesh';
 import { allNormals } from './normals';
 
-export function positionsOut(mesh: Mesh): Float32Array {
+export function positionsOut(mesh: MeshArrays): Float32Array {
   const out = new Float32Array(mesh.vertexCount * 3);
   for (let i = 0; i < mesh.vertexCount; i++) {
     const to = mesh.order[i]! * 3;
@@ -14,14 +15,25 @@ export function positionsOut(mesh: Mesh): Float32Array {
   return out;
 }
 
+/** Masks in the maker's own order. */
+export function maskOut(mesh: MeshArrays): Float32Array {
+  const out = new Float32Array(mesh.vertexCount);
+  for (let i = 0; i < mesh.vertexCount; i++) out[mesh.order[i]!] = mesh.mask[i]!;
+  return out;
+}
+
+/** Takes over stored masks; throws when their count differs. Values outside 0–1 are clamped. */
+export function maskIn(mesh: MeshArrays, stored: Float32Array): void {
+  if (stored.length !== mesh.vertexCount) throw new Error(`Expected masks of ${mesh.vertexCount} vertices, found ${stored.length}.`);
+  for (let i = 0; i < mesh.vertexCount; i++) {
+    const m = stored[mesh.order[i]!]!;
+    mesh.mask[i] = m > 0 ? Math.min(1, m) : 0;
+  }
+}
+
 /** Takes over stored positions; throws when their count differs or one isn't finite, changing nothing. */
-export function positionsIn(mesh: Mesh, stored: Float32Array): void {
-  if (stored.length !== mesh.vertexCount * 3) {
-    throw new Error(`Expected ${mesh.vertexCount} vertices, found ${stored.length / 3}.`);
-  }
-  for (let i = 0; i < stored.length; i++) {
-    if (!Number.isFinite(stored[i]!)) throw new Error(`Vertex ${Math.floor(i / 3)} of ${mesh.vertexCount} is not a number.`);
-  }
+export function positionsIn(mesh: MeshArrays, stored: Float32Array): void {
+  checkPlaces(stored, mesh.vertexCount);
   for (let i = 0; i < mesh.vertexCount; i++) {
     const from = mesh.order[i]! * 3;
     mesh.positions[i * 3] = stored[from]!;

@@ -1,6 +1,7 @@
 export * from './layout';
 export * from './mesh';
 export * from './build';
+export * from './rings';
 export * from './boxes';
 export * from './pick';
 export * from './plane';

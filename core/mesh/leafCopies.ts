@@ -1,79 +1,122 @@
 /**
- * Copies of leaves as they stood at some moment, taken the first time each is touched.
- * One such set is the surface at the stroke's beginning (undo, Even, stamps not yet released), another the
- * what an undo step gives back. Costs what was touched, never what the mesh weighs.
+ * Copies of leaves as they stood at some moment, taken the first time each is touched: the surface at the stroke's
+ * beginning, for undo, Even, and stamps not yet released. Costs what was touched, never what the mesh weighs.
+ *
+ * Records lie in the mesh's room, so that compiled loops read and write them:
+ * 256 × 3 places, 256 strongest displacements, 256 masks, 6 of the box, 2 unused; float32.
  */
+import { take, takeWords } from '#core/memory';
 import { LEAF, LEAF_SHIFT } from './layout';
 import type { Mesh } from './mesh';
+import { faceNormal } from './normals';
 import type { Hit } from './pick';
 
-const WORDS = LEAF * 3;
+export const COPY_PLACES = 0;
+export const COPY_STRONGEST = LEAF * 3;
+export const COPY_MASK = LEAF * 4;
+export const COPY_BOX = LEAF * 5;
+export const COPY_WORDS = LEAF * 5 + 8;
 
 export interface LeafCopies {
-  /** Place of each leaf's copy, −1 where there is none. */
-  slotOf: Int32Array;
+  /** Address of each leaf's record, 0 where there is none. */
+  copyAt: Uint32Array;
+  /** Leaves held, in the order in which they came. */
   leaves: Uint32Array;
+  /** Addresses of records that may be used; the first `count` are. */
+  records: Uint32Array;
   count: number;
-  positions: Float32Array;
-  /** Each leaf's box when it was copied: min x, y, z, max x, y, z. */
-  boxes: Float32Array;
+  reserved: number;
+  /** The whole room as float32; made anew when it grows. */
+  heap: Float32Array;
 }
+
+const RECORDS_AT_ONCE = 32;
 
 export function leafCopies(mesh: Mesh): LeafCopies {
-  return {
-    slotOf: new Int32Array(mesh.leafCount).fill(-1), leaves: new Uint32Array(16), count: 0, positions: new Float32Array(16 * WORDS),
-    boxes: new Float32Array(16 * 6),
-  };
+  const words = (): Uint32Array => takeWords(mesh.room, mesh.leafCount);
+  return { copyAt: words(), leaves: words(), records: words(), count: 0, reserved: 0, heap: new Float32Array(mesh.room.memory.buffer) };
 }
 
-/** Copies the leaf unless it is already held; returns its slot. */
-export function keepLeaf(copies: LeafCopies, mesh: Mesh, leaf: number): number {
-  const known = copies.slotOf[leaf]!;
-  if (known >= 0) return known;
-  const slot = copies.count++;
-  if (slot >= copies.leaves.length) grow(copies);
-  copies.leaves[slot] = leaf;
-  copies.slotOf[leaf] = slot;
-  copies.positions.set(mesh.positions.subarray(leaf * WORDS, Math.min(leaf * WORDS + WORDS, mesh.vertexCount * 3)), slot * WORDS);
+/** Makes sure that `more` leaves can be kept without taking memory. */
+export function reserveCopies(copies: LeafCopies, mesh: Mesh, more: number): void {
+  const wanted = Math.min(mesh.leafCount, copies.count + more);
+  while (copies.reserved < wanted) {
+    const count = Math.min(RECORDS_AT_ONCE, mesh.leafCount - copies.reserved);
+    const { at } = take(mesh.room, count * COPY_WORDS * 4);
+    for (let i = 0; i < count; i++) copies.records[copies.reserved++] = at + i * COPY_WORDS * 4;
+  }
+  const { buffer } = mesh.room.memory;
+  if (copies.heap.buffer !== buffer) copies.heap = new Float32Array(buffer);
+}
+
+/** Copies the leaf unless it is already held. A record must be reserved. */
+export function keepLeaf(copies: LeafCopies, mesh: Mesh, leaf: number): void {
+  if (copies.copyAt[leaf] !== 0) return;
+  const at = copies.records[copies.count]!;
+  copies.leaves[copies.count++] = leaf;
+  copies.copyAt[leaf] = at;
+  const { heap } = copies;
+  const word = at >> 2;
+  const first = leaf * LEAF;
+  const end = Math.min(first + LEAF, mesh.vertexCount);
+  heap.set(mesh.positions.subarray(first * 3, end * 3), word + COPY_PLACES);
+  heap.fill(0, word + COPY_STRONGEST, word + COPY_STRONGEST + LEAF);
+  heap.set(mesh.mask.subarray(first, end), word + COPY_MASK);
   const box = (mesh.leafBase + leaf) * 6;
-  copies.boxes.set(mesh.boxes.subarray(box, box + 6), slot * 6);
-  return slot;
+  heap.set(mesh.boxes.subarray(box, box + 6), word + COPY_BOX);
 }
 
 /** Puts every held leaf back as it was. Normals and boxes are the caller's to renew. */
-export function putBack(copies: LeafCopies, mesh: Mesh): void {
-  for (let slot = 0; slot < copies.count; slot++) {
-    const at = copies.leaves[slot]! * WORDS;
-    const words = Math.min(WORDS, mesh.vertexCount * 3 - at);
-    mesh.positions.set(copies.positions.subarray(slot * WORDS, slot * WORDS + words), at);
+export function putBack(copies: LeafCopies, mesh: Mesh, withMask: boolean): void {
+  const { heap } = copies;
+  for (let i = 0; i < copies.count; i++) {
+    const leaf = copies.leaves[i]!;
+    const word = copies.copyAt[leaf]! >> 2;
+    const first = leaf * LEAF;
+    const own = Math.min(LEAF, mesh.vertexCount - first);
+    mesh.positions.set(heap.subarray(word + COPY_PLACES, word + COPY_PLACES + own * 3), first * 3);
+    if (withMask) mesh.mask.set(heap.subarray(word + COPY_MASK, word + COPY_MASK + own), first);
   }
 }
 
 export function forget(copies: LeafCopies): void {
-  for (let slot = 0; slot < copies.count; slot++) copies.slotOf[copies.leaves[slot]!] = -1;
+  for (let i = 0; i < copies.count; i++) copies.copyAt[copies.leaves[i]!] = 0;
   copies.count = 0;
 }
 
-/** The held copies in arrays of their own, sized to what they hold. */
-export function takeAway(copies: LeafCopies): { leaves: Uint32Array; positions: Float32Array } {
-  return { leaves: copies.leaves.slice(0, copies.count), positions: copies.positions.slice(0, copies.count * WORDS) };
+/** Leaves as they stood, in arrays of their own. */
+export interface Before {
+  leaves: Uint32Array;
+  /** 768 words a leaf. */
+  positions: Float32Array;
+  /** 256 words a leaf; null when no mask changed. */
+  mask: Float32Array | null;
 }
 
-/** Where vertex v stood: which array and at which index its x lies. */
-export function placeBefore(copies: LeafCopies, mesh: Mesh, vertex: number): { from: Float32Array; at: number } {
-  const slot = copies.slotOf[vertex >> LEAF_SHIFT]!;
-  return slot < 0
-    ? { from: mesh.positions, at: vertex * 3 }
-    : { from: copies.positions, at: (slot * LEAF + (vertex & (LEAF - 1))) * 3 };
+export function takeAway(copies: LeafCopies, withMask: boolean): Before {
+  const { count, heap } = copies;
+  const out: Before = { leaves: copies.leaves.slice(0, count), positions: new Float32Array(count * LEAF * 3), mask: withMask ? new Float32Array(count * LEAF) : null };
+  for (let i = 0; i < count; i++) {
+    const word = copies.copyAt[copies.leaves[i]!]! >> 2;
+    out.positions.set(heap.subarray(word + COPY_PLACES, word + COPY_PLACES + LEAF * 3), i * LEAF * 3);
+    out.mask?.set(heap.subarray(word + COPY_MASK, word + COPY_MASK + LEAF), i * LEAF);
+  }
+  return out;
+}
+
+/** Where vertex v stood: index into `copies.heap`, or −1 where it hasn't been copied. */
+export function wordBefore(copies: LeafCopies, vertex: number): number {
+  const at = copies.copyAt[vertex >> LEAF_SHIFT]!;
+  return at === 0 ? -1 : (at >> 2) + COPY_PLACES + (vertex & (LEAF - 1)) * 3;
 }
 
 /** The point of the surface as it stood that is now at the hit: the same place in the same triangle. */
 export function pointBefore(copies: LeafCopies, mesh: Mesh, hit: Hit): readonly [number, number, number] {
-  const { positions: p, triangles, faceNormals } = mesh;
+  const { positions: p, triangles } = mesh;
   const t = hit.triangle * 3;
   const corners = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
-  if (corners.every((v) => copies.slotOf[v >> LEAF_SHIFT]! < 0)) return [hit.x, hit.y, hit.z];
-  const n = [faceNormals[t]!, faceNormals[t + 1]!, faceNormals[t + 2]!] as const;
+  if (copies.count === 0 || corners.every((v) => copies.copyAt[v >> LEAF_SHIFT] === 0)) return [hit.x, hit.y, hit.z];
+  const n = faceNormal(mesh, hit.triangle);
   const area = n[0] * n[0] + n[1] * n[1] + n[2] * n[2];
   // Barycentric weight of each corner: the share of the area opposite it.
   const weights = corners.map((_, k) => {
@@ -89,18 +132,25 @@ export function pointBefore(copies: LeafCopies, mesh: Mesh, hit: Hit): readonly 
   });
   const out: [number, number, number] = [0, 0, 0];
   corners.forEach((vertex, k) => {
-    const { from, at } = placeBefore(copies, mesh, vertex);
-    for (let c = 0; c < 3; c++) out[c] = out[c]! + weights[k]! * from[at + c]!;
+    const word = wordBefore(copies, vertex);
+    for (let c = 0; c < 3; c++) out[c] = out[c]! + weights[k]! * (word < 0 ? p[vertex * 3 + c]! : copies.heap[word + c]!);
   });
   return out;
 }
 
-function grow(copies: LeafCopies): void {
-  const double = <T extends Uint32Array | Float32Array>(from: T, to: T): T => {
-    to.set(from);
-    return to;
+/** Twice the area times the unit normal of a triangle as it stood. */
+export function faceBefore(mesh: Mesh, triangle: number, copies: LeafCopies): readonly [number, number, number] {
+  const t = triangle * 3;
+  const corner = (k: number): readonly [number, number, number] => {
+    const vertex = mesh.triangles[t + k]!;
+    const word = wordBefore(copies, vertex);
+    const [from, at] = word < 0 ? [mesh.positions, vertex * 3] : [copies.heap, word];
+    return [from[at]!, from[at + 1]!, from[at + 2]!];
   };
-  copies.leaves = double(copies.leaves, new Uint32Array(copies.leaves.length * 2));
-  copies.positions = double(copies.positions, new Float32Array(copies.positions.length * 2));
-  copies.boxes = double(copies.boxes, new Float32Array(copies.boxes.length * 2));
+  const a = corner(0);
+  const b = corner(1);
+  const c = corner(2);
+  const u = [b[0] - a[0], b[1] - a[1], b[2] - a[2]] as const;
+  const v = [c[0] - a[0], c[1] - a[1], c[2] - a[2]] as const;
+  return [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
 }

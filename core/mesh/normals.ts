@@ -1,48 +1,62 @@
 /**
- * Normals: a triangle's is twice its area times its direction, a vertex's the unit sum of its triangles'.
- * Both are pure functions of the positions, so undo gives them back to the byte.
+ * Normals of the vertices: the unit sum of twice the area times the direction of the triangles round each, walked as
+ * the ring is. A pure function of the positions, so undo gives them back to the byte.
  */
-import type { Mesh } from './mesh';
+import { RING_BREAK, RING_VERTEX, type MeshArrays } from './mesh';
 
-export function faceNormal(mesh: Mesh, triangle: number): void {
-  const { positions: p, triangles, faceNormals } = mesh;
-  const t = triangle * 3;
-  const a = triangles[t]! * 3;
-  const b = triangles[t + 1]! * 3;
-  const c = triangles[t + 2]! * 3;
-  const ax = p[a]!;
-  const ay = p[a + 1]!;
-  const az = p[a + 2]!;
-  const ux = p[b]! - ax;
-  const uy = p[b + 1]! - ay;
-  const uz = p[b + 2]! - az;
-  const vx = p[c]! - ax;
-  const vy = p[c + 1]! - ay;
-  const vz = p[c + 2]! - az;
-  faceNormals[t] = uy * vz - uz * vy;
-  faceNormals[t + 1] = uz * vx - ux * vz;
-  faceNormals[t + 2] = ux * vy - uy * vx;
-}
-
-export function vertexNormal(mesh: Mesh, vertex: number): void {
-  const { fanStarts, fans, faceNormals, normals } = mesh;
+export function vertexNormal(mesh: MeshArrays, vertex: number): void {
+  const { positions: p, ringStarts, rings, normals } = mesh;
+  const at = vertex * 3;
+  const px = p[at]!;
+  const py = p[at + 1]!;
+  const pz = p[at + 2]!;
   let x = 0;
   let y = 0;
   let z = 0;
-  for (let k = fanStarts[vertex]!, end = fanStarts[vertex + 1]!; k < end; k++) {
-    const t = fans[k]! * 3;
-    x += faceNormals[t]!;
-    y += faceNormals[t + 1]!;
-    z += faceNormals[t + 2]!;
+  let ax = 0;
+  let ay = 0;
+  let az = 0;
+  const first = ringStarts[vertex]!;
+  for (let k = first, end = ringStarts[vertex + 1]!; k < end; k++) {
+    const word = rings[k]!;
+    const b = (word & RING_VERTEX) * 3;
+    const bx = r(p[b]! - px);
+    const by = r(p[b + 1]! - py);
+    const bz = r(p[b + 2]! - pz);
+    if (k > first && word < RING_BREAK) {
+      x = r(x + r(r(ay * bz) - r(az * by)));
+      y = r(y + r(r(az * bx) - r(ax * bz)));
+      z = r(z + r(r(ax * by) - r(ay * bx)));
+    }
+    ax = bx;
+    ay = by;
+    az = bz;
   }
-  const length = Math.sqrt(x * x + y * y + z * z);
-  const scale = length > 0 ? 1 / length : 0;
-  normals[vertex * 3] = x * scale;
-  normals[vertex * 3 + 1] = y * scale;
-  normals[vertex * 3 + 2] = z * scale;
+  const length = r(Math.sqrt(r(r(r(x * x) + r(y * y)) + r(z * z))));
+  const scale = length > 0 ? r(1 / length) : 0;
+  normals[at] = x * scale;
+  normals[at + 1] = y * scale;
+  normals[at + 2] = z * scale;
 }
 
-export function allNormals(mesh: Mesh): void {
-  for (let t = 0; t < mesh.triangleCount; t++) faceNormal(mesh, t);
+/** Float32 throughout, as the compiled loop works. */
+const r = Math.fround;
+
+export function allNormals(mesh: MeshArrays): void {
   for (let v = 0; v < mesh.vertexCount; v++) vertexNormal(mesh, v);
+}
+
+/** Twice the area times the unit normal of a triangle. */
+export function faceNormal(mesh: MeshArrays, triangle: number): readonly [number, number, number] {
+  const { positions: p, triangles } = mesh;
+  const a = triangles[triangle * 3]! * 3;
+  const b = triangles[triangle * 3 + 1]! * 3;
+  const c = triangles[triangle * 3 + 2]! * 3;
+  const ux = p[b]! - p[a]!;
+  const uy = p[b + 1]! - p[a + 1]!;
+  const uz = p[b + 2]! - p[a + 2]!;
+  const vx = p[c]! - p[a]!;
+  const vy = p[c + 1]! - p[a + 1]!;
+  const vz = p[c + 2]! - p[a + 2]!;
+  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
 }

@@ -27,7 +27,8 @@ export function mortonOrder(positions: Float32Array): Uint32Array {
 
 /** Stable order of small unsigned keys, least digit first. */
 export function radixOrder(keys: Uint32Array, bits: number): Uint32Array {
-  let order = Uint32Array.from({ length: keys.length }, (_, i) => i);
+  let order = new Uint32Array(keys.length);
+  for (let i = 0; i < order.length; i++) order[i] = i;
   let next = new Uint32Array(keys.length);
   const digit = 11;
   const counts = new Uint32Array(1 << digit);

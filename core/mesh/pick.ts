@@ -4,7 +4,7 @@
  * Source: T. Möller and B. Trumbore, "Fast, minimum storage ray/triangle intersection", 1997.
  * Visits only boxes nearer than the best hit, near child first.
  */
-import type { Mesh } from './mesh';
+import type { MeshArrays } from './mesh';
 
 export interface Ray {
   origin: readonly [number, number, number];
@@ -24,7 +24,7 @@ export interface Hit {
 const STACK = new Uint32Array(128);
 const STACK_NEAR = new Float64Array(128);
 
-export function pick(mesh: Mesh, ray: Ray): Hit | null {
+export function pick(mesh: MeshArrays, ray: Ray): Hit | null {
   const { boxes, leafBase, leafTriangles, triangles, positions: p } = mesh;
   const [ox, oy, oz] = ray.origin;
   const [dx, dy, dz] = ray.direction;

@@ -1,10 +1,12 @@
 /** Mean distance from vertex to vertex, body units, from the surface's area. O(triangles). */
-import type { Mesh } from './mesh';
+import type { MeshArrays } from './mesh';
+import { faceNormal } from './normals';
 
-export function meanSpacing(mesh: Mesh): number {
+export function meanSpacing(mesh: MeshArrays): number {
   let area = 0;
-  for (let t = 0; t < mesh.triangleCount * 3; t += 3) {
-    area += Math.hypot(mesh.faceNormals[t]!, mesh.faceNormals[t + 1]!, mesh.faceNormals[t + 2]!) / 2;
+  for (let t = 0; t < mesh.triangleCount; t++) {
+    const [x, y, z] = faceNormal(mesh, t);
+    area += Math.sqrt(x * x + y * y + z * z) / 2;
   }
   return Math.sqrt(area / mesh.vertexCount);
 }

@@ -1,1 +1,2 @@
 export * from './random';
+export * from './noise';

@@ -1,6 +1,6 @@
-/** The form of a dab: h − ground at (u, v), read from the alpha's level that suits the surface's density. */
+/** The form of a dab: the alpha's level that suits the surface's density, and what a full height of it is worth. */
 import type { ResolvedBrush } from '#core/brush';
-import { levelFor, sample, type Picture } from '#core/picture';
+import { levelFor, type Picture } from '#core/picture';
 
 export interface DabForm {
   picture: Picture | null;
@@ -20,13 +20,4 @@ export function dabForm(brush: ResolvedBrush, radius: number, spacing: number): 
     // A plain form has no square to be shrunk, so fit leaves its depth alone.
     scale: brush.depth * brush.relief * (brush.alpha ? side : 2 * radius),
   };
-}
-
-/** Outside the alpha's square the form moves nothing. */
-export function heightAt(form: DabForm, u: number, v: number): number {
-  if (!form.picture) return 1;
-  const x = u * form.fit;
-  const y = v * form.fit;
-  if (x > 1 || x < -1 || y > 1 || y < -1) return 0;
-  return sample(form.picture, (x + 1) / 2, (1 - y) / 2) - form.ground;
 }

@@ -1,4 +1,5 @@
 export * from './surface';
 export * from './dab';
 export * from './strokeSpan';
-export * from './renew';
+export * from './loops';
+export { plainLoops } from './plain';

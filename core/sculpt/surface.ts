@@ -1,71 +1,102 @@
 /** A mesh that is being sculpted: the mesh, its copies, its work lists, and what has changed since it was last drawn. */
+import { giveBack, take, takeFloats, takeWords, type Block } from '#core/memory';
 import { leafCopies, meanSpacing, type LeafCopies, type Mesh } from '#core/mesh';
+import { compiledLoops } from './compiled';
+import type { Loops } from './loops';
+import { plainLoops } from './plain';
 
 export interface Surface {
   mesh: Mesh;
+  /** The loops that a dab is made of: compiled, or their plain twins. */
+  loops: Loops;
   /** Mean distance from vertex to vertex when the surface was made, body units. */
   spacing: number;
   /** The surface at the beginning of the running stroke. */
   start: LeafCopies;
-  /** Strongest displacement so far of each vertex in `start`, for strokes whose overlaps are even. */
-  strongest: Float32Array;
-  /** Vertices of the running dab and their place in it: u, v, w in radii. Grown to the largest dab. */
+  /** Whether the running span changes masks. */
+  changesMask: boolean;
+  /** Vertices of the running dab, their place in it in radii, and how much each takes of it. */
   touched: Uint32Array;
   u: Float32Array;
   v: Float32Array;
-  w: Float32Array;
+  amount: Float32Array;
   touchedCount: number;
-  /** Leaves met by the last query. */
+  /** Vertices whose normals are to be renewed. */
+  list: Uint32Array;
+  vertexMark: Uint32Array;
+  leafMark: Uint32Array;
+  mark: number;
+  /** Leaves met by the last query, and a work list of tree nodes. */
   leaves: Uint32Array;
   nodes: Uint32Array;
-  vertexMark: Uint32Array;
-  triangleMark: Uint32Array;
-  leafMark: Uint32Array;
-  triangleList: Uint32Array;
-  mark: number;
-  /** Leaves whose positions or normals changed since the last drain. */
+  /** A dab's frame for the compiled loops: centre, normal, tangent, bitangent, and what a loop answers. */
+  scratch: Float64Array;
+  /** Where each array lies, in the order the compiled loops know. */
+  header: Uint32Array;
+  /** Pictures and tables that lie in the room because a dab reads them there; the oldest goes first. */
+  lent: Map<Float32Array, Block>;
+  /** Leaves whose positions, normals or masks changed since the last drain. */
   changed: Uint32Array;
   changedCount: number;
   isChanged: Uint8Array;
 }
 
-export function surface(mesh: Mesh): Surface {
-  const work = 1 << 14;
+export function surface(mesh: Mesh, options: { plain: boolean } = { plain: false }): Surface {
+  const { room, vertexCount, leafCount } = mesh;
+  const words = (count: number): Uint32Array => takeWords(room, count);
+  const touched = words(vertexCount);
+  // u, v and the list lie behind each other: while vertices are relaxed, their new places stand there.
+  // Each has room for three more, as loops work on four at a time.
+  const stride = Math.ceil(vertexCount / 4) * 16;
+  const three = take(room, stride * 3).at;
+  const { buffer } = room.memory;
+  const u = new Float32Array(buffer, three, vertexCount);
+  const v = new Float32Array(buffer, three + stride, vertexCount);
+  const list = new Uint32Array(buffer, three + stride * 2, vertexCount);
+  const amount = takeFloats(room, vertexCount);
+  const vertexMark = words(vertexCount);
+  const leafMark = words(leafCount);
+  const leaves = words(leafCount);
+  const nodes = words(leafCount + 1);
+  const changed = words(leafCount);
+  const flags = words(Math.ceil(leafCount / 4));
+  const isChanged = new Uint8Array(flags.buffer, flags.byteOffset, leafCount);
+  const block = words(64);
+  const scratch = new Float64Array(block.buffer, block.byteOffset, 32);
+  const start = leafCopies(mesh);
+  const o = mesh.offsets;
+  const header = words(32);
+  header.set([
+    o.positions, o.normals, o.mask, o.triangles, o.ringStarts, o.rings, o.leafTriangles, o.strayStarts, o.strays, o.boxes,
+    touched.byteOffset, u.byteOffset, v.byteOffset, amount.byteOffset, list.byteOffset, vertexMark.byteOffset, leafMark.byteOffset,
+    leaves.byteOffset, nodes.byteOffset, changed.byteOffset, isChanged.byteOffset, start.copyAt.byteOffset, start.leaves.byteOffset,
+    start.records.byteOffset, scratch.byteOffset, vertexCount, leafCount, mesh.leafBase,
+  ]);
   return {
-    mesh,
-    spacing: meanSpacing(mesh),
-    start: leafCopies(mesh),
-    strongest: new Float32Array(16 * 256),
-    touched: new Uint32Array(work),
-    u: new Float32Array(work),
-    v: new Float32Array(work),
-    w: new Float32Array(work),
-    touchedCount: 0,
-    leaves: new Uint32Array(mesh.leafCount),
-    nodes: new Uint32Array(mesh.leafCount + 1),
-    vertexMark: new Uint32Array(mesh.vertexCount),
-    triangleMark: new Uint32Array(mesh.triangleCount),
-    leafMark: new Uint32Array(mesh.leafCount),
-    triangleList: new Uint32Array(work * 2),
-    mark: 0,
-    changed: new Uint32Array(mesh.leafCount),
-    changedCount: 0,
-    isChanged: new Uint8Array(mesh.leafCount),
+    mesh, loops: options.plain ? plainLoops : compiledLoops(room.memory), spacing: meanSpacing(mesh), start, changesMask: false, touched, u, v, amount, touchedCount: 0,
+    list, vertexMark, leafMark, mark: 0, leaves, nodes, scratch, header, lent: new Map(), changed, changedCount: 0, isChanged,
   };
 }
 
-/** Makes room for `count` touched vertices. */
-export function reserve(s: Surface, count: number): void {
-  if (count <= s.touched.length) return;
-  const size = Math.max(count, s.touched.length * 2);
-  const touched = new Uint32Array(size);
-  touched.set(s.touched);
-  s.touched = touched;
-  for (const key of ['u', 'v', 'w'] as const) {
-    const next = new Float32Array(size);
-    next.set(s[key]);
-    s[key] = next;
+/** At most this many pictures and tables stay in the room. */
+const MOST_LENT = 24;
+
+/** Address of a copy of `data` in the room. */
+export function lend(s: Surface, data: Float32Array): number {
+  const known = s.lent.get(data);
+  if (known) return known.at;
+  if (s.lent.size >= MOST_LENT) {
+    const [oldest, block] = s.lent.entries().next().value!;
+    giveBack(s.mesh.room, block);
+    s.lent.delete(oldest);
   }
+  // One more than there is may be read, with a share of 0.
+  const block = take(s.mesh.room, (data.length + 1) * 4);
+  const copy = new Float32Array(s.mesh.room.memory.buffer, block.at, data.length + 1);
+  copy.set(data);
+  copy[data.length] = 0;
+  s.lent.set(data, block);
+  return block.at;
 }
 
 /** Leaves changed since the last call, ascending. */
@@ -74,4 +105,11 @@ export function drainChanged(s: Surface): Uint32Array {
   for (let i = 0; i < s.changedCount; i++) s.isChanged[s.changed[i]!] = 0;
   s.changedCount = 0;
   return out;
+}
+
+/** Notes a leaf for the view. */
+export function noteChanged(s: Surface, leaf: number): void {
+  if (s.isChanged[leaf]) return;
+  s.isChanged[leaf] = 1;
+  s.changed[s.changedCount++] = leaf;
 }

@@ -3,9 +3,10 @@ import { castHeights, castTones } from '#core/cast';
 import { body, buildMesh, fitLeaf, plane, positionsIn, positionsOut, type Mesh } from '#core/mesh';
 import { newPicture, psnr, pyramid } from '#core/picture';
 import { seeded } from '#core/random';
-import { FALLOFF_KINDS, newBrush } from '#core/settings';
+import { ACTIONS, FALLOFF_KINDS, newBrush } from '#core/settings';
 import { drainChanged, surface } from '#core/sculpt';
-import { abandonStroke, beginStroke, clearStrokes, endStroke, extendStroke, redo, replay, session, undo, type Session } from './session';
+import { NO_SYMMETRY } from '#core/stroke';
+import { abandon, beginStroke, clearStrokes, endStroke, extendStroke, redo, replay, session, undo, type Session } from './session';
 import { BRUSH_ID, down, heightNear, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();
@@ -207,9 +208,9 @@ describe('strokes', () => {
 
   test.each([[true, false], [false, true], [true, true]])('mirror x %p, y %p: symmetric input gives symmetric output', (mirrorX, mirrorY) => {
     const s = slabSession();
-    stroke(s, testBrush(trail), [[0.2, 0.3], [0.5, 0.4], [0.4, 0.7]], { mirrorX, mirrorY });
-    stroke(s, testBrush({ touch: { action: 'crease' }, stroke: { size: 0.1 } }), [[0.3, 0.1], [0.6, 0.5]], { mirrorX, mirrorY });
-    stroke(s, testBrush({ touch: { action: 'move' }, stroke: { size: 0.3 } }), [[0.4, 0.4], [0.5, 0.35]], { mirrorX, mirrorY });
+    stroke(s, testBrush(trail), [[0.2, 0.3], [0.5, 0.4], [0.4, 0.7]], { symmetry: { ...NO_SYMMETRY, mirrorX, mirrorY } });
+    stroke(s, testBrush({ touch: { action: 'crease' }, stroke: { size: 0.1 } }), [[0.3, 0.1], [0.6, 0.5]], { symmetry: { ...NO_SYMMETRY, mirrorX, mirrorY } });
+    stroke(s, testBrush({ touch: { action: 'move' }, stroke: { size: 0.3 } }), [[0.4, 0.4], [0.5, 0.35]], { symmetry: { ...NO_SYMMETRY, mirrorX, mirrorY } });
     const grid = positionsOut(s.surface.mesh);
     let worst = 0;
     let moved = 0;
@@ -253,7 +254,7 @@ describe('undo, redo, abandon', () => {
     beginStroke(s, start(testBrush(press)));
     extendStroke(s, [down(0, 0), down(0.2, 0.1)]);
     expect(same(allBytes(s.surface.mesh), before)).toBe(false);
-    abandonStroke(s);
+    abandon(s);
     expect(same(allBytes(s.surface.mesh), before)).toBe(true);
     expect(undo(s)).toBe(false);
   });
@@ -332,12 +333,12 @@ test('random strokes: no NaN, boxes hold what they should, the view hears of eve
     const before = bytes(s);
     drainChanged(s.surface);
     const brush = testBrush({
-      touch: { action: (['lift', 'crease', 'smooth', 'move'] as const)[i % 4]!, overlaps: random() < 0.5 ? 'even' : 'add', footing: random() * 100 },
+      touch: { action: ACTIONS[i % ACTIONS.length]!, overlaps: random() < 0.5 ? 'even' : 'add', footing: random() * 100 },
       stroke: { type: (['trail', 'press', 'grow'] as const)[Math.floor(random() * 3)]!, size: 0.02 + random() * 0.5, scatter: random() * 100, spacing: 10 + random() * 100 },
       form: { footprint: random() < 0.5 ? 'round' : 'square', turn: random() * 360 - 180 },
     });
     const points = Array.from({ length: 5 }, () => [random() * 2.4 - 1.2, random() * 2.4 - 1.2] as const);
-    stroke(s, brush, points, { seed: i, dig: random() < 0.4, mirrorX: random() < 0.3 });
+    stroke(s, brush, points, { seed: i, dig: random() < 0.4, symmetry: { ...NO_SYMMETRY, mirrorX: random() < 0.3 } });
     const heard = new Set(drainChanged(s.surface));
     const p = s.surface.mesh.positions;
     let unheard = 0;
@@ -376,9 +377,16 @@ test('round trip: cast a slab, stamp it once at 100 % on a flat body, cast that:
   expect(psnr(tones.picture, second.picture)).toBeGreaterThan(50);
 });
 
-/** A copy of everything the mesh holds: places, normals, boxes. */
+/** A copy of everything that strokes change: places, normals, masks, boxes. */
 function allBytes(mesh: Mesh): Uint8Array {
-  return new Uint8Array(mesh.buffer).slice();
+  const parts = [mesh.positions, mesh.normals, mesh.mask, mesh.boxes].map((a) => new Uint8Array(a.buffer, a.byteOffset, a.byteLength));
+  const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
+  }
+  return out;
 }
 
 function same(a: Uint8Array, b: Uint8Array): boolean {

@@ -1,18 +1,21 @@
 /**
- * A sculpting session: strokes on a surface with undo, redo, abandon and replay.
+ * A sculpting session: strokes and edits on a surface with undo, redo, abandon and replay.
  *
- * Undo keeps the leaves a stroke touched as they stood before it. Redo and replay run the kept samples again:
- * the same samples, seed and brush give the same bytes. Replay goes back to the untouched body and runs every
- * stroke with the settings its brush has now.
+ * Undo keeps the leaves a step touched as they stood before it. Redo and replay run the kept steps again: the same
+ * samples, seed and brush give the same bytes. Replay goes back to the untouched body and runs every stroke with the
+ * settings its brush has now.
  */
 import type { ResolvedBrush } from '#core/brush';
-import type { Ray } from '#core/mesh';
+import { applyEdit, touchesMask, type Edit } from '#core/edit';
+import { LEAF } from '#core/mesh';
 import { beginSpan, bytesOf, endSpan, restore, rewindSpan, type Before, type Surface } from '#core/sculpt';
-import type { StrokeRecord, StrokeStart } from '#core/stroke';
+import type { Sample, StrokeRecord, StrokeStart } from '#core/stroke';
 import { runEnd, runSample, runner, type Runner } from './runner';
 
-interface Done {
-  record: StrokeRecord;
+export type Step = { kind: 'stroke'; record: StrokeRecord } | { kind: 'edit'; edit: Edit };
+
+export interface Done {
+  step: Step;
   /** Null once it was dropped to keep within the undo limit. */
   before: Before | null;
 }
@@ -20,8 +23,10 @@ interface Done {
 export interface Session {
   surface: Surface;
   done: Done[];
-  undone: StrokeRecord[];
+  undone: Step[];
   running: { runner: Runner; record: StrokeRecord } | null;
+  /** An edit that is shown but not kept yet. */
+  trying: Edit | null;
   undoBytes: number;
   /** Undo copies beyond this are dropped, oldest first. */
   undoLimit: number;
@@ -38,22 +43,22 @@ export const UNDO_LIMIT_BYTES = 768 * 1024 * 1024;
 
 export function session(surface: Surface, options: { replay: boolean; undoLimit?: number }): Session {
   return {
-    surface, done: [], undone: [], running: null, undoBytes: 0, undoLimit: options.undoLimit ?? UNDO_LIMIT_BYTES,
+    surface, done: [], undone: [], running: null, trying: null, undoBytes: 0, undoLimit: options.undoLimit ?? UNDO_LIMIT_BYTES,
     base: options.replay ? surface.mesh.positions.slice() : null,
   };
 }
 
 export function beginStroke(s: Session, start: StrokeStart): void {
-  if (s.running) abandonStroke(s);
-  beginSpan(s.surface);
+  abandon(s);
+  beginSpan(s.surface, start.brush.action === 'mask');
   s.running = { runner: runner(s.surface, start), record: { ...start, samples: [] } };
 }
 
-export function extendStroke(s: Session, samples: readonly Ray[]): void {
+export function extendStroke(s: Session, samples: readonly Sample[]): void {
   if (!s.running) return;
-  for (const ray of samples) {
-    s.running.record.samples.push(ray);
-    runSample(s.running.runner, ray);
+  for (const sample of samples) {
+    s.running.record.samples.push(sample);
+    runSample(s.running.runner, sample);
   }
 }
 
@@ -63,102 +68,132 @@ export function endStroke(s: Session): StrokeSummary {
   const { runner: r, record } = s.running;
   runEnd(r);
   s.running = null;
-  const before = endSpan(s.surface);
-  if (before.leaves.length > 0) {
-    keep(s, { record, before });
-    s.undone = [];
-  }
+  finish(s, { kind: 'stroke', record });
   return { dabs: r.dabs, touched: r.touched };
 }
 
-/** Takes the running stroke back as if it had never been. */
-export function abandonStroke(s: Session): void {
-  if (!s.running) return;
+/** Takes the running stroke, or the edit being tried, back as if it had never been; false when there is none. */
+export function abandon(s: Session): boolean {
+  if (!s.running && !s.trying) return false;
   rewindSpan(s.surface);
   s.running = null;
+  s.trying = null;
+  return true;
 }
 
-/** Takes back the last stroke; false when there is none that can be. */
+/** Shows what an edit would do, in place of the one that was shown before. */
+export function tryEdit(s: Session, edit: Edit): void {
+  abandon(s);
+  beginSpan(s.surface, touchesMask(edit));
+  s.trying = edit;
+  applyEdit(s.surface, edit);
+}
+
+/** Keeps the edit that is shown; false when it changed nothing. */
+export function keepEdit(s: Session): boolean {
+  if (!s.trying) return false;
+  const edit = s.trying;
+  s.trying = null;
+  return finish(s, { kind: 'edit', edit });
+}
+
+/** Tries an edit and keeps it. */
+export function makeEdit(s: Session, edit: Edit): boolean {
+  tryEdit(s, edit);
+  return keepEdit(s);
+}
+
+/** Takes back the last step; false when there is none that can be. */
 export function undo(s: Session): boolean {
-  if (s.running) {
-    abandonStroke(s);
-    return true;
-  }
+  if (abandon(s)) return true;
   const last = s.done[s.done.length - 1];
   if (!last?.before) return false;
   s.done.pop();
   restore(s.surface, last.before);
   s.undoBytes -= bytesOf(last.before);
-  s.undone.push(last.record);
+  s.undone.push(last.step);
   return true;
 }
 
 export function redo(s: Session): boolean {
-  if (s.running) return false;
-  const record = s.undone.pop();
-  if (!record) return false;
-  run(s, record);
+  if (s.running || s.trying) return false;
+  const step = s.undone.pop();
+  if (!step) return false;
+  run(s, step);
   return true;
 }
 
 /**
- * Runs every stroke again from the untouched body. Strokes of a brush in `brushes` take its settings,
+ * Runs every step again from the untouched body. Strokes of a brush in `brushes` take its settings,
  * the others keep their own.
  */
 export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>): void {
   if (!s.base) throw new Error('This session keeps no untouched body to replay from.');
-  if (s.running) abandonStroke(s);
-  const renewed = (record: StrokeRecord): StrokeRecord => ({ ...record, brush: brushes.get(record.brush.id) ?? record.brush });
-  const records = s.done.map((d) => renewed(d.record));
+  abandon(s);
+  const renewed = (step: Step): Step => (step.kind === 'stroke'
+    ? { ...step, record: { ...step.record, brush: brushes.get(step.record.brush.id) ?? step.record.brush } }
+    : step);
+  const steps = s.done.map((d) => renewed(d.step));
   toUntouched(s);
   s.undone = s.undone.map(renewed);
-  for (const record of records) run(s, record);
+  for (const step of steps) run(s, step);
 }
 
 /** Strokes of one brush become strokes of another, e.g. of the copy that was made to change it. */
 export function adoptBrush(s: Session, from: string, to: string): void {
-  const adopted = (record: StrokeRecord): StrokeRecord => (record.brush.id === from ? { ...record, brush: { ...record.brush, id: to } } : record);
-  for (const done of s.done) done.record = adopted(done.record);
+  const adopted = (step: Step): Step => (step.kind === 'stroke' && step.record.brush.id === from
+    ? { ...step, record: { ...step.record, brush: { ...step.record.brush, id: to } } }
+    : step);
+  for (const done of s.done) done.step = adopted(done.step);
   s.undone = s.undone.map(adopted);
 }
 
-/** Takes all strokes off the body. */
+/** Takes all steps off the body. */
 export function clearStrokes(s: Session): void {
-  if (s.running) abandonStroke(s);
+  abandon(s);
   toUntouched(s);
   s.undone = [];
 }
 
 function toUntouched(s: Session): void {
-  // Undo copies hold what stood before each stroke; where some were dropped, the whole body is put back.
+  // Undo copies hold what stood before each step; where some were dropped, the whole body is put back.
   if (s.done.every((d) => d.before)) {
     for (let i = s.done.length - 1; i >= 0; i--) restore(s.surface, s.done[i]!.before!);
   } else if (s.base) {
-    const { mesh } = s.surface;
-    const all = Uint32Array.from({ length: mesh.leafCount }, (_, i) => i);
-    restore(s.surface, { leaves: all, positions: padded(s.base, mesh.leafCount) });
+    const { leafCount } = s.surface.mesh;
+    const positions = new Float32Array(leafCount * LEAF * 3);
+    positions.set(s.base);
+    restore(s.surface, { leaves: Uint32Array.from({ length: leafCount }, (_, i) => i), positions, mask: new Float32Array(leafCount * LEAF) });
   }
   s.done = [];
   s.undoBytes = 0;
 }
 
-function padded(base: Float32Array, leafCount: number): Float32Array {
-  const out = new Float32Array(leafCount * 768);
-  out.set(base);
-  return out;
+function run(s: Session, step: Step): void {
+  if (step.kind === 'edit') {
+    beginSpan(s.surface, touchesMask(step.edit));
+    applyEdit(s.surface, step.edit);
+  } else {
+    beginSpan(s.surface, step.record.brush.action === 'mask');
+    const r = runner(s.surface, step.record);
+    for (const sample of step.record.samples) runSample(r, sample);
+    runEnd(r);
+  }
+  keep(s, { step, before: endSpan(s.surface) });
 }
 
-function run(s: Session, record: StrokeRecord): void {
-  beginSpan(s.surface);
-  const r = runner(s.surface, record);
-  for (const ray of record.samples) runSample(r, ray);
-  runEnd(r);
-  keep(s, { record, before: endSpan(s.surface) });
+function finish(s: Session, step: Step): boolean {
+  const before = endSpan(s.surface);
+  if (before.leaves.length === 0) return false;
+  keep(s, { step, before });
+  s.undone = [];
+  return true;
 }
 
-function keep(s: Session, done: { record: StrokeRecord; before: Before }): void {
+/** Adds a step that is done; also used where a kept history is taken up again. */
+export function keep(s: Session, done: Done): void {
   s.done.push(done);
-  s.undoBytes += bytesOf(done.before);
+  s.undoBytes += done.before ? bytesOf(done.before) : 0;
   for (let i = 0; s.undoBytes > s.undoLimit && i < s.done.length - 1; i++) {
     const old = s.done[i]!;
     if (!old.before) continue;

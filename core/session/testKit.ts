@@ -3,7 +3,7 @@ import { resolveBrush, type AlphaForm, type ResolvedBrush } from '#core/brush';
 import { buildMesh, plane, type RawMesh, type Ray } from '#core/mesh';
 import { newBrush, type Brush } from '#core/settings';
 import { surface } from '#core/sculpt';
-import type { StrokeStart } from '#core/stroke';
+import { NO_SYMMETRY, type StrokeStart } from '#core/stroke';
 import { beginStroke, endStroke, extendStroke, session, type Session } from './session';
 
 export const BRUSH_ID = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
@@ -28,7 +28,7 @@ export function down(x: number, y: number): Ray {
 
 export function start(brush: ResolvedBrush, more: Partial<StrokeStart> = {}): StrokeStart {
   return {
-    brush, seed: 1, dig: false, mirrorX: false, mirrorY: false, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] }, ...more,
+    brush, seed: 1, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] }, ...more,
   };
 }
 

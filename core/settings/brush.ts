@@ -3,10 +3,13 @@ import { z } from 'zod';
 import { setting } from './setting';
 import { FalloffSchema } from './falloff';
 import { CardSchema } from './card';
+import type { Migration } from './read';
 
-export const BRUSH_VERSION = 1;
+export const BRUSH_VERSION = 2;
+/** Version 2 added actions, steady and pen, all of which have defaults. */
+export const BRUSH_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc };
 
-export const ACTIONS = ['lift', 'crease', 'smooth', 'move'] as const;
+export const ACTIONS = ['lift', 'build', 'crease', 'inflate', 'smooth', 'flatten', 'move', 'mask'] as const;
 export const STROKE_TYPES = ['trail', 'press', 'grow'] as const;
 export const MAPPINGS = ['surface', 'view'] as const;
 export const FOOTPRINTS = ['round', 'square'] as const;
@@ -73,6 +76,21 @@ export const StrokeSettingsSchema = z.object({
     help: 'Each dab lands up to this far from the path, in per cent of the radius',
   }),
   turnFrom: z.enum(TURN_SOURCES).default('fixed'),
+  steady: setting({
+    label: 'Steady', unit: '%', min: 0, max: 100, step: 1, fallback: 0,
+    help: 'Draws the dab along on a string behind a shaky hand; 100 % is a string of three radii',
+  }),
+});
+
+export const PenSchema = z.object({
+  sizeLow: setting({
+    label: 'Light size', unit: '%', min: 0, max: 100, step: 1, fallback: 100,
+    help: 'Size under the lightest pen pressure; 100 % leaves pressure out',
+  }),
+  strengthLow: setting({
+    label: 'Light strength', unit: '%', min: 0, max: 100, step: 1, fallback: 100,
+    help: 'Strength under the lightest pen pressure; 100 % leaves pressure out',
+  }),
 });
 
 export const BrushSchema = z.object({
@@ -81,6 +99,7 @@ export const BrushSchema = z.object({
   form: FormSchema.prefault({}),
   touch: TouchSchema.prefault({}),
   stroke: StrokeSettingsSchema.prefault({}),
+  pen: PenSchema.prefault({}),
   card: CardSchema,
 });
 export type Brush = z.infer<typeof BrushSchema>;

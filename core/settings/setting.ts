@@ -7,7 +7,7 @@ import { z } from 'zod';
 // Zod's compiled validators need `new Function`, which the content security policy rightly forbids.
 z.config({ jitless: true });
 
-export type Unit = '%' | '°' | 'body' | 'r' | 'px' | 'grey' | '';
+export type Unit = '%' | '°' | 'body' | 'r' | 'px' | 'grey' | 'steps' | '';
 
 export interface SettingMeta {
   label: string;

@@ -1,6 +1,7 @@
 /** A stroke as it is kept: what the hand did, in the body's own space, enough to run it again exactly. */
 import type { ResolvedBrush, Vec3 } from '#core/brush';
 import type { Ray } from '#core/mesh';
+import type { Symmetry } from '#core/settings';
 
 export interface View {
   /** Unit vectors of the view at the press. */
@@ -10,17 +11,22 @@ export interface View {
   toward: Vec3;
 }
 
+/** One place of the hand. */
+export interface Sample extends Ray {
+  /** 0–1; a hand that has no pressure to give presses fully. */
+  pressure?: number;
+}
+
 export interface StrokeStart {
   brush: ResolvedBrush;
   seed: number;
   dig: boolean;
-  mirrorX: boolean;
-  mirrorY: boolean;
+  symmetry: Symmetry;
   view: View;
 }
 
 export interface StrokeRecord extends StrokeStart {
-  samples: Ray[];
+  samples: Sample[];
 }
 
 /** Where a ray meets the plane through `point` that faces the eye; null when it runs along it. */

@@ -7,6 +7,7 @@ import { castHeights } from '#core/cast';
 import { buildMesh, plane, type Mesh, type Ray } from '#core/mesh';
 import { beginStroke, endStroke, extendStroke, session } from '#core/session';
 import { surface } from '#core/sculpt';
+import { NO_SYMMETRY } from '#core/stroke';
 import { shade } from './shade';
 
 export const THUMBNAIL_SIZE = 160;
@@ -28,7 +29,7 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
   for (let pass = 0; pass < (smooths ? PASSES : 1); pass++) {
     beginStroke(s, {
       brush: { ...brush, radius: size, strokeType: brush.strokeType === 'grow' ? 'press' : brush.strokeType },
-      seed: 1, dig: false, mirrorX: false, mirrorY: false,
+      seed: 1, dig: false, symmetry: NO_SYMMETRY,
       view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
     });
     extendStroke(s, brush.action === 'move' ? [down(-0.2, -0.15), down(0.25, 0.2)] : wave ? waved() : [down(0, 0)]);

@@ -7,7 +7,7 @@ import BrushDisc from '../parts/BrushDisc.vue';
 defineProps<{ brush: Brush; base: boolean; unsaved: boolean; waiting: boolean; belted: boolean }>();
 defineEmits<{ open: []; copy: []; rename: []; remove: []; belt: [] }>();
 const TYPES = { trail: 'Trail', press: 'Press', grow: 'Grow' } as const;
-const ACTIONS = { lift: 'Lift', crease: 'Crease', smooth: 'Smooth', move: 'Move' } as const;
+const ACTIONS = { lift: 'Lift', build: 'Build', crease: 'Crease', inflate: 'Inflate', smooth: 'Smooth', flatten: 'Flatten', move: 'Move', mask: 'Mask' } as const;
 </script>
 
 <template>

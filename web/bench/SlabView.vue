@@ -5,6 +5,7 @@ import { useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
 import { checkMargin } from '#core/checks';
 import type { Brush } from '#core/settings';
+import { NO_SYMMETRY } from '#core/stroke';
 import { useBrushKeys } from '../parts/brushKeys';
 import { useShortcuts } from '../parts/shortcuts';
 import { useSlabBench } from '../stores/slabBench';
@@ -47,7 +48,7 @@ onMounted(() => {
   eye.value = new SlabEye(view);
   fit();
   input = new StrokeInput({
-    surface: surface.value!, view, eye: eye.value, sculptor, brush: () => tools.brush, mirror: () => ({ x: tools.mirrorX, y: tools.mirrorY }),
+    surface: surface.value!, view, eye: eye.value, sculptor, brush: () => tools.brush, symmetry: () => ({ ...NO_SYMMETRY, mirrorX: tools.mirrorX, mirrorY: tools.mirrorY }),
     ready: () => known.value !== '', onHover: (frame) => (onClay.value = frame !== null), onEnd: () => bench.touched(),
   });
   sculptor.onChange = (leaves) => view?.update(leaves);

@@ -5,6 +5,7 @@ import { useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity, type BodyName } from '#core/mesh';
 import type { Alpha, Brush } from '#core/settings';
+import { NO_SYMMETRY } from '#core/stroke';
 import { useProof } from '../stores/proof';
 import { sentence } from '../stores/connection';
 import { BodyEye } from '../viewport/bodyEye';
@@ -53,7 +54,7 @@ onMounted(async () => {
   eye = new BodyEye(view, surface.value!);
   input = new StrokeInput({
     surface: surface.value!, view, eye, sculptor: proof.sculptor,
-    brush: () => props.brush, mirror: () => ({ x: proof.mirrorX, y: false }),
+    brush: () => props.brush, symmetry: () => ({ ...NO_SYMMETRY, mirrorX: proof.mirrorX }),
     ready: () => usable.value !== '' && !proof.opening,
     onHover: (frame) => (onBody.value = frame !== null), onEnd: () => undefined,
     onBeside: (beside) => eye?.leftTurns(beside),

@@ -4,7 +4,7 @@ import { ElDialog } from 'element-plus';
 import { Download, Trash2 } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { meshLayout } from '#core/mesh';
+import { sculptBytes } from '#core/mesh';
 import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Alpha, type Source } from '#core/settings';
 import * as api from '../api/client';
 import ChoiceBar from '../parts/ChoiceBar.vue';
@@ -23,8 +23,10 @@ const problem = ref<string | null>(null);
 
 const vertices = (n: number): number => (n + 1) ** 2;
 const count = (n: number): string => vertices(n).toLocaleString('en').replaceAll(',', ' ');
-/** Mesh, marks of the sculpting worker and the page's buffers on the graphics card. */
-const memory = computed(() => Math.round((meshLayout(vertices(cells.value), cells.value ** 2 * 2).bytes + vertices(cells.value) * (12 + 48)) / 2 ** 20));
+/** A vertex's place, normal, mask and triangles on the graphics card. */
+const CARD_BYTES = 52;
+/** What is sculpted on, and the page's buffers on the graphics card. */
+const memory = computed(() => Math.round((sculptBytes(vertices(cells.value)) + vertices(cells.value) * CARD_BYTES) / 2 ** 20));
 const castFrom = (source: Source): Alpha[] => library.alphas.filter((a) => a.doc.lineage.sourceId === source.id).map((a) => a.doc);
 
 function ask(): void {

@@ -9,7 +9,7 @@ import {
   PlaneGeometry, RedFormat, Scene, ShaderMaterial, UnsignedIntType, Vector2, Vector3, WebGLRenderer, WebGLRenderTarget, type Camera,
 } from 'three';
 import type { DabFrame } from '#core/brush';
-import { LEAF, type Mesh } from '#core/mesh';
+import { LEAF, type MeshArrays } from '#core/mesh';
 import { CLAY_FRAGMENT, CLAY_VERTEX, OVERLAY_FRAGMENT, OVERLAY_VERTEX } from './shaders';
 
 export interface CursorLook {
@@ -82,7 +82,7 @@ export class ClayView {
   }
 
   /** Shows another body. */
-  show(mesh: Mesh): void {
+  show(mesh: MeshArrays): void {
     if (this.body) {
       this.scene.remove(this.body);
       this.body.geometry.dispose();

@@ -2,10 +2,10 @@
  * From the pointer to strokes: hover shows the cursor, the left button strokes, Esc abandons what isn't released,
  * a held D digs. What lies under the pointer is looked up here, in the shared memory, without asking the worker.
  */
-import { dabFrame, type DabFrame } from '#core/brush';
-import { leafCopies, pick, type Mesh, type Ray } from '#core/mesh';
-import type { Brush } from '#core/settings';
-import { onViewPlane, type View } from '#core/stroke';
+import { dabFrame, groundNow, placeAt, type DabFrame, type Ground } from '#core/brush';
+import { pick, type MeshArrays, type Ray } from '#core/mesh';
+import type { Brush, Symmetry } from '#core/settings';
+import { onViewPlane, type Sample, type View } from '#core/stroke';
 import type { Sculptor } from '../workers/sculptor';
 import type { ClayView } from './clayView';
 
@@ -20,11 +20,12 @@ export interface StrokeInputOptions {
   eye: Eye;
   sculptor: Sculptor;
   brush: () => Brush | null;
-  mirror: () => { x: boolean; y: boolean };
+  symmetry: () => Symmetry;
   /** Whether strokes may begin now. */
   ready: () => boolean;
   onHover: (frame: DabFrame | null) => void;
   onEnd: () => void;
+  onPenWithoutPressure?: () => void;
   /** A left drag that begins beside the body. */
   onBeside?: (beside: boolean) => void;
 }
@@ -41,7 +42,7 @@ export class StrokeInput {
   private last: { x: number; y: number } | null = null;
   private seed = 1;
   private readonly off = new AbortController();
-  private scratch: { mesh: Mesh; leaves: Uint32Array; copies: ReturnType<typeof leafCopies> } | null = null;
+  private ground: { mesh: MeshArrays; now: Ground } | null = null;
 
   constructor(private readonly o: StrokeInputOptions) {
     const { surface } = o;
@@ -100,10 +101,9 @@ export class StrokeInput {
     if (!frame) return;
     this.o.surface.setPointerCapture(e.pointerId);
     this.pressed = { id: e.pointerId, origin: frame.origin, frame };
-    const mirror = this.o.mirror();
     this.o.sculptor.begin({
-      brushId: brush.id, seed: this.seed++, dig: this.dig, mirrorX: mirror.x, mirrorY: mirror.y, view: this.o.eye.basis(),
-    }, [ray]);
+      brushId: brush.id, seed: this.seed++, dig: this.dig, symmetry: this.o.symmetry(), view: this.o.eye.basis(),
+    }, [this.sample(e)]);
     this.show(brush, frame);
   }
 
@@ -115,12 +115,9 @@ export class StrokeInput {
     }
     if (e.pointerId !== this.pressed.id) return;
     const events = e.getCoalescedEvents();
-    const rays = (events.length > 0 ? events : [e]).map((event) => {
-      const at = this.place(event);
-      return this.o.eye.ray(at.x, at.y);
-    });
-    this.o.sculptor.extend(rays);
-    this.follow(rays[rays.length - 1]!);
+    const samples = (events.length > 0 ? events : [e]).map((event) => this.sample(event));
+    this.o.sculptor.extend(samples);
+    this.follow(samples[samples.length - 1]!);
   }
 
   private up(e: PointerEvent): void {
@@ -168,12 +165,12 @@ export class StrokeInput {
   private frameOn(hit: NonNullable<ReturnType<typeof pick>>, brush: Brush, along: readonly [number, number, number], radius: number): DabFrame | null {
     const { mesh } = this.o.sculptor;
     if (!mesh) return null;
-    if (this.scratch?.mesh !== mesh) this.scratch = { mesh, leaves: new Uint32Array(mesh.leafCount), copies: leafCopies(mesh) };
+    if (this.ground?.mesh !== mesh) this.ground = { mesh, now: groundNow(mesh, new Uint32Array(mesh.leafCount)) };
     const { up, toward } = this.o.eye.basis();
-    return dabFrame(mesh, {
-      hit, radius, footing: brush.touch.footing / 100, along, instead: up, turnRad: (brush.form.turn * Math.PI) / 180, fromStart: false,
+    return dabFrame({
+      ...placeAt(hit), radius, footing: brush.touch.footing / 100, along, instead: up, turnRad: (brush.form.turn * Math.PI) / 180,
       facing: brush.stroke.mapping === 'view' ? toward : null,
-    }, this.scratch.leaves, this.scratch.copies);
+    }, this.ground.now);
   }
 
   private show(brush: Brush | null, frame: DabFrame | null): void {
@@ -181,6 +178,19 @@ export class StrokeInput {
       frame, square: brush.form.footprint === 'square', reach: brush.touch.reachDepth, fit: brush.form.fit, ground: brush.form.ground, dig: this.dig,
     });
     this.o.onHover(frame);
+  }
+
+  private sample(e: PointerEvent): Sample {
+    const at = this.place(e);
+    return { ...this.o.eye.ray(at.x, at.y), pressure: this.pressure(e) };
+  }
+
+  /** A mouse presses fully, and so does a pen that sends no pressure. */
+  private pressure(e: PointerEvent): number {
+    if (e.pointerType !== 'pen') return 1;
+    if (e.pressure > 0) return e.pressure;
+    this.o.onPenWithoutPressure?.();
+    return 1;
   }
 
   private place(e: MouseEvent): { x: number; y: number } {

@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import { castHeights, castTones, FlatCastError, heightRange } from '#core/cast';
 import { measureMargin, ringLoss, type MarginReport } from '#core/checks';
-import { meshView, type Mesh, type MeshLayout } from '#core/mesh';
+import { meshView, type MeshArrays, type MeshLayout } from '#core/mesh';
 import { edgeGround, histogram, toUint16, usedRange } from '#core/picture';
 import type { CastSettings } from '#core/settings';
 
@@ -28,7 +28,7 @@ export interface FlatCast {
   floor: number;
 }
 
-let mesh: Mesh | null = null;
+let mesh: MeshArrays | null = null;
 let cancelled: Int32Array | null = null;
 
 const api = {

@@ -1,14 +1,14 @@
 /** Owns the memory of one body and the sculpting session on it. Answers every call with what changed. */
 import * as Comlink from 'comlink';
 import { resolveBrush, type AlphaForm, type ResolvedBrush } from '#core/brush';
-import { body, buildMesh, plane, positionsIn, positionsOut, type BodyName, type MeshLayout, type Ray } from '#core/mesh';
+import { body, buildMesh, layoutOf, plane, positionsOut, type BodyName, type MeshLayout } from '#core/mesh';
 import { fromUint16, pyramid } from '#core/picture';
 import { SLAB_SIDE, type Brush } from '#core/settings';
 import {
-  abandonStroke, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, redo, replay, session, undo, type Session,
+  abandon, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, redo, replay, session, undo, type Session,
 } from '#core/session';
 import { drainChanged, surface } from '#core/sculpt';
-import type { StrokeStart } from '#core/stroke';
+import type { Sample, StrokeStart } from '#core/stroke';
 
 export type Opening =
   | { kind: 'slab'; cells: number; positions: ArrayBuffer | null }
@@ -41,12 +41,6 @@ function current(): Session {
   return open;
 }
 
-/** Memory that compiled loops could work on in place, seen by the page and by the cast through its layout. */
-function sharedMemory(bytes: number): ArrayBufferLike {
-  const pages = Math.ceil(bytes / 65536);
-  return new WebAssembly.Memory({ initial: pages, maximum: pages, shared: true }).buffer;
-}
-
 function change(): Change {
   const s = current();
   const frame = s.running?.runner.lastFrame ?? null;
@@ -61,14 +55,9 @@ const api = {
   open(opening: Opening): Opened {
     open = null;
     const raw = opening.kind === 'slab' ? plane(opening.cells, SLAB_SIDE) : body(opening.name, opening.density);
-    const mesh = buildMesh(raw, sharedMemory);
-    if (opening.kind === 'slab' && opening.positions) positionsIn(mesh, new Float32Array(opening.positions));
+    const mesh = buildMesh(raw, opening.kind === 'slab' && opening.positions ? { places: new Float32Array(opening.positions) } : {});
     open = session(surface(mesh), { replay: opening.kind === 'body' });
-    const { vertexCount, triangleCount, leafCount, leafBase, offsets, bytes } = mesh;
-    return {
-      buffer: mesh.buffer as SharedArrayBuffer, spacing: open.surface.spacing,
-      layout: { vertexCount, triangleCount, leafCount, leafBase, offsets, bytes },
-    };
+    return { buffer: mesh.buffer, spacing: open.surface.spacing, layout: layoutOf(mesh) };
   },
 
   hasForm(alphaId: string): boolean {
@@ -81,14 +70,14 @@ const api = {
     brushes.set(brush.id, resolveBrush(brush, brush.form.alphaId === null ? null : forms.get(brush.form.alphaId) ?? null));
   },
 
-  begin(start: Begin, samples: Ray[]): Change {
+  begin(start: Begin, samples: Sample[]): Change {
     const brush = brushes.get(start.brushId);
     if (!brush) throw new Error('The brush is not loaded.');
     beginStroke(current(), { ...start, brush });
     extendStroke(current(), samples);
     return change();
   },
-  extend(samples: Ray[]): Change {
+  extend(samples: Sample[]): Change {
     extendStroke(current(), samples);
     return change();
   },
@@ -97,7 +86,7 @@ const api = {
     return change();
   },
   abandon(): Change {
-    abandonStroke(current());
+    abandon(current());
     return change();
   },
   undo(): Change {

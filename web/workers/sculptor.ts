@@ -4,8 +4,9 @@
  */
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
-import { meshView, type Mesh, type Ray } from '#core/mesh';
+import { meshView, type MeshArrays } from '#core/mesh';
 import type { Brush } from '#core/settings';
+import type { Sample } from '#core/stroke';
 import { getBlob } from '../api/client';
 import type { Begin, Change, Opened, Opening, SculptWorker } from './sculpt.worker';
 
@@ -31,7 +32,7 @@ export class Sculptor {
   readonly state: SculptorState = reactive({
     busy: false, strokes: 0, canUndo: false, canRedo: false, vertices: 0, dabRadius: null, stroking: false,
   });
-  mesh: Mesh | null = null;
+  mesh: MeshArrays | null = null;
   spacing = 0;
   opened: Opened | null = null;
   /** Called with the leaves that changed. */
@@ -41,7 +42,7 @@ export class Sculptor {
   private readonly worker = Comlink.wrap<SculptWorker>(this.thread);
   private readonly known = new Set<string>();
   private chain: Promise<unknown> = Promise.resolve();
-  private waiting: Ray[] = [];
+  private waiting: Sample[] = [];
   private sending = false;
   private replayWith: (() => Promise<void>) | null = null;
   private replayRun: Promise<void> | null = null;
@@ -66,14 +67,14 @@ export class Sculptor {
     await this.queue(() => this.worker.setBrush(JSON.parse(JSON.stringify(brush)) as Brush));
   }
 
-  begin(start: Begin, samples: Ray[]): void {
+  begin(start: Begin, samples: Sample[]): void {
     this.state.stroking = true;
     this.waiting = [];
     void this.changing(() => this.worker.begin(start, samples));
   }
 
   /** Samples that come while the worker is busy go out together when it is free. */
-  extend(samples: readonly Ray[]): void {
+  extend(samples: readonly Sample[]): void {
     if (!this.state.stroking) return;
     this.waiting.push(...samples);
     if (this.sending) return;

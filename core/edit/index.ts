@@ -1,0 +1,2 @@
+export * from './edit';
+export type { MaskShape } from './maskShape';

@@ -1,0 +1,41 @@
+/**
+ * Height of a set form over its footprint: (u, v) in body units from its middle, before turning; 0 outside.
+ * Sides stand upright; the upper edge is rounded by `edge` of the height.
+ */
+import type { Piece } from '#core/settings';
+
+export function pieceHeight(piece: Piece, u: number, v: number): number {
+  const { size: r, height: h, form } = piece;
+  const half = r * (piece.width / 100);
+  const d = Math.sqrt(u * u + v * v);
+  switch (form) {
+    case 'dome': return d < r ? h * Math.sqrt(1 - (d * d) / (r * r)) : 0;
+    case 'disc': return rounded(piece, r - d, h);
+    case 'ring': return rounded(piece, Math.min(r - d, d - (r - half)), h);
+    case 'hex': return rounded(piece, (r * Math.sqrt(3)) / 2 - hexReach(u, v), h);
+    case 'pin': return d < r ? h * (0.7 + 0.3 * Math.sqrt(1 - (d * d) / (r * r))) : 0;
+    case 'bar': return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), h);
+    case 'wedge': return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), (h * (u + r)) / (2 * r));
+  }
+}
+
+/** Radius of the circle that holds one piece. */
+export function pieceReach(piece: Piece): number {
+  return piece.form === 'bar' || piece.form === 'wedge' ? piece.size * Math.hypot(1, piece.width / 100) : piece.size;
+}
+
+/** `inside` is the distance to the outline, positive inside. */
+function rounded(piece: Piece, inside: number, height: number): number {
+  if (inside <= 0) return 0;
+  const e = Math.min(height, piece.height * (piece.edge / 100));
+  if (e <= 0 || inside >= e) return height;
+  return height - e + Math.sqrt(e * e - (e - inside) * (e - inside));
+}
+
+/** Largest distance across the three pairs of a hexagon's sides; its corners lie on the u axis. */
+function hexReach(u: number, v: number): number {
+  const a = Math.abs(v);
+  const b = Math.abs((u * Math.sqrt(3)) / 2 + v / 2);
+  const c = Math.abs((u * Math.sqrt(3)) / 2 - v / 2);
+  return Math.max(a, b, c);
+}

@@ -1,0 +1,2 @@
+export * from './height';
+export * from './places';

@@ -1,0 +1,34 @@
+/** Set forms: primitives laid onto a slab as movable pieces until they are baked into the clay. */
+import { z } from 'zod';
+import { setting } from './setting';
+
+export const PIECE_FORMS = ['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge'] as const;
+export const PIECE_SETS = ['raised', 'sunk'] as const;
+export const PIECE_REPEATS = ['one', 'row', 'ring'] as const;
+
+export const PieceSchema = z.object({
+  id: z.uuid(),
+  form: z.enum(PIECE_FORMS),
+  /** Middle of the piece, of its row or of its ring, body units. */
+  x: z.number().min(-4).max(4).default(0),
+  y: z.number().min(-4).max(4).default(0),
+  turn: setting({ label: 'Turn', unit: '°', min: -180, max: 180, step: 1, fallback: 0, help: 'Turns the piece, anticlockwise' }),
+  size: setting({
+    label: 'Size', unit: 'body', min: 0.005, max: 1.5, step: 0.001, fallback: 0.2, scale: 'log', help: 'Radius, or half the length, in body units',
+  }),
+  width: setting({
+    label: 'Width', unit: '%', min: 2, max: 100, step: 1, fallback: 40, help: 'Width of a bar or wedge, or of a ring’s band, in per cent of its size',
+  }),
+  height: setting({
+    label: 'Height', unit: 'body', min: 0.001, max: 1, step: 0.001, fallback: 0.06, scale: 'log', help: 'Height over the clay, in body units',
+  }),
+  edge: setting({ label: 'Edge', unit: '%', min: 0, max: 100, step: 1, fallback: 20, help: 'Rounding of the upper edge, in per cent of the height' }),
+  set: z.enum(PIECE_SETS).default('raised'),
+  repeat: z.enum(PIECE_REPEATS).default('one'),
+  count: setting({ label: 'Count', unit: '', min: 2, max: 64, step: 1, fallback: 6, help: 'How many stand in the row or ring' }),
+  pitch: setting({
+    label: 'Pitch', unit: 'body', min: 0.01, max: 2, step: 0.001, fallback: 0.5, scale: 'log', help: 'From piece to piece in a row, or the radius of the ring, in body units',
+  }),
+});
+export type Piece = z.infer<typeof PieceSchema>;
+export type PieceForm = Piece['form'];

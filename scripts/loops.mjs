@@ -1,0 +1,33 @@
+/** Compiles the dab's loops to WebAssembly, into a module that core imports; does nothing when they are up to date. */
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { root } from './root.mjs';
+
+const folder = resolve(root, 'core/sculpt/assembly');
+const target = resolve(root, 'core/sculpt/loops.generated.ts');
+const FLAGS = [
+  '-O3', '--noAssert', '--runtime', 'stub', '--importMemory', '--sharedMemory', '--initialMemory', '1', '--maximumMemory', '65536',
+  '--enable', 'threads', '--enable', 'bulk-memory', '--enable', 'simd', '--use', 'abort=',
+];
+
+export async function compileLoops() {
+  const files = readdirSync(folder).filter((name) => name.endsWith('.ts')).sort();
+  const sources = new Map(files.map((name) => [name, readFileSync(resolve(folder, name), 'utf8')]));
+  const stamp = createHash('sha256').update(JSON.stringify([...sources, FLAGS])).digest('hex');
+  if (existsSync(target) && readFileSync(target, 'utf8').includes(stamp)) return;
+  const asc = await import('assemblyscript/asc');
+  let wasm = null;
+  const { error, stderr } = await asc.main(['index.ts', '--outFile', 'loops.wasm', ...FLAGS], {
+    readFile: (name) => sources.get(name) ?? null,
+    writeFile: (name, data) => {
+      if (name.endsWith('.wasm')) wasm = data;
+    },
+    listFiles: () => [],
+  });
+  if (error || !wasm) throw new Error(`The loops can't be compiled.\n${stderr.toString()}`);
+  const text = Buffer.from(wasm).toString('base64');
+  writeFileSync(target, `/** Made from assembly/ by \`npm run loops\`; ${stamp}. */\nexport const LOOPS = '${text}';\n`);
+}
+
+if (process.argv[1] === resolve(root, 'scripts/loops.mjs')) await compileLoops();
