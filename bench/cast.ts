@@ -63,7 +63,7 @@ function roundTrip(slab: Mesh): { trip: number; quantised: number } {
   brush.stroke.type = 'press';
   brush.stroke.size = SIDE / 2;
   beginStroke(s, {
-    brush: resolveBrush(brush, { pyramid: pyramid(kept), relief: tones.relief }), seed: 1, dig: false, symmetry: NO_SYMMETRY,
+    brush: resolveBrush(brush, { pyramid: pyramid(kept), relief: tones.relief, vector: null }), seed: 1, dig: false, symmetry: NO_SYMMETRY,
     view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
   });
   extendStroke(s, [{ origin: [0, 0, 3], direction: [0, 0, -1] }]);

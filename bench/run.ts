@@ -6,8 +6,10 @@ import { castFigures } from './cast';
 import { dabFigures } from './dab';
 import type { Figure } from './measure';
 import { saveFigures } from './save';
+import { slabFigures } from './slab';
+import { strokeFigures } from './stroke';
 
-const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, cast: castFigures, save: saveFigures };
+const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, stroke: strokeFigures, cast: castFigures, slab: slabFigures, save: saveFigures };
 const only = process.argv[2];
 if (only !== undefined && !(only in parts)) {
   console.error(`There is no part "${only}"; there are ${Object.keys(parts).join(', ')}.`);

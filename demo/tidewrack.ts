@@ -1,8 +1,8 @@
 /** The Tidewrack Wharf set: a made-up harbour for a puppet film. Everything in it is made by running core. */
-import { castHeights, castTones } from '#core/cast';
-import { measureMargin, ringLoss } from '#core/checks';
+import { castSlab } from '#core/cast';
+import { ringLoss } from '#core/checks';
 import { positionsOut } from '#core/mesh';
-import { edgeGround, toUint16, usedRange, type Picture } from '#core/picture';
+import { toUint16, usedRange } from '#core/picture';
 import {
   ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha, type Brush, type CastSettings, type Slab,
 } from '#core/settings';
@@ -49,22 +49,19 @@ function cast(
   alphaId: string, name: string, h: Hand, source: Slab, settings: Partial<CastSettings>, hash: (bytes: Uint8Array) => string,
 ): DemoSet['alphas'][number] {
   const used = CastSettingsSchema.parse(settings);
-  const heights = castHeights(h.mesh, { frame: used.frame, size: used.size, samples: used.samples });
-  const tones = castTones(heights, used.frame.side, used.floor, used.crown);
-  const bytes = new Uint8Array(toUint16(tones.picture).buffer);
+  const made = castSlab(h.mesh, used);
+  const bytes = new Uint8Array(toUint16(made.picture).buffer);
   return {
     bytes,
     doc: {
-      version: ALPHA_VERSION, id: alphaId, size: used.size, relief: tones.relief, ground: edgeGround(tones.picture), blob: hash(bytes),
+      version: ALPHA_VERSION, id: alphaId, format: 'grey16', size: used.size, relief: made.relief, ground: made.ground, blob: hash(bytes),
       card: { name, author: AUTHOR, tags: ['tidewrack'], notes: '' },
-      lineage: { sourceId: source.id, sourceRevision: 1, floor: tones.floor, crown: tones.crown, cast: used },
-      report: report(tones.picture),
+      lineage: { sourceId: source.id, sourceRevision: 1, floor: made.floor, crown: made.crown, cast: used },
+      report: {
+        marginPx: made.margin.marginPx, ringLoss: ringLoss(made.picture, 1, made.ground), usedRange: usedRange(made.picture), undercut: made.undercut.share,
+      },
     },
   };
-}
-
-function report(picture: Picture): Alpha['report'] {
-  return { marginPx: measureMargin(picture).marginPx, ringLoss: ringLoss(picture, 1), usedRange: usedRange(picture) };
 }
 
 function brushes([crust, barnacle, limpet]: Alpha[]): Brush[] {

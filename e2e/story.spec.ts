@@ -26,11 +26,13 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await page.keyboard.press('c');
   await draw(page, '.slab', [[0.45, 0.55], [0.55, 0.55]]);
 
+  await page.getByRole('radio', { name: 'Output' }).click();
   await page.getByRole('radio', { name: '256', exact: true }).click();
   await page.getByLabel('Name of the alpha').fill('Knuckle');
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
   await expect(page.getByText('256 px · relief')).toBeVisible();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Download Knuckle' }).click()]);
+  await page.getByRole('button', { name: 'Download Knuckle' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'PNG, 16 bit' }).click()]);
   const png = decode(await readFile(await download.path()));
   expect(png).toMatchObject({ width: 256, height: 256, depth: 16, channels: 1 });
   expect(Math.max(...png.data)).toBe(65535);

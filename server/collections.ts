@@ -1,6 +1,6 @@
 /** The kinds of document that are kept: table, schema, version, and what must exist before one is saved. */
 import {
-  ALPHA_VERSION, AlphaSchema, BRUSH_VERSION, BrushSchema, readDocument, SOURCE_VERSION, SourceSchema,
+  ALPHA_MIGRATIONS, ALPHA_VERSION, AlphaSchema, BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, readDocument, SOURCE_MIGRATIONS, SOURCE_VERSION, SourceSchema,
   type Alpha, type Brush, type ReadResult, type Source,
 } from '#core/settings';
 
@@ -18,9 +18,9 @@ export const SINGULAR: Record<Collection, string> = { brushes: 'brush', alphas: 
 export function readStored<C extends Collection>(collection: C, doc: unknown): ReadResult<Documents[C]> {
   const read = (): ReadResult<Brush | Alpha | Source> => {
     switch (collection) {
-      case 'brushes': return readDocument('brush', BrushSchema, BRUSH_VERSION, doc);
-      case 'alphas': return readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc);
-      default: return readDocument('source', SourceSchema, SOURCE_VERSION, doc);
+      case 'brushes': return readDocument('brush', BrushSchema, BRUSH_VERSION, doc, BRUSH_MIGRATIONS);
+      case 'alphas': return readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS);
+      default: return readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS);
     }
   };
   return read() as ReadResult<Documents[C]>;
@@ -30,7 +30,7 @@ export function readStored<C extends Collection>(collection: C, doc: unknown): R
 export function kindOf(collection: Collection, doc: Documents[Collection]): string {
   switch (collection) {
     case 'brushes': return (doc as Brush).touch.action;
-    case 'alphas': return 'height';
+    case 'alphas': return (doc as Alpha).format;
     case 'sources': return (doc as Source).kind;
   }
 }

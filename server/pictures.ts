@@ -1,7 +1,10 @@
 /** Small pictures of what is kept, and the alpha as a 16-bit PNG. Rendered by core, encoded by libvips. */
+import { promisify } from 'node:util';
+import { deflate } from 'node:zlib';
 import sharp from 'sharp';
-import { resolveBrush, type AlphaForm } from '#core/brush';
-import { fromUint16, pyramid } from '#core/picture';
+import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm } from '#core/brush';
+import { writeExr, writeTiff } from '#core/formats';
+import { toUint16 } from '#core/picture';
 import { SLAB_SIDE, type Alpha, type Brush, type Source } from '#core/settings';
 import { brushThumbnail, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
 import type { Database } from './database';
@@ -9,35 +12,67 @@ import { Problem } from './problem';
 import { getBlob } from './queries/blobs';
 import { getDocument } from './queries/documents';
 
-/** The greys of an alpha as stored: little-endian, as is every machine this runs on. */
-export async function alphaGreys(db: Database, alpha: Alpha): Promise<Uint16Array> {
+/** An alpha's stored bytes, in a buffer of their own. */
+async function alphaBytes(db: Database, alpha: Alpha): Promise<ArrayBuffer> {
   const bytes = await getBlob(db, alpha.blob);
-  if (bytes.length !== alpha.size * alpha.size * 2) {
-    throw new Problem(422, 'alpha-size', `The picture of “${alpha.card.name}” has ${bytes.length} bytes; ${alpha.size} × ${alpha.size} pixels need ${alpha.size ** 2 * 2}.`);
-  }
-  return new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2);
+  return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
 }
 
-export async function alphaPng(db: Database, alpha: Alpha): Promise<Buffer> {
-  const greys = await alphaGreys(db, alpha);
+/** Reads an alpha's bytes; says so in a sentence where they are not what the alpha needs. */
+async function readAlpha<T>(db: Database, alpha: Alpha, read: (bytes: ArrayBuffer) => T): Promise<T> {
+  const bytes = await alphaBytes(db, alpha);
+  try {
+    return read(bytes);
+  } catch (error) {
+    throw new Problem(422, 'alpha-size', `“${alpha.card.name}” can’t be read. ${(error as Error).message}`);
+  }
+}
+
+const deflated = promisify(deflate);
+const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, { level: 6 });
+
+/** The alpha as a file: 16-bit PNG of its heights. */
+export async function alphaPng(db: Database, alpha: Alpha): Promise<Uint8Array> {
+  const greys = toUint16(await readAlpha(db, alpha, (bytes) => alphaHeights(alpha, bytes)));
   return sharp(greys, { raw: { width: alpha.size, height: alpha.size, channels: 1 } }).toColourspace('grey16').png({ compressionLevel: 6 }).toBuffer();
 }
 
+/** 32-bit float TIFF of its heights. */
+export async function alphaTiff(db: Database, alpha: Alpha): Promise<Uint8Array> {
+  const { width, height, data } = await readAlpha(db, alpha, (bytes) => alphaHeights(alpha, bytes));
+  return writeTiff(width, height, data, squeeze);
+}
+
+/** Float EXR: Y for heights, R, G and B for offsets right, up and out. */
+export async function alphaExr(db: Database, alpha: Alpha): Promise<Uint8Array> {
+  const channels = await readAlpha(db, alpha, (bytes): Record<string, Float32Array> => {
+    if (alpha.format !== 'vector32f') return { Y: alphaHeights(alpha, bytes).data };
+    const [x, y, z] = vectorChannels(alpha, bytes);
+    return { R: x.data, G: y.data, B: z.data };
+  });
+  return writeExr({ width: alpha.size, height: alpha.size, channels }, squeeze);
+}
+
 export async function alphaPicture(db: Database, alpha: Alpha): Promise<Buffer> {
-  const fine = await alphaGreys(db, alpha);
-  const greys = new Uint8Array(fine.length);
-  for (let i = 0; i < fine.length; i++) greys[i] = fine[i]! >> 8;
+  const { data } = await readAlpha(db, alpha, (bytes) => alphaHeights(alpha, bytes));
+  const greys = Uint8Array.from(data, (h) => h * 255);
   return sharp(greys, { raw: { width: alpha.size, height: alpha.size, channels: 1 } }).resize(THUMBNAIL_SIZE).png().toBuffer();
 }
 
-export async function alphaForm(db: Database, id: string | null): Promise<AlphaForm | null> {
+export async function formOf(db: Database, id: string | null): Promise<AlphaForm | null> {
   if (id === null) return null;
   const { doc } = await getDocument(db, 'alphas', id);
-  return { pyramid: pyramid(fromUint16(await alphaGreys(db, doc), doc.size)), relief: doc.relief };
+  return readAlpha(db, doc, (bytes) => alphaForm(doc, bytes));
 }
 
 export async function brushPicture(db: Database, brush: Brush): Promise<Buffer> {
-  return encode(brushThumbnail(resolveBrush(brush, await alphaForm(db, brush.form.alphaId))), THUMBNAIL_SIZE);
+  return encode(brushThumbnail(resolveBrush(brush, await formOf(db, brush.form.alphaId))), THUMBNAIL_SIZE);
+}
+
+/** The picture a brush has with an alpha that isn't saved yet. */
+export async function brushPictureWith(db: Database, brush: Brush, alpha: Alpha): Promise<Buffer> {
+  const form = await readAlpha(db, alpha, (bytes) => alphaForm(alpha, bytes));
+  return encode(brushThumbnail(resolveBrush(brush, form)), THUMBNAIL_SIZE);
 }
 
 /** A slab seen from above, from every few vertices of its grid. */

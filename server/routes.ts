@@ -2,11 +2,11 @@
 import Router from '@koa/router';
 import type { Context } from 'koa';
 import { z } from 'zod';
-import { BlobHashSchema, type Alpha, type Brush } from '#core/settings';
+import { BlobHashSchema, blobsOf, type Alpha, type Brush } from '#core/settings';
 import { readBytes } from './body';
 import { COLLECTIONS, readStored, SINGULAR, type Collection, type Documents } from './collections';
 import type { Database } from './database';
-import { alphaPicture, alphaPng, brushPicture, sourcePicture } from './pictures';
+import { alphaExr, alphaPicture, alphaPng, alphaTiff, brushPicture, brushPictureWith, sourcePicture } from './pictures';
 import { Problem } from './problem';
 import { getBelt, putBelt } from './queries/belt';
 import { getBlob, hasBlob, putBlob } from './queries/blobs';
@@ -14,6 +14,8 @@ import { deleteDocument, getDocument, getPicture, listDocuments, restoreDocument
 
 /** A slab of 1024 × 1024 cells or an alpha of 4096² and some room. */
 const LARGEST_BLOB = 64 * 1024 * 1024;
+
+const ALPHA_FILES = [['png', 'image/png', alphaPng], ['tiff', 'image/tiff', alphaTiff], ['exr', 'image/x-exr', alphaExr]] as const;
 
 const SaveBody = z.object({ doc: z.unknown(), revision: z.number().int().positive().nullable() });
 const BeltBody = z.object({ ids: z.array(z.uuid()).max(200, 'The belt holds at most 200 brushes.') });
@@ -28,12 +30,15 @@ export function routes(db: Database, version: string): Router {
 
   for (const collection of COLLECTIONS) addCollection(router, db, collection);
 
-  router.get('/alphas/:id/png', async (ctx) => {
-    const { doc } = await getDocument(db, 'alphas', idOf(ctx));
-    ctx.type = 'image/png';
-    ctx.attachment(`${doc.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}.png`);
-    ctx.body = await alphaPng(db, doc);
-  });
+  for (const [ending, type, write] of ALPHA_FILES) {
+    router.get(`/alphas/:id/${ending}`, async (ctx) => {
+      const { doc } = await getDocument(db, 'alphas', idOf(ctx));
+      ctx.attachment(`${doc.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}.${ending}`);
+      ctx.type = type;
+      const bytes = await write(db, doc);
+      ctx.body = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);
+    });
+  }
 
   router.get('/blobs/:hash', async (ctx) => {
     const bytes = await getBlob(db, BlobHashSchema.parse(ctx.params['hash']));
@@ -69,7 +74,8 @@ function addCollection<C extends Collection>(router: Router, db: Database, colle
     if (!read.ok) throw new Problem(422, 'invalid', read.reason);
     if (read.value.id !== idOf(ctx)) throw new Problem(422, 'invalid', `The ${SINGULAR[collection]}’s id is not the one in the address.`);
     const picture = await pictureOf(db, collection, read.value);
-    const revision = await saveDocument(db, collection, { doc: read.value, revision: body.revision, picture });
+    const followers = collection === 'alphas' && body.revision !== null ? await followersOf(db, read.value as Alpha) : [];
+    const revision = await saveDocument(db, collection, { doc: read.value, revision: body.revision, picture, followers });
     ctx.body = { doc: read.value, revision, base: false, updatedAt: new Date().toISOString() };
   });
   router.delete(`/${collection}/:id`, async (ctx) => {
@@ -87,12 +93,27 @@ function addCollection<C extends Collection>(router: Router, db: Database, colle
   });
 }
 
+/** Brushes whose form the alpha is, with the pictures they have from now on. */
+async function followersOf(db: Database, alpha: Alpha): Promise<{ id: string; picture: Uint8Array }[]> {
+  const { items } = await listDocuments(db, 'brushes');
+  const out = [];
+  for (const { doc } of items) {
+    if (doc.form.alphaId === alpha.id) out.push({ id: doc.id, picture: await brushPictureWith(db, doc, alpha) });
+  }
+  return out;
+}
+
 /** Renders the small picture; on the way finds out whether what the document names is there. */
 async function pictureOf(db: Database, collection: Collection, doc: Documents[Collection]): Promise<Uint8Array> {
   switch (collection) {
     case 'brushes': return brushPicture(db, doc as Brush);
     case 'alphas': return alphaPicture(db, doc as Alpha);
-    case 'sources': return sourcePicture(db, doc as Documents['sources']);
+    case 'sources': {
+      for (const hash of blobsOf(doc as Documents['sources'])) {
+        if (!(await hasBlob(db, hash))) throw new Problem(404, 'blob-missing', `There is no stored data ${hash.slice(0, 12)}… that the slab names. Send it first.`, { hash });
+      }
+      return sourcePicture(db, doc as Documents['sources']);
+    }
   }
 }
 

@@ -4,8 +4,11 @@ import { request as rawRequest } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { decode } from 'fast-png';
+import sharp from 'sharp';
+import { FloatType } from 'three';
+import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
 import { seeded } from '#core/random';
-import { ALPHA_VERSION, CastSettingsSchema, newBrush, type Alpha } from '#core/settings';
+import { ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha } from '#core/settings';
 import { openDatabase } from './database';
 import { start, type Running } from './start';
 import { spawnServer } from './testKit';
@@ -36,9 +39,9 @@ async function storeAlpha(name: string, size = 32): Promise<Alpha> {
   const greys = Uint16Array.from({ length: size * size }, (_, i) => (i * 65535) / (size * size - 1));
   const bytes = new Uint8Array(greys.buffer);
   const alpha: Alpha = {
-    version: ALPHA_VERSION, id: randomUUID(), card: { name, author: '', tags: [], notes: '' }, size, relief: 0.2, ground: 0, blob: sha(bytes),
+    version: ALPHA_VERSION, id: randomUUID(), format: 'grey16', card: { name, author: '', tags: [], notes: '' }, size, relief: 0.2, ground: 0, blob: sha(bytes),
     lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.2, cast: CastSettingsSchema.parse({}) },
-    report: { marginPx: 1, ringLoss: 0, usedRange: 1 },
+    report: { marginPx: 1, ringLoss: 0, usedRange: 1, undercut: 0 },
   };
   await api(`/blobs/${alpha.blob}`, { method: 'PUT', body: bytes });
   const response = await api(`/alphas/${alpha.id}`, json('PUT', { doc: alpha, revision: null }));
@@ -138,7 +141,7 @@ describe('brushes', () => {
   test.each([
     ['an empty name', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: '  ' } }), 422, 'A name is needed'],
     ['a taken name, in other letters', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: 'sOFT round' } }), 409, 'already a brush called'],
-    ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 2 }), 422, 'reads up to version 1'],
+    ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 99 }), 422, 'reads up to version 2'],
     ['a setting out of range', (b: ReturnType<typeof newBrush>) => ({ ...b, stroke: { ...b.stroke, size: 99 } }), 422, 'Size must be at most 2'],
     ['an alpha that is not there', (b: ReturnType<typeof newBrush>) => ({ ...b, form: { ...b.form, alphaId: randomUUID() } }), 404, 'alpha isn’t here'],
   ])('%s is refused with a sentence', async (_, change, status, message) => {
@@ -167,6 +170,43 @@ test('an alpha goes out as a 16-bit PNG with its exact greys', async () => {
   const png = decode(new Uint8Array(await (await api(`/alphas/${alpha.id}/png`)).arrayBuffer()));
   expect(png).toMatchObject({ width: 64, height: 64, depth: 16, channels: 1 });
   expect(Array.from(png.data)).toEqual(Array.from(Uint16Array.from({ length: 4096 }, (_, i) => (i * 65535) / 4095)));
+});
+
+test('an alpha goes out as float TIFF and EXR with its exact heights', async () => {
+  const alpha = await storeAlpha('Floats out', 48);
+  const wanted = Float32Array.from({ length: 48 * 48 }, (_, i) => Math.floor((i * 65535) / (48 * 48 - 1)) / 65535);
+  const bytes = async (ending: string): Promise<Buffer> => Buffer.from(await (await api(`/alphas/${alpha.id}/${ending}`)).arrayBuffer());
+  const tiff = await bytes('tiff');
+  expect(await sharp(tiff).metadata()).toMatchObject({ format: 'tiff', width: 48, height: 48, channels: 1, depth: 'float' });
+  const exr = await bytes('exr');
+  const read = new EXRLoader().setDataType(FloatType).parse(exr.buffer.slice(exr.byteOffset, exr.byteOffset + exr.length) as ArrayBuffer);
+  expect([read.width, read.height]).toEqual([48, 48]);
+  // The reader lays rows from the bottom; one value a pixel, or four alike.
+  const words = read.data!.length / (48 * 48);
+  for (const [i, j] of [[0, 0], [47, 0], [13, 30], [47, 47]] as const) expect(read.data![((47 - j) * 48 + i) * words]).toBe(wanted[j * 48 + i]);
+});
+
+test('a cast anew gives the brushes that follow it another picture', async () => {
+  const alpha = await storeAlpha('Followed', 32);
+  const brush = newBrush(randomUUID(), 'Follower');
+  brush.form.alphaId = alpha.id;
+  brush.stroke.type = 'press';
+  await api(`/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }));
+  const picture = async (): Promise<string> => sha(new Uint8Array(await (await api(`/brushes/${brush.id}/picture`)).arrayBuffer()));
+  const before = await picture();
+  const greys = Uint16Array.from({ length: 32 * 32 }, (_, i) => (i % 8 < 4 ? 65535 : 0));
+  const bytes = new Uint8Array(greys.buffer);
+  await api(`/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
+  expect((await api(`/alphas/${alpha.id}`, json('PUT', { doc: { ...alpha, blob: sha(bytes) }, revision: 1 }))).status).toBe(200);
+  expect(await picture()).not.toBe(before);
+  expect((await (await api(`/brushes/${brush.id}`)).json()).revision).toBe(1);
+});
+
+test('a slab that names data that isn’t there is refused', async () => {
+  const slab = SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: randomUUID(), cells: 32, blob: null, card: { name: 'Hollow' }, mask: 'a'.repeat(64) });
+  const response = await api(`/sources/${slab.id}`, json('PUT', { doc: slab, revision: null }));
+  expect(response.status).toBe(404);
+  expect((await response.json()).error.message).toContain('no stored data aaaaaaaaaaaa…');
 });
 
 test('an alpha whose data is missing or of another size is refused', async () => {

@@ -1,2 +1,3 @@
+export * from './form';
 export * from './resolve';
 export * from './dabFrame';

@@ -2,11 +2,7 @@
 import { falloffTable } from '#core/falloff';
 import type { Pyramid } from '#core/picture';
 import type { Action, Brush, StrokeType } from '#core/settings';
-
-export interface AlphaForm {
-  pyramid: Pyramid;
-  relief: number;
-}
+import type { AlphaForm } from './form';
 
 export interface ResolvedBrush {
   id: string;
@@ -15,6 +11,8 @@ export interface ResolvedBrush {
   /** Body units. */
   radius: number;
   alpha: Pyramid | null;
+  /** Offsets of a vector alpha, which Lift lays down whole. */
+  vector: AlphaForm['vector'];
   relief: number;
   fit: number;
   turnRad: number;
@@ -54,6 +52,7 @@ export function resolveBrush(brush: Brush, form: AlphaForm | null): ResolvedBrus
     strokeType: stroke.type,
     radius: stroke.size,
     alpha: form?.pyramid ?? null,
+    vector: form?.vector ?? null,
     relief: form?.relief ?? PLAIN_RELIEF,
     fit: f.fit,
     turnRad: (f.turn * Math.PI) / 180,

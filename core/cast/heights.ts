@@ -8,6 +8,7 @@
 import type { Frame } from '#core/settings';
 import { newPicture, type Picture } from '#core/picture';
 import type { MeshArrays } from '#core/mesh';
+import { frameMap } from './frameMap';
 
 export interface CastOptions {
   frame: Frame;
@@ -53,20 +54,16 @@ export function castHeights(mesh: MeshArrays, options: CastOptions): Picture {
   return out;
 }
 
-/** Pixel coordinates of every vertex: sample centres of pixel (i, j) lie at whole numbers i, j. */
+/** Column and row of every vertex. */
 function projected(mesh: MeshArrays, frame: Frame, size: number): Float64Array {
   const { positions: p, vertexCount } = mesh;
-  const turn = (frame.turn * Math.PI) / 180;
-  const scale = size / frame.side;
-  const c = Math.cos(turn) * scale;
-  const s = Math.sin(turn) * scale;
-  const middle = size / 2 - 0.5;
+  const { across, down, cos, sin } = frameMap(frame, size);
   const flat = new Float64Array(vertexCount * 2);
   for (let v = 0; v < vertexCount; v++) {
-    const x = p[v * 3]! - frame.x;
-    const y = p[v * 3 + 1]! - frame.y;
-    flat[v * 2] = middle + x * c + y * s;
-    flat[v * 2 + 1] = middle + x * s - y * c;
+    const x = p[v * 3]!;
+    const y = p[v * 3 + 1]!;
+    flat[v * 2] = across + x * cos + y * sin;
+    flat[v * 2 + 1] = down + x * sin - y * cos;
   }
   return flat;
 }

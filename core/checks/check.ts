@@ -1,6 +1,8 @@
 /** What was measured, the limit, and what to say about it. */
+export const CHECK_NAMES = ['margin', 'ring-loss', 'undercut', 'used-range', 'ground', 'lift', 'off-clay'] as const;
+
 export interface Check {
-  name: 'margin' | 'ring-loss';
+  name: (typeof CHECK_NAMES)[number];
   ok: boolean;
   value: number;
   limit: number;

@@ -72,6 +72,9 @@ function smooth(s: Surface, steps: number): void {
     if (leaf !== held) keepLeaf(s.start, mesh, leaf);
     held = leaf;
   }
-  for (let step = 0; step < steps; step++) s.loops.relax(s, 1);
+  for (let step = 0; step < steps; step++) {
+    s.loops.relax(s, 1);
+    s.loops.shift(s);
+  }
   s.loops.renew(s, touched, count);
 }

@@ -4,17 +4,17 @@
  * Source: Fritsch and Carlson, "Monotone piecewise cubic interpolation", SIAM J. Numer. Anal. 17 (1980).
  * A span ends straight at a corner: the slope there is the span's own.
  */
-import type { FalloffNode } from '#core/settings';
+import type { CurveNode } from '#core/settings';
 
 export interface Curve {
-  nodes: readonly FalloffNode[];
+  nodes: readonly CurveNode[];
   /** Slope leaving and entering each node. */
   out: readonly number[];
   in: readonly number[];
 }
 
 /** Sorts the nodes by x; nodes at the same x keep the last. */
-export function prepareCurve(input: readonly FalloffNode[]): Curve {
+export function prepareCurve(input: readonly CurveNode[]): Curve {
   const sorted = [...input].sort((a, b) => a.x - b.x);
   const nodes = sorted.filter((node, i) => i === sorted.length - 1 || sorted[i + 1]!.x - node.x > 1e-6);
   const spans = nodes.length - 1;

@@ -14,6 +14,19 @@ export function histogram(picture: Picture, bins = 128): Uint32Array {
 
 /** Ground at the edge: the median grey of the outer 4 % on each side. */
 export function edgeGround(picture: Picture): number {
+  const greys = edgeGreys(picture);
+  return greys[greys.length >> 1]!;
+}
+
+/** How far apart the greys of the outer 4 % lie, from the 5th to the 95th per cent, and the upper one of them. */
+export function edgeSpread(picture: Picture): { spread: number; upper: number } {
+  const greys = edgeGreys(picture);
+  const upper = greys[Math.floor(greys.length * 0.95)]!;
+  return { spread: upper - greys[Math.floor(greys.length * 0.05)]!, upper };
+}
+
+/** Greys of the outer 4 % on each side, ascending. */
+function edgeGreys(picture: Picture): Float32Array {
   const { width, height, data } = picture;
   const band = Math.max(1, Math.round(Math.min(width, height) * 0.04));
   const greys: number[] = [];
@@ -24,22 +37,60 @@ export function edgeGround(picture: Picture): number {
       greys.push(data[j * width + i]!);
     }
   }
-  return Float32Array.from(greys).sort()[greys.length >> 1]!;
+  return Float32Array.from(greys).sort();
 }
 
-/** Share of the grey range between the 0.5th and the 99.5th per cent of the pixels. */
-export function usedRange(picture: Picture): number {
-  const counts = histogram(picture, 1024);
-  const total = picture.data.length;
-  const level = (share: number): number => {
+/** Mean grey inside the reach ring: the ground at the average, under a full falloff. */
+export function ringMean(picture: Picture): number {
+  let sum = 0;
+  let count = 0;
+  eachInRing(picture, (grey) => {
+    sum += grey;
+    count++;
+  });
+  return count > 0 ? sum / count : 0;
+}
+
+/** Share of the ring's pixels that differ from the ground by more than 1 % of the range. */
+export function ringCover(picture: Picture, ground: number): number {
+  let form = 0;
+  let count = 0;
+  eachInRing(picture, (grey) => {
+    if (Math.abs(grey - ground) > 0.01) form++;
+    count++;
+  });
+  return count > 0 ? form / count : 0;
+}
+
+function eachInRing(picture: Picture, visit: (grey: number) => void): void {
+  const { width, height, data } = picture;
+  for (let j = 0; j < height; j++) {
+    const v = ((j + 0.5) / height) * 2 - 1;
+    const reach = Math.sqrt(1 - v * v);
+    const first = Math.ceil(((1 - reach) / 2) * width - 0.5);
+    const last = Math.floor(((1 + reach) / 2) * width - 0.5);
+    for (let i = Math.max(0, first); i <= Math.min(width - 1, last); i++) visit(data[j * width + i]!);
+  }
+}
+
+/** Greys of the given shares of the pixels, ascending; NaN (empty) is left out. */
+export function percentiles(picture: Picture, shares: readonly number[]): number[] {
+  const counts = histogram(picture, 4096);
+  const total = counts.reduce((a, b) => a + b, 0);
+  return shares.map((share) => {
     let sum = 0;
     for (let b = 0; b < counts.length; b++) {
       sum += counts[b]!;
       if (sum >= total * share) return b / (counts.length - 1);
     }
     return 1;
-  };
-  return level(0.995) - level(0.005);
+  });
+}
+
+/** Share of the grey range between the 0.5th and the 99.5th per cent of the pixels. */
+export function usedRange(picture: Picture): number {
+  const [low, high] = percentiles(picture, [0.005, 0.995]) as [number, number];
+  return high - low;
 }
 
 /** Peak signal-to-noise ratio in dB against a full range of 1; infinite for equal pictures. */

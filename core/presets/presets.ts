@@ -22,17 +22,29 @@ const falloff = (kind: Brush['touch']['falloff']['kind'], hold = 0.6): Brush['to
  * can be cast without undercut.
  */
 export const SLAB_BRUSHES: readonly Brush[] = [
-  preset('01', 'Lift', 'Builds the clay up along the stroke.', {
+  preset('01', 'Lift', 'Raises the clay along the stroke.', {
     touch: { action: 'lift', strength: 25, falloff: falloff('bell') }, stroke: { size: 0.16, spacing: 8, mapping: 'view' },
+  }),
+  preset('06', 'Build', 'Fills hollows first and builds up in flat layers.', {
+    form: { depth: 40 }, touch: { action: 'build', strength: 45, falloff: falloff('plateau', 0.5), reachDepth: 2 }, stroke: { size: 0.16, spacing: 10, mapping: 'view' },
   }),
   preset('02', 'Crease', 'Cuts a sharp line and draws the clay together.', {
     form: { depth: 60 }, touch: { action: 'crease', strength: 30, pinch: 25, footing: 60, falloff: falloff('needle') }, stroke: { size: 0.09, spacing: 6, mapping: 'view' },
   }),
+  preset('07', 'Inflate', 'Swells the clay out along its own faces.', {
+    form: { depth: 60 }, touch: { action: 'inflate', strength: 25, falloff: falloff('bell') }, stroke: { size: 0.14, spacing: 8, mapping: 'view' },
+  }),
   preset('03', 'Smooth', 'Evens the clay out.', {
     touch: { action: 'smooth', strength: 50, falloff: falloff('bell') }, stroke: { size: 0.16, spacing: 12, mapping: 'view' },
   }),
+  preset('08', 'Flatten', 'Levels the clay to its own mean height.', {
+    touch: { action: 'flatten', strength: 40, falloff: falloff('plateau', 0.6), reachDepth: 2 }, stroke: { size: 0.2, spacing: 10, mapping: 'view' },
+  }),
   preset('04', 'Move', 'Carries the clay with the pointer.', {
     touch: { action: 'move', falloff: falloff('bell'), reachDepth: 4 }, stroke: { size: 0.3, spacing: 10, mapping: 'view' },
+  }),
+  preset('09', 'Mask', 'Paints over what is to stay as it is.', {
+    touch: { action: 'mask', strength: 100, overlaps: 'even', falloff: falloff('plateau', 0.8), reachDepth: 4 }, stroke: { size: 0.16, spacing: 8, mapping: 'view' },
   }),
 ];
 

@@ -17,7 +17,8 @@ interface Exports {
   meanHeight(s: number, count: number): number;
   level(s: number, count: number, to: number, share: number, most: number, from: number): void;
   carry(s: number, count: number, x: number, y: number, z: number, share: number): void;
-  relax(s: number, count: number, share: number, next: number): void;
+  relax(s: number, count: number, share: number, ways: number): void;
+  shift(s: number, count: number, ways: number): void;
   paintMask(s: number, count: number, scale: number, even: boolean): void;
   refit(s: number, count: number): void;
   renew(s: number, vertices: number, count: number, mark: number, noted: number): number;
@@ -77,6 +78,7 @@ function bind(e: Exports): Loops {
     },
     carry: (s, by, share) => e.carry(at(s), s.touchedCount, by[0], by[1], by[2], share),
     relax: (s, share) => e.relax(at(s), s.touchedCount, share, s.u.byteOffset),
+    shift: (s) => e.shift(at(s), s.touchedCount, s.u.byteOffset),
     paintMask: (s, scale, even) => e.paintMask(at(s), s.touchedCount, scale, even),
     renew(s, vertices, count) {
       s.changedCount = e.renew(at(s), vertices.byteOffset, count, ++s.mark, s.changedCount);

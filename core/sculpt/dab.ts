@@ -1,11 +1,16 @@
-/** One dab: gather what it touches, weigh it, let its action work, renew what hangs on it. */
+/**
+ * One dab and its copies under symmetry: gather what each touches, weigh it, let the action work, renew what hangs on it.
+ *
+ * All copies look at the clay as it was before any of them moved it, so that copies that overlap stay symmetric.
+ */
 import type { DabFrame, ResolvedBrush, Vec3 } from '#core/brush';
 import { LEAF_SHIFT } from '#core/mesh';
-import { dabForm } from './height';
-import { noteChanged, type Surface } from './surface';
+import { levelFor } from '#core/picture';
+import { dabForm, type DabForm } from './height';
+import { noteChanged, waysOf, type Surface } from './surface';
 
-export interface DabTouch {
-  sign: 1 | -1;
+export interface Dab {
+  frame: DabFrame;
   /** Where a Move drag has got to, from its beginning. */
   by: Vec3;
 }
@@ -15,65 +20,140 @@ const SMOOTH_STEPS = 4;
 /** Build raises hollows by at most this many times its own height in a dab. */
 const BUILD_MOST = 2;
 
-/**
- * Applies one dab; returns how many vertices it touched. A Lift is measured on the surface its stroke began on,
- * so that a stroke's own growth doesn't tip or stretch what follows; the others work on the clay as it is now.
- */
-export function applyDab(s: Surface, frame: DabFrame, brush: ResolvedBrush, touch: DabTouch): number {
+/** What one copy touches, held while the others are looked at. */
+interface Held {
+  dab: Dab;
+  touched: Uint32Array;
+  u: Float32Array;
+  v: Float32Array;
+  amount: Float32Array;
+}
+
+/** Applies a dab and its copies; returns how many vertices they touched. `sign` −1 digs. */
+export function applyDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrush, sign: 1 | -1): number {
+  const alone = dabs.length === 1;
+  const held: Held[] = [];
+  let touched = 0;
+  for (const dab of dabs) {
+    // A Lift is measured on the surface its stroke began on, so that a stroke's own growth doesn't tip or stretch what
+    // follows; the others work on the clay as it is now.
+    if (s.loops.gather(s, dab.frame, brush, brush.action === 'lift' || brush.action === 'mask') === 0) continue;
+    touched += s.touchedCount;
+    weigh(s, dab.frame, brush, sign);
+    if (!alone) held.push(hold(s, dab));
+    else act(s, dab, brush, sign);
+  }
+  if (alone) {
+    settle(s, brush);
+    return touched;
+  }
+  if (brush.action === 'smooth') relax(s, brush, held);
+  else for (const one of held) act(takeUp(s, one), one.dab, brush, sign);
+  for (const one of held) settle(takeUp(s, one), brush);
+  return touched;
+}
+
+/** Fills `amount`; looks at the clay, moves nothing. */
+function weigh(s: Surface, frame: DabFrame, brush: ResolvedBrush, sign: 1 | -1): void {
   const { loops } = s;
-  if (loops.gather(s, frame, brush, brush.action === 'lift' || brush.action === 'mask') === 0) return 0;
   const form = dabForm(brush, frame.radius, s.spacing);
-  const { sign, by } = touch;
-  const scale = form.scale * brush.strength * sign;
   switch (brush.action) {
     case 'lift':
-      loops.weigh(s, brush, form, true);
-      loops.push(s, frame.normal, scale, brush.even);
-      break;
+      if (!brush.vector) loops.weigh(s, brush, form, true);
+      return;
+    case 'inflate':
+    case 'crease': return loops.weigh(s, brush, form, true);
+    case 'mask': return loops.weigh(s, brush, form, false);
+    case 'smooth':
+    case 'move': return loops.weigh(s, brush, shaped(form), true);
     case 'build': {
       loops.weigh(s, brush, null, true);
       const mean = loops.meanHeight(s, frame);
       if (form.picture) loops.weigh(s, brush, form, true);
       // Up to a plane a little over the mean: hollows fill first, what stands higher stays.
-      loops.level(s, frame, mean + form.scale * sign, brush.strength, form.scale * BUILD_MOST, sign > 0 ? -1 : 1);
-      break;
+      return loops.level(s, frame, mean + form.scale * sign, brush.strength, form.scale * BUILD_MOST, sign > 0 ? -1 : 1);
     }
-    case 'inflate':
-      loops.weigh(s, brush, form, true);
-      loops.inflate(s, scale);
-      break;
-    case 'crease':
-      loops.weigh(s, brush, form, true);
-      loops.crease(s, frame, -scale, -brush.pinch * brush.strength * frame.radius);
-      break;
     case 'flatten': {
-      loops.weigh(s, brush, form.picture ? form : null, true);
-      const mean = loops.meanHeight(s, frame);
+      loops.weigh(s, brush, shaped(form), true);
       // Digging cuts what stands over the mean and leaves hollows as they are.
-      loops.level(s, frame, mean, brush.strength, Infinity, sign > 0 ? 0 : 1);
-      break;
+      return loops.level(s, frame, loops.meanHeight(s, frame), brush.strength, Infinity, sign > 0 ? 0 : 1);
     }
-    case 'smooth': {
-      loops.weigh(s, brush, form.picture ? form : null, true);
-      const steps = Math.max(1, Math.ceil(brush.strength * SMOOTH_STEPS));
-      for (let i = 0; i < steps; i++) loops.relax(s, (brush.strength * SMOOTH_STEPS) / steps);
-      break;
-    }
-    case 'move':
-      loops.weigh(s, brush, form.picture ? form : null, true);
-      loops.carry(s, by, brush.strength);
-      break;
-    case 'mask':
-      loops.weigh(s, brush, form, false);
-      loops.paintMask(s, brush.strength * sign, brush.even);
-      noteTouched(s);
-      return s.touchedCount;
   }
-  loops.renew(s, s.touched, s.touchedCount);
-  return s.touchedCount;
 }
 
-/** Masks move nothing: the view hears of their leaves, normals stay. */
-export function noteTouched(s: Surface): void {
-  for (let i = 0; i < s.touchedCount; i++) noteChanged(s, s.touched[i]! >> LEAF_SHIFT);
+/** Moves what was weighed. */
+function act(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
+  const { loops } = s;
+  const { frame, by } = dab;
+  const scale = dabForm(brush, frame.radius, s.spacing).scale * brush.strength * sign;
+  switch (brush.action) {
+    case 'lift': return brush.vector ? liftVector(s, frame, brush, sign) : loops.push(s, frame.normal, scale, brush.even);
+    case 'build':
+    case 'flatten': return loops.push(s, frame.normal, 1, false);
+    case 'inflate': return loops.inflate(s, scale);
+    case 'crease': return loops.crease(s, frame, -scale, -brush.pinch * brush.strength * frame.radius);
+    case 'move': return loops.carry(s, by, brush.strength);
+    case 'mask': return loops.paintMask(s, brush.strength * sign, brush.even);
+    case 'smooth': return relax(s, brush, []);
+  }
+}
+
+/** Steps towards the mean of the neighbours: one step of all copies, then the next. */
+function relax(s: Surface, brush: ResolvedBrush, held: readonly Held[]): void {
+  const steps = Math.max(1, Math.ceil(brush.strength * SMOOTH_STEPS));
+  const share = (brush.strength * SMOOTH_STEPS) / steps;
+  for (let step = 0; step < steps; step++) {
+    if (held.length === 0) {
+      if (s.touchedCount === 0) return;
+      s.loops.relax(s, share);
+      s.loops.shift(s);
+      continue;
+    }
+    const ways = held.map((one) => {
+      s.loops.relax(takeUp(s, one), share);
+      return waysOf(s).slice();
+    });
+    held.forEach((one, i) => {
+      takeUp(s, one);
+      waysOf(s).set(ways[i]!);
+      s.loops.shift(s);
+    });
+  }
+}
+
+/** A vector alpha moves each vertex along all three axes of the dab; one dab adds to another. */
+function liftVector(s: Surface, frame: DabFrame, brush: ResolvedBrush, sign: 1 | -1): void {
+  const { loops } = s;
+  const side = (2 * frame.radius) / brush.fit;
+  const axes = [frame.tangent, frame.bitangent, frame.normal] as const;
+  brush.vector?.forEach((offsets, k) => {
+    const picture = levelFor(offsets, side / offsets.levels[0]!.width, s.spacing);
+    loops.weigh(s, brush, { picture, fit: brush.fit, ground: 0, scale: 1 }, true);
+    loops.push(s, axes[k]!, side * brush.depth * brush.strength * sign, false);
+  });
+}
+
+/** Normals and boxes where clay moved. Masks move nothing: the view hears of their leaves. */
+function settle(s: Surface, brush: ResolvedBrush): void {
+  if (brush.action !== 'mask') s.loops.renew(s, s.touched, s.touchedCount);
+  else for (let i = 0; i < s.touchedCount; i++) noteChanged(s, s.touched[i]! >> LEAF_SHIFT);
+}
+
+/** A brush without an alpha works evenly under its falloff. */
+function shaped(form: DabForm): DabForm | null {
+  return form.picture ? form : null;
+}
+
+function hold(s: Surface, dab: Dab): Held {
+  const n = s.touchedCount;
+  return { dab, touched: s.touched.slice(0, n), u: s.u.slice(0, n), v: s.v.slice(0, n), amount: s.amount.slice(0, n) };
+}
+
+function takeUp(s: Surface, one: Held): Surface {
+  s.touched.set(one.touched);
+  s.u.set(one.u);
+  s.v.set(one.v);
+  s.amount.set(one.amount);
+  s.touchedCount = one.touched.length;
+  return s;
 }

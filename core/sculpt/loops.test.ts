@@ -9,7 +9,7 @@ import { drainChanged, surface } from './index';
 
 const picture = newPicture(37, 53);
 for (let i = 0; i < picture.data.length; i++) picture.data[i] = 0.5 + 0.5 * Math.sin(i / 7);
-const form = { pyramid: pyramid(picture), relief: 0.3 };
+const form = { pyramid: pyramid(picture), relief: 0.3, vector: null };
 
 function rough(raw: RawMesh): Session[] {
   return [false, true].map((plain) => {

@@ -30,12 +30,17 @@ export interface Loops {
   crease(s: Surface, frame: DabFrame, scale: number, together: number): void;
   /** Mean height of the touched vertices over the frame's origin, weighted by amount. */
   meanHeight(s: Surface, frame: DabFrame): number;
-  /** Moves towards the height `to` by amount × share, by no more than `most`; `from` −1 only what lies under it, 1 only what lies over it, 0 both. */
+  /**
+   * Makes `amount` the way towards the height `to`, times amount × share and no longer than `most`; `from` −1 only for
+   * what lies under it, 1 only for what lies over it, 0 for both.
+   */
   level(s: Surface, frame: DabFrame, to: number, share: number, most: number, from: -1 | 0 | 1): void;
   /** Moves by `by` × amount. */
   carry(s: Surface, by: Vec3, share: number): void;
-  /** One step towards the mean of the neighbours by amount × share; open borders stay. */
+  /** Finds the ways (see `waysOf`) of one step towards the mean of the neighbours by amount × share; open borders stay. Lays them over u, v and the list. */
   relax(s: Surface, share: number): void;
+  /** Goes the ways that were found. */
+  shift(s: Surface): void;
   /** Adds sign × strength × amount to the masks, 0 to 1; with `even`, from where they stood and only the strongest dab. */
   paintMask(s: Surface, scale: number, even: boolean): void;
   /** After vertices have moved: normals where touched and one ring round, boxes of the leaves concerned, the list for the view. */

@@ -38,6 +38,19 @@ export function restore(s: Surface, before: Before): void {
   renewLeaves(s, before.leaves);
 }
 
+/** The same leaves as they stand now. */
+export function takeLeaves(s: Surface, like: Before): Before {
+  const { positions, mask, vertexCount } = s.mesh;
+  const out: Before = { leaves: like.leaves, positions: new Float32Array(like.positions.length), mask: like.mask && new Float32Array(like.mask.length) };
+  like.leaves.forEach((leaf, i) => {
+    const first = leaf * LEAF;
+    const own = Math.min(LEAF, vertexCount - first);
+    out.positions.set(positions.subarray(first * 3, (first + own) * 3), i * LEAF * 3);
+    out.mask?.set(mask.subarray(first, first + own), i * LEAF);
+  });
+  return out;
+}
+
 export function bytesOf(before: Before): number {
   return before.leaves.byteLength + before.positions.byteLength + (before.mask?.byteLength ?? 0);
 }

@@ -45,7 +45,7 @@ export function surface(mesh: Mesh, options: { plain: boolean } = { plain: false
   const { room, vertexCount, leafCount } = mesh;
   const words = (count: number): Uint32Array => takeWords(room, count);
   const touched = words(vertexCount);
-  // u, v and the list lie behind each other: while vertices are relaxed, their new places stand there.
+  // u, v and the list lie behind each other: while vertices are relaxed, their ways stand there.
   // Each has room for three more, as loops work on four at a time.
   const stride = Math.ceil(vertexCount / 4) * 16;
   const three = take(room, stride * 3).at;
@@ -76,6 +76,11 @@ export function surface(mesh: Mesh, options: { plain: boolean } = { plain: false
     mesh, loops: options.plain ? plainLoops : compiledLoops(room.memory), spacing: meanSpacing(mesh), start, changesMask: false, touched, u, v, amount, touchedCount: 0,
     list, vertexMark, leafMark, mark: 0, leaves, nodes, scratch, header, lent: new Map(), changed, changedCount: 0, isChanged,
   };
+}
+
+/** x, y, z of the way of each touched vertex, over u, v and the list. */
+export function waysOf(s: Surface): Float32Array {
+  return new Float32Array(s.u.buffer, s.u.byteOffset, s.touchedCount * 3);
 }
 
 /** At most this many pictures and tables stay in the room. */

@@ -7,7 +7,7 @@
 import { dabFrame, type DabFrame, type Ground, type ResolvedBrush, type Vec3 } from '#core/brush';
 import { faceBefore, pick, pointBefore, type Hit } from '#core/mesh';
 import { seeded, type Random } from '#core/random';
-import { applyDab, rewindSpan, type Surface } from '#core/sculpt';
+import { applyDabs, rewindSpan, type Surface } from '#core/sculpt';
 import {
   copiesOf, copyFrame, copyVector, onViewPlane, scattered, steadied, walk, walkEnd, walkTo, type Copy, type Sample, type Steady, type StrokeStart, type Walk,
   type WalkDab,
@@ -135,10 +135,8 @@ function lay(r: Runner, hit: Hit, radius: number, along: Vec3, by: Vec3, pressur
     facing: brush.fromView ? view.toward : null,
   }, r.ground);
   const sign = dig ? -1 : 1;
-  r.copies.forEach((copy, i) => {
-    const at = i === 0 ? frame : copyFrame(frame, copy, symmetry);
-    r.touched += applyDab(r.surface, at, brush, { sign, by: i === 0 ? by : copyVector(by, copy) });
-  });
+  const dabs = r.copies.map((copy, i) => (i === 0 ? { frame, by } : { frame: copyFrame(frame, copy, symmetry), by: copyVector(by, copy) }));
+  r.touched += applyDabs(r.surface, dabs, brush, sign);
   r.dabs++;
   r.lastFrame = frame;
 }

@@ -8,11 +8,16 @@
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
 import { LEAF } from '#core/mesh';
-import { beginSpan, bytesOf, endSpan, restore, rewindSpan, type Before, type Surface } from '#core/sculpt';
+import { beginSpan, bytesOf, endSpan, restore, rewindSpan, takeLeaves, type Before, type Surface } from '#core/sculpt';
 import type { Sample, StrokeRecord, StrokeStart } from '#core/stroke';
 import { runEnd, runSample, runner, type Runner } from './runner';
 
-export type Step = { kind: 'stroke'; record: StrokeRecord } | { kind: 'edit'; edit: Edit };
+export type Step =
+  | { kind: 'stroke'; record: StrokeRecord }
+  | { kind: 'edit'; edit: Edit }
+  /** A step of which only what stood before it, or after it, is known. */
+  | { kind: 'kept' }
+  | { kind: 'swap'; after: Before };
 
 export interface Done {
   step: Step;
@@ -109,9 +114,10 @@ export function undo(s: Session): boolean {
   const last = s.done[s.done.length - 1];
   if (!last?.before) return false;
   s.done.pop();
+  const after = last.step.kind === 'kept' ? takeLeaves(s.surface, last.before) : null;
   restore(s.surface, last.before);
   s.undoBytes -= bytesOf(last.before);
-  s.undone.push(last.step);
+  s.undone.push(after ? { kind: 'swap', after } : last.step);
   return true;
 }
 
@@ -170,14 +176,24 @@ function toUntouched(s: Session): void {
 }
 
 function run(s: Session, step: Step): void {
-  if (step.kind === 'edit') {
-    beginSpan(s.surface, touchesMask(step.edit));
-    applyEdit(s.surface, step.edit);
-  } else {
-    beginSpan(s.surface, step.record.brush.action === 'mask');
-    const r = runner(s.surface, step.record);
-    for (const sample of step.record.samples) runSample(r, sample);
-    runEnd(r);
+  switch (step.kind) {
+    case 'edit':
+      beginSpan(s.surface, touchesMask(step.edit));
+      applyEdit(s.surface, step.edit);
+      break;
+    case 'stroke': {
+      beginSpan(s.surface, step.record.brush.action === 'mask');
+      const r = runner(s.surface, step.record);
+      for (const sample of step.record.samples) runSample(r, sample);
+      runEnd(r);
+      break;
+    }
+    case 'swap': {
+      const before = takeLeaves(s.surface, step.after);
+      restore(s.surface, step.after);
+      return keep(s, { step: { kind: 'kept' }, before });
+    }
+    case 'kept': return;
   }
   keep(s, { step, before: endSpan(s.surface) });
 }

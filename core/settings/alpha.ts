@@ -1,9 +1,12 @@
 /** A greyscale height picture and where it came from. */
 import { z } from 'zod';
 import { CardSchema } from './card';
-import { CastSettingsSchema } from './frame';
+import { CAST_FORMATS, CastSettingsSchema } from './frame';
+import type { Migration } from './read';
 
-export const ALPHA_VERSION = 1;
+export const ALPHA_VERSION = 2;
+/** Version 2 added formats and the share of undercut. */
+export const ALPHA_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc };
 
 export const BlobHashSchema = z.string().regex(/^[0-9a-f]{64}$/, 'A blob is named by the 64 hexadecimal digits of its SHA-256.');
 
@@ -17,7 +20,9 @@ export const AlphaSchema = z.object({
   relief: z.number().positive().max(100),
   /** Median grey of the border, 0–1: the ground a new brush starts with. */
   ground: z.number().min(0).max(1),
-  /** Row-major little-endian uint16, first row at the top. */
+  /** What a pixel of the blob is: a grey as uint16 or float32, or an offset x, y, z in frame sides as three float32. */
+  format: z.enum(CAST_FORMATS).default('grey16'),
+  /** Row-major, little-endian, first row at the top. */
   blob: BlobHashSchema,
   lineage: z.object({
     sourceId: z.uuid().nullable(),
@@ -30,6 +35,11 @@ export const AlphaSchema = z.object({
     marginPx: z.number(),
     ringLoss: z.number(),
     usedRange: z.number(),
+    /** Share of the form's surface that is hidden from above. */
+    undercut: z.number().default(0),
   }),
 });
 export type Alpha = z.infer<typeof AlphaSchema>;
+
+/** Bytes of a pixel. */
+export const FORMAT_BYTES: Record<Alpha['format'], number> = { grey16: 2, grey32f: 4, vector32f: 12 };

@@ -1,18 +1,9 @@
 /** Falloff settings: the weight of a dab from its centre (0) to its rim (1). */
 import { z } from 'zod';
+import { CurveNodeSchema } from './curve';
 import { setting } from './setting';
 
 export const FALLOFF_KINDS = ['full', 'plateau', 'dome', 'bell', 'cone', 'needle', 'own'] as const;
-
-export const FalloffNodeSchema = z.object({
-  /** Distance from the centre, 0–1. */
-  x: z.number().min(0).max(1),
-  /** Weight, 0–1. */
-  y: z.number().min(0).max(1),
-  /** A corner is met by straight lines, a smooth node by a monotone cubic. */
-  corner: z.boolean(),
-});
-export type FalloffNode = z.infer<typeof FalloffNodeSchema>;
 
 export const FalloffSchema = z.object({
   kind: z.enum(FALLOFF_KINDS).default('dome'),
@@ -20,7 +11,7 @@ export const FalloffSchema = z.object({
     label: 'Hold', unit: 'r', min: 0, max: 0.98, step: 0.01, fallback: 0.6,
     help: 'Plateau: share of the radius that keeps full weight',
   }),
-  nodes: z.array(FalloffNodeSchema).min(2, 'A falloff curve needs at least two nodes.').max(24)
+  nodes: z.array(CurveNodeSchema).min(2, 'A falloff curve needs at least two nodes.').max(24)
     .default([{ x: 0, y: 1, corner: false }, { x: 0.6, y: 0.95, corner: true }, { x: 1, y: 0, corner: false }]),
 });
 export type FalloffSettings = z.infer<typeof FalloffSchema>;

@@ -1,4 +1,5 @@
 export * from './setting';
+export * from './curve';
 export * from './falloff';
 export * from './card';
 export * from './brush';
@@ -7,5 +8,6 @@ export * from './symmetry';
 export * from './piece';
 export * from './byNumber';
 export * from './alpha';
+export * from './reference';
 export * from './source';
 export * from './read';

@@ -1,13 +1,21 @@
 /** Where a form comes from. Slabs are the first kind; sheets, scans, lettering and patterns join the union. */
 import { z } from 'zod';
+import { BlobHashSchema } from './alpha';
 import { CardSchema } from './card';
 import { CastSettingsSchema } from './frame';
-import { BlobHashSchema } from './alpha';
+import { PieceSchema } from './piece';
+import type { Migration } from './read';
+import { ReferenceSchema } from './reference';
+import { SymmetrySchema } from './symmetry';
 
-export const SOURCE_VERSION = 1;
+export const SOURCE_VERSION = 2;
+/** Version 2 added levels, masks, pieces, references, symmetry and history to slabs, all of which have defaults. */
+export const SOURCE_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc };
 
-/** Cells a side; a slab has (cells + 1)² vertices. */
-export const SLAB_CELLS = [256, 512, 1024] as const;
+/** Cells a side that a new slab may have. */
+export const SLAB_CELLS = [256, 512, 1024, 2048] as const;
+/** Cells a side of every level: a slab has (cells + 1)² vertices. */
+export const LEVEL_CELLS = [32, 64, 128, 256, 512, 1024, 2048] as const;
 /** Side of every slab in body units. */
 export const SLAB_SIDE = 2;
 
@@ -16,11 +24,27 @@ export const SlabSchema = z.object({
   kind: z.literal('slab'),
   id: z.uuid(),
   card: CardSchema,
-  cells: z.union(SLAB_CELLS.map((n) => z.literal(n))),
+  cells: z.union(LEVEL_CELLS.map((n) => z.literal(n))),
   /** Little-endian float32 x, y, z of every vertex, row by row from the lower left; null is the untouched plane. */
   blob: BlobHashSchema.nullable(),
+  /** Float32 masks in the same order; null is none. */
+  mask: BlobHashSchema.nullable().default(null),
+  /** Finer levels that were stepped down from, finest first: their places, and those of the level below as they were then. */
+  upper: z.array(z.object({ cells: z.union(LEVEL_CELLS.map((n) => z.literal(n))), fine: BlobHashSchema, base: BlobHashSchema })).max(6).default([]),
+  /** The last undo steps. */
+  history: BlobHashSchema.nullable().default(null),
+  symmetry: SymmetrySchema.prefault({}),
+  pieces: z.array(PieceSchema).max(64, 'At most 64 pieces at once; bake some.').default([]),
+  references: z.array(ReferenceSchema).max(12, 'At most 12 reference pictures a slab.').default([]),
   cast: CastSettingsSchema.prefault({}),
 });
 export const SourceSchema = z.discriminatedUnion('kind', [SlabSchema]);
 export type Slab = z.infer<typeof SlabSchema>;
 export type Source = z.infer<typeof SourceSchema>;
+
+/** Every blob that a source names. */
+export function blobsOf(source: Source): string[] {
+  return [
+    source.blob, source.mask, source.history, ...source.upper.flatMap((level) => [level.fine, level.base]), ...source.references.map((r) => r.blob),
+  ].filter((hash) => hash !== null);
+}

@@ -1,6 +1,7 @@
 /**
  * A brush's picture: what it does to a small flat tile, by the same calculation that stamps a body.
- * One stamp for Press and Grow, a waved stroke for Trail; brushes that need something to work on get ripples.
+ * One stamp for Press and Grow, a waved stroke for Trail; brushes that need something to work on get ripples, and
+ * what a mask covers is dark.
  */
 import type { ResolvedBrush } from '#core/brush';
 import { castHeights } from '#core/cast';
@@ -15,13 +16,15 @@ const CELLS = 224;
 /** Clay to be smoothed is coarser, so that a few passes show. */
 const COARSE_CELLS = 96;
 const PASSES = 5;
+/** Side of the tile that is seen. */
+const SIDE = 1.96;
 const DOWN = [0, 0, -1] as const;
 
 /** RGBA bytes of THUMBNAIL_SIZE². */
 export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
-  const smooths = brush.action === 'smooth';
+  const smooths = brush.action === 'smooth' || brush.action === 'flatten';
   const raw = plane(smooths ? COARSE_CELLS : CELLS, 2);
-  if (brush.action === 'smooth' || brush.action === 'move') ripple(raw.positions);
+  if (smooths || brush.action === 'move') ripple(raw.positions);
   const mesh = buildMesh(raw);
   const s = session(surface(mesh), { replay: false });
   const wave = brush.action === 'move' || brush.strokeType === 'trail';
@@ -35,13 +38,21 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
     extendStroke(s, brush.action === 'move' ? [down(-0.2, -0.15), down(0.25, 0.2)] : wave ? waved() : [down(0, 0)]);
     endStroke(s);
   }
-  return picture(mesh);
+  return brush.action === 'mask' ? masked(mesh) : picture(mesh);
 }
 
 function picture(mesh: Mesh): Uint8ClampedArray {
-  const side = 1.96;
-  const heights = castHeights(mesh, { frame: { x: 0, y: 0, turn: 0, side }, size: THUMBNAIL_SIZE, samples: 4 });
-  return shade(heights, side / THUMBNAIL_SIZE);
+  const heights = castHeights(mesh, { frame: { x: 0, y: 0, turn: 0, side: SIDE }, size: THUMBNAIL_SIZE, samples: 4 });
+  return shade(heights, SIDE / THUMBNAIL_SIZE);
+}
+
+/** The masks are looked at as heights, and darken the clay. */
+function masked(mesh: Mesh): Uint8ClampedArray {
+  const clay = picture(mesh);
+  for (let v = 0; v < mesh.vertexCount; v++) mesh.positions[v * 3 + 2] = mesh.mask[v]!;
+  const covered = castHeights(mesh, { frame: { x: 0, y: 0, turn: 0, side: SIDE }, size: THUMBNAIL_SIZE, samples: 4 });
+  for (let i = 0; i < clay.length; i++) if (i % 4 < 3) clay[i]! *= 1 - 0.62 * covered.data[i >> 2]!;
+  return clay;
 }
 
 function waved(): Ray[] {

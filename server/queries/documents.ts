@@ -56,6 +56,8 @@ export interface Save<C extends Collection> {
   revision: number | null;
   picture: Uint8Array | null;
   base?: boolean;
+  /** Brushes that get another picture because of this save. */
+  followers?: readonly { id: string; picture: Uint8Array }[];
 }
 
 /** Returns the new revision. */
@@ -87,6 +89,7 @@ export async function saveDocument<C extends Collection>(db: Database, collectio
       `UPDATE ${collection} SET name = $2, kind = $3, doc = $4, picture = coalesce($5, picture), revision = revision + 1, updated_at = now() WHERE id = $1`,
       [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture],
     );
+    for (const { id, picture: shown } of save.followers ?? []) await tx.query('UPDATE brushes SET picture = $2 WHERE id = $1', [id, shown]);
     return old.revision + 1;
   });
 }

@@ -1,6 +1,11 @@
 /** Work that isn't saved yet, kept in the browser so that it survives a reload, a crash or an absent server. */
 import { createStore, del, entries, get, set } from 'idb-keyval';
-import { BRUSH_VERSION, BrushSchema, readDocument, type Brush } from '#core/settings';
+import * as Comlink from 'comlink';
+import {
+  BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, readDocument, SlabSchema, SOURCE_MIGRATIONS, SOURCE_VERSION, type Brush, type Slab,
+} from '#core/settings';
+import type { DraftWorker } from '../workers/draft.worker';
+import type { ClayBytes } from '../workers/sculpt.worker';
 
 const store = createStore('mold-stamp', 'drafts');
 
@@ -14,7 +19,9 @@ export interface BrushDraft {
 }
 
 export interface SlabDraft {
-  positions: ArrayBuffer;
+  doc: Slab;
+  clay: ClayBytes;
+  /** The revision the change was made on. */
   revision: number;
   keptAt: number;
 }
@@ -38,12 +45,21 @@ export async function brushDrafts(): Promise<BrushDraft[]> {
     .filter((draft) => draft !== undefined).sort((a, b) => a.keptAt - b.keptAt);
 }
 
-export async function keepSlabDraft(id: string, draft: SlabDraft): Promise<void> {
-  await set(`slab:${id}`, draft, store);
+let worker: Comlink.Remote<DraftWorker> | null = null;
+
+/** Gives the clay's bytes away: they are large. */
+export async function keepSlabDraft(draft: SlabDraft): Promise<void> {
+  worker ??= Comlink.wrap<DraftWorker>(new Worker(new URL('../workers/draft.worker.ts', import.meta.url), { type: 'module' }));
+  const { clay } = draft;
+  await worker.keep(draft.doc.id, Comlink.transfer(draft, [clay.places, ...(clay.mask ? [clay.mask] : []), ...(clay.history ? [clay.history] : [])]));
 }
 
+/** A draft that can't be read is no draft. */
 export async function slabDraft(id: string): Promise<SlabDraft | undefined> {
-  return get<SlabDraft>(`slab:${id}`, store);
+  const draft = await get<SlabDraft>(`slab:${id}`, store);
+  if (!draft?.clay) return undefined;
+  const read = readDocument('slab', SlabSchema, SOURCE_VERSION, draft.doc, SOURCE_MIGRATIONS);
+  return read.ok ? { ...draft, doc: read.value } : undefined;
 }
 
 export async function dropSlabDraft(id: string): Promise<void> {
@@ -52,6 +68,6 @@ export async function dropSlabDraft(id: string): Promise<void> {
 
 function readable(draft: BrushDraft | undefined): BrushDraft | undefined {
   if (!draft) return undefined;
-  const read = readDocument('brush', BrushSchema, BRUSH_VERSION, draft.doc);
+  const read = readDocument('brush', BrushSchema, BRUSH_VERSION, draft.doc, BRUSH_MIGRATIONS);
   return read.ok ? { ...draft, doc: read.value } : undefined;
 }

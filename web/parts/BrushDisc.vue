@@ -14,10 +14,12 @@ const url = ref('');
 async function render(): Promise<void> {
   const kept = library.brushes.find((b) => b.doc.id === props.brush.id);
   const same = kept && JSON.stringify([kept.doc.form, kept.doc.touch, kept.doc.stroke]) === JSON.stringify([props.brush.form, props.brush.touch, props.brush.stroke]);
-  if (same) url.value = pictureUrl('brushes', props.brush.id, kept.revision);
+  // A brush whose alpha was cast anew has another picture under the same revision.
+  const alpha = library.alphas.find((a) => a.doc.id === props.brush.form.alphaId)?.revision ?? 0;
+  if (same) url.value = `${pictureUrl('brushes', props.brush.id, kept.revision)}&alpha=${alpha}`;
   else url.value = await thumbnail(props.brush, library.alpha(props.brush.form.alphaId)).catch(() => '');
 }
-watchDebounced(() => [props.brush.id, props.brush.form, props.brush.touch, props.brush.stroke, library.loaded, library.brushes.length], render, { deep: true, debounce: 350 });
+watchDebounced(() => [props.brush.id, props.brush.form, props.brush.touch, props.brush.stroke, library.loaded, library.brushes.length, library.alpha(props.brush.form.alphaId)?.blob], render, { deep: true, debounce: 350 });
 void library.ready().then(render);
 </script>
 

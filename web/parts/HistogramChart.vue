@@ -57,5 +57,5 @@ onBeforeUnmount(() => chart?.dispose());
 </template>
 
 <style scoped>
-.chart { width: 100%; height: 140px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
+.chart { width: 100%; height: 118px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
 </style>

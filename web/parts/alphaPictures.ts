@@ -1,6 +1,7 @@
 /** Small 8-bit copies of alphas for showing: drawn on canvases and laid into the cursor. Kept by content. */
 import type { Alpha } from '#core/settings';
-import { fromUint16, halve } from '#core/picture';
+import { alphaHeights } from '#core/brush';
+import { halve, type Picture } from '#core/picture';
 import { getBlob } from '../api/client';
 
 export interface ShownAlpha {
@@ -23,11 +24,11 @@ export function shownAlpha(alpha: Alpha): Promise<ShownAlpha> {
 }
 
 async function make(alpha: Alpha): Promise<ShownAlpha> {
-  return reduced(new Uint16Array(await getBlob(alpha.blob)), alpha.size);
+  return reduced(alphaHeights(alpha, await getBlob(alpha.blob)));
 }
 
-export function reduced(greys: Uint16Array, size: number): ShownAlpha {
-  let picture = fromUint16(greys, size);
+export function reduced(whole: Picture): ShownAlpha {
+  let picture = whole;
   while (picture.width > LARGEST) picture = halve(picture);
   return { heights: picture.data, greys: Uint8Array.from(picture.data, (h) => h * 255), size: picture.width };
 }

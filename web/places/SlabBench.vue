@@ -1,17 +1,21 @@
 <script setup lang="ts">
-/** The slab bench: the clay on the left leaf, its cast growing on the right, the four slab brushes on the belt. */
+/** The slab bench: the clay on the left leaf, its cast growing on the right, its brushes on the belt. */
 import { computed, onBeforeUnmount, watch } from 'vue';
-import CastPanel from '../bench/CastPanel.vue';
-import SlabBelt from '../bench/SlabBelt.vue';
-import SlabView from '../bench/SlabView.vue';
 import LeafPair from '../parts/LeafPair.vue';
 import LineageTrail from '../parts/LineageTrail.vue';
 import { useShortcuts } from '../parts/shortcuts';
 import TopBar from '../parts/TopBar.vue';
+import CastPanel from '../slab/CastPanel.vue';
+import SlabBelt from '../slab/SlabBelt.vue';
+import SlabColumn from '../slab/SlabColumn.vue';
+import SlabView from '../slab/SlabView.vue';
 import { useSlabBench } from '../stores/slabBench';
+import { useSlabCast } from '../stores/slabCast';
 
 const props = defineProps<{ id: string }>();
 const bench = useSlabBench();
+// The cast follows the slab from the moment it is opened.
+useSlabCast();
 
 watch(() => props.id, (id) => void bench.open(id), { immediate: true });
 onBeforeUnmount(() => void bench.close());
@@ -37,8 +41,8 @@ const state = computed(() => {
       </template>
     </TopBar>
     <main>
-      <LeafPair v-if="bench.sculptor && bench.doc" name="slab" :start="0.6" left-label="The slab" right-label="The cast">
-        <template #left><SlabView :key="bench.doc.id" /></template>
+      <LeafPair v-if="bench.sculptor && bench.doc" name="slab" :start="0.65" left-label="The slab" right-label="The cast">
+        <template #left><div class="columns"><SlabColumn /><SlabView :key="bench.doc.id" /></div></template>
         <template #right><CastPanel /></template>
       </LeafPair>
       <div v-else class="empty">
@@ -53,6 +57,8 @@ const state = computed(() => {
 <style scoped>
 .bench { height: 100%; display: grid; grid-template-rows: 48px 1fr auto; }
 main { min-height: 0; }
+.columns { display: grid; grid-template-columns: 196px minmax(0, 1fr); height: 100%; }
+.columns > * { min-height: 0; min-width: 0; }
 .state { color: var(--ink-2); font-size: 12px; white-space: nowrap; }
 .unsaved { color: var(--warn); }
 .empty { height: 100%; display: grid; place-content: center; justify-items: center; gap: 12px; }

@@ -81,15 +81,15 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
           <span class="actions"><button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('sources', doc)"><Trash2 :size="15" /></button></span>
         </li>
       </ul>
-      <h2>Alphas <small>height pictures cast from them, 16 bit</small></h2>
+      <h2>Alphas <small>height pictures and vectors cast from them</small></h2>
       <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
       <ul class="grid">
         <li v-for="{ doc, revision } in library.alphas" :key="doc.id" class="card">
           <img :src="api.pictureUrl('alphas', doc.id, revision)" alt="" />
           <b>{{ doc.card.name }}</b>
-          <span class="muted">{{ doc.size }} px · relief {{ doc.relief.toFixed(3) }}</span>
+          <span class="muted">{{ doc.size }} px · {{ doc.format === 'vector32f' ? 'vectors' : `relief ${doc.relief.toFixed(3)}` }}</span>
           <span class="actions">
-            <a :href="`/api/alphas/${doc.id}/png`" download title="Download PNG, 16 bit" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></a>
+            <a :href="`/api/alphas/${doc.id}/${doc.format === 'vector32f' ? 'exr' : 'png'}`" download :title="doc.format === 'vector32f' ? 'Download EXR, float vectors' : 'Download PNG, 16 bit'" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></a>
             <button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('alphas', doc)"><Trash2 :size="15" /></button>
           </span>
         </li>

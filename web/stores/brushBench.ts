@@ -9,6 +9,7 @@ import * as api from '../api/client';
 import { brushDraft, brushDrafts, dropBrushDraft, keepBrushDraft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
+import { plain } from './plain';
 
 const DRAFT_DELAY_MS = 250;
 
@@ -36,7 +37,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
     resetValues();
     const draft = await brushDraft(id);
     const kept = library.brushes.find((b) => b.doc.id === id) ?? null;
-    saved.value = kept ? { ...kept, doc: clone(kept.doc) } : null;
+    saved.value = kept ? { ...kept, doc: plain(kept.doc) } : null;
     if (draft) {
       doc.value = draft.doc;
       revision.value = draft.revision;
@@ -44,7 +45,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
       waiting.value = draft.waiting;
       conflict.value = kept !== null && draft.revision !== kept.revision && !draft.waiting;
     } else if (kept) {
-      doc.value = clone(kept.doc);
+      doc.value = plain(kept.doc);
       revision.value = kept.revision;
     } else {
       problem.value = connection.away
@@ -135,8 +136,8 @@ export const useBrushBench = defineStore('brush-bench', () => {
     library.putBrush(kept);
     if (doc.value?.id !== kept.doc.id) return;
     // The document as sent may hold spaces that the server trimmed; what was typed meanwhile stays.
-    if (JSON.stringify(doc.value) === sent) doc.value = clone(kept.doc);
-    saved.value = { ...kept, doc: clone(kept.doc) };
+    if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc);
+    saved.value = { ...kept, doc: plain(kept.doc) };
     revision.value = kept.revision;
     waiting.value = false;
     conflict.value = false;
@@ -189,7 +190,3 @@ export const useBrushBench = defineStore('brush-bench', () => {
   connection.whenBack(sendWaiting);
   return { doc, saved, revision, keptAt, waiting, saving, problem, nameProblem, conflict, base, unsaved, open, edit, keep, flush, save, revert, keepAsCopy, sendWaiting };
 });
-
-function clone(brush: Brush): Brush {
-  return JSON.parse(JSON.stringify(brush)) as Brush;
-}

@@ -1,21 +1,20 @@
 /**
- * The slab on the bench: its clay, its cast and its saves. Strokes are kept as a draft a moment after the hand rests,
- * and saved with every cast, so that an alpha's lineage is true.
+ * The slab on the bench: its clay, what lies on it, and its saves. Everything is kept as a draft a moment after the
+ * hand rests, and saved with every cast, so that an alpha's lineage is true.
  */
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
-import { ALPHA_VERSION, AlphaSchema, NameSchema, type Alpha, type CastSettings, type Slab } from '#core/settings';
+import type { Alpha, Slab } from '#core/settings';
+import type { LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { dropSlabDraft, keepSlabDraft, slabDraft } from '../api/drafts';
-import { Caster } from '../workers/caster';
-import type { CastResult, FlatCast } from '../workers/cast.worker';
+import type { ClayBytes, EditOrder, Opening } from '../workers/sculpt.worker';
 import { Sculptor } from '../workers/sculptor';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
+import { plain } from './plain';
 
 const DRAFT_DELAY_MS = 1500;
-/** A live cast is never larger than this; the kept one has the size that was asked for. */
-const PREVIEW_SIZE = 512;
 
 export const useSlabBench = defineStore('slab-bench', () => {
   const library = useLibrary();
@@ -23,20 +22,17 @@ export const useSlabBench = defineStore('slab-bench', () => {
   const doc = ref<Slab | null>(null);
   const revision = ref(0);
   const sculptor = shallowRef<Sculptor | null>(null);
-  const caster = shallowRef<Caster | null>(null);
   const opening = ref(false);
   const problem = ref<string | null>(null);
-  const preview = shallowRef<CastResult | FlatCast | null>(null);
   /** Clay or settings differ from what is saved. */
   const unsaved = ref(false);
   const saving = ref(false);
   const keptAt = ref<number | null>(null);
-  const castShare = ref<number | null>(null);
+  /** Rises with every change of the clay or its settings, for those who follow it. */
+  const changes = ref(0);
   let timer: ReturnType<typeof setTimeout> | undefined;
-  let changes = 0;
 
-  const result = computed(() => (preview.value && 'greys' in preview.value ? preview.value : null));
-  const flat = computed(() => (preview.value && 'flat' in preview.value ? preview.value : null));
+  const pieces = computed(() => doc.value?.pieces ?? []);
 
   async function open(id: string): Promise<void> {
     await close();
@@ -46,22 +42,22 @@ export const useSlabBench = defineStore('slab-bench', () => {
       await library.ready();
       const kept = await api.get('sources', id);
       const draft = await slabDraft(id);
-      const positions = draft && draft.revision === kept.revision ? draft.positions : kept.doc.blob ? await api.getBlob(kept.doc.blob) : null;
+      const fresh = draft && draft.revision === kept.revision ? draft : null;
       const worker = markRaw(new Sculptor());
-      await worker.open({ kind: 'slab', cells: kept.doc.cells, positions });
-      const casting = markRaw(new Caster());
-      await casting.open(worker.opened!);
-      casting.onPreview = (made) => {
-        preview.value = made;
-      };
-      doc.value = kept.doc;
+      const begun = fresh ? { ...fresh.clay, kind: 'slab' as const } : await savedClay(kept.doc);
+      await worker.open(begun).catch(async (error: unknown) => {
+        // Undo steps that can't be read are no reason to keep the clay from opening.
+        if (!begun.history) throw error;
+        await worker.open({ ...begun, history: null });
+        problem.value = sentence(error);
+      });
+      doc.value = fresh ? fresh.doc : kept.doc;
       revision.value = kept.revision;
       sculptor.value = worker;
-      caster.value = casting;
-      unsaved.value = draft !== undefined && draft.revision === kept.revision;
-      keptAt.value = unsaved.value ? draft!.keptAt : null;
-      changes = 0;
-      look();
+      if (doc.value.pieces.length > 0) await worker.setPieces(doc.value.pieces);
+      unsaved.value = fresh !== null;
+      keptAt.value = fresh?.keptAt ?? null;
+      changes.value++;
     } catch (error) {
       connection.noticed(error);
       problem.value = `The slab can’t be opened. ${sentence(error)}`;
@@ -73,20 +69,18 @@ export const useSlabBench = defineStore('slab-bench', () => {
   async function close(): Promise<void> {
     await flush();
     sculptor.value?.close();
-    caster.value?.close();
     sculptor.value = null;
-    caster.value = null;
     doc.value = null;
-    preview.value = null;
     unsaved.value = false;
     keptAt.value = null;
   }
 
-  /** The clay changed: cast it again, and keep a draft when the hand rests. */
+  /** The clay changed: a draft is kept when the hand rests. */
   function touched(): void {
-    changes++;
+    const level = sculptor.value?.state.level;
+    if (doc.value && level) doc.value.cells = level.cells as Slab['cells'];
+    changes.value++;
     unsaved.value = true;
-    look();
     clearTimeout(timer);
     timer = setTimeout(() => void keepDraft(), DRAFT_DELAY_MS);
   }
@@ -100,43 +94,71 @@ export const useSlabBench = defineStore('slab-bench', () => {
     clearTimeout(timer);
     timer = undefined;
     if (!doc.value || !sculptor.value) return;
-    const id = doc.value.id;
-    await keepSlabDraft(id, { positions: await sculptor.value.positions(), revision: revision.value, keptAt: Date.now() });
+    const kept = plain(doc.value);
+    const clay = await sculptor.value.bytes();
+    await keepSlabDraft({ doc: { ...kept, cells: clay.cells as Slab['cells'] }, clay, revision: revision.value, keptAt: Date.now() });
     keptAt.value = Date.now();
   }
 
-  function look(): void {
-    if (!doc.value || !caster.value) return;
-    const { cast } = doc.value;
-    caster.value.preview({ ...plain(cast), size: Math.min(cast.size, PREVIEW_SIZE) as CastSettings['size'], samples: 1 });
+  /** Changes what is kept beside the clay. */
+  function edit(change: (slab: Slab) => void): void {
+    if (!doc.value) return;
+    change(doc.value);
+    touched();
   }
 
-  function editCast(change: (cast: CastSettings) => void): void {
-    if (!doc.value) return;
-    change(doc.value.cast);
-    unsaved.value = true;
-    look();
+  /** Changes the pieces and lays them on the clay. */
+  async function editPieces(change: (slab: Slab) => void): Promise<void> {
+    edit(change);
+    await sculptor.value?.setPieces(pieces.value);
+    changes.value++;
   }
 
-  function rename(name: string): void {
-    if (!doc.value) return;
-    doc.value.card.name = name;
-    unsaved.value = true;
+  async function bakePieces(): Promise<void> {
+    await sculptor.value?.bakePieces();
+    edit((slab) => {
+      slab.pieces = [];
+    });
+  }
+
+  async function make(order: EditOrder): Promise<void> {
+    await sculptor.value?.makeEdit(order);
+    touched();
+  }
+
+  async function step(way: LevelWay): Promise<void> {
+    try {
+      await sculptor.value?.step(way);
+      touched();
+    } catch (error) {
+      problem.value = sentence(error);
+    }
+  }
+
+  async function undo(): Promise<void> {
+    await sculptor.value?.undo();
+    touched();
+  }
+
+  async function redo(): Promise<void> {
+    await sculptor.value?.redo();
+    touched();
   }
 
   async function save(): Promise<boolean> {
     if (!doc.value || !sculptor.value || saving.value) return false;
     saving.value = true;
     problem.value = null;
-    const before = changes;
+    const before = changes.value;
     try {
-      const positions = await sculptor.value.positions();
-      const blob = sculptor.value.state.strokes > 0 || doc.value.blob || keptAt.value ? await api.putBlob(new Uint8Array(positions)) : null;
-      const kept = await api.save('sources', { ...plain(doc.value), blob }, revision.value);
+      const clay = await sculptor.value.bytes();
+      const touchedEver = sculptor.value.state.strokes > 0 || doc.value.blob !== null || unsaved.value;
+      const next: Slab = { ...plain(doc.value), ...(touchedEver ? await sent(clay) : {}), cells: clay.cells as Slab['cells'] };
+      const kept = await api.save('sources', next, revision.value);
       library.putSource(kept);
-      doc.value.blob = blob;
+      Object.assign(doc.value, { blob: next.blob, mask: next.mask, upper: next.upper, history: next.history, cells: next.cells });
       revision.value = kept.revision;
-      if (changes === before) {
+      if (changes.value === before) {
         clearTimeout(timer);
         timer = undefined;
         unsaved.value = false;
@@ -154,53 +176,31 @@ export const useSlabBench = defineStore('slab-bench', () => {
     }
   }
 
-  /** Casts at full size and keeps the alpha, with its lineage. Null when it was cancelled or could not be. */
-  async function cast(wanted: string): Promise<Alpha | null> {
-    if (!doc.value || !caster.value) return null;
-    problem.value = null;
-    const name = NameSchema.safeParse(wanted);
-    if (!name.success) {
-      problem.value = name.error.issues[0]!.message;
-      return null;
-    }
-    if (library.freeName('alphas', name.data) !== name.data) {
-      problem.value = `There is already an alpha called “${name.data}”. Choose another name.`;
-      return null;
-    }
-    castShare.value = 0;
-    try {
-      if (unsaved.value && !(await save())) return null;
-      const settings = plain(doc.value.cast);
-      const made = await caster.value.cast(settings, (share) => (castShare.value = share));
-      if ('flat' in made) {
-        problem.value = made.flat;
-        return null;
-      }
-      const blob = await api.putBlob(new Uint8Array(made.greys.buffer as ArrayBuffer));
-      const alpha = AlphaSchema.parse({
-        version: ALPHA_VERSION, id: crypto.randomUUID(), size: made.size, relief: made.relief, ground: made.ground, blob,
-        card: { name: name.data, author: doc.value.card.author },
-        lineage: { sourceId: doc.value.id, sourceRevision: revision.value, floor: made.floor, crown: made.crown, cast: settings },
-        report: { marginPx: made.margin.marginPx, ringLoss: made.ringLoss, usedRange: made.usedRange },
-      } satisfies Omit<Alpha, 'card'> & { card: { name: string; author: string } });
-      const kept = await api.save('alphas', alpha, null);
-      library.putAlpha(kept);
-      return kept.doc;
-    } catch (error) {
-      connection.noticed(error);
-      if (!/cancelled/.test(String(error))) problem.value = `The cast wasn’t kept. ${sentence(error)}`;
-      return null;
-    } finally {
-      castShare.value = null;
-    }
+  /** Brushes whose form the alpha is. */
+  function followers(alpha: Alpha): string[] {
+    return library.brushes.filter((b) => b.doc.form.alphaId === alpha.id).map((b) => b.doc.card.name);
   }
 
   return {
-    doc, revision, sculptor, caster, opening, problem, result, flat, unsaved, saving, keptAt, castShare,
-    open, close, flush, touched, look, editCast, rename, save, cast,
+    doc, revision, sculptor, opening, problem, unsaved, saving, keptAt, changes, pieces,
+    open, close, flush, touched, edit, editPieces, bakePieces, make, step, undo, redo, save, followers,
   };
 });
 
-function plain<T>(value: T): T {
-  return JSON.parse(JSON.stringify(value)) as T;
+/** Sends the clay's bytes and answers the names they are kept under. */
+async function sent(clay: ClayBytes): Promise<Pick<Slab, 'blob' | 'mask' | 'upper' | 'history'>> {
+  const put = (bytes: ArrayBuffer | null): Promise<string | null> => (bytes ? api.putBlob(new Uint8Array(bytes)) : Promise.resolve(null));
+  const floats = (values: Float32Array): Promise<string> => api.putBlob(new Uint8Array(values.slice().buffer));
+  const upper: Slab['upper'] = [];
+  for (const level of clay.upper) upper.push({ cells: level.cells as Slab['cells'], fine: await floats(level.fine), base: await floats(level.base) });
+  return { blob: await put(clay.places), mask: await put(clay.mask), upper, history: await put(clay.history) };
+}
+
+async function savedClay(slab: Slab): Promise<Extract<Opening, { kind: 'slab' }>> {
+  const bytes = (hash: string | null): Promise<ArrayBuffer | null> => (hash ? api.getBlob(hash) : Promise.resolve(null));
+  const [places, mask, history] = await Promise.all([bytes(slab.blob), bytes(slab.mask), bytes(slab.history)]);
+  const upper = await Promise.all(slab.upper.map(async (level) => ({
+    cells: level.cells, fine: new Float32Array(await api.getBlob(level.fine)), base: new Float32Array(await api.getBlob(level.base)),
+  })));
+  return { kind: 'slab', cells: slab.cells, places, mask, upper, history };
 }

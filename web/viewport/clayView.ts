@@ -90,6 +90,7 @@ export class ClayView {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
     geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
+    geometry.setAttribute('mask', new BufferAttribute(mesh.mask, 1));
     geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
     this.body = new ThreeMesh(geometry, this.clay);
     this.body.frustumCulled = false;
@@ -100,13 +101,14 @@ export class ClayView {
   /** Sends the leaves that changed to the card, neighbouring leaves in one go. */
   update(leaves: Uint32Array): void {
     if (!this.body) return;
-    for (const key of ['position', 'normal'] as const) {
+    for (const key of ['position', 'normal', 'mask'] as const) {
       const attribute = this.body.geometry.getAttribute(key) as BufferAttribute;
       for (let i = 0; i < leaves.length;) {
         let end = i + 1;
         while (end < leaves.length && leaves[end] === leaves[end - 1]! + 1) end++;
-        const first = leaves[i]! * LEAF * 3;
-        attribute.addUpdateRange(first, Math.min((leaves[end - 1]! + 1) * LEAF * 3, attribute.array.length) - first);
+        const words = LEAF * attribute.itemSize;
+        const first = leaves[i]! * words;
+        attribute.addUpdateRange(first, Math.min((leaves[end - 1]! + 1) * words, attribute.array.length) - first);
         i = end;
       }
       attribute.needsUpdate = true;

@@ -1,17 +1,21 @@
 /** GLSL of the view: matt clay lit from the upper left with a cool rim, and the picture that is laid over it. */
 
 export const CLAY_VERTEX = /* glsl */ `
+in float mask;
+out float vMask;
 out vec3 vNormal;
 out vec3 vView;
 void main() {
   vec4 at = modelViewMatrix * vec4(position, 1.0);
   vNormal = normalMatrix * normal;
   vView = at.xyz;
+  vMask = mask;
   gl_Position = projectionMatrix * at;
 }`;
 
 /** Light is fixed to the eye, so that a form reads the same however it is turned. Linear inside, sRGB out. */
 export const CLAY_FRAGMENT = /* glsl */ `
+in float vMask;
 in vec3 vNormal;
 in vec3 vView;
 uniform vec3 clay;
@@ -32,6 +36,9 @@ void main() {
   vec3 sum = warm + cool;
   // A gentle shoulder keeps lit slopes apart near white.
   sum = sum * (1.0 + sum * 0.18) / (1.0 + sum * 0.42);
+  // Masked clay is dark and fine-hatched: seen at once, and its form still read.
+  float hatch = step(0.5, fract((gl_FragCoord.x + gl_FragCoord.y) / 6.0));
+  sum *= mix(vec3(1.0), vec3(0.20, 0.24, 0.27) * mix(0.86, 1.12, hatch), clamp(vMask, 0.0, 1.0));
   colour = vec4(pow(clamp(sum, 0.0, 1.0), vec3(1.0 / 2.2)), 1.0);
 }`;
 

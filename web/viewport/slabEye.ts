@@ -14,6 +14,24 @@ export interface SlabEyeState {
   turnRad: number;
 }
 
+/** Where a place on the slab is seen, CSS pixels from the view's corner. */
+export function toScreen(eye: SlabEyeState, width: number, height: number, x: number, y: number): [number, number] {
+  const c = Math.cos(-eye.turnRad);
+  const s = Math.sin(-eye.turnRad);
+  const dx = (x - eye.x) * eye.scale;
+  const dy = (y - eye.y) * eye.scale;
+  return [width / 2 + dx * c - dy * s, height / 2 - (dx * s + dy * c)];
+}
+
+/** The place on the slab that is seen there. */
+export function fromScreen(eye: SlabEyeState, width: number, height: number, x: number, y: number): [number, number] {
+  const c = Math.cos(eye.turnRad);
+  const s = Math.sin(eye.turnRad);
+  const dx = (x - width / 2) / eye.scale;
+  const dy = (height / 2 - y) / eye.scale;
+  return [eye.x + dx * c - dy * s, eye.y + dx * s + dy * c];
+}
+
 const HEIGHT = 6;
 
 export class SlabEye {
@@ -66,8 +84,7 @@ export class SlabEye {
   }
 
   onSlab(x: number, y: number): [number, number] {
-    const [dx, dy] = this.turned((x - this.view.width / 2) / this.state.scale, (this.view.height / 2 - y) / this.state.scale);
-    return [this.state.x + dx, this.state.y + dy];
+    return fromScreen(this.state, this.view.width, this.view.height, x, y);
   }
 
   ray(x: number, y: number): Ray {

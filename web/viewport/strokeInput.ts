@@ -23,6 +23,8 @@ export interface StrokeInputOptions {
   symmetry: () => Symmetry;
   /** Whether strokes may begin now. */
   ready: () => boolean;
+  /** Whether the left button is for something else just now. */
+  blocked?: () => boolean;
   onHover: (frame: DabFrame | null) => void;
   onEnd: () => void;
   onPenWithoutPressure?: () => void;
@@ -91,7 +93,7 @@ export class StrokeInput {
   }
 
   private down(e: PointerEvent): void {
-    if (e.button !== 0) return;
+    if (e.button !== 0 || this.o.blocked?.()) return;
     const brush = this.o.brush();
     if (this.pressed || !brush || !this.o.ready()) return;
     this.last = this.place(e);
@@ -108,6 +110,8 @@ export class StrokeInput {
   }
 
   private move(e: PointerEvent): void {
+    // A cursor that is being changed stays where it is.
+    if (e.buttons !== 0 && !this.pressed && this.o.blocked?.()) return;
     this.last = this.place(e);
     if (!this.pressed) {
       if (e.buttons === 0) this.hover();

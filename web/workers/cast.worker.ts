@@ -1,15 +1,17 @@
 /** Casts a body that another worker owns, looking at its memory; never changes it. */
 import * as Comlink from 'comlink';
-import { castHeights, castTones, FlatCastError, heightRange } from '#core/cast';
-import { measureMargin, ringLoss, type MarginReport } from '#core/checks';
-import { meshView, type MeshArrays, type MeshLayout } from '#core/mesh';
-import { edgeGround, histogram, toUint16, usedRange } from '#core/picture';
-import type { CastSettings } from '#core/settings';
+import { castSlab, castVector, fitFrame, FlatCastError } from '#core/cast';
+import { ringLoss, type Check, type MarginReport } from '#core/checks';
+import { meshView, positionsOut, type MeshArrays, type MeshLayout } from '#core/mesh';
+import { toUint16, usedRange } from '#core/picture';
+import { SLAB_SIDE, type CastSettings, type Frame } from '#core/settings';
 
 export interface CastResult {
   /** Pixels a side. */
   size: number;
   greys: Uint16Array;
+  /** The same in float32, for casts that are kept so. */
+  floats: Float32Array;
   floor: number;
   crown: number;
   relief: number;
@@ -17,7 +19,14 @@ export interface CastResult {
   margin: MarginReport;
   ringLoss: number;
   usedRange: number;
-  /** Counts over the greys, black to white. */
+  /** Heights between which nearly all pixels lie. */
+  used: { floor: number; crown: number };
+  levelFloor: number;
+  undercutShare: number;
+  /** 1 where something is hidden from above. */
+  undercut: Uint8Array;
+  checks: Check[];
+  /** Counts over the heights, lowest to highest. */
   histogram: Uint32Array;
   milliseconds: number;
 }
@@ -28,8 +37,24 @@ export interface FlatCast {
   floor: number;
 }
 
+export interface VectorResult {
+  size: number;
+  offsets: Float32Array;
+  relief: number;
+}
+
 let mesh: MeshArrays | null = null;
 let cancelled: Int32Array | null = null;
+
+const going = (onProgress: ((share: number) => void) | null) => (share: number): boolean => {
+  onProgress?.(share);
+  return !cancelled || Atomics.load(cancelled, 0) === 0;
+};
+
+function current(): MeshArrays {
+  if (!mesh) throw new Error('Nothing is open to cast.');
+  return mesh;
+}
 
 const api = {
   /** `cancel` is one shared word; setting it to 1 abandons the running cast. */
@@ -39,30 +64,31 @@ const api = {
   },
 
   cast(settings: CastSettings, onProgress: ((share: number) => void) | null): CastResult | FlatCast {
-    if (!mesh) throw new Error('Nothing is open to cast.');
     const began = performance.now();
-    const heights = castHeights(mesh, {
-      frame: settings.frame, size: settings.size, samples: settings.samples,
-      onProgress: (share) => {
-        onProgress?.(share);
-        return !cancelled || Atomics.load(cancelled, 0) === 0;
-      },
-    });
-    let tones;
     try {
-      tones = castTones(heights, settings.frame.side, settings.floor, settings.crown);
+      const made = castSlab(current(), settings, going(onProgress));
+      const { picture, ground, undercut } = made;
+      const out: CastResult = {
+        size: settings.size, greys: toUint16(picture), floats: picture.data, floor: made.floor, crown: made.crown, relief: made.relief, ground,
+        margin: made.margin, ringLoss: ringLoss(picture, 1, ground), usedRange: usedRange(picture), used: made.used, levelFloor: made.levelFloor,
+        undercutShare: undercut.share, undercut: undercut.pixels, checks: made.checks, histogram: made.histogram, milliseconds: performance.now() - began,
+      };
+      return Comlink.transfer(out, [out.greys.buffer, out.floats.buffer, out.undercut.buffer, out.histogram.buffer] as ArrayBuffer[]);
     } catch (error) {
-      if (error instanceof FlatCastError) return { flat: error.message, floor: heightRange(heights)?.floor ?? 0 };
+      if (error instanceof FlatCastError) return { flat: error.message, floor: error.height };
       throw error;
     }
-    const { picture } = tones;
-    const ground = edgeGround(picture);
-    const out: CastResult = {
-      size: settings.size, greys: toUint16(picture), floor: tones.floor, crown: tones.crown, relief: tones.relief, ground,
-      margin: measureMargin(picture, ground), ringLoss: ringLoss(picture, 1, ground), usedRange: usedRange(picture),
-      histogram: histogram(picture, 96), milliseconds: performance.now() - began,
-    };
-    return Comlink.transfer(out, [out.greys.buffer as ArrayBuffer, out.histogram.buffer as ArrayBuffer]);
+  },
+
+  vector(settings: CastSettings, onProgress: ((share: number) => void) | null): VectorResult {
+    const from = current();
+    const cells = Math.round(Math.sqrt(from.vertexCount)) - 1;
+    const made = castVector(positionsOut(from), cells, SLAB_SIDE, settings.frame, settings.size, going(onProgress));
+    return Comlink.transfer(made, [made.offsets.buffer as ArrayBuffer]);
+  },
+
+  fit(turn: number, margin: number, inside: 'square' | 'ring'): Frame | null {
+    return fitFrame(current(), turn, margin, inside);
   },
 };
 

@@ -1,7 +1,7 @@
 /** The page's side of casting: live previews where only the latest counts, and one full cast with progress and cancel. */
 import * as Comlink from 'comlink';
-import type { CastSettings } from '#core/settings';
-import type { CastResult, CastWorker, FlatCast } from './cast.worker';
+import type { CastSettings, Frame } from '#core/settings';
+import type { CastResult, CastWorker, FlatCast, VectorResult } from './cast.worker';
 import type { Opened } from './sculpt.worker';
 
 export class Caster {
@@ -23,9 +23,18 @@ export class Caster {
     if (!this.running) void this.run();
   }
 
-  async cast(settings: CastSettings, onProgress: (share: number) => void): Promise<CastResult | FlatCast> {
-    Atomics.store(new Int32Array(this.cancelWord), 0, 0);
+  cast(settings: CastSettings, onProgress: (share: number) => void): Promise<CastResult | FlatCast> {
+    this.go();
     return this.worker.cast(settings, Comlink.proxy(onProgress));
+  }
+
+  vector(settings: CastSettings, onProgress: (share: number) => void): Promise<VectorResult> {
+    this.go();
+    return this.worker.vector(settings, Comlink.proxy(onProgress));
+  }
+
+  fit(turn: number, margin: number, inside: 'square' | 'ring'): Promise<Frame | null> {
+    return this.worker.fit(turn, margin, inside);
   }
 
   cancel(): void {
@@ -36,12 +45,16 @@ export class Caster {
     this.thread.terminate();
   }
 
+  private go(): void {
+    Atomics.store(new Int32Array(this.cancelWord), 0, 0);
+  }
+
   private async run(): Promise<void> {
     this.running = true;
     while (this.wanted) {
       const settings = this.wanted;
       this.wanted = null;
-      Atomics.store(new Int32Array(this.cancelWord), 0, 0);
+      this.go();
       this.onPreview(await this.worker.cast(settings, null));
     }
     this.running = false;

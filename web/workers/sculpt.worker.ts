@@ -1,17 +1,18 @@
 /** Owns the memory of one body and the sculpting session on it. Answers every call with what changed. */
 import * as Comlink from 'comlink';
-import { resolveBrush, type AlphaForm, type ResolvedBrush } from '#core/brush';
-import { body, buildMesh, layoutOf, plane, positionsOut, type BodyName, type MeshLayout } from '#core/mesh';
-import { fromUint16, pyramid } from '#core/picture';
-import { SLAB_SIDE, type Brush } from '#core/settings';
+import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind, type ResolvedBrush } from '#core/brush';
+import type { Edit } from '#core/edit';
+import { body, buildMesh, layoutOf, maskOut, positionsOut, type BodyName, type MeshLayout } from '#core/mesh';
+import type { Brush, Frame, Piece } from '#core/settings';
 import {
-  abandon, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, redo, replay, session, undo, type Session,
+  abandon, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, keepEdit, redo, replay, session, tryEdit, undo, type Session,
 } from '#core/session';
+import { canRedo, canUndo, clay, keptStep, newStep, packHistory, readHistory, redoClay, stepLevel, undoClay, type Clay, type LevelWay, type UpperLevel } from '#core/slab';
 import { drainChanged, surface } from '#core/sculpt';
 import type { Sample, StrokeStart } from '#core/stroke';
 
 export type Opening =
-  | { kind: 'slab'; cells: number; positions: ArrayBuffer | null }
+  | { kind: 'slab'; cells: number; places: ArrayBuffer | null; mask: ArrayBuffer | null; upper: UpperLevel[]; history: ArrayBuffer | null }
   | { kind: 'body'; name: BodyName; density: number };
 
 export interface Opened {
@@ -23,48 +24,110 @@ export interface Opened {
 export interface Change {
   /** Leaves whose vertices changed, ascending. */
   leaves: Uint32Array;
+  /** Another mesh took the place of the one that was open. */
+  reopened: Opened | null;
   strokes: number;
   canUndo: boolean;
   canRedo: boolean;
   /** Radius and turn of the dab that is being laid, while it is. */
   dab: { radius: number } | null;
+  level: LevelState | null;
+}
+
+/** The level of a slab that is sculpted, and how many finer ones were stepped down from. */
+export interface LevelState {
+  cells: number;
+  upper: number;
+}
+
+/** Everything of a slab that is kept. */
+export interface ClayBytes {
+  cells: number;
+  places: ArrayBuffer;
+  mask: ArrayBuffer | null;
+  upper: UpperLevel[];
+  history: ArrayBuffer | null;
 }
 
 export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
 
-let open: Session | null = null;
+/** An edit as the page names it: an alpha by its id, its picture is here. */
+export type EditOrder = Exclude<Edit, { kind: 'mask-alpha' }> | { kind: 'mask-alpha'; alphaId: string; frame: Frame; way: 'add' | 'take' };
+
+const HISTORY_BYTES = 24 * 2 ** 20;
+
+let open: { session: Session } | Clay | null = null;
+/** Pieces that lie on the clay without being part of it: an edit that is shown and never kept. */
+let pieces: readonly Piece[] = [];
 const brushes = new Map<string, ResolvedBrush>();
 const forms = new Map<string, AlphaForm>();
 
 function current(): Session {
   if (!open) throw new Error('Nothing is open to sculpt on.');
+  return open.session;
+}
+
+function openClay(): Clay {
+  if (!open || !('cells' in open)) throw new Error('No slab is open.');
   return open;
 }
 
-function change(): Change {
+function opened(): Opened {
+  const { mesh, spacing } = current().surface;
+  return { buffer: mesh.buffer, layout: layoutOf(mesh), spacing };
+}
+
+function change(reopened: Opened | null = null): Change {
   const s = current();
   const frame = s.running?.runner.lastFrame ?? null;
+  const slab = open && 'cells' in open ? open : null;
   const out: Change = {
-    leaves: drainChanged(s.surface), strokes: s.done.length, canUndo: s.running !== null || (s.done.at(-1)?.before ?? null) !== null,
-    canRedo: s.undone.length > 0, dab: frame && { radius: frame.radius },
+    leaves: drainChanged(s.surface), reopened, strokes: s.done.length,
+    canUndo: slab ? canUndo(slab) && !(s.trying && s.done.length === 0 && slab.past.length === 0) : s.running !== null || (s.done.at(-1)?.before ?? null) !== null,
+    canRedo: slab ? canRedo(slab) : s.undone.length > 0, dab: frame && { radius: frame.radius },
+    level: slab && { cells: slab.cells, upper: slab.upper.length },
   };
   return Comlink.transfer(out, [out.leaves.buffer as ArrayBuffer]);
+}
+
+/** Does something with the clay as it is without its pieces, then lays them on again. */
+function onBareClay<T>(act: () => T): T {
+  if (pieces.length > 0) abandon(current());
+  const result = act();
+  if (pieces.length > 0 && !current().running) tryEdit(current(), { kind: 'bake', pieces });
+  return result;
+}
+
+function ordered(order: EditOrder): Edit {
+  if (order.kind !== 'mask-alpha') return order;
+  const form = forms.get(order.alphaId);
+  if (!form) throw new Error('The alpha is not loaded.');
+  return { kind: 'mask-alpha', picture: form.pyramid.levels[0]!, frame: order.frame, way: order.way };
 }
 
 const api = {
   open(opening: Opening): Opened {
     open = null;
-    const raw = opening.kind === 'slab' ? plane(opening.cells, SLAB_SIDE) : body(opening.name, opening.density);
-    const mesh = buildMesh(raw, opening.kind === 'slab' && opening.positions ? { places: new Float32Array(opening.positions) } : {});
-    open = session(surface(mesh), { replay: opening.kind === 'body' });
-    return { buffer: mesh.buffer, spacing: open.surface.spacing, layout: layoutOf(mesh) };
+    pieces = [];
+    if (opening.kind === 'body') {
+      open = { session: session(surface(buildMesh(body(opening.name, opening.density))), { replay: true }) };
+      return opened();
+    }
+    const { cells, places, mask, upper, history } = opening;
+    const slab = clay({ cells, places: places && new Float32Array(places), mask: mask && new Float32Array(mask), upper });
+    if (history) for (const before of readHistory(history, slab.session.surface.mesh)) keptStep(slab, before);
+    open = slab;
+    return opened();
+  },
+  state(): Change {
+    return change();
   },
 
   hasForm(alphaId: string): boolean {
     return forms.has(alphaId);
   },
-  setForm(alphaId: string, size: number, greys: ArrayBuffer, relief: number): void {
-    forms.set(alphaId, { pyramid: pyramid(fromUint16(new Uint16Array(greys), size)), relief });
+  setForm(alphaId: string, alpha: AlphaKind, bytes: ArrayBuffer): void {
+    forms.set(alphaId, alphaForm(alpha, bytes));
   },
   setBrush(brush: Brush): void {
     brushes.set(brush.id, resolveBrush(brush, brush.form.alphaId === null ? null : forms.get(brush.form.alphaId) ?? null));
@@ -82,21 +145,78 @@ const api = {
     return change();
   },
   end(): Change {
-    endStroke(current());
+    onBareClay(() => {
+      const { touched } = endStroke(current());
+      if (touched > 0 && open && 'cells' in open) newStep(open);
+    });
     return change();
   },
   abandon(): Change {
-    abandon(current());
+    if (current().running) abandon(current());
+    onBareClay(() => undefined);
     return change();
   },
   undo(): Change {
-    undo(current());
-    return change();
+    if (!open || !('cells' in open)) {
+      undo(current());
+      return change();
+    }
+    const slab = open;
+    const same = onBareClay(() => undoClay(slab)) !== 'level';
+    return change(same ? null : opened());
   },
   redo(): Change {
-    redo(current());
+    if (!open || !('cells' in open)) {
+      redo(current());
+      return change();
+    }
+    const slab = open;
+    const same = onBareClay(() => redoClay(slab)) !== 'level';
+    return change(same ? null : opened());
+  },
+
+  /** Shows what an edit would do; the one shown before is taken back. */
+  tryEdit(order: EditOrder): Change {
+    tryEdit(current(), ordered(order));
     return change();
   },
+  keepEdit(): Change {
+    if (keepEdit(current())) newStep(openClay());
+    onBareClay(() => undefined);
+    return change();
+  },
+  dropEdit(): Change {
+    abandon(current());
+    onBareClay(() => undefined);
+    return change();
+  },
+  makeEdit(order: EditOrder): Change {
+    onBareClay(() => {
+      tryEdit(current(), ordered(order));
+      if (keepEdit(current())) newStep(openClay());
+    });
+    return change();
+  },
+  /** Pieces that lie on the clay from now on. */
+  setPieces(next: Piece[]): Change {
+    if (pieces.length > 0) abandon(current());
+    pieces = next;
+    onBareClay(() => undefined);
+    return change();
+  },
+  bakePieces(): Change {
+    const baked = pieces;
+    abandon(current());
+    pieces = [];
+    tryEdit(current(), { kind: 'bake', pieces: baked });
+    if (keepEdit(current())) newStep(openClay());
+    return change();
+  },
+  step(way: LevelWay): Change {
+    onBareClay(() => stepLevel(openClay(), way));
+    return change(opened());
+  },
+
   adopt(from: string, to: string): void {
     adoptBrush(current(), from, to);
   },
@@ -108,10 +228,18 @@ const api = {
     clearStrokes(current());
     return change();
   },
-  /** Every vertex in stored order, float32. */
-  positions(): ArrayBuffer {
-    const buffer = positionsOut(current().surface.mesh).buffer as ArrayBuffer;
-    return Comlink.transfer(buffer, [buffer]);
+  /** Everything that is kept of a slab, without its pieces. */
+  bytes(): ClayBytes {
+    const slab = openClay();
+    return onBareClay(() => {
+      const { mesh } = slab.session.surface;
+      const places = positionsOut(mesh).buffer as ArrayBuffer;
+      const masked = mesh.mask.some((m) => m !== 0);
+      const mask = masked ? (maskOut(mesh).buffer as ArrayBuffer) : null;
+      const history = packHistory(slab.session.done, HISTORY_BYTES)?.buffer ?? null;
+      // Levels that were left don't change: they are copied, not given away.
+      return Comlink.transfer({ cells: slab.cells, places, mask, upper: slab.upper, history }, [places, ...(mask ? [mask] : []), ...(history ? [history] : [])]);
+    });
   },
 };
 

@@ -5,10 +5,12 @@
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { meshView, type MeshArrays } from '#core/mesh';
-import type { Brush } from '#core/settings';
+import type { Alpha, Brush, Piece } from '#core/settings';
+import type { LevelWay } from '#core/slab';
 import type { Sample } from '#core/stroke';
 import { getBlob } from '../api/client';
-import type { Begin, Change, Opened, Opening, SculptWorker } from './sculpt.worker';
+import { plain } from '../stores/plain';
+import type { Begin, Change, ClayBytes, EditOrder, LevelState, Opened, Opening, SculptWorker } from './sculpt.worker';
 
 export interface SculptorState {
   busy: boolean;
@@ -19,58 +21,62 @@ export interface SculptorState {
   /** Radius of the dab being laid. */
   dabRadius: number | null;
   stroking: boolean;
-}
-
-export interface AlphaRef {
-  id: string;
-  size: number;
-  blob: string;
-  relief: number;
+  /** Of a slab. */
+  level: LevelState | null;
 }
 
 export class Sculptor {
   readonly state: SculptorState = reactive({
-    busy: false, strokes: 0, canUndo: false, canRedo: false, vertices: 0, dabRadius: null, stroking: false,
+    busy: false, strokes: 0, canUndo: false, canRedo: false, vertices: 0, dabRadius: null, stroking: false, level: null,
   });
   mesh: MeshArrays | null = null;
   spacing = 0;
   opened: Opened | null = null;
   /** Called with the leaves that changed. */
   onChange: (leaves: Uint32Array) => void = () => undefined;
+  /** Called with what a call to the worker threw; whoever waits for the call hears of it too. */
+  onProblem: (error: unknown) => void = (error) => reportError(error);
+  /** Called when another mesh takes the place of the one that was open. */
+  onReopen: (opened: Opened) => void = () => undefined;
 
   private readonly thread = new Worker(new URL('./sculpt.worker.ts', import.meta.url), { type: 'module' });
   private readonly worker = Comlink.wrap<SculptWorker>(this.thread);
-  private readonly known = new Set<string>();
+  private readonly known = new Map<string, string>();
   private chain: Promise<unknown> = Promise.resolve();
   private waiting: Sample[] = [];
   private sending = false;
+  private trying: EditOrder | null = null;
+  private tryRun: Promise<void> | null = null;
   private replayWith: (() => Promise<void>) | null = null;
   private replayRun: Promise<void> | null = null;
 
   async open(opening: Opening): Promise<void> {
     await this.queue(async () => {
-      const opened = await this.worker.open(opening);
-      this.opened = opened;
-      this.mesh = meshView(opened.buffer, opened.layout);
-      this.spacing = opened.spacing;
-      Object.assign(this.state, { strokes: 0, canUndo: false, canRedo: false, vertices: opened.layout.vertexCount, stroking: false });
+      this.lookAt(await this.worker.open(opening));
+      this.state.stroking = false;
+      this.take(await this.worker.state());
     });
   }
 
   /** Makes the brush, and the alpha it needs, known to the worker. */
-  async use(brush: Brush, alpha: AlphaRef | null): Promise<void> {
-    if (alpha && !this.known.has(alpha.id)) {
-      const greys = await getBlob(alpha.blob);
-      await this.queue(() => this.worker.setForm(alpha.id, alpha.size, Comlink.transfer(greys, [greys]), alpha.relief));
-      this.known.add(alpha.id);
-    }
-    await this.queue(() => this.worker.setBrush(JSON.parse(JSON.stringify(brush)) as Brush));
+  async use(brush: Brush, alpha: Alpha | null): Promise<void> {
+    if (alpha) await this.know(alpha);
+    await this.queue(() => this.worker.setBrush(plain(brush)));
+  }
+
+  /** Makes an alpha known to the worker; again when it was cast anew. */
+  async know(alpha: Alpha): Promise<void> {
+    if (this.known.get(alpha.id) === alpha.blob) return;
+    const bytes = await getBlob(alpha.blob);
+    const kind = { format: alpha.format, size: alpha.size, relief: alpha.relief };
+    await this.queue(() => this.worker.setForm(alpha.id, kind, Comlink.transfer(bytes, [bytes])));
+    this.known.set(alpha.id, alpha.blob);
   }
 
   begin(start: Begin, samples: Sample[]): void {
     this.state.stroking = true;
     this.waiting = [];
-    void this.changing(() => this.worker.begin(start, samples));
+    this.changing(() => this.worker.begin(start, samples)).catch(() => undefined);
   }
 
   /** Samples that come while the worker is busy go out together when it is free. */
@@ -79,11 +85,11 @@ export class Sculptor {
     this.waiting.push(...samples);
     if (this.sending) return;
     this.sending = true;
-    void this.queue(async () => {
+    this.queue(async () => {
       this.sending = false;
       const batch = this.waiting.splice(0);
       if (batch.length > 0 && this.state.stroking) this.take(await this.worker.extend(batch));
-    });
+    }).catch(() => undefined);
   }
 
   async end(): Promise<void> {
@@ -141,20 +147,73 @@ export class Sculptor {
     return this.queue(() => this.worker.adopt(from, to));
   }
 
-  positions(): Promise<ArrayBuffer> {
-    return this.queue(() => this.worker.positions());
+  /** Everything that is kept of a slab. */
+  bytes(): Promise<ClayBytes> {
+    return this.queue(() => this.worker.bytes());
+  }
+
+  /** Shows what an edit would do; while one is worked out only the latest waits. */
+  tryEdit(order: EditOrder): Promise<void> {
+    this.trying = plain(order);
+    this.tryRun ??= this.queue(async () => {
+      const latest = this.trying;
+      this.trying = null;
+      this.tryRun = null;
+      if (latest) this.take(await this.worker.tryEdit(latest));
+    });
+    return this.tryRun;
+  }
+
+  keepEdit(): Promise<void> {
+    return this.changing(() => this.worker.keepEdit());
+  }
+
+  dropEdit(): Promise<void> {
+    this.trying = null;
+    return this.changing(() => this.worker.dropEdit());
+  }
+
+  makeEdit(order: EditOrder): Promise<void> {
+    const sent = plain(order);
+    return this.changing(() => this.worker.makeEdit(sent));
+  }
+
+  setPieces(pieces: readonly Piece[]): Promise<void> {
+    const next = plain([...pieces]);
+    return this.changing(() => this.worker.setPieces(next));
+  }
+
+  bakePieces(): Promise<void> {
+    return this.changing(() => this.worker.bakePieces());
+  }
+
+  step(way: LevelWay): Promise<void> {
+    return this.changing(() => this.worker.step(way));
   }
 
   close(): void {
     this.thread.terminate();
   }
 
+  /** Strokes have nobody who waits for them; what went wrong is told by `onProblem`. */
   private changing(call: () => Promise<Change>): Promise<void> {
     return this.queue(async () => this.take(await call()));
   }
 
+  private lookAt(opened: Opened): void {
+    this.opened = opened;
+    this.mesh = meshView(opened.buffer, opened.layout);
+    this.spacing = opened.spacing;
+    this.state.vertices = opened.layout.vertexCount;
+  }
+
   private take(change: Change): void {
-    Object.assign(this.state, { strokes: change.strokes, canUndo: change.canUndo, canRedo: change.canRedo, dabRadius: change.dab?.radius ?? null });
+    if (change.reopened) {
+      this.lookAt(change.reopened);
+      this.onReopen(change.reopened);
+    }
+    Object.assign(this.state, {
+      level: change.level, strokes: change.strokes, canUndo: change.canUndo, canRedo: change.canRedo, dabRadius: change.dab?.radius ?? null });
     if (change.leaves.length > 0) this.onChange(change.leaves);
   }
 
@@ -162,7 +221,7 @@ export class Sculptor {
   private queue<T>(call: () => Promise<T>): Promise<T> {
     this.state.busy = true;
     const mine = this.chain.then(call);
-    const settled = mine.then(() => undefined, () => undefined);
+    const settled = mine.then(() => undefined, (error: unknown) => this.onProblem(error));
     this.chain = settled;
     void settled.then(() => {
       if (this.chain === settled) this.state.busy = false;

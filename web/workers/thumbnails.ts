@@ -26,7 +26,8 @@ export function thumbnail(brush: Brush, alpha: Alpha | null): Promise<string> {
 
 async function render(brush: Brush, alpha: Alpha | null): Promise<string> {
   worker ??= Comlink.wrap<ThumbnailWorker>(new Worker(new URL('./thumbnail.worker.ts', import.meta.url), { type: 'module' }));
-  const greys = alpha && await getBlob(alpha.blob);
-  const blob = await worker.render(brush, alpha && greys && Comlink.transfer({ size: alpha.size, greys, relief: alpha.relief }, [greys]));
+  const bytes = alpha && await getBlob(alpha.blob);
+  const kind = alpha && { format: alpha.format, size: alpha.size, relief: alpha.relief };
+  const blob = await worker.render(brush, kind && bytes && Comlink.transfer({ kind, bytes }, [bytes]));
   return URL.createObjectURL(blob);
 }

@@ -104,10 +104,8 @@ export function level(s: usize, count: u32, to: f64, share: f64, most: f64, from
   for (let at: usize = 0, end = <usize>count << 2; at < end; at += 4) {
     const p = positions + <usize>load<u32>(touched + at) * 12;
     let by = to - ((f(p) - cx) * nx + (f(p + 4) - cy) * ny + (f(p + 8) - cz) * nz);
-    if ((from < 0 && by < 0) || (from > 0 && by > 0)) continue;
-    by = by > most ? most : by < -most ? -most : by;
-    by = by * f(amounts + at) * share;
-    add(p, nx * by, ny * by, nz * by);
+    by = (from < 0 && by < 0) || (from > 0 && by > 0) ? 0.0 : by > most ? most : by < -most ? -most : by;
+    put(amounts + at, by * f(amounts + at) * share);
   }
 }
 
@@ -121,8 +119,8 @@ export function carry(s: usize, count: u32, x: f64, y: f64, z: f64, share: f64):
   }
 }
 
-/** New places go to `next`, three floats a vertex, and from there to the surface. */
-export function relax(s: usize, count: u32, share: f64, next: usize): void {
+/** The way of each vertex goes to `ways`, three floats a vertex. */
+export function relax(s: usize, count: u32, share: f64, ways: usize): void {
   const touched = touchedOf(s);
   const amounts = amountOf(s);
   const positions = positionsOf(s);
@@ -147,13 +145,19 @@ export function relax(s: usize, count: u32, share: f64, next: usize): void {
     }
     const n = <f64>(last - first);
     const pull = whole ? share * f(amounts + (<usize>i << 2)) / n : 0.0;
-    const out = next + <usize>i * 12;
-    put(out, f(p) + (x - n * f(p)) * pull);
-    put(out + 4, f(p + 4) + (y - n * f(p + 4)) * pull);
-    put(out + 8, f(p + 8) + (z - n * f(p + 8)) * pull);
+    const out = ways + <usize>i * 12;
+    put(out, (x - n * f(p)) * pull);
+    put(out + 4, (y - n * f(p + 4)) * pull);
+    put(out + 8, (z - n * f(p + 8)) * pull);
   }
+}
+
+export function shift(s: usize, count: u32, ways: usize): void {
+  const touched = touchedOf(s);
+  const positions = positionsOf(s);
   for (let i: u32 = 0; i < count; i++) {
-    memory.copy(positions + <usize>load<u32>(touched + (<usize>i << 2)) * 12, next + <usize>i * 12, 12);
+    const way = ways + <usize>i * 12;
+    add(positions + <usize>load<u32>(touched + (<usize>i << 2)) * 12, f(way), f(way + 4), f(way + 8));
   }
 }
 

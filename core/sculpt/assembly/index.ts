@@ -2,5 +2,5 @@
 export { leavesInSphere, gather } from './gather';
 export { footing } from './footing';
 export { weigh } from './weigh';
-export { push, inflate, crease, meanHeight, level, carry, relax, paintMask } from './actions';
+export { push, inflate, crease, meanHeight, level, carry, relax, shift, paintMask } from './actions';
 export { refit, renew } from './renew';

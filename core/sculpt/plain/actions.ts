@@ -1,7 +1,7 @@
 /** What each action does to the vertices gathered and weighed. */
 import type { DabFrame, Vec3 } from '#core/brush';
 import { COPY_MASK, COPY_STRONGEST, LEAF, LEAF_SHIFT, RING_BREAK, RING_VERTEX } from '#core/mesh';
-import type { Surface } from '../surface';
+import { waysOf, type Surface } from '../surface';
 
 export function push(s: Surface, along: Vec3, scale: number, even: boolean): void {
   const { touched, amount, touchedCount, start } = s;
@@ -63,12 +63,10 @@ export function meanHeight(s: Surface, frame: DabFrame): number {
 
 export function level(s: Surface, frame: DabFrame, to: number, share: number, most: number, from: -1 | 0 | 1): void {
   const { touched, amount, touchedCount } = s;
-  const [nx, ny, nz] = frame.normal;
   for (let i = 0; i < touchedCount; i++) {
     const way = to - over(s, frame, touched[i]!);
-    if ((from < 0 && way < 0) || (from > 0 && way > 0)) continue;
-    const by = Math.max(-most, Math.min(most, way)) * amount[i]! * share;
-    add(s.mesh.positions, touched[i]! * 3, nx * by, ny * by, nz * by);
+    const by = (from < 0 && way < 0) || (from > 0 && way > 0) ? 0 : Math.max(-most, Math.min(most, way));
+    amount[i] = by * amount[i]! * share;
   }
 }
 
@@ -80,11 +78,11 @@ export function carry(s: Surface, by: Vec3, share: number): void {
   }
 }
 
-/** Umbrella Laplacian (G. Taubin, "A signal processing approach to fair surface design", 1995); all new places are found before any vertex moves. */
+/** Umbrella Laplacian (G. Taubin, "A signal processing approach to fair surface design", 1995); all ways are found before any vertex moves. */
 export function relax(s: Surface, share: number): void {
   const { touched, amount, touchedCount } = s;
   const { positions: p, ringStarts, rings } = s.mesh;
-  const next = new Float32Array(touchedCount * 3);
+  const ways = waysOf(s);
   for (let i = 0; i < touchedCount; i++) {
     const vertex = touched[i]!;
     const at = vertex * 3;
@@ -100,9 +98,13 @@ export function relax(s: Surface, share: number): void {
     }
     const n = last - first;
     const pull = whole ? (share * amount[i]!) / n : 0;
-    for (let c = 0; c < 3; c++) next[i * 3 + c] = p[at + c]! + (sum[c]! - n * p[at + c]!) * pull;
+    for (let c = 0; c < 3; c++) ways[i * 3 + c] = (sum[c]! - n * p[at + c]!) * pull;
   }
-  for (let i = 0; i < touchedCount; i++) p.set(next.subarray(i * 3, i * 3 + 3), touched[i]! * 3);
+}
+
+export function shift(s: Surface): void {
+  const ways = waysOf(s);
+  for (let i = 0; i < s.touchedCount; i++) add(s.mesh.positions, s.touched[i]! * 3, ways[i * 3]!, ways[i * 3 + 1]!, ways[i * 3 + 2]!);
 }
 
 export function paintMask(s: Surface, scale: number, even: boolean): void {

@@ -1,0 +1,2 @@
+export * from './exr';
+export * from './tiff';

@@ -1,0 +1,3 @@
+export * from './clay';
+export * from './history';
+export * from './levels';

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+/** The alphas that were cast from this slab: downloaded, cast anew, made into brushes. */
+import { Download, RefreshCw } from '@lucide/vue';
+import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
+import { computed } from 'vue';
+import { useRouter } from 'vue-router';
+import { STAMP_BASE } from '#core/presets';
+import type { Alpha } from '#core/settings';
+import { pictureUrl } from '../api/client';
+import { keepBrushDraft } from '../api/drafts';
+import { useLibrary } from '../stores/library';
+import { useSlabBench } from '../stores/slabBench';
+
+defineProps<{ fresh: string | null }>();
+defineEmits<{ again: [alpha: Alpha] }>();
+const bench = useSlabBench();
+const library = useLibrary();
+const router = useRouter();
+const kept = computed(() => library.alphas.filter((a) => a.doc.lineage.sourceId === bench.doc?.id).reverse());
+const what = (a: Alpha): string => (a.format === 'vector32f' ? `${a.size} px · vectors` : `${a.size} px · relief ${a.relief.toFixed(3)}${a.format === 'grey32f' ? ' · float' : ''}`);
+const files = (a: Alpha): readonly { ending: string; label: string }[] => [
+  ...(a.format === 'vector32f' ? [] : [{ ending: 'png', label: 'PNG, 16 bit' }, { ending: 'tiff', label: 'TIFF, 32-bit float' }]),
+  { ending: 'exr', label: a.format === 'vector32f' ? 'EXR, float vectors' : 'EXR, float' },
+];
+
+async function makeBrush(alpha: Alpha): Promise<void> {
+  const brush = structuredClone(STAMP_BASE);
+  brush.id = crypto.randomUUID();
+  brush.form.alphaId = alpha.id;
+  brush.form.ground = alpha.ground;
+  brush.touch.falloff.kind = 'full';
+  brush.card = { name: library.freeName('brushes', alpha.card.name), author: alpha.card.author, tags: [], notes: '' };
+  await keepBrushDraft({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
+  await library.loadDrafts();
+  await router.push(`/bench/brush/${brush.id}`);
+}
+</script>
+
+<template>
+  <div class="heading part">Cast from this slab <small>{{ kept.length || 'none yet' }}</small></div>
+  <ul>
+    <li v-for="{ doc, revision } in kept" :key="doc.id" :class="{ fresh: doc.id === fresh }">
+      <img :src="pictureUrl('alphas', doc.id, revision)" alt="" />
+      <span>{{ doc.card.name }}<small>{{ what(doc) }}</small></span>
+      <button class="btn quiet" type="button" title="Cast it anew as the clay is now; brushes follow" :aria-label="`Cast ${doc.card.name} anew`" @click="$emit('again', doc)"><RefreshCw :size="15" /></button>
+      <ElDropdown trigger="click">
+        <button class="btn quiet" type="button" title="Download" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></button>
+        <template #dropdown>
+          <ElDropdownMenu>
+            <ElDropdownItem v-for="f in files(doc)" :key="f.ending"><a :href="`/api/alphas/${doc.id}/${f.ending}`" download>{{ f.label }}</a></ElDropdownItem>
+          </ElDropdownMenu>
+        </template>
+      </ElDropdown>
+      <button class="btn" type="button" @click="makeBrush(doc)">Make brush</button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.part { margin-top: 6px; padding-top: 8px; border-top: 1px solid var(--line-soft); }
+li { display: flex; align-items: center; gap: 4px; padding: 4px; border-radius: var(--r); }
+li.fresh { background: var(--act-wash); }
+li img { width: 40px; height: 40px; border-radius: 4px; margin-right: 6px; }
+li > span { flex: 1; min-width: 0; font-weight: 500; }
+li small { display: block; font-weight: 400; color: var(--ink-2); }
+.quiet { padding: 0 8px; }
+a { color: inherit; text-decoration: none; }
+</style>

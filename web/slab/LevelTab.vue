@@ -1,0 +1,62 @@
+<script setup lang="ts">
+/** Levels: finer and coarser, what each costs before it is made, and back to the untouched clay. */
+import { computed, ref } from 'vue';
+import { SLAB_SIDE } from '#core/settings';
+import { levelAt, levelBytes, type LevelWay } from '#core/slab';
+import { useSlabBench } from '../stores/slabBench';
+
+const bench = useSlabBench();
+const working = ref(false);
+/** A vertex's place, normal, mask and triangles on the graphics card. */
+const CARD_BYTES = 52;
+/** What a page may take before it is sure to fail, where the browser says how much the machine has. */
+const budget = computed(() => ((navigator as { deviceMemory?: number }).deviceMemory ?? 8) * 2 ** 30 * 0.3);
+
+const state = computed(() => bench.sculptor?.state.level ?? null);
+const count = (n: number): string => ((n + 1) ** 2).toLocaleString('en').replaceAll(',', ' ');
+const bytes = (cells: number): number => levelBytes(cells) + (cells + 1) ** 2 * CARD_BYTES;
+const megabytes = (n: number): string => `${Math.round(n / 2 ** 20)} MB`;
+
+interface Offer {
+  way: LevelWay;
+  label: string;
+  cells: number | null;
+  why: string | null;
+}
+const offers = computed<Offer[]>(() => {
+  const now = state.value;
+  if (!now) return [];
+  return (['up', 'down'] as const).map((way) => {
+    const cells = levelAt(now.cells, way);
+    const why = cells === null ? (way === 'up' ? 'This is the finest level there is.' : 'This is the coarsest level there is.')
+      : way === 'up' && bytes(cells) > budget.value ? `It needs about ${megabytes(bytes(cells))}; this machine leaves ${megabytes(budget.value)} for it.` : null;
+    return { way, cells, why, label: way === 'down' ? 'Step down' : now.upper > 0 ? 'Step up' : 'Subdivide' };
+  });
+});
+
+async function step(way: LevelWay): Promise<void> {
+  working.value = true;
+  await bench.step(way);
+  working.value = false;
+}
+</script>
+
+<template>
+  <div v-if="state" class="tab">
+    <p><b>{{ state.cells }}² cells</b><br />{{ count(state.cells) }} vertices, {{ megabytes(bytes(state.cells)) }}</p>
+    <div v-for="offer in offers" :key="offer.way" class="offer">
+      <button type="button" class="btn" :disabled="offer.why !== null || working" @click="step(offer.way)">{{ working ? 'Working…' : offer.label }}</button>
+      <span v-if="offer.cells && !offer.why" class="muted">to {{ count(offer.cells) }} vertices, {{ megabytes(bytes(offer.cells)) }}</span>
+      <span v-else class="muted">{{ offer.why }}</span>
+    </div>
+    <p v-if="state.upper" class="muted">{{ state.upper }} finer {{ state.upper === 1 ? 'level keeps' : 'levels keep' }} their detail and take it along when you step up.</p>
+    <div class="heading">Untouched</div>
+    <button type="button" class="btn" @click="bench.make({ kind: 'untouched', side: SLAB_SIDE })">Back to flat clay</button>
+    <p class="muted">Undo brings everything back.</p>
+  </div>
+</template>
+
+<style scoped src="./tab.css"></style>
+<style scoped>
+.offer { display: grid; gap: 3px; }
+</style>

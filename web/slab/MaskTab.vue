@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** Masks: what the Mask brush draws, changes of the whole mask, and masks made from an alpha, heights or slopes. */
+import { computed, ref, watch } from 'vue';
+import { SLAB_BRUSHES } from '#core/presets';
+import NumberField from '../parts/NumberField.vue';
+import { useLibrary } from '../stores/library';
+import { useSlabBench } from '../stores/slabBench';
+import { useSlabCast } from '../stores/slabCast';
+import { MASK_SHAPES, useSlabTools } from '../stores/slabTools';
+
+const bench = useSlabBench();
+const cast = useSlabCast();
+const tools = useSlabTools();
+const library = useLibrary();
+
+const steps = ref(4);
+const way = ref<'add' | 'take'>('add');
+const from = ref<'height' | 'slope' | 'alpha'>('height');
+const alphaId = ref('');
+const height = ref({ low: 0.02, high: 1, soft: 0.01 });
+const slope = ref({ low: 30, high: 90, soft: 5 });
+const isMask = computed(() => tools.brush.touch.action === 'mask');
+
+/** The upper half of what there is, to begin with. */
+watch(() => cast.result, (now) => {
+  if (now && height.value.high === 1) height.value = { low: (now.floor + now.crown) / 2, high: now.crown, soft: (now.crown - now.floor) / 20 };
+});
+
+function take(shape: (typeof MASK_SHAPES)[number]): void {
+  tools.maskShape = shape;
+  const mask = SLAB_BRUSHES.find((b) => b.touch.action === 'mask')!;
+  tools.choose(mask.id);
+}
+
+async function make(): Promise<void> {
+  if (from.value === 'height') return bench.make({ kind: 'mask-height', ...height.value, way: way.value });
+  if (from.value === 'slope') return bench.make({ kind: 'mask-slope', ...slope.value, way: way.value });
+  const alpha = library.alpha(alphaId.value);
+  if (!alpha || !bench.doc) return;
+  await bench.sculptor?.know(alpha);
+  await bench.make({ kind: 'mask-alpha', alphaId: alpha.id, frame: { ...bench.doc.cast.frame }, way: way.value });
+}
+</script>
+
+<template>
+  <div class="tab">
+    <div class="two">
+      <button v-for="shape in MASK_SHAPES" :key="shape" type="button" class="btn" :class="{ on: isMask && tools.maskShape === shape }" :aria-pressed="isMask && tools.maskShape === shape" @click="take(shape)">
+        {{ shape[0]!.toUpperCase() + shape.slice(1) }}
+      </button>
+    </div>
+    <p class="muted">Masked clay is dark and stays as it is. Hold D to take away.</p>
+    <div class="heading">The whole mask</div>
+    <div class="two">
+      <button type="button" class="btn" @click="bench.make({ kind: 'mask-invert' })">Invert</button>
+      <button type="button" class="btn" @click="bench.make({ kind: 'mask-clear' })">Clear</button>
+    </div>
+    <NumberField v-model="steps" label="By" unit="steps" :min="1" :max="64" :step="1" />
+    <div class="three">
+      <button type="button" class="btn" @click="bench.make({ kind: 'mask-soften', steps })">Soften</button>
+      <button type="button" class="btn" @click="bench.make({ kind: 'mask-grow', steps })">Grow</button>
+      <button type="button" class="btn" @click="bench.make({ kind: 'mask-grow', steps: -steps })">Shrink</button>
+    </div>
+    <div class="heading">Mask from</div>
+    <select v-model="from" class="field" aria-label="Mask from"><option value="height">Height</option><option value="slope">Slope</option><option value="alpha">An alpha in the frame</option></select>
+    <template v-if="from === 'height'">
+      <NumberField v-model="height.low" label="From" unit="body units" :min="-4" :max="4" :step="0.005" />
+      <NumberField v-model="height.high" label="To" unit="body units" :min="-4" :max="4" :step="0.005" />
+      <NumberField v-model="height.soft" label="Soft" unit="body units" :min="0" :max="1" :step="0.002" />
+    </template>
+    <template v-else-if="from === 'slope'">
+      <NumberField v-model="slope.low" label="From" unit="degrees" :min="0" :max="180" :step="1" />
+      <NumberField v-model="slope.high" label="To" unit="degrees" :min="0" :max="180" :step="1" />
+      <NumberField v-model="slope.soft" label="Soft" unit="degrees" :min="0" :max="90" :step="1" />
+    </template>
+    <select v-else v-model="alphaId" class="field" aria-label="Alpha">
+      <option value="" disabled>Choose an alpha</option>
+      <option v-for="{ doc } in library.alphas" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
+    </select>
+    <div class="two">
+      <select v-model="way" class="field" aria-label="Add or take away"><option value="add">Add</option><option value="take">Take away</option></select>
+      <button type="button" class="btn" :disabled="from === 'alpha' && alphaId === ''" @click="make">Mask it</button>
+    </div>
+  </div>
+</template>
+
+<style scoped src="./tab.css"></style>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+/** Changes by number of everything unmasked: shown while the number moves, kept by Apply, made again by Again. */
+import { computed, onBeforeUnmount, ref } from 'vue';
+import { ByNumberSchema, NUMBER_KINDS, settingAt, type ByNumber, type NumberKind } from '#core/settings';
+import SettingSlider from '../parts/SettingSlider.vue';
+import { useSlabBench } from '../stores/slabBench';
+import { useSlabCast } from '../stores/slabCast';
+import { useSlabTools } from '../stores/slabTools';
+
+const bench = useSlabBench();
+const cast = useSlabCast();
+const tools = useSlabTools();
+const kind = ref<NumberKind>('inflate');
+const trying = ref(false);
+
+const LABELS: Record<NumberKind, string> = { inflate: 'Inflate', lift: 'Lift', smooth: 'Smooth', flatten: 'Flatten', noise: 'Noise', terrace: 'Terrace' };
+const more = computed<(keyof ByNumber)[]>(() => (kind.value === 'noise' ? ['noiseScale', 'noiseSeed'] : kind.value === 'terrace' ? ['terraceSoft'] : []));
+const plain = (): ByNumber => ({ ...tools.numbers });
+
+function put(key: keyof ByNumber, value: number): void {
+  tools.numbers[key] = value;
+  trying.value = true;
+  void bench.sculptor?.tryEdit({ kind: 'by-number', change: kind.value, numbers: plain() }).then(() => cast.look());
+}
+
+async function apply(): Promise<void> {
+  if (!trying.value) return;
+  trying.value = false;
+  tools.lastNumber = { change: kind.value, numbers: plain() };
+  await bench.sculptor?.keepEdit();
+  bench.touched();
+  tools.numbers[kind.value] = 0;
+}
+
+async function drop(): Promise<void> {
+  if (!trying.value) return;
+  trying.value = false;
+  tools.numbers[kind.value] = 0;
+  await bench.sculptor?.dropEdit();
+  cast.look();
+}
+
+async function choose(next: NumberKind): Promise<void> {
+  await drop();
+  kind.value = next;
+}
+
+async function again(): Promise<void> {
+  if (!tools.lastNumber) return;
+  await drop();
+  await bench.make({ kind: 'by-number', ...tools.lastNumber });
+}
+onBeforeUnmount(() => void drop());
+</script>
+
+<template>
+  <div class="tab" @keydown.enter="apply" @keydown.esc="drop">
+    <div class="two">
+      <button v-for="k in NUMBER_KINDS" :key="k" type="button" class="btn" :class="{ on: kind === k }" :aria-pressed="kind === k" @click="choose(k)">{{ LABELS[k] }}</button>
+    </div>
+    <SettingSlider :key="kind" :meta="settingAt(ByNumberSchema, kind)" :model-value="tools.numbers[kind]" style="--label: 72px" @update:model-value="(v) => put(kind, v)" />
+    <SettingSlider v-for="key in more" :key="key" :meta="settingAt(ByNumberSchema, key)" :model-value="tools.numbers[key]" style="--label: 72px" @update:model-value="(v) => put(key, v)" />
+    <div class="two">
+      <button type="button" class="btn main" :disabled="!trying" title="Keep it (Enter)" @click="apply">Apply</button>
+      <button type="button" class="btn" :disabled="!trying" title="Take it back (Esc)" @click="drop">Drop</button>
+    </div>
+    <button type="button" class="btn" :disabled="!tools.lastNumber" @click="again">
+      {{ tools.lastNumber ? `Again: ${LABELS[tools.lastNumber.change]} ${tools.lastNumber.numbers[tools.lastNumber.change]}` : 'Again' }}
+    </button>
+    <p class="muted">Works on everything that isn’t masked.</p>
+  </div>
+</template>
+
+<style scoped src="./tab.css"></style>
+<style scoped>
+.btn.main:disabled { opacity: .5; }
+.tab :deep(.slider) { grid-template-columns: 1fr 60px; }
+.tab :deep(.slider .label) { grid-column: 1 / -1; }
+</style>

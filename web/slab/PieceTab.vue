@@ -1,0 +1,71 @@
+<script setup lang="ts">
+/** Set forms: laid on the slab, moved and measured, baked into the clay when they are right. */
+import { Trash2 } from '@lucide/vue';
+import { computed } from 'vue';
+import { PIECE_FORMS, PieceSchema, settingAt, type Piece, type PieceForm } from '#core/settings';
+import ChoiceBar from '../parts/ChoiceBar.vue';
+import SettingSlider from '../parts/SettingSlider.vue';
+import { undoNotice } from '../parts/undoNotice';
+import { useSlabBench } from '../stores/slabBench';
+import { useSlabTools } from '../stores/slabTools';
+
+const bench = useSlabBench();
+const tools = useSlabTools();
+const LABELS: Record<PieceForm, string> = { dome: 'Dome', disc: 'Disc', ring: 'Ring', hex: 'Hex head', pin: 'Pin', bar: 'Bar', wedge: 'Wedge' };
+const chosen = computed(() => bench.pieces.find((p) => p.id === tools.pieceId) ?? null);
+const numbers = computed(() => {
+  const piece = chosen.value;
+  if (!piece) return [];
+  const wide = piece.form === 'bar' || piece.form === 'wedge' || piece.form === 'ring';
+  const edged = piece.form !== 'dome' && piece.form !== 'pin';
+  return [
+    'size', ...(wide ? ['width'] : []), 'height', ...(edged ? ['edge'] : []), 'turn', ...(piece.repeat === 'one' ? [] : ['count', 'pitch']),
+  ] as ('size' | 'width' | 'height' | 'edge' | 'turn' | 'count' | 'pitch')[];
+});
+
+function add(form: PieceForm): void {
+  const first = bench.doc?.cast.frame;
+  const piece = PieceSchema.parse({
+    id: crypto.randomUUID(), form, x: first?.x ?? 0, y: first?.y ?? 0,
+    ...(form === 'pin' ? { size: 0.05, height: 0.08 } : form === 'bar' || form === 'wedge' ? { size: 0.3, width: 30 } : {}),
+  });
+  tools.pieceId = piece.id;
+  void bench.editPieces((slab) => slab.pieces.push(piece));
+}
+function put(change: Partial<Piece>): void {
+  void bench.editPieces((slab) => {
+    const piece = slab.pieces.find((p) => p.id === tools.pieceId);
+    if (piece) Object.assign(piece, change);
+  });
+}
+function remove(piece: Piece): void {
+  const kept = { ...piece };
+  void bench.editPieces((slab) => {
+    slab.pieces = slab.pieces.filter((p) => p.id !== piece.id);
+  });
+  undoNotice(`${LABELS[piece.form]} taken off.`, () => bench.editPieces((slab) => slab.pieces.push(kept)));
+}
+</script>
+
+<template>
+  <div class="tab">
+    <div class="two">
+      <button v-for="form in PIECE_FORMS" :key="form" type="button" class="btn" @click="add(form)">+ {{ LABELS[form] }}</button>
+    </div>
+    <ul v-if="bench.pieces.length">
+      <li v-for="piece in bench.pieces" :key="piece.id" :class="{ on: piece.id === tools.pieceId }">
+        <button type="button" :aria-pressed="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">{{ LABELS[piece.form] }}{{ piece.repeat === 'one' ? '' : ` × ${piece.count}` }}</button>
+        <button type="button" class="quiet" :title="`Take the ${LABELS[piece.form]} off`" :aria-label="`Take the ${LABELS[piece.form]} off`" @click="remove(piece)"><Trash2 :size="14" /></button>
+      </li>
+    </ul>
+    <p v-else class="muted">Lay a form on the slab, drag it into place, and bake it when it is right.</p>
+    <template v-if="chosen">
+      <ChoiceBar label="Raised or sunk" :model-value="chosen.set" :options="[{ value: 'raised', label: 'Raised' }, { value: 'sunk', label: 'Sunk' }]" @update:model-value="(v) => put({ set: v })" />
+      <SettingSlider v-for="key in numbers" :key="key" :meta="settingAt(PieceSchema, key)" :model-value="chosen[key]" @update:model-value="(v) => put({ [key]: v })" />
+      <ChoiceBar label="How many" :model-value="chosen.repeat" :options="[{ value: 'one', label: 'One' }, { value: 'row', label: 'Row' }, { value: 'ring', label: 'Ring' }]" @update:model-value="(v) => put({ repeat: v })" />
+    </template>
+    <button v-if="bench.pieces.length" type="button" class="btn main" @click="bench.bakePieces()">Bake {{ bench.pieces.length === 1 ? 'it' : `all ${bench.pieces.length}` }} into the clay</button>
+  </div>
+</template>
+
+<style scoped src="./tab.css"></style>

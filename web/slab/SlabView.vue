@@ -1,0 +1,164 @@
+<script setup lang="ts">
+/** The clay seen straight from above: strokes, mask shapes, pieces and the frame, each taken by the hand that is for it. */
+import { FlipHorizontal2 as MirrorY, FlipVertical2 as MirrorX, Frame as FrameIcon, House, Redo2, RotateCcw as TurnLeft, RotateCw as TurnRight, Undo2 } from '@lucide/vue';
+import { useEventListener, useResizeObserver } from '@vueuse/core';
+import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
+import type { Brush, Symmetry } from '#core/settings';
+import { useBrushKeys } from '../parts/brushKeys';
+import { useShortcuts } from '../parts/shortcuts';
+import { tellNotice } from '../parts/undoNotice';
+import { useSlabBench } from '../stores/slabBench';
+import { useSlabCast } from '../stores/slabCast';
+import { useSlabTools } from '../stores/slabTools';
+import { ClayView } from '../viewport/clayView';
+import { maskDrag } from '../viewport/maskDrag';
+import { SlabEye } from '../viewport/slabEye';
+import { StrokeInput } from '../viewport/strokeInput';
+import { useReferences } from './references';
+import SlabFrame from './SlabFrame.vue';
+import SlabOverlay from './SlabOverlay.vue';
+import SlabReferences from './SlabReferences.vue';
+import { useSlabHands } from './slabHands';
+
+const bench = useSlabBench();
+const cast = useSlabCast();
+const tools = useSlabTools();
+const references = useReferences();
+const sculptor = bench.sculptor!;
+const surface = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const size = reactive({ width: 1, height: 1 });
+const onClay = ref(false);
+const known = ref('');
+const taking = ref(false);
+let view: ClayView | null = null;
+const eye = shallowRef<SlabEye | null>(null);
+let input: StrokeInput | null = null;
+const drawn = maskDrag(() => eye.value);
+
+const key = computed(() => JSON.stringify([tools.brush, tools.alpha?.blob]));
+async function follow(): Promise<void> {
+  const wanted = key.value;
+  await sculptor.use(tools.brush, tools.alpha).catch(() => tellNotice('The brush’s alpha can’t be loaded; it works as a plain form until it is.'));
+  known.value = wanted;
+  input?.hover();
+}
+watch(key, follow);
+
+function fit(): void {
+  size.width = surface.value!.clientWidth;
+  size.height = surface.value!.clientHeight;
+  view?.resize(size.width, size.height);
+  eye.value?.refit();
+}
+
+const hands = useSlabHands({ eye: () => eye.value, input: () => input, drawn, taking });
+onMounted(() => {
+  view = new ClayView(canvas.value!, { grazing: true });
+  eye.value = new SlabEye(view);
+  fit();
+  input = new StrokeInput({
+    surface: surface.value!, view, eye: eye.value, sculptor, brush: () => tools.brush, symmetry: () => ({ ...bench.doc!.symmetry }),
+    ready: () => known.value !== '', blocked: hands.blocked, onHover: (frame) => (onClay.value = frame !== null), onEnd: () => {
+      hands.stroked();
+      bench.touched();
+    },
+    onPenWithoutPressure: () => tellNotice('This pen sends no pressure, so strokes are laid at full pressure.'),
+  });
+  sculptor.onChange = (leaves) => view?.update(leaves);
+  sculptor.onReopen = () => {
+    view?.show(sculptor.mesh!);
+    void cast.reopen();
+  };
+  view.show(sculptor.mesh!);
+  void follow();
+});
+onBeforeUnmount(() => {
+  input?.abandon();
+  sculptor.onChange = () => undefined;
+  sculptor.onReopen = () => undefined;
+  input?.dispose();
+  view?.dispose();
+  view = null;
+});
+useResizeObserver(surface, fit);
+
+function wheel(e: WheelEvent): void {
+  eye.value?.zoom(Math.exp(-e.deltaY * 0.0015), e.offsetX, e.offsetY);
+  input?.hover();
+}
+function dropped(e: DragEvent): void {
+  for (const file of e.dataTransfer?.files ?? []) void references.add(file);
+}
+useEventListener(window, 'paste', (e: ClipboardEvent) => {
+  for (const file of e.clipboardData?.files ?? []) void references.add(file);
+});
+
+const edit = (change: (brush: Brush) => void): void => tools.edit(change);
+const turnBy = (degrees: number): void => eye.value?.turn((degrees * Math.PI) / 180);
+const flip = (side: 'mirrorX' | 'mirrorY'): void => bench.edit((slab) => {
+  slab.symmetry[side] = !slab.symmetry[side];
+});
+useBrushKeys({
+  brush: () => tools.brush, edit, dig: (down) => {
+    taking.value = down;
+    input?.setDig(down);
+  },
+});
+useShortcuts([
+  { keys: 'Esc', what: 'Abandon the stroke or shape that isn’t released', run: () => hands.abandon() },
+  { keys: 'A', what: 'Held: drag left and right for size, up and down for strength', hold: hands.holdAdjust },
+  { keys: 'S', what: 'Held: smooth; tapped: the Smooth brush', hold: hands.holdSmooth },
+  { keys: 'Ctrl+Z', what: 'Undo the last step', run: () => void bench.undo() },
+  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => void bench.redo() },
+  { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => void bench.redo() },
+  { keys: 'X', what: 'Mirror left and right', run: () => flip('mirrorX') },
+  { keys: 'Y', what: 'Mirror up and down', run: () => flip('mirrorY') },
+  { keys: 'G', what: 'Take hold of the frame, and let it go', run: () => (cast.framing = !cast.framing) },
+  { keys: 'H', what: 'The whole slab, upright', run: () => eye.value?.home() },
+  { keys: ',', what: 'Turn the view left', run: () => turnBy(15) },
+  { keys: '.', what: 'Turn the view right', run: () => turnBy(-15) },
+  { keys: 'Right drag', what: 'Pan; with Shift turn; the wheel zooms' },
+]);
+
+const marginBad = computed(() => cast.result?.checks.some((c) => c.name === 'margin' && !c.ok) ?? false);
+const symmetry = computed<Symmetry>(() => bench.doc!.symmetry);
+const numbers = computed(() => [
+  { what: 'size', value: tools.brush.stroke.size.toFixed(2) },
+  { what: 'depth', value: `${tools.brush.form.depth} %` },
+  { what: 'strength', value: `${tools.brush.touch.strength} %` },
+  { what: 'turn', value: `${tools.brush.form.turn}°` },
+  { what: 'spacing', value: `${tools.brush.stroke.spacing} %` },
+]);
+</script>
+
+<template>
+  <div class="slab" :data-strokes="sculptor.state.strokes" :data-busy="sculptor.state.busy || known !== key" :data-vertices="sculptor.state.vertices" @dragover.prevent @drop.prevent="dropped">
+    <div
+      ref="surface" class="surface" :class="{ over: onClay && !hands.blocked() }" @contextmenu.prevent @wheel.prevent="wheel" @pointerdown="hands.down" @pointermove="hands.move"
+      @pointerup="hands.up" @pointercancel="hands.up"
+    ><canvas ref="canvas" /></div>
+    <template v-if="eye && bench.doc">
+      <SlabReferences :references="bench.doc.references" :eye="eye.state" v-bind="size" :movable="tools.tab === 'pictures'" :chosen="tools.referenceId" @choose="(id) => (tools.referenceId = id)" />
+      <SlabFrame :eye="eye.state" :frame="bench.doc.cast.frame" v-bind="size" :margin-bad="marginBad" :handles="cast.framing" @put="(frame) => cast.edit((c) => { c.frame = frame; })" />
+      <SlabOverlay :eye="eye.state" v-bind="size" :symmetry="symmetry" :drawn="drawn.state" :taking="taking" :pieces="tools.tab === 'pieces' ? bench.pieces : []" :chosen="tools.pieceId" />
+    </template>
+    <div class="numbers"><span v-for="n in numbers" :key="n.what"><i>{{ n.what }}</i> {{ n.value }}</span></div>
+    <div class="tools">
+      <button type="button" :class="{ on: symmetry.mirrorX }" :aria-pressed="symmetry.mirrorX" title="Mirror left and right (X)" aria-label="Mirror left and right" @click="flip('mirrorX')"><MirrorX :size="16" /></button>
+      <button type="button" :class="{ on: symmetry.mirrorY }" :aria-pressed="symmetry.mirrorY" title="Mirror up and down (Y)" aria-label="Mirror up and down" @click="flip('mirrorY')"><MirrorY :size="16" /></button>
+      <button type="button" :class="{ on: cast.framing }" :aria-pressed="cast.framing" title="Take hold of the frame (G)" aria-label="Take hold of the frame" @click="cast.framing = !cast.framing"><FrameIcon :size="16" /></button>
+      <button type="button" title="Turn the view left (,)" aria-label="Turn the view left" @click="turnBy(15)"><TurnLeft :size="16" /></button>
+      <button type="button" title="Turn the view right (.)" aria-label="Turn the view right" @click="turnBy(-15)"><TurnRight :size="16" /></button>
+      <button type="button" title="The whole slab, upright (H)" aria-label="The whole slab" @click="eye?.home()"><House :size="16" /></button>
+      <button type="button" :disabled="!sculptor.state.canUndo" title="Undo the last step (Ctrl+Z)" aria-label="Undo" @click="bench.undo()"><Undo2 :size="16" /></button>
+      <button type="button" :disabled="!sculptor.state.canRedo" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="bench.redo()"><Redo2 :size="16" /></button>
+    </div>
+  </div>
+</template>
+
+<style scoped src="../parts/view.css"></style>
+<style scoped>
+.numbers { right: 12px; top: auto; bottom: 10px; }
+.tools { gap: 5px; }
+</style>

@@ -1,0 +1,155 @@
+/**
+ * What the pointer does on a slab when it isn't stroking: panning and turning the view, mask shapes, dragging pieces,
+ * picking the point of symmetry, and changing size and strength under a held key.
+ */
+import type { Ref } from 'vue';
+import { pieceAt, pieceReach } from '#core/piece';
+import { BrushSchema, settingAt, SLAB_SIDE } from '#core/settings';
+import { useSlabBench } from '../stores/slabBench';
+import { useSlabTools } from '../stores/slabTools';
+import type { MaskDrag } from '../viewport/maskDrag';
+import type { SlabEye } from '../viewport/slabEye';
+import type { StrokeInput } from '../viewport/strokeInput';
+
+export interface SlabHandOptions {
+  eye: () => SlabEye | null;
+  input: () => StrokeInput | null;
+  drawn: MaskDrag;
+  /** Whether a mask shape takes away. */
+  taking: Ref<boolean>;
+}
+
+type Held =
+  | { kind: 'pan' | 'turn'; x: number; y: number }
+  | { kind: 'shape' }
+  | { kind: 'piece'; id: string; from: readonly [number, number]; x: number; y: number }
+  | { kind: 'adjust'; x: number; y: number; size: number; strength: number };
+
+/** A pixel of the drag multiplies the size by this, and is worth so much strength. */
+const SIZE_A_PIXEL = 1.008;
+const STRENGTH_A_PIXEL = 0.4;
+
+export function useSlabHands(o: SlabHandOptions) {
+  const bench = useSlabBench();
+  const tools = useSlabTools();
+  let held: Held | null = null;
+  let adjusting = false;
+  let stroked = false;
+
+  const shaping = (): boolean => tools.brush.touch.action === 'mask' && tools.maskShape !== 'brush';
+  /** Whether the left button is for something else than a stroke. */
+  const blocked = (): boolean => adjusting || tools.pickingPoint || shaping() || held?.kind === 'piece' || (tools.tab === 'pieces' && bench.pieces.length > 0);
+
+  function down(e: PointerEvent): void {
+    const at = { x: e.offsetX, y: e.offsetY };
+    const target = e.currentTarget as Element;
+    if (e.button !== 0) held = { kind: e.button === 2 && e.shiftKey ? 'turn' : 'pan', x: e.clientX, y: e.clientY };
+    else if (adjusting) held = { kind: 'adjust', x: e.clientX, y: e.clientY, size: tools.brush.stroke.size, strength: tools.brush.touch.strength };
+    else if (tools.pickingPoint) pickPoint(at);
+    else if (tools.tab === 'pieces' && bench.pieces.length > 0) takePiece(at);
+    else if (shaping()) {
+      held = { kind: 'shape' };
+      o.drawn.begin(tools.maskShape as 'rectangle' | 'ellipse' | 'lasso', at.x, at.y);
+    }
+    if (held) target.setPointerCapture(e.pointerId);
+  }
+
+  function move(e: PointerEvent): void {
+    if (!held) return;
+    switch (held.kind) {
+      case 'pan':
+      case 'turn':
+        if (held.kind === 'turn') o.eye()?.turn((e.clientX - held.x) * 0.008);
+        else o.eye()?.pan(e.clientX - held.x, e.clientY - held.y);
+        held = { ...held, x: e.clientX, y: e.clientY };
+        return;
+      case 'shape': return o.drawn.move(e.offsetX, e.offsetY);
+      case 'piece': return dragPiece(held, e);
+      case 'adjust': return adjust(held, e);
+    }
+  }
+
+  function up(): void {
+    if (held?.kind === 'shape') {
+      const shape = o.drawn.end();
+      if (shape && bench.doc) void bench.make({ kind: 'mask-shape', shape, way: o.taking.value ? 'take' : 'add', symmetry: { ...bench.doc.symmetry } });
+    }
+    held = null;
+  }
+
+  function pickPoint(at: { x: number; y: number }): void {
+    const place = o.eye()?.onSlab(at.x, at.y);
+    tools.pickingPoint = false;
+    if (!place) return;
+    const half = SLAB_SIDE / 2;
+    bench.edit((slab) => {
+      slab.symmetry.x = Math.max(-half, Math.min(half, place[0]));
+      slab.symmetry.y = Math.max(-half, Math.min(half, place[1]));
+    });
+  }
+
+  function takePiece(at: { x: number; y: number }): void {
+    const [x, y] = o.eye()!.onSlab(at.x, at.y);
+    const index = pieceAt(bench.pieces, x, y, pieceReach);
+    const piece = bench.pieces[index];
+    tools.pieceId = piece?.id ?? null;
+    if (piece) held = { kind: 'piece', id: piece.id, from: [piece.x, piece.y], x, y };
+  }
+
+  function dragPiece(from: Extract<Held, { kind: 'piece' }>, e: PointerEvent): void {
+    const [x, y] = o.eye()!.onSlab(e.offsetX, e.offsetY);
+    void bench.editPieces((slab) => {
+      const piece = slab.pieces.find((p) => p.id === from.id);
+      if (!piece) return;
+      piece.x = Math.max(-4, Math.min(4, from.from[0] + x - from.x));
+      piece.y = Math.max(-4, Math.min(4, from.from[1] + y - from.y));
+    });
+  }
+
+  function adjust(from: Extract<Held, { kind: 'adjust' }>, e: PointerEvent): void {
+    const size = settingAt(BrushSchema, 'stroke.size');
+    tools.edit((brush) => {
+      const wanted = from.size * SIZE_A_PIXEL ** (e.clientX - from.x);
+      brush.stroke.size = Number(Math.max(size.min, Math.min(size.max, wanted)).toFixed(3));
+      brush.touch.strength = Math.round(Math.max(0, Math.min(100, from.strength - (e.clientY - from.y) * STRENGTH_A_PIXEL)));
+    });
+    o.input()?.hover();
+  }
+
+  return {
+    blocked, down, move, up,
+    abandon(): void {
+      if (held?.kind === 'adjust') {
+        const { size, strength } = held;
+        tools.edit((brush) => {
+          brush.stroke.size = size;
+          brush.touch.strength = strength;
+        });
+      }
+      if (held?.kind === 'piece') {
+        const { id, from } = held;
+        void bench.editPieces((slab) => {
+          const piece = slab.pieces.find((p) => p.id === id);
+          if (piece) [piece.x, piece.y] = from;
+        });
+      }
+      held = null;
+      o.drawn.drop();
+      tools.pickingPoint = false;
+      o.input()?.abandon();
+    },
+    holdAdjust(isDown: boolean): void {
+      adjusting = isDown;
+      if (!isDown && held?.kind === 'adjust') held = null;
+    },
+    /** Held it smooths; tapped, without a stroke in between, it chooses the brush. */
+    holdSmooth(isDown: boolean): void {
+      tools.smoothing = isDown;
+      if (isDown) stroked = false;
+      else if (!stroked) tools.choose(tools.brushes.find((b) => b.touch.action === 'smooth')!.id);
+    },
+    stroked(): void {
+      stroked = true;
+    },
+  };
+}

@@ -1,0 +1,164 @@
+/** The cast of the slab on the bench: the live picture, its checks and their mends, and the casts that are kept. */
+import { defineStore } from 'pinia';
+import { computed, markRaw, ref, shallowRef, watch } from 'vue';
+import type { Check } from '#core/checks';
+import { ALPHA_VERSION, AlphaSchema, LARGEST_VECTOR_CAST, NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
+import * as api from '../api/client';
+import { Caster } from '../workers/caster';
+import type { CastResult, FlatCast } from '../workers/cast.worker';
+import { sentence, useConnection } from './connection';
+import { useLibrary } from './library';
+import { plain } from './plain';
+import { useSlabBench } from './slabBench';
+
+/** A live cast is never larger than this; the kept one has the size that was asked for. */
+const PREVIEW_SIZE = 512;
+
+/** What mends a check, as it stands on its button. */
+export const MENDS: Partial<Record<Check['name'], string>> = {
+  margin: 'Fit the frame', 'ring-loss': 'Fit the ring', undercut: 'Cast as vectors', 'used-range': 'Use the tones', ground: 'Level the border', lift: 'Ground at the average',
+  'off-clay': 'Bring it back',
+};
+
+export const useSlabCast = defineStore('slab-cast', () => {
+  const bench = useSlabBench();
+  const library = useLibrary();
+  const connection = useConnection();
+  const caster = shallowRef<Caster | null>(null);
+  const preview = shallowRef<CastResult | FlatCast | null>(null);
+  /** Share of a kept cast that is done; null while none runs. */
+  const share = ref<number | null>(null);
+  const problem = ref<string | null>(null);
+  /** Whether the frame's handles can be taken hold of on the slab. */
+  const framing = ref(false);
+
+  const settings = computed(() => bench.doc?.cast ?? null);
+  const result = computed(() => (preview.value && 'floats' in preview.value ? preview.value : null));
+  const flat = computed(() => (preview.value && 'flat' in preview.value ? preview.value : null));
+
+  /** Follows the slab that is opened, and its mesh when another takes its place. */
+  watch(() => bench.sculptor, async (sculptor) => {
+    caster.value?.close();
+    caster.value = null;
+    preview.value = null;
+    problem.value = null;
+    if (!sculptor?.opened) return;
+    const made = markRaw(new Caster());
+    made.onPreview = (cast) => {
+      preview.value = cast;
+    };
+    await made.open(sculptor.opened);
+    caster.value = made;
+    look();
+  });
+  watch(() => bench.changes, look);
+
+  async function reopen(): Promise<void> {
+    const opened = bench.sculptor?.opened;
+    if (opened) await caster.value?.open(opened);
+    look();
+  }
+
+  function look(): void {
+    if (!settings.value || !caster.value) return;
+    caster.value.preview({ ...plain(settings.value), size: Math.min(settings.value.size, PREVIEW_SIZE), samples: 1 });
+  }
+
+  function edit(change: (cast: CastSettings) => void): void {
+    bench.edit((slab) => change(slab.cast));
+  }
+
+  async function fit(inside: 'square' | 'ring'): Promise<void> {
+    if (!settings.value || !caster.value) return;
+    const { frame, margin } = settings.value;
+    const found: Frame | null = await caster.value.fit(frame.turn, margin, inside);
+    if (found) {
+      edit((cast) => {
+        cast.frame = found;
+      });
+    } else problem.value = 'There is no form on the slab that the frame could be fitted to.';
+  }
+
+  async function mend(name: Check['name']): Promise<void> {
+    const { value: now } = result;
+    if (!now) return;
+    switch (name) {
+      case 'margin': return fit('square');
+      case 'ring-loss': return fit('ring');
+      case 'off-clay': return edit((cast) => {
+        cast.frame = { ...cast.frame, x: 0, y: 0, side: Math.min(cast.frame.side, cast.frame.turn % 90 === 0 ? 1.96 : 1.38) };
+      });
+      case 'undercut': return edit((cast) => {
+        cast.format = 'vector32f';
+        cast.size = Math.min(cast.size, LARGEST_VECTOR_CAST);
+      });
+      case 'used-range': return edit((cast) => {
+        cast.floor = now.used.floor;
+        cast.crown = now.used.crown;
+      });
+      case 'ground': return edit((cast) => {
+        cast.floor = now.levelFloor;
+      });
+      case 'lift': return edit((cast) => {
+        cast.ground = 'average';
+      });
+    }
+  }
+
+  /** Casts at full size and keeps the alpha, with its lineage; `over` is cast anew in place of a new one. Null when it was cancelled or could not be. */
+  async function keep(wanted: string, over: Alpha | null): Promise<Alpha | null> {
+    if (!bench.doc || !caster.value || !settings.value) return null;
+    problem.value = null;
+    const name = NameSchema.safeParse(wanted);
+    if (!name.success) {
+      problem.value = name.error.issues[0]!.message;
+      return null;
+    }
+    if (!over && library.freeName('alphas', name.data) !== name.data) {
+      problem.value = `There is already an alpha called “${name.data}”. Choose another name, or cast that one again below.`;
+      return null;
+    }
+    share.value = 0;
+    try {
+      if (bench.unsaved && !(await bench.save())) return null;
+      const made = await cast(plain(settings.value));
+      if (!made) return null;
+      const blob = await api.putBlob(made.bytes);
+      const alpha = AlphaSchema.parse({
+        ...made.alpha, version: ALPHA_VERSION, id: over?.id ?? crypto.randomUUID(), blob,
+        card: over?.card ?? { name: name.data, author: bench.doc.card.author },
+        lineage: { ...made.lineage, sourceId: bench.doc.id, sourceRevision: bench.revision },
+      });
+      const revision = over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null;
+      const kept = await api.save('alphas', alpha, revision);
+      library.putAlpha(kept);
+      return kept.doc;
+    } catch (error) {
+      connection.noticed(error);
+      if (!/cancelled/.test(String(error))) problem.value = `The cast wasn’t kept. ${sentence(error)}`;
+      return null;
+    } finally {
+      share.value = null;
+    }
+  }
+
+  async function cast(wanted: CastSettings) {
+    const from = caster.value!;
+    // Heights are looked at in either case: they give ground, margin and range.
+    const looked = await from.cast(wanted.format === 'vector32f' ? { ...wanted, size: Math.min(wanted.size, PREVIEW_SIZE) } : wanted, (done) => (share.value = done * 0.9));
+    if ('flat' in looked) {
+      problem.value = looked.flat;
+      return null;
+    }
+    const lineage = { floor: looked.floor, crown: looked.crown, cast: wanted };
+    const report = { marginPx: Math.round((looked.margin.marginPx * wanted.size) / looked.size), ringLoss: looked.ringLoss, usedRange: looked.usedRange, undercut: looked.undercutShare };
+    if (wanted.format === 'vector32f') {
+      const { offsets, relief } = await from.vector(wanted, (done) => (share.value = done * 0.9));
+      return { bytes: new Uint8Array(offsets.buffer as ArrayBuffer), alpha: { size: wanted.size, relief: Math.max(relief, 1e-6), ground: 0, format: wanted.format, report }, lineage };
+    }
+    const pixels = wanted.format === 'grey16' ? looked.greys : looked.floats;
+    return { bytes: new Uint8Array(pixels.buffer as ArrayBuffer), alpha: { size: looked.size, relief: looked.relief, ground: looked.ground, format: wanted.format, report }, lineage };
+  }
+
+  return { caster, settings, preview, result, flat, share, problem, framing, reopen, look, edit, fit, mend, keep };
+});
