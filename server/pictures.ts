@@ -54,15 +54,30 @@ export async function alphaExr(db: Database, alpha: Alpha): Promise<Uint8Array> 
 }
 
 export async function alphaPicture(db: Database, alpha: Alpha): Promise<Buffer> {
-  const { data } = await readAlpha(db, alpha, (bytes) => alphaHeights(alpha, bytes));
+  const { pyramid } = await readForm(db, alpha);
+  // The smallest copy that is still larger than the picture.
+  const { width, height, data } = pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0]!;
   const greys = Uint8Array.from(data, (h) => h * 255);
-  return sharp(greys, { raw: { width: alpha.size, height: alpha.size, channels: 1 } }).resize(THUMBNAIL_SIZE).png().toBuffer();
+  return sharp(greys, { raw: { width, height, channels: 1 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).png().toBuffer();
+}
+
+/** The last forms read, by their blob: a brush is saved again and again while its alpha stays. */
+const forms = new Map<string, AlphaForm>();
+const MOST_FORMS = 2;
+
+async function readForm(db: Database, alpha: Alpha): Promise<AlphaForm> {
+  const key = `${alpha.blob} ${alpha.format} ${alpha.size}`;
+  const known = forms.get(key);
+  forms.delete(key);
+  const form = known ?? (await readAlpha(db, alpha, (bytes) => alphaForm(alpha, bytes)));
+  forms.set(key, form);
+  if (forms.size > MOST_FORMS) forms.delete(forms.keys().next().value!);
+  return { ...form, relief: alpha.relief };
 }
 
 export async function formOf(db: Database, id: string | null): Promise<AlphaForm | null> {
   if (id === null) return null;
-  const { doc } = await getDocument(db, 'alphas', id);
-  return readAlpha(db, doc, (bytes) => alphaForm(doc, bytes));
+  return readForm(db, (await getDocument(db, 'alphas', id)).doc);
 }
 
 export async function brushPicture(db: Database, brush: Brush): Promise<Buffer> {
@@ -71,7 +86,7 @@ export async function brushPicture(db: Database, brush: Brush): Promise<Buffer> 
 
 /** The picture a brush has with an alpha that isn't saved yet. */
 export async function brushPictureWith(db: Database, brush: Brush, alpha: Alpha): Promise<Buffer> {
-  const form = await readAlpha(db, alpha, (bytes) => alphaForm(alpha, bytes));
+  const form = await readForm(db, alpha);
   return encode(brushThumbnail(resolveBrush(brush, form)), THUMBNAIL_SIZE);
 }
 

@@ -66,19 +66,6 @@ export function keepLeaf(copies: LeafCopies, mesh: Mesh, leaf: number): void {
   heap.set(mesh.boxes.subarray(box, box + 6), word + COPY_BOX);
 }
 
-/** Puts every held leaf back as it was. Normals and boxes are the caller's to renew. */
-export function putBack(copies: LeafCopies, mesh: Mesh, withMask: boolean): void {
-  const { heap } = copies;
-  for (let i = 0; i < copies.count; i++) {
-    const leaf = copies.leaves[i]!;
-    const word = copies.copyAt[leaf]! >> 2;
-    const first = leaf * LEAF;
-    const own = Math.min(LEAF, mesh.vertexCount - first);
-    mesh.positions.set(heap.subarray(word + COPY_PLACES, word + COPY_PLACES + own * 3), first * 3);
-    if (withMask) mesh.mask.set(heap.subarray(word + COPY_MASK, word + COPY_MASK + own), first);
-  }
-}
-
 export function forget(copies: LeafCopies): void {
   for (let i = 0; i < copies.count; i++) copies.copyAt[copies.leaves[i]!] = 0;
   copies.count = 0;

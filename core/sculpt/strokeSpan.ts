@@ -1,6 +1,6 @@
 /** The span of one change of a surface: begin, put back, end with what undo needs. */
-import { forget, LEAF, putBack, takeAway, type Before } from '#core/mesh';
-import type { Surface } from './surface';
+import { forget, LEAF, takeAway, type Before } from '#core/mesh';
+import { noteChanged, type Surface } from './surface';
 
 export type { Before };
 
@@ -11,10 +11,7 @@ export function beginSpan(s: Surface, changesMask: boolean): void {
 
 /** Puts the surface back to the span's beginning; the span goes on. */
 export function rewindSpan(s: Surface): void {
-  putBack(s.start, s.mesh, s.changesMask);
-  const leaves = s.start.leaves.slice(0, s.start.count);
-  forget(s.start);
-  renewLeaves(s, leaves);
+  restore(s, endSpan(s));
 }
 
 export function endSpan(s: Surface): Before {
@@ -26,16 +23,25 @@ export function endSpan(s: Surface): Before {
   return before;
 }
 
-/** Puts leaves back as they were, to the byte. */
+/** Puts leaves back as they were, to the byte. Costs most where places really differ. */
 export function restore(s: Surface, before: Before): void {
-  const { positions, mask, vertexCount } = s.mesh;
-  for (let i = 0; i < before.leaves.length; i++) {
-    const first = before.leaves[i]! * LEAF;
+  const { touched, mesh } = s;
+  const { positions: p, mask, vertexCount } = mesh;
+  const { leaves, positions: stood } = before;
+  let moved = 0;
+  for (let i = 0; i < leaves.length; i++) {
+    const first = leaves[i]! * LEAF;
     const own = Math.min(LEAF, vertexCount - first);
-    positions.set(before.positions.subarray(i * LEAF * 3, (i * LEAF + own) * 3), first * 3);
-    if (before.mask) mask.set(before.mask.subarray(i * LEAF, i * LEAF + own), first);
+    const from = i * LEAF * 3;
+    for (let k = 0, at = first * 3, was = from; k < own; k++, at += 3, was += 3) {
+      if (p[at] !== stood[was] || p[at + 1] !== stood[was + 1] || p[at + 2] !== stood[was + 2]) touched[moved++] = first + k;
+    }
+    p.set(stood.subarray(from, from + own * 3), first * 3);
+    if (!before.mask) continue;
+    mask.set(before.mask.subarray(i * LEAF, i * LEAF + own), first);
+    noteChanged(s, leaves[i]!);
   }
-  renewLeaves(s, before.leaves);
+  if (moved > 0) s.loops.renew(s, touched, moved);
 }
 
 /** The same leaves as they stand now. */
@@ -53,16 +59,4 @@ export function takeLeaves(s: Surface, like: Before): Before {
 
 export function bytesOf(before: Before): number {
   return before.leaves.byteLength + before.positions.byteLength + (before.mask?.byteLength ?? 0);
-}
-
-/** Renews round every vertex of the leaves listed. */
-export function renewLeaves(s: Surface, leaves: Uint32Array): void {
-  const { touched, mesh } = s;
-  let n = 0;
-  for (const leaf of leaves) {
-    const first = leaf * LEAF;
-    const end = Math.min(first + LEAF, mesh.vertexCount);
-    for (let v = first; v < end; v++) touched[n++] = v;
-  }
-  s.loops.renew(s, touched, n);
 }
