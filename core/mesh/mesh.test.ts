@@ -1,5 +1,5 @@
 import { seeded } from '#core/random';
-import { BODIES, body, buildMesh, faceNormal, leavesInSphere, LEAF, pick, plane, positionsIn, positionsOut, meanSpacing, type Mesh } from './index';
+import { BODIES, body, buildMesh, faceNormal, leavesInSphere, LEAF, pick, plane, positionsIn, positionsOut, meanSpacing, RING_BREAK, ringsOf, type Mesh } from './index';
 
 const makers = [['plane', () => plane(64, 2)], ...BODIES.map((name) => [name, () => body(name, 24)] as const)] as const;
 
@@ -137,3 +137,34 @@ const dotted = (a: readonly number[], b: readonly number[]) => a.reduce((sum, x,
 const crossed = (a: readonly number[], b: readonly number[]) => [
   a[1]! * b[2]! - a[2]! * b[1]!, a[2]! * b[0]! - a[0]! * b[2]!, a[0]! * b[1]! - a[1]! * b[0]!,
 ];
+
+describe('rings', () => {
+  const ringOf = (triangles: number[], vertex: number): number[] => {
+    const { starts, rings } = ringsOf(Uint32Array.from(triangles), Math.max(...triangles) + 1);
+    return Array.from(rings.subarray(starts[vertex]!, starts[vertex + 1]!), (w) => (w >= RING_BREAK ? -(w - RING_BREAK) : w));
+  };
+
+  test('a closed ring names its first neighbour again, an open one does not', () => {
+    const fan = [0, 1, 2, 0, 2, 3, 0, 3, 4];
+    expect(ringOf(fan, 0)).toEqual([1, 2, 3, 4]);
+    expect(ringOf(fan, 2)).toEqual([3, 0, 1]);
+    expect(ringOf([...fan, 0, 4, 1], 0)).toEqual([1, 2, 3, 4, 1]);
+  });
+
+  test('triangles in any order give a ring that goes round once', () => {
+    const ring = ringOf([0, 3, 4, 0, 1, 2, 0, 5, 1, 0, 2, 3, 0, 4, 5], 0);
+    expect(ring).toHaveLength(6);
+    expect(ring[0]).toBe(ring[5]);
+    for (let i = 0; i < 5; i++) expect((ring[i]! % 5) + 1).toBe(ring[i + 1]);
+  });
+
+  test('two fans that meet in one point are two chains', () => {
+    const ring = ringOf([0, 1, 2, 0, 3, 4], 0);
+    expect(ring).toEqual([1, 2, -3, 4]);
+  });
+
+  test('many loose fans round one point are all kept', () => {
+    const triangles = Array.from({ length: 40 }, (_, i) => [0, i * 2 + 1, i * 2 + 2]).flat();
+    expect(ringOf(triangles, 0)).toHaveLength(80);
+  });
+});

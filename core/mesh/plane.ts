@@ -27,7 +27,12 @@ export function plane(cells: number, side: number): RawMesh {
       const c = a + row + 1;
       const d = a + row;
       const rising = (i < half) === (j < half);
-      triangles.set(rising ? [a, b, c, a, c, d] : [a, b, d, b, c, d], at);
+      triangles[at] = a;
+      triangles[at + 1] = b;
+      triangles[at + 2] = rising ? c : d;
+      triangles[at + 3] = rising ? a : b;
+      triangles[at + 4] = c;
+      triangles[at + 5] = d;
     }
   }
   return { positions, triangles };

@@ -15,32 +15,34 @@ export function ringsOf(triangles: Uint32Array, vertexCount: number): Rings {
   const fanStarts = new Uint32Array(vertexCount + 1);
   for (let i = 0; i < triangles.length; i++) fanStarts[triangles[i]! + 1]!++;
   for (let v = 0; v < vertexCount; v++) fanStarts[v + 1]! += fanStarts[v]!;
-  // From and to of each step round each vertex.
-  const from = new Uint32Array(triangles.length);
-  const to = new Uint32Array(triangles.length);
+  const fans = new Uint32Array(triangles.length);
   const next = fanStarts.slice(0, vertexCount);
-  for (let t = 0; t < triangles.length; t += 3) {
-    const a = triangles[t]!;
-    const b = triangles[t + 1]!;
-    const c = triangles[t + 2]!;
-    let at = next[a]!++;
-    from[at] = b;
-    to[at] = c;
-    at = next[b]!++;
-    from[at] = c;
-    to[at] = a;
-    at = next[c]!++;
-    from[at] = a;
-    to[at] = b;
-  }
-  // A chain has one neighbour more than it has triangles; at most as many chains as triangles.
-  const rings = new Uint32Array(triangles.length * 2);
+  for (let i = 0; i < triangles.length; i++) fans[next[triangles[i]!]!++] = i;
+  // From and to of each step round one vertex.
+  let most = 0;
+  for (let v = 0; v < vertexCount; v++) most = Math.max(most, fanStarts[v + 1]! - fanStarts[v]!);
+  const from = new Uint32Array(most);
+  const to = new Uint32Array(most);
+  // A chain has one neighbour more than it has triangles; nearly every vertex has one chain.
+  let rings = new Uint32Array(triangles.length + vertexCount);
   const starts = new Uint32Array(vertexCount + 1);
   let out = 0;
   for (let v = 0; v < vertexCount; v++) {
     starts[v] = out;
-    const end = fanStarts[v + 1]!;
-    let first = fanStarts[v]!;
+    const fan = fanStarts[v]!;
+    const end = fanStarts[v + 1]! - fan;
+    for (let i = 0; i < end; i++) {
+      const corner = fans[fan + i]!;
+      const k = corner % 3;
+      from[i] = triangles[k === 2 ? corner - 2 : corner + 1]!;
+      to[i] = triangles[k === 0 ? corner + 2 : corner - 1]!;
+    }
+    if (out + end * 2 > rings.length) {
+      const more = new Uint32Array(rings.length * 2 + end * 2);
+      more.set(rings);
+      rings = more;
+    }
+    let first = 0;
     while (first < end) {
       // An open chain begins where no step arrives; a closed one anywhere.
       let head = first;

@@ -78,6 +78,15 @@ export function surface(mesh: Mesh, options: { plain: boolean } = { plain: false
   };
 }
 
+/** Normals and boxes of a mesh that was left unfinished. */
+export function finish(s: Surface): Surface {
+  const { mesh, touched } = s;
+  for (let v = 0; v < mesh.vertexCount; v++) touched[v] = v;
+  s.loops.renew(s, touched, mesh.vertexCount);
+  drainChanged(s);
+  return s;
+}
+
 /** x, y, z of the way of each touched vertex, over u, v and the list. */
 export function waysOf(s: Surface): Float32Array {
   return new Float32Array(s.u.buffer, s.u.byteOffset, s.touchedCount * 3);

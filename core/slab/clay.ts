@@ -5,7 +5,7 @@
 import { buildMesh, maskIn, maskOut, plane, positionsOut, sculptBytes, type Before } from '#core/mesh';
 import { keep, redo, session, undo, type Done, type Session, type Step } from '#core/session';
 import { LEVEL_CELLS, SLAB_SIDE } from '#core/settings';
-import { surface } from '#core/sculpt';
+import { finish, surface } from '#core/sculpt';
 import { carriedUp, coarser, coarserValues, finer, finerValues, type UpperLevel } from './levels';
 
 export interface Clay {
@@ -44,9 +44,9 @@ export function clay(parts: ClayParts): Clay {
 }
 
 function sessionOf(parts: ClayParts): Session {
-  const mesh = buildMesh(plane(parts.cells, SLAB_SIDE), parts.places ? { places: parts.places } : {});
+  const mesh = buildMesh(plane(parts.cells, SLAB_SIDE), { unfinished: true, ...(parts.places ? { places: parts.places } : {}) });
   if (parts.mask) maskIn(mesh, parts.mask);
-  return session(surface(mesh), { replay: false });
+  return session(finish(surface(mesh)), { replay: false });
 }
 
 export type LevelWay = 'up' | 'down';

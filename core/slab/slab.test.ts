@@ -1,4 +1,4 @@
-import { maskOut, plane, positionsOut } from '#core/mesh';
+import { buildMesh, maskOut, plane, positionsOut } from '#core/mesh';
 import { layeredNoise } from '#core/random';
 import { makeEdit, redo, undo } from '#core/session';
 import { ByNumberSchema } from '#core/settings';
@@ -176,4 +176,12 @@ describe('the history that is kept', () => {
     const small = open(name === 'another slab’s' ? 32 : 64, null);
     expect(() => readHistory(bytes(), small.session.surface.mesh)).toThrow(why);
   });
+});
+
+test('normals and boxes that the loops found are those of a finished mesh', () => {
+  const c = open(64);
+  const whole = buildMesh(plane(64, 2), { places: rough(64) });
+  const { mesh } = c.session.surface;
+  expect(mesh.normals).toEqual(whole.normals);
+  expect(mesh.boxes).toEqual(whole.boxes);
 });

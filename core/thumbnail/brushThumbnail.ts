@@ -12,6 +12,8 @@ import { NO_SYMMETRY } from '#core/stroke';
 import { shade } from './shade';
 
 export const THUMBNAIL_SIZE = 160;
+/** Rises when the same brush gets another picture. */
+export const THUMBNAIL_VERSION = 2;
 const CELLS = 224;
 /** Clay to be smoothed is coarser, so that a few passes show. */
 const COARSE_CELLS = 96;

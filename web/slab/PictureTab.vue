@@ -52,7 +52,7 @@ async function picked(event: Event): Promise<void> {
     <template v-if="chosen">
       <ChoiceBar
         label="Where it is pinned" :model-value="chosen.pin" :options="[{ value: 'slab', label: 'On the slab', help: 'Lies on the slab, see-through' }, { value: 'view', label: 'Beside it', help: 'Stays in its place in the view' }]"
-        @update:model-value="(v) => put(v === 'view' ? { pin: v, x: 0.36, y: 0.3, size: 1, opacity: 100, turn: 0 } : { pin: v, x: 0, y: 0, size: 1.4, opacity: 45 })"
+        @update:model-value="(v) => put(v === 'view' ? { pin: v, x: 0.32, y: 0.24, size: 0.9, opacity: 100, turn: 0 } : { pin: v, x: 0, y: 0, size: 1.4, opacity: 45 })"
       />
       <SettingSlider v-for="key in (['opacity', 'size', 'turn'] as const)" :key="key" :meta="settingAt(ReferenceSchema, key)" :model-value="chosen[key]" @update:model-value="(v) => put({ [key]: v })" />
       <p class="muted">Drag it while this tab is open; with another tab open, strokes go through it.</p>

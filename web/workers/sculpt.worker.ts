@@ -8,7 +8,7 @@ import {
   abandon, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, keepEdit, redo, replay, session, tryEdit, undo, type Session,
 } from '#core/session';
 import { canRedo, canUndo, clay, keptStep, newStep, packHistory, readHistory, redoClay, stepLevel, undoClay, type Clay, type LevelWay, type UpperLevel } from '#core/slab';
-import { drainChanged, surface } from '#core/sculpt';
+import { drainChanged, finish, surface } from '#core/sculpt';
 import type { Sample, StrokeStart } from '#core/stroke';
 
 export type Opening =
@@ -110,7 +110,7 @@ const api = {
     open = null;
     pieces = [];
     if (opening.kind === 'body') {
-      open = { session: session(surface(buildMesh(body(opening.name, opening.density))), { replay: true }) };
+      open = { session: session(finish(surface(buildMesh(body(opening.name, opening.density), { unfinished: true }))), { replay: true }) };
       return opened();
     }
     const { cells, places, mask, upper, history } = opening;

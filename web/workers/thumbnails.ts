@@ -1,11 +1,15 @@
 /** Pictures of brushes that the server hasn't rendered: drafts and the slab's own brushes. Kept by content. */
 import * as Comlink from 'comlink';
+import { createStore, get, set } from 'idb-keyval';
+import { THUMBNAIL_VERSION } from '#core/thumbnail';
 import type { Alpha, Brush } from '#core/settings';
 import { getBlob } from '../api/client';
+import { plain } from '../stores/plain';
 import type { ThumbnailWorker } from './thumbnail.worker';
 
 const rendered = new Map<string, Promise<string>>();
 const MOST = 200;
+const store = createStore('mold-stamp-pictures', 'pictures');
 let worker: Comlink.Remote<ThumbnailWorker> | null = null;
 
 /** An object URL of the brush's picture. */
@@ -13,7 +17,7 @@ export function thumbnail(brush: Brush, alpha: Alpha | null): Promise<string> {
   const key = JSON.stringify([brush.form, brush.touch, brush.stroke, alpha?.blob]);
   const known = rendered.get(key);
   if (known) return known;
-  const made = render(JSON.parse(JSON.stringify(brush)) as Brush, alpha);
+  const made = kept(key, () => render(plain(brush), alpha));
   made.catch(() => rendered.delete(key));
   rendered.set(key, made);
   if (rendered.size > MOST) {
@@ -24,10 +28,18 @@ export function thumbnail(brush: Brush, alpha: Alpha | null): Promise<string> {
   return made;
 }
 
-async function render(brush: Brush, alpha: Alpha | null): Promise<string> {
+/** Kept in the browser from visit to visit, so that a belt is there at once. */
+async function kept(key: string, make: () => Promise<Blob>): Promise<string> {
+  const name = `${THUMBNAIL_VERSION} ${key}`;
+  const known = await get<Blob>(name, store).catch(() => undefined);
+  const picture = known ?? (await make());
+  if (!known) void set(name, picture, store).catch(() => undefined);
+  return URL.createObjectURL(picture);
+}
+
+async function render(brush: Brush, alpha: Alpha | null): Promise<Blob> {
   worker ??= Comlink.wrap<ThumbnailWorker>(new Worker(new URL('./thumbnail.worker.ts', import.meta.url), { type: 'module' }));
   const bytes = alpha && await getBlob(alpha.blob);
   const kind = alpha && { format: alpha.format, size: alpha.size, relief: alpha.relief };
-  const blob = await worker.render(brush, kind && bytes && Comlink.transfer({ kind, bytes }, [bytes]));
-  return URL.createObjectURL(blob);
+  return worker.render(brush, kind && bytes && Comlink.transfer({ kind, bytes }, [bytes]));
 }
