@@ -15,11 +15,15 @@ import { spawnServer } from './testKit';
 
 const root = resolve(import.meta.dirname, '..');
 let folder: string;
+let template: string;
 let server: Running;
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
-  server = await start({ folder, page: join(root, 'web'), port: 0, version: 'test' });
+  // An empty database takes seconds to make: one is made and the others begin as copies of it.
+  await (await openDatabase({ folder: join(folder, 'empty') })).close();
+  template = join(folder, 'empty', 'db');
+  server = await start({ folder: join(folder, 'data'), template, page: join(root, 'web'), port: 0, version: 'test' });
 });
 afterAll(async () => {
   await server.close();
@@ -230,17 +234,17 @@ describe('the data folder', () => {
     // Another process holds the lock: this one's parent stands in for it.
     const { writeFile } = await import('node:fs/promises');
     await writeFile(join(other, 'server.lock'), String(process.ppid));
-    await expect(openDatabase({ folder: other })).rejects.toThrow('has this data folder open');
+    await expect(openDatabase({ folder: other, template })).rejects.toThrow('has this data folder open');
     await writeFile(join(other, 'server.lock'), '999999999');
-    await (await openDatabase({ folder: other })).close();
+    await (await openDatabase({ folder: other, template })).close();
   });
 
   test('broken and newer rows are named and skipped, nothing else is lost', async () => {
-    const opened = await start({ folder: other, page: root, port: 0, version: 'test' });
+    const opened = await start({ folder: other, template, page: root, port: 0, version: 'test' });
     const good = newBrush(randomUUID(), 'Good');
     await fetch(`${opened.address}/api/brushes/${good.id}`, json('PUT', { doc: good, revision: null }));
     await opened.close();
-    const { db, close } = await openDatabase({ folder: other });
+    const { db, close } = await openDatabase({ folder: other, template });
     for (const [name, doc] of [['Newer', { ...good, version: 9 }], ['Broken', { ...good, stroke: 'x' }]] as const) {
       await db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [randomUUID(), name, 'lift', JSON.stringify(doc)]);
     }
@@ -257,7 +261,7 @@ describe('the data folder', () => {
   test('a server that is killed between two saves loses none that it acknowledged', async () => {
     const first = noise(2_500_000, 7);
     const second = noise(1_200_000, 8);
-    let child = await spawnServer(other, '0', '');
+    let child = await spawnServer(other, '0', template);
     const put = (address: string, bytes: Uint8Array<ArrayBuffer>) => fetch(`${address}/api/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
     expect((await put(child.address, first)).status).toBe(200);
     const brush = newBrush(randomUUID(), 'Survivor');
@@ -266,7 +270,7 @@ describe('the data folder', () => {
     const lost = put(child.address, second).catch(() => null);
     await Promise.all([lost, child.end('SIGKILL')]);
 
-    child = await spawnServer(other, '0', '');
+    child = await spawnServer(other, '0', template);
     const back = new Uint8Array(await (await fetch(`${child.address}/api/blobs/${sha(first)}`)).arrayBuffer());
     expect(sha(back)).toBe(sha(first));
     expect((await (await fetch(`${child.address}/api/brushes/${brush.id}`)).json()).doc).toEqual(brush);

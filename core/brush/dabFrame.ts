@@ -100,16 +100,26 @@ export function groundNow(mesh: MeshArrays, leaves: Uint32Array): Ground {
       for (let i = 0; i < count; i++) {
         const leaf = leaves[i]!;
         for (let t = leafTriangles[leaf]!, end = leafTriangles[leaf + 1]!; t < end; t++) {
-          let away = 0;
-          for (let c = 0; c < 3; c++) {
-            away += ((p[triangles[t * 3]! * 3 + c]! + p[triangles[t * 3 + 1]! * 3 + c]! + p[triangles[t * 3 + 2]! * 3 + c]!) / 3 - at[c]!) ** 2;
-          }
-          if (away > reach * reach) continue;
-          const n = faceNormal(mesh, t);
-          if (n[0] * struck[0] + n[1] * struck[1] + n[2] * struck[2] <= 0) continue;
-          x += n[0];
-          y += n[1];
-          z += n[2];
+          const a = triangles[t * 3]! * 3;
+          const b = triangles[t * 3 + 1]! * 3;
+          const c = triangles[t * 3 + 2]! * 3;
+          const ux = p[b]! - p[a]!;
+          const uy = p[b + 1]! - p[a + 1]!;
+          const uz = p[b + 2]! - p[a + 2]!;
+          const vx = p[c]! - p[a]!;
+          const vy = p[c + 1]! - p[a + 1]!;
+          const vz = p[c + 2]! - p[a + 2]!;
+          const dx = p[a]! + (ux + vx) / 3 - at[0];
+          const dy = p[a + 1]! + (uy + vy) / 3 - at[1];
+          const dz = p[a + 2]! + (uz + vz) / 3 - at[2];
+          if (dx * dx + dy * dy + dz * dz > reach * reach) continue;
+          const nx = uy * vz - uz * vy;
+          const ny = uz * vx - ux * vz;
+          const nz = ux * vy - uy * vx;
+          if (nx * struck[0] + ny * struck[1] + nz * struck[2] <= 0) continue;
+          x += nx;
+          y += ny;
+          z += nz;
         }
       }
       return [x, y, z];

@@ -23,9 +23,11 @@ function put(key: keyof ByNumber, value: number): void {
   void bench.sculptor?.tryEdit({ kind: 'by-number', change: kind.value, numbers: plain() }).then(() => cast.look());
 }
 
+/** A stroke in between takes what was only shown away: it is shown again before it is kept. */
 async function apply(): Promise<void> {
   if (!trying.value) return;
   trying.value = false;
+  await bench.sculptor?.tryEdit({ kind: 'by-number', change: kind.value, numbers: plain() });
   tools.lastNumber = { change: kind.value, numbers: plain() };
   await bench.sculptor?.keepEdit();
   bench.touched();

@@ -1,8 +1,8 @@
 /**
  * Draws one body in clay, when something changed and only then.
  *
- * The mesh is drawn into a picture with depth; a second, mesh-free pass puts the picture on the screen and lays the
- * cursor on the surface. Buffers are views of the sculpting worker's memory; only changed runs of leaves go up.
+ * The mesh is drawn into a picture with depth; a second, mesh-free pass darkens its hollows, and a third puts it on the
+ * screen and lays the cursor on the surface. Buffers are views of the sculpting worker's memory; only changed runs of leaves go up.
  */
 import {
   BufferAttribute, BufferGeometry, Color, DataTexture, DepthTexture, GLSL3, LinearFilter, Matrix4, Mesh as ThreeMesh, OrthographicCamera,
@@ -10,7 +10,7 @@ import {
 } from 'three';
 import type { DabFrame } from '#core/brush';
 import { LEAF, type MeshArrays } from '#core/mesh';
-import { CLAY_FRAGMENT, CLAY_VERTEX, OVERLAY_FRAGMENT, OVERLAY_VERTEX } from './shaders';
+import { CLAY_FRAGMENT, CLAY_VERTEX, OVERLAY_FRAGMENT, OVERLAY_VERTEX, SHADE_FRAGMENT } from './shaders';
 
 export interface CursorLook {
   frame: DabFrame;
@@ -32,10 +32,13 @@ export class ClayView {
   drawings = 0;
 
   private readonly scene = new Scene();
+  private readonly shadeScene = new Scene();
   private readonly overlayScene = new Scene();
   private readonly overlayCamera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
   private readonly target: WebGLRenderTarget;
+  private readonly shaded = new WebGLRenderTarget(1, 1, { depthBuffer: false });
   private readonly clay: ShaderMaterial;
+  private readonly shade: ShaderMaterial;
   private readonly overlay: ShaderMaterial;
   private body: ThreeMesh<BufferGeometry, ShaderMaterial> | null = null;
   private form: DataTexture | null = null;
@@ -66,19 +69,28 @@ export class ClayView {
       glslVersion: GLSL3, vertexShader: CLAY_VERTEX, fragmentShader: CLAY_FRAGMENT, side: 2,
       uniforms: { clay: { value: new Color(css.getPropertyValue('--clay').trim()) }, rim: { value: new Color(css.getPropertyValue('--rim').trim()) }, grazing: { value: look.grazing ? 1 : 0 } },
     });
+    const toBody = { value: new Matrix4() };
+    this.shade = new ShaderMaterial({
+      glslVersion: GLSL3, vertexShader: OVERLAY_VERTEX, fragmentShader: SHADE_FRAGMENT, depthTest: false, depthWrite: false,
+      uniforms: {
+        drawn: { value: this.target.texture }, depth: { value: this.target.depthTexture }, toBody, pixel: { value: new Vector2() }, toward: { value: new Vector3() },
+        viewTop: { value: colour('--view-top') }, viewBottom: { value: colour('--view-bottom') },
+      },
+    });
     this.overlay = new ShaderMaterial({
       glslVersion: GLSL3, vertexShader: OVERLAY_VERTEX, fragmentShader: OVERLAY_FRAGMENT, depthTest: false, depthWrite: false,
       uniforms: {
-        drawn: { value: this.target.texture }, depth: { value: this.target.depthTexture }, toBody: { value: new Matrix4() }, pixel: { value: new Vector2() }, toward: { value: new Vector3() },
-        viewTop: { value: colour('--view-top') }, viewBottom: { value: colour('--view-bottom') },
+        shaded: { value: this.shaded.texture }, depth: { value: this.target.depthTexture }, toBody,
         cursorOn: { value: 0 }, centre: { value: new Vector3() }, tangent: { value: new Vector3() }, bitangent: { value: new Vector3() },
         normal: { value: new Vector3() }, radius: { value: 1 }, reach: { value: 1 }, square: { value: 0 }, fit: { value: 1 },
         hasForm: { value: 0 }, form: { value: null }, ground: { value: 0 }, dig: { value: 0 },
       },
     });
-    const sheet = new ThreeMesh(new PlaneGeometry(2, 2), this.overlay);
-    sheet.frustumCulled = false;
-    this.overlayScene.add(sheet);
+    for (const [scene, material] of [[this.shadeScene, this.shade], [this.overlayScene, this.overlay]] as const) {
+      const sheet = new ThreeMesh(new PlaneGeometry(2, 2), material);
+      sheet.frustumCulled = false;
+      scene.add(sheet);
+    }
   }
 
   /** Shows another body. */
@@ -161,6 +173,7 @@ export class ClayView {
     this.renderer.setSize(width, height, false);
     const ratio = this.renderer.getPixelRatio();
     this.target.setSize(Math.round(width * ratio), Math.round(height * ratio));
+    this.shaded.setSize(this.target.width, this.target.height);
     this.stale();
   }
 
@@ -176,7 +189,9 @@ export class ClayView {
     this.body?.geometry.dispose();
     this.form?.dispose();
     this.target.dispose();
+    this.shaded.dispose();
     this.clay.dispose();
+    this.shade.dispose();
     this.overlay.dispose();
     this.renderer.dispose();
   }
@@ -199,11 +214,13 @@ export class ClayView {
       renderer.setClearColor(0x000000, 0);
       renderer.clear();
       renderer.render(this.scene, this.camera);
+      const u = this.shade.uniforms;
+      (u['toBody']!.value as Matrix4).multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
+      (u['pixel']!.value as Vector2).set(1 / this.target.width, 1 / this.target.height);
+      (u['toward']!.value as Vector3).setFromMatrixColumn(this.camera.matrixWorld, 2);
+      renderer.setRenderTarget(this.shaded);
+      renderer.render(this.shadeScene, this.overlayCamera);
       renderer.setRenderTarget(null);
-      const m = this.overlay.uniforms['toBody']!.value as Matrix4;
-      m.multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
-      (this.overlay.uniforms['pixel']!.value as Vector2).set(1 / this.target.width, 1 / this.target.height);
-      (this.overlay.uniforms['toward']!.value as Vector3).setFromMatrixColumn(this.camera.matrixWorld, 2);
       this.drawings++;
     }
     renderer.render(this.overlayScene, this.overlayCamera);

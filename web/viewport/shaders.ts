@@ -49,38 +49,25 @@ void main() {
   gl_Position = vec4(position.xy, 0.0, 1.0);
 }`;
 
-/**
- * The drawn clay over the ground, with the cursor laid on the surface: from each pixel's depth comes its place,
- * from the place its (u, v) in the dab. Moving the cursor therefore never draws the mesh again.
- */
-export const OVERLAY_FRAGMENT = /* glsl */ `
-in vec2 vAt;
-uniform sampler2D drawn;
+/** A pixel's place on the body, from its depth. */
+const PLACE_AT = /* glsl */ `
 uniform sampler2D depth;
 uniform mat4 toBody;
-uniform vec3 viewTop;
-uniform vec3 viewBottom;
-uniform float cursorOn;
-uniform vec3 centre;
-uniform vec3 tangent;
-uniform vec3 bitangent;
-uniform vec3 normal;
-uniform float radius;
-uniform float reach;
-uniform float square;
-uniform float fit;
-uniform float hasForm;
-uniform sampler2D form;
-uniform float ground;
-uniform float dig;
-uniform vec2 pixel;
-uniform vec3 toward;
-out vec4 colour;
-
 vec3 placeAt(vec2 st) {
   vec4 at = toBody * vec4(st * 2.0 - 1.0, texture(depth, st).r * 2.0 - 1.0, 1.0);
   return at.xyz / at.w;
-}
+}`;
+
+/** The drawn clay over the ground, hollows darkened. Done once for each drawing of the mesh, not for each move of the cursor. */
+export const SHADE_FRAGMENT = /* glsl */ `
+in vec2 vAt;
+uniform sampler2D drawn;
+uniform vec3 viewTop;
+uniform vec3 viewBottom;
+uniform vec2 pixel;
+uniform vec3 toward;
+out vec4 colour;
+${PLACE_AT}
 
 /**
  * How far the pixel lies under those round it, in pixels: hollows are darkened and edges caught by a little light.
@@ -102,11 +89,41 @@ float hollow(vec3 here) {
 
 void main() {
   vec4 clay = texture(drawn, vAt);
+  vec3 ground = mix(viewBottom, viewTop, vAt.y);
+  if (texture(depth, vAt).r >= 1.0) {
+    colour = vec4(mix(ground, clay.rgb, clay.a), 1.0);
+    return;
+  }
+  colour = vec4(mix(ground, clay.rgb * (1.0 - 0.30 * hollow(placeAt(vAt))), clay.a), 1.0);
+}`;
+
+/**
+ * The cursor laid on the surface: from each pixel's depth comes its place, from the place its (u, v) in the dab.
+ * Moving the cursor therefore never draws the mesh again.
+ */
+export const OVERLAY_FRAGMENT = /* glsl */ `
+in vec2 vAt;
+uniform sampler2D shaded;
+uniform float cursorOn;
+uniform vec3 centre;
+uniform vec3 tangent;
+uniform vec3 bitangent;
+uniform vec3 normal;
+uniform float radius;
+uniform float reach;
+uniform float square;
+uniform float fit;
+uniform float hasForm;
+uniform sampler2D form;
+uniform float ground;
+uniform float dig;
+out vec4 colour;
+${PLACE_AT}
+
+void main() {
+  vec3 sum = texture(shaded, vAt).rgb;
   float z = texture(depth, vAt).r;
-  vec3 here = placeAt(vAt);
-  vec3 lit = clay.rgb * (z < 1.0 ? 1.0 - 0.30 * hollow(here) : 1.0);
-  vec3 sum = mix(mix(viewBottom, viewTop, vAt.y), lit, clay.a);
-  vec3 d = (here - centre) / radius;
+  vec3 d = (placeAt(vAt) - centre) / radius;
   vec2 uv = vec2(dot(d, tangent), dot(d, bitangent));
   float w = abs(dot(d, normal));
   float rho = square > 0.5 ? max(abs(uv.x), abs(uv.y)) : length(uv);

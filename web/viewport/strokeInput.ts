@@ -40,6 +40,7 @@ interface Pressed {
 
 export class StrokeInput {
   dig = false;
+  private toldOfPen = false;
   private pressed: Pressed | null = null;
   private last: { x: number; y: number } | null = null;
   private seed = 1;
@@ -193,7 +194,8 @@ export class StrokeInput {
   private pressure(e: PointerEvent): number {
     if (e.pointerType !== 'pen') return 1;
     if (e.pressure > 0) return e.pressure;
-    this.o.onPenWithoutPressure?.();
+    if (!this.toldOfPen) this.o.onPenWithoutPressure?.();
+    this.toldOfPen = true;
     return 1;
   }
 
