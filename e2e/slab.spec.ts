@@ -45,6 +45,7 @@ test('strokes, digging, mirror, undo and redo, Esc', async ({ page, app }) => {
 });
 
 test('each brush of the slab changes the clay', async ({ page, app }) => {
+  test.slow();
   await newSlab(page, app);
   await draw(page, '.slab', [[0.4, 0.5], [0.6, 0.5]]);
   const looks = [await seen(page, '.slab')];
@@ -185,6 +186,7 @@ test('reference pictures: pinned, kept out of the cast, refused with a sentence'
 });
 
 test('checks are mended by a click; an overhang is cast as vectors and stamped; a cast anew is followed', async ({ page, app }) => {
+  test.slow();
   await newSlab(page, app);
   await draw(page, '.slab', [[0.5, 0.3], [0.5, 0.12]]);
   await page.getByRole('button', { name: 'Fit the frame' }).click();

@@ -4,6 +4,7 @@ import { decode } from 'fast-png';
 import { draw, expect, seen, set, settled, test } from './app';
 
 test('a form is sculpted, cast, made into a brush, proved, saved, and is there again after a restart', async ({ page, app }) => {
+  test.slow();
   await page.goto(app.address);
   await expect(page.getByText('Crust, grown')).toBeVisible();
   await page.getByRole('link', { name: 'Sources' }).click();

@@ -1,7 +1,7 @@
 /**
  * Writes greyscale TIFF pictures of 32-bit floats, deflated in strips.
  *
- * Source: "TIFF Revision 6.0", Adobe, 1992, with SampleFormat 3 (IEEE float) and compression 8 (Deflate). The
+ * Source: "TIFF Revision 6.0", 1992, with SampleFormat 3 (IEEE float) and compression 8 (Deflate). The
  * compression itself is handed in.
  */
 import type { Deflate } from './exr';

@@ -1,4 +1,4 @@
-import { edgeGround, fromUint16, halve, histogram, levelFor, newPicture, psnr, pyramid, sample, toUint16, usedRange } from './index';
+import { edgeGround, edgeSpread, fromUint16, halve, histogram, levelFor, newPicture, percentiles, psnr, pyramid, ringCover, ringMean, sample, toUint16, usedRange } from './index';
 
 const filled = (n: number, f: (i: number, j: number) => number) => {
   const p = newPicture(n);
@@ -52,4 +52,50 @@ test('used range and likeness', () => {
   const p = filled(16, (i) => i / 15);
   expect(psnr(p, p)).toBe(Infinity);
   expect(psnr(p, filled(16, (i) => i / 15 + 0.01))).toBeCloseTo(40, 3);
+});
+
+describe('what is read off a picture for its checks', () => {
+  const ramp = (size: number): ReturnType<typeof newPicture> => {
+    const picture = newPicture(size);
+    for (let i = 0; i < picture.data.length; i++) picture.data[i] = (i % size) / (size - 1);
+    return picture;
+  };
+
+  test('a level border has no spread, a ramp’s nearly all', () => {
+    expect(edgeSpread(newPicture(64, 64, 0.3)).spread).toBe(0);
+    const { spread, upper } = edgeSpread(ramp(64));
+    expect(spread).toBeGreaterThan(0.9);
+    expect(upper).toBeGreaterThan(0.95);
+  });
+
+  test('the ring’s mean leaves the corners out', () => {
+    const picture = newPicture(100, 100, 1);
+    for (let j = 0; j < 100; j++) {
+      for (let i = 0; i < 100; i++) if (Math.hypot((i + 0.5) / 50 - 1, (j + 0.5) / 50 - 1) <= 1) picture.data[j * 100 + i] = 0.25;
+    }
+    expect(ringMean(picture)).toBeCloseTo(0.25, 9);
+    expect(ringMean(ramp(101))).toBeCloseTo(0.5, 9);
+  });
+
+  test('the ring’s cover counts what differs from the ground', () => {
+    const half = ramp(100);
+    half.data.forEach((h, i) => (half.data[i] = h > 0.5 ? 1 : 0));
+    expect(ringCover(half, 0)).toBeCloseTo(0.5, 2);
+    expect(ringCover(newPicture(50, 50, 0.4), 0.4)).toBe(0);
+    expect(ringCover(newPicture(50, 50, 0.4), 0)).toBe(1);
+  });
+
+  test('percentiles rise, leave empty pixels out, and find a spike', () => {
+    const picture = ramp(200);
+    const [low, middle, high] = percentiles(picture, [0.1, 0.5, 0.9]) as [number, number, number];
+    expect(low).toBeCloseTo(0.1, 2);
+    expect(middle).toBeCloseTo(0.5, 2);
+    expect(high).toBeCloseTo(0.9, 2);
+    picture.data.fill(NaN, 0, 20_000);
+    expect(percentiles(picture, [0.5])[0]).toBeCloseTo(0.5, 2);
+    const spike = newPicture(100, 100, 0.1);
+    spike.data[5] = 1;
+    expect(percentiles(spike, [0.998])[0]).toBeCloseTo(0.1, 2);
+    expect(usedRange(spike)).toBe(0);
+  });
 });

@@ -9,7 +9,7 @@ import { faceBefore, pick, pointBefore, type Hit } from '#core/mesh';
 import { seeded, type Random } from '#core/random';
 import { applyDabs, rewindSpan, type Surface } from '#core/sculpt';
 import {
-  copiesOf, copyFrame, copyVector, onViewPlane, scattered, steadied, walk, walkEnd, walkTo, type Copy, type Sample, type Steady, type StrokeStart, type Walk,
+  copiesOf, copyFrame, copyVector, onFacingPlane, scattered, steadied, walk, walkEnd, walkTo, type Copy, type Sample, type Steady, type StrokeStart, type Walk,
   type WalkDab,
 } from '#core/stroke';
 
@@ -113,7 +113,7 @@ function drag(r: Runner, sample: Sample): void {
 function dragFrom(r: Runner, sample: Sample): Vec3 | null {
   const { pressed } = r;
   if (!pressed) return null;
-  const at = onViewPlane(sample, [pressed.x, pressed.y, pressed.z], r.start.view.toward);
+  const at = onFacingPlane(sample, [pressed.x, pressed.y, pressed.z], r.start.view.toward);
   return at && [at[0] - pressed.x, at[1] - pressed.y, at[2] - pressed.z];
 }
 

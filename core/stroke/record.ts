@@ -30,7 +30,7 @@ export interface StrokeRecord extends StrokeStart {
 }
 
 /** Where a ray meets the plane through `point` that faces the eye; null when it runs along it. */
-export function onViewPlane(ray: Ray, point: Vec3, toward: Vec3): Vec3 | null {
+export function onFacingPlane(ray: Ray, point: Vec3, toward: Vec3): Vec3 | null {
   const { origin: o, direction: d } = ray;
   const facing = d[0] * toward[0] + d[1] * toward[1] + d[2] * toward[2];
   if (Math.abs(facing) < 1e-9) return null;

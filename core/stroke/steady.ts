@@ -3,7 +3,7 @@
  * shakes less than the string is long draws a smooth line; how often the hand is asked makes no difference.
  */
 import type { Vec3 } from '#core/brush';
-import { onViewPlane, type Sample } from './record';
+import { onFacingPlane, type Sample } from './record';
 
 export interface Steady {
   /** Body units. */
@@ -16,7 +16,7 @@ export interface Steady {
 /** The sample as the dab takes it; null while the string is slack. `at` is where the stroke was pressed. */
 export function steadied(state: Steady, sample: Sample, at: Vec3): Sample | null {
   if (state.length <= 0) return sample;
-  const hand = onViewPlane(sample, at, state.toward);
+  const hand = onFacingPlane(sample, at, state.toward);
   if (!hand) return null;
   if (!state.tip) {
     state.tip = hand;

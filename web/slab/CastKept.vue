@@ -9,6 +9,7 @@ import type { Alpha } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { keepBrushDraft } from '../api/drafts';
 import { useLibrary } from '../stores/library';
+import { plain } from '../stores/plain';
 import { useSlabBench } from '../stores/slabBench';
 
 defineProps<{ fresh: string | null }>();
@@ -24,7 +25,7 @@ const files = (a: Alpha): readonly { ending: string; label: string }[] => [
 ];
 
 async function makeBrush(alpha: Alpha): Promise<void> {
-  const brush = structuredClone(STAMP_BASE);
+  const brush = plain(STAMP_BASE);
   brush.id = crypto.randomUUID();
   brush.form.alphaId = alpha.id;
   brush.form.ground = alpha.ground;

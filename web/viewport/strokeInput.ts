@@ -5,7 +5,7 @@
 import { dabFrame, groundNow, placeAt, type DabFrame, type Ground } from '#core/brush';
 import { pick, type MeshArrays, type Ray } from '#core/mesh';
 import type { Brush, Symmetry } from '#core/settings';
-import { onViewPlane, type Sample, type View } from '#core/stroke';
+import { onFacingPlane, type Sample, type View } from '#core/stroke';
 import type { Sculptor } from '../workers/sculptor';
 import type { ClayView } from './clayView';
 
@@ -145,7 +145,7 @@ export class StrokeInput {
       return;
     }
     const { toward } = this.o.eye.basis();
-    const at = onViewPlane(ray, pressed.origin, toward);
+    const at = onFacingPlane(ray, pressed.origin, toward);
     if (!at) return;
     const drawn = [at[0] - pressed.origin[0], at[1] - pressed.origin[1], at[2] - pressed.origin[2]] as const;
     const radius = Math.hypot(...drawn);
@@ -157,7 +157,7 @@ export class StrokeInput {
   }
 
   private carried(ray: Ray, pressed: Pressed): DabFrame | null {
-    const at = onViewPlane(ray, pressed.origin, this.o.eye.basis().toward);
+    const at = onFacingPlane(ray, pressed.origin, this.o.eye.basis().toward);
     return at && { ...pressed.frame, origin: at };
   }
 
