@@ -220,6 +220,37 @@ test('checks are mended by a click; an overhang is cast as vectors and stamped; 
   await expect(page.getByText('“Overhang” is cast anew. “Overhang” follows it.')).toBeVisible();
 });
 
+test('a pen’s pressure goes to size; a pen that sends none is told of once and presses fully', async ({ page, app }) => {
+  await newSlab(page, app);
+  await page.getByRole('button', { name: 'More' }).click();
+  await set(page, 'Light size', '10');
+  await page.getByRole('button', { name: 'More' }).click();
+  const cdp = await page.context().newCDPSession(page);
+  const box = (await page.locator('.slab canvas').boundingBox())!;
+  const pen = async (force: number): Promise<string> => {
+    await settled(page, '.slab');
+    const at = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number) => cdp.send('Input.dispatchMouseEvent', {
+      type, x: box.x + x * box.width, y: box.y + 0.5 * box.height, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1, pointerType: 'pen', force,
+    });
+    await at('mousePressed', 0.4);
+    for (const x of [0.45, 0.5, 0.55]) await at('mouseMoved', x);
+    await at('mouseReleased', 0.55);
+    await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '1');
+    const look = await seen(page, '.slab');
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '0');
+    return look;
+  };
+  const notice = page.getByText('This pen sends no pressure');
+  const light = await pen(0.2);
+  const firm = await pen(0.9);
+  expect(light).not.toBe(firm);
+  await expect(notice).toHaveCount(0);
+  const none = await pen(0);
+  await expect(notice).toHaveCount(1);
+  expect(none).toBe(await pen(1));
+});
+
 test('the view is zoomed, panned, turned and set upright again', async ({ page, app }) => {
   await newSlab(page, app);
   await draw(page, '.slab', [[0.35, 0.4], [0.45, 0.5]]);
