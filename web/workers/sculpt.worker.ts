@@ -123,9 +123,6 @@ const api = {
     return change();
   },
 
-  hasForm(alphaId: string): boolean {
-    return forms.has(alphaId);
-  },
   setForm(alphaId: string, alpha: AlphaKind, bytes: ArrayBuffer): void {
     forms.set(alphaId, alphaForm(alpha, bytes));
   },
