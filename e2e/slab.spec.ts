@@ -136,6 +136,12 @@ test('pieces are laid, dragged and baked; levels are stepped; all of it is saved
   await page.getByRole('button', { name: 'Bake it into the clay' }).click();
   await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '1');
   await page.getByRole('button', { name: '+ Dome' }).click();
+  const mesh = (name: string, text: string): Promise<void> => page.getByLabel('Mesh file').setInputFiles({ name, mimeType: 'model/mesh', buffer: Buffer.from(text) });
+  await mesh('block.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1 2 4\nf 2 3 4\nf 3 1 4\n');
+  await expect(page.getByRole('button', { name: 'block.obj', exact: true })).toBeVisible();
+  await mesh('broken.stl', 'no solid at all');
+  await expect(page.getByRole('alert')).toContainText('broken.stl can’t be read as STL');
+  await page.getByRole('button', { name: 'Take block.obj off' }).click();
 
   await page.getByRole('tab', { name: 'Levels' }).click();
   await expect(page.getByText('66 049 vertices, ')).toBeVisible();

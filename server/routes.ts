@@ -12,8 +12,8 @@ import { getBelt, putBelt } from './queries/belt';
 import { getBlob, hasBlob, putBlob } from './queries/blobs';
 import { deleteDocument, getDocument, getPicture, listDocuments, restoreDocument, saveDocument } from './queries/documents';
 
-/** A slab of 1024 × 1024 cells or an alpha of 4096² and some room. */
-const LARGEST_BLOB = 64 * 1024 * 1024;
+/** A vector alpha of 4096² and some room. */
+const LARGEST_BLOB = 208 * 1024 * 1024;
 
 const ALPHA_FILES = [['png', 'image/png', alphaPng], ['tiff', 'image/tiff', alphaTiff], ['exr', 'image/x-exr', alphaExr]] as const;
 

@@ -7,7 +7,7 @@
  */
 import type { Frame } from '#core/settings';
 import { newPicture, type Picture } from '#core/picture';
-import type { MeshArrays } from '#core/mesh';
+import type { RawMesh } from '#core/mesh';
 import { frameMap } from './frameMap';
 
 export interface CastOptions {
@@ -25,7 +25,7 @@ export class CastCancelled extends Error {
   }
 }
 
-export function castHeights(mesh: MeshArrays, options: CastOptions): Picture {
+export function castHeights(mesh: RawMesh, options: CastOptions): Picture {
   const { size, samples } = options;
   const offsets: readonly (readonly [number, number])[] = samples === 1 ? [[0, 0]] : [[-0.25, -0.25], [0.25, -0.25], [-0.25, 0.25], [0.25, 0.25]];
   const flat = projected(mesh, options.frame, size);
@@ -55,8 +55,9 @@ export function castHeights(mesh: MeshArrays, options: CastOptions): Picture {
 }
 
 /** Column and row of every vertex. */
-function projected(mesh: MeshArrays, frame: Frame, size: number): Float64Array {
-  const { positions: p, vertexCount } = mesh;
+function projected(mesh: RawMesh, frame: Frame, size: number): Float64Array {
+  const { positions: p } = mesh;
+  const vertexCount = p.length / 3;
   const { across, down, cos, sin } = frameMap(frame, size);
   const flat = new Float64Array(vertexCount * 2);
   for (let v = 0; v < vertexCount; v++) {
@@ -73,9 +74,10 @@ const EDGE = -1e-7;
 const REPORT_EVERY = 1 << 17;
 
 function rasterise(
-  mesh: MeshArrays, flat: Float64Array, dx: number, dy: number, out: Picture, report: (share: number) => boolean,
+  mesh: RawMesh, flat: Float64Array, dx: number, dy: number, out: Picture, report: (share: number) => boolean,
 ): void {
-  const { triangles, positions, triangleCount } = mesh;
+  const { triangles, positions } = mesh;
+  const triangleCount = triangles.length / 3;
   const { width: size, data } = out;
   const last = size - 1;
   for (let t = 0; t < triangleCount; t++) {

@@ -4,17 +4,25 @@
  */
 import { pieceHeight, piecePlaces, pieceReach } from '#core/piece';
 import { keepLeaf, LEAF, LEAF_SHIFT, leavesInSphere, reserveCopies } from '#core/mesh';
+import type { Picture } from '#core/picture';
 import type { Piece } from '#core/settings';
 import type { Surface } from '#core/sculpt';
 
-export function bake(s: Surface, pieces: readonly Piece[]): void {
-  for (const piece of pieces) for (const place of piecePlaces(piece)) bakeOne(s, piece, place);
+/** Heights of parts from above, by the name of their blob. */
+export type PartHeights = ReadonlyMap<string, Picture>;
+
+export function bake(s: Surface, pieces: readonly Piece[], parts: PartHeights): void {
+  for (const piece of pieces) {
+    const heights = piece.part ? parts.get(piece.part.heights) ?? null : null;
+    if (piece.part && !heights) throw new Error(`The heights of “${piece.part.name}” are not loaded.`);
+    for (const place of piecePlaces(piece)) bakeOne(s, piece, place, heights);
+  }
 }
 
 /** Clay lies within this height of the slab's middle plane. */
 const TALLEST = 4;
 
-function bakeOne(s: Surface, piece: Piece, place: { x: number; y: number; turnRad: number }): void {
+function bakeOne(s: Surface, piece: Piece, place: { x: number; y: number; turnRad: number }, heights: Picture | null): void {
   const { mesh, touched, amount } = s;
   const { positions: p, mask, vertexCount } = mesh;
   const reach = pieceReach(piece);
@@ -30,7 +38,7 @@ function bakeOne(s: Surface, piece: Piece, place: { x: number; y: number; turnRa
       const dx = p[v * 3]! - place.x;
       const dy = p[v * 3 + 1]! - place.y;
       if (dx * dx + dy * dy > reach * reach) continue;
-      const h = pieceHeight(piece, dx * c + dy * n, dy * c - dx * n);
+      const h = pieceHeight(piece, dx * c + dy * n, dy * c - dx * n, heights);
       if (h <= 0) continue;
       touched[count] = v;
       amount[count++] = h;

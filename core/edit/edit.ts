@@ -2,7 +2,7 @@
 import type { Surface } from '#core/sculpt';
 import type { Picture } from '#core/picture';
 import type { ByNumber, Frame, NumberKind, Piece, Symmetry } from '#core/settings';
-import { bake } from './bake';
+import { bake, type PartHeights } from './bake';
 import { changeByNumber } from './byNumber';
 import { maskFromAlpha, maskFromHeight, maskFromSlope } from './maskFrom';
 import { maskShape, type MaskShape } from './maskShape';
@@ -25,7 +25,7 @@ export type Edit =
   /** Degrees from level. */
   | { kind: 'mask-slope'; low: number; high: number; soft: number; way: MaskWay }
   | { kind: 'by-number'; change: NumberKind; numbers: ByNumber }
-  | { kind: 'bake'; pieces: readonly Piece[] }
+  | { kind: 'bake'; pieces: readonly Piece[]; parts: PartHeights }
   /** Back to a flat plane of this side; masks stay. */
   | { kind: 'untouched'; side: number };
 
@@ -45,7 +45,7 @@ export function applyEdit(s: Surface, edit: Edit): void {
     case 'mask-height': return maskFromHeight(s, edit.low, edit.high, edit.soft, edit.way);
     case 'mask-slope': return maskFromSlope(s, edit.low, edit.high, edit.soft, edit.way);
     case 'by-number': return changeByNumber(s, edit.change, edit.numbers);
-    case 'bake': return bake(s, edit.pieces);
+    case 'bake': return bake(s, edit.pieces, edit.parts);
     case 'untouched': return untouched(s, edit.side);
   }
 }

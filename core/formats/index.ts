@@ -1,2 +1,3 @@
 export * from './exr';
 export * from './tiff';
+export * from './meshFile';

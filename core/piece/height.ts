@@ -2,9 +2,11 @@
  * Height of a set form over its footprint: (u, v) in body units from its middle, before turning; 0 outside.
  * Sides stand upright; the upper edge is rounded by `edge` of the height.
  */
+import { sample, type Picture } from '#core/picture';
 import type { Piece } from '#core/settings';
 
-export function pieceHeight(piece: Piece, u: number, v: number): number {
+/** `heights` are those of its part, and needed by parts alone. */
+export function pieceHeight(piece: Piece, u: number, v: number, heights: Picture | null = null): number {
   const { size: r, height: h, form } = piece;
   const half = r * (piece.width / 100);
   const d = Math.sqrt(u * u + v * v);
@@ -15,13 +17,19 @@ export function pieceHeight(piece: Piece, u: number, v: number): number {
     case 'hex': return rounded(piece, (r * Math.sqrt(3)) / 2 - hexReach(u, v), h);
     case 'pin': return d < r ? h * (0.7 + 0.3 * Math.sqrt(1 - (d * d) / (r * r))) : 0;
     case 'bar': return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), h);
+    case 'part': return heights && Math.abs(u) < r && Math.abs(v) < r ? h * sample(heights, (u / r + 1) / 2, (1 - v / r) / 2) : 0;
     case 'wedge': return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), (h * (u + r)) / (2 * r));
   }
 }
 
 /** Radius of the circle that holds one piece. */
 export function pieceReach(piece: Piece): number {
-  return piece.form === 'bar' || piece.form === 'wedge' ? piece.size * Math.hypot(1, piece.width / 100) : piece.size;
+  switch (piece.form) {
+    case 'bar':
+    case 'wedge': return piece.size * Math.hypot(1, piece.width / 100);
+    case 'part': return piece.size * Math.SQRT2;
+    default: return piece.size;
+  }
 }
 
 /** `inside` is the distance to the outline, positive inside. */

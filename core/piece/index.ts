@@ -1,2 +1,3 @@
 export * from './height';
 export * from './places';
+export * from './partHeights';

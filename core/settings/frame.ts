@@ -5,8 +5,6 @@ import { setting } from './setting';
 
 /** Sizes that are offered; any from 8 to 4096 may be typed. */
 export const CAST_SIZES = [256, 512, 1024, 2048, 4096] as const;
-/** A vector cast holds three floats a pixel, so it ends at half the side. */
-export const LARGEST_VECTOR_CAST = 2048;
 
 export const FrameSchema = z.object({
   /** Centre on the slab, body units. */

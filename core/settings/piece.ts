@@ -1,10 +1,26 @@
-/** Set forms: primitives laid onto a slab as movable pieces until they are baked into the clay. */
+/** Set forms: primitives and parts laid onto a slab as movable pieces until they are baked into the clay. */
 import { z } from 'zod';
+import { BlobHashSchema } from './alpha';
 import { setting } from './setting';
 
-export const PIECE_FORMS = ['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge'] as const;
+export const PIECE_FORMS = ['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge', 'part'] as const;
 export const PIECE_SETS = ['raised', 'sunk'] as const;
 export const PIECE_REPEATS = ['one', 'row', 'ring'] as const;
+
+/** Which way of the part's own axes points up out of the clay. */
+export const PART_UPS = ['+x', '-x', '+y', '-y', '+z', '-z'] as const;
+export type PartUp = (typeof PART_UPS)[number];
+/** Heights of a part seen from above are kept in a square of so many a side. */
+export const PART_CELLS = 256;
+
+export const PiecePartSchema = z.object({
+  name: z.string().min(1).max(120),
+  /** The mesh: little-endian uint32 count of vertices, their float32 x, y, z, then uint32 triangles. */
+  mesh: BlobHashSchema,
+  up: z.enum(PART_UPS),
+  /** PART_CELLS² float32 heights from above, 0–1, first row at the top; 0 where there is nothing. */
+  heights: BlobHashSchema,
+});
 
 export const PieceSchema = z.object({
   id: z.uuid(),
@@ -23,6 +39,8 @@ export const PieceSchema = z.object({
     label: 'Height', unit: 'body', min: 0.001, max: 1, step: 0.001, fallback: 0.06, scale: 'log', help: 'Height over the clay, in body units',
   }),
   edge: setting({ label: 'Edge', unit: '%', min: 0, max: 100, step: 1, fallback: 20, help: 'Rounding of the upper edge, in per cent of the height' }),
+  /** Of the form “part”. */
+  part: PiecePartSchema.nullable().default(null),
   set: z.enum(PIECE_SETS).default('raised'),
   repeat: z.enum(PIECE_REPEATS).default('one'),
   count: setting({ label: 'Count', unit: '', min: 2, max: 64, step: 1, fallback: 6, help: 'How many stand in the row or ring' }),
@@ -32,3 +50,4 @@ export const PieceSchema = z.object({
 });
 export type Piece = z.infer<typeof PieceSchema>;
 export type PieceForm = Piece['form'];
+export type PiecePart = z.infer<typeof PiecePartSchema>;

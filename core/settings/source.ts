@@ -46,5 +46,6 @@ export type Source = z.infer<typeof SourceSchema>;
 export function blobsOf(source: Source): string[] {
   return [
     source.blob, source.mask, source.history, ...source.upper.flatMap((level) => [level.fine, level.base]), ...source.references.map((r) => r.blob),
+    ...source.pieces.flatMap((p) => (p.part ? [p.part.mesh, p.part.heights] : [])),
   ].filter((hash) => hash !== null);
 }

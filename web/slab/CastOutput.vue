@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What is kept: size, samples, format, and where the ground of a new brush is taken. */
 import { computed } from 'vue';
-import { CAST_SIZES, CastSettingsSchema, LARGEST_VECTOR_CAST, settingAt } from '#core/settings';
+import { CAST_SIZES, CastSettingsSchema, settingAt } from '#core/settings';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import SettingSlider from '../parts/SettingSlider.vue';
 import { useSlabBench } from '../stores/slabBench';
@@ -11,21 +11,18 @@ const bench = useSlabBench();
 const cast = useSlabCast();
 const settings = computed(() => bench.doc!.cast);
 const vector = computed(() => settings.value.format === 'vector32f');
-const meta = computed(() => {
-  const size = settingAt(CastSettingsSchema, 'size');
-  return vector.value ? { ...size, max: LARGEST_VECTOR_CAST } : size;
-});
+const meta = settingAt(CastSettingsSchema, 'size');
 </script>
 
 <template>
   <div class="output">
-    <div class="row"><span class="label">Size, px</span><ChoiceBar label="Size in pixels" :model-value="settings.size" :options="CAST_SIZES.filter((n) => n <= meta.max).map((n) => ({ value: n as number, label: String(n) }))" @update:model-value="(v) => cast.edit((c) => { c.size = v; })" /></div>
+    <div class="row"><span class="label">Size, px</span><ChoiceBar label="Size in pixels" :model-value="settings.size" :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))" @update:model-value="(v) => cast.edit((c) => { c.size = v; })" /></div>
     <SettingSlider :meta="meta" :model-value="settings.size" @update:model-value="(v) => cast.edit((c) => { c.size = v; })" />
     <div class="row"><span class="label">Keep as</span>
       <ChoiceBar
         label="Keep as" :model-value="settings.format"
         :options="[{ value: 'grey16', label: '16 bit' }, { value: 'grey32f', label: 'Float' }, { value: 'vector32f', label: 'Vectors', help: 'An offset a pixel, so that overhangs survive' }]"
-        @update:model-value="(v) => cast.edit((c) => { c.format = v; if (v === 'vector32f') c.size = Math.min(c.size, LARGEST_VECTOR_CAST); })"
+        @update:model-value="(v) => cast.edit((c) => { c.format = v; })"
       />
     </div>
     <template v-if="!vector">

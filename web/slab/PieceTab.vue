@@ -1,23 +1,28 @@
 <script setup lang="ts">
 /** Set forms: laid on the slab, moved and measured, baked into the clay when they are right. */
 import { Trash2 } from '@lucide/vue';
-import { computed } from 'vue';
-import { PIECE_FORMS, PieceSchema, settingAt, type Piece, type PieceForm } from '#core/settings';
+import { computed, ref } from 'vue';
+import { PART_UPS, PIECE_FORMS, PieceSchema, settingAt, type Piece, type PieceForm } from '#core/settings';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import SettingSlider from '../parts/SettingSlider.vue';
 import { undoNotice } from '../parts/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
+import { useParts } from './parts';
 
 const bench = useSlabBench();
 const tools = useSlabTools();
-const LABELS: Record<PieceForm, string> = { dome: 'Dome', disc: 'Disc', ring: 'Ring', hex: 'Hex head', pin: 'Pin', bar: 'Bar', wedge: 'Wedge' };
+const LABELS: Record<PieceForm, string> = { dome: 'Dome', disc: 'Disc', ring: 'Ring', hex: 'Hex head', pin: 'Pin', bar: 'Bar', wedge: 'Wedge', part: 'Part' };
+const parts = useParts();
+const picker = ref<HTMLInputElement>();
+const labelOf = (piece: Piece): string => piece.part?.name ?? LABELS[piece.form];
+const UPS = PART_UPS.map((value) => ({ value, label: value.replace('-', '−').toUpperCase() }));
 const chosen = computed(() => bench.pieces.find((p) => p.id === tools.pieceId) ?? null);
 const numbers = computed(() => {
   const piece = chosen.value;
   if (!piece) return [];
   const wide = piece.form === 'bar' || piece.form === 'wedge' || piece.form === 'ring';
-  const edged = piece.form !== 'dome' && piece.form !== 'pin';
+  const edged = piece.form !== 'dome' && piece.form !== 'pin' && piece.form !== 'part';
   return [
     'size', ...(wide ? ['width'] : []), 'height', ...(edged ? ['edge'] : []), 'turn', ...(piece.repeat === 'one' ? [] : ['count', 'pitch']),
   ] as ('size' | 'width' | 'height' | 'edge' | 'turn' | 'count' | 'pitch')[];
@@ -32,6 +37,12 @@ function add(form: PieceForm): void {
   tools.pieceId = piece.id;
   void bench.editPieces((slab) => slab.pieces.push(piece));
 }
+function pick(e: Event): void {
+  const input = e.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (file) void parts.add(file);
+}
 function put(change: Partial<Piece>): void {
   void bench.editPieces((slab) => {
     const piece = slab.pieces.find((p) => p.id === tools.pieceId);
@@ -43,24 +54,28 @@ function remove(piece: Piece): void {
   void bench.editPieces((slab) => {
     slab.pieces = slab.pieces.filter((p) => p.id !== piece.id);
   });
-  undoNotice(`${LABELS[piece.form]} taken off.`, () => bench.editPieces((slab) => slab.pieces.push(kept)));
+  undoNotice(`${labelOf(piece)} taken off.`, () => bench.editPieces((slab) => slab.pieces.push(kept)));
 }
 </script>
 
 <template>
   <div class="tab">
     <div class="two">
-      <button v-for="form in PIECE_FORMS" :key="form" type="button" class="btn" @click="add(form)">+ {{ LABELS[form] }}</button>
+      <button v-for="form in PIECE_FORMS.filter((f) => f !== 'part')" :key="form" type="button" class="btn" @click="add(form)">+ {{ LABELS[form] }}</button>
+      <button type="button" class="btn" title="A mesh from an OBJ, PLY, STL or GLB file; it can be dropped on the slab too" :disabled="parts.busy.value" @click="picker?.click()">{{ parts.busy.value ? 'Reading…' : '+ Part…' }}</button>
+      <input ref="picker" type="file" accept=".obj,.ply,.stl,.glb" hidden aria-label="Mesh file" @change="pick" />
     </div>
+    <p v-if="parts.problem.value" class="sentence-bad" role="alert">{{ parts.problem.value }}</p>
     <ul v-if="bench.pieces.length">
       <li v-for="piece in bench.pieces" :key="piece.id" :class="{ on: piece.id === tools.pieceId }">
-        <button type="button" :aria-pressed="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">{{ LABELS[piece.form] }}{{ piece.repeat === 'one' ? '' : ` × ${piece.count}` }}</button>
-        <button type="button" class="quiet" :title="`Take the ${LABELS[piece.form]} off`" :aria-label="`Take the ${LABELS[piece.form]} off`" @click="remove(piece)"><Trash2 :size="14" /></button>
+        <button type="button" :aria-pressed="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">{{ labelOf(piece) }}{{ piece.repeat === 'one' ? '' : ` × ${piece.count}` }}</button>
+        <button type="button" class="quiet" :title="`Take ${labelOf(piece)} off`" :aria-label="`Take ${labelOf(piece)} off`" @click="remove(piece)"><Trash2 :size="14" /></button>
       </li>
     </ul>
-    <p v-else class="muted">Lay a form on the slab, drag it into place, and bake it when it is right.</p>
+    <p v-else class="muted">Lay a form or a part on the slab, drag it into place, and bake it when it is right.</p>
     <template v-if="chosen">
       <ChoiceBar label="Raised or sunk" :model-value="chosen.set" :options="[{ value: 'raised', label: 'Raised' }, { value: 'sunk', label: 'Sunk' }]" @update:model-value="(v) => put({ set: v })" />
+      <ChoiceBar v-if="chosen.part" label="Side that points up" :model-value="chosen.part.up" :options="UPS" @update:model-value="(v) => parts.turnUp(chosen!, v)" />
       <SettingSlider v-for="key in numbers" :key="key" :meta="settingAt(PieceSchema, key)" :model-value="chosen[key]" @update:model-value="(v) => put({ [key]: v })" />
       <ChoiceBar label="How many" :model-value="chosen.repeat" :options="[{ value: 'one', label: 'One' }, { value: 'row', label: 'Row' }, { value: 'ring', label: 'Ring' }]" @update:model-value="(v) => put({ repeat: v })" />
     </template>

@@ -14,6 +14,8 @@ import { ClayView } from '../viewport/clayView';
 import { maskDrag } from '../viewport/maskDrag';
 import { SlabEye } from '../viewport/slabEye';
 import { StrokeInput } from '../viewport/strokeInput';
+import { isMeshFile } from '../workers/meshFiles';
+import { useParts } from './parts';
 import { useReferences } from './references';
 import SlabFrame from './SlabFrame.vue';
 import SlabOverlay from './SlabOverlay.vue';
@@ -24,6 +26,7 @@ const bench = useSlabBench();
 const cast = useSlabCast();
 const tools = useSlabTools();
 const references = useReferences();
+const parts = useParts();
 const sculptor = bench.sculptor!;
 const surface = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
@@ -88,7 +91,7 @@ function wheel(e: WheelEvent): void {
   input?.hover();
 }
 function dropped(e: DragEvent): void {
-  for (const file of e.dataTransfer?.files ?? []) void references.add(file);
+  for (const file of e.dataTransfer?.files ?? []) void (isMeshFile(file) ? parts.add(file) : references.add(file));
 }
 useEventListener(window, 'paste', (e: ClipboardEvent) => {
   for (const file of e.clipboardData?.files ?? []) void references.add(file);

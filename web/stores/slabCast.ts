@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import type { Check } from '#core/checks';
-import { ALPHA_VERSION, AlphaSchema, LARGEST_VECTOR_CAST, NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
+import { ALPHA_VERSION, AlphaSchema, NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
 import * as api from '../api/client';
 import { Caster } from '../workers/caster';
 import type { CastResult, FlatCast } from '../workers/cast.worker';
@@ -90,7 +90,6 @@ export const useSlabCast = defineStore('slab-cast', () => {
       });
       case 'undercut': return edit((cast) => {
         cast.format = 'vector32f';
-        cast.size = Math.min(cast.size, LARGEST_VECTOR_CAST);
       });
       case 'used-range': return edit((cast) => {
         cast.floor = now.used.floor;

@@ -3,7 +3,8 @@ import * as Comlink from 'comlink';
 import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind, type ResolvedBrush } from '#core/brush';
 import type { Edit } from '#core/edit';
 import { body, buildMesh, layoutOf, maskOut, positionsOut, type BodyName, type MeshLayout } from '#core/mesh';
-import type { Brush, Frame, Piece } from '#core/settings';
+import type { Picture } from '#core/picture';
+import { PART_CELLS, type Brush, type Frame, type Piece } from '#core/settings';
 import {
   abandon, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, keepEdit, redo, replay, session, tryEdit, undo, type Session,
 } from '#core/session';
@@ -52,7 +53,7 @@ export interface ClayBytes {
 export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
 
 /** An edit as the page names it: an alpha by its id, its picture is here. */
-export type EditOrder = Exclude<Edit, { kind: 'mask-alpha' }> | { kind: 'mask-alpha'; alphaId: string; frame: Frame; way: 'add' | 'take' };
+export type EditOrder = Exclude<Edit, { kind: 'mask-alpha' | 'bake' }> | { kind: 'mask-alpha'; alphaId: string; frame: Frame; way: 'add' | 'take' };
 
 const HISTORY_BYTES = 24 * 2 ** 20;
 
@@ -61,6 +62,8 @@ let open: { session: Session } | Clay | null = null;
 let pieces: readonly Piece[] = [];
 const brushes = new Map<string, ResolvedBrush>();
 const forms = new Map<string, AlphaForm>();
+/** Heights of parts that lie as pieces. */
+const parts = new Map<string, Picture>();
 
 function current(): Session {
   if (!open) throw new Error('Nothing is open to sculpt on.');
@@ -94,7 +97,7 @@ function change(reopened: Opened | null = null): Change {
 function onBareClay<T>(act: () => T): T {
   if (pieces.length > 0) abandon(current());
   const result = act();
-  if (pieces.length > 0 && !current().running) tryEdit(current(), { kind: 'bake', pieces });
+  if (pieces.length > 0 && !current().running) tryEdit(current(), { kind: 'bake', pieces, parts });
   return result;
 }
 
@@ -125,6 +128,11 @@ const api = {
 
   setForm(alphaId: string, alpha: AlphaKind, bytes: ArrayBuffer): void {
     forms.set(alphaId, alphaForm(alpha, bytes));
+  },
+  setPart(heights: string, bytes: ArrayBuffer): void {
+    const data = new Float32Array(bytes);
+    if (data.length !== PART_CELLS ** 2) throw new Error(`A part needs ${PART_CELLS ** 2} heights, found ${data.length}.`);
+    parts.set(heights, { width: PART_CELLS, height: PART_CELLS, data });
   },
   setBrush(brush: Brush): void {
     brushes.set(brush.id, resolveBrush(brush, brush.form.alphaId === null ? null : forms.get(brush.form.alphaId) ?? null));
@@ -205,7 +213,7 @@ const api = {
     const baked = pieces;
     abandon(current());
     pieces = [];
-    tryEdit(current(), { kind: 'bake', pieces: baked });
+    tryEdit(current(), { kind: 'bake', pieces: baked, parts });
     if (keepEdit(current())) newStep(openClay());
     return change();
   },

@@ -42,6 +42,7 @@ export class Sculptor {
   private readonly thread = new Worker(new URL('./sculpt.worker.ts', import.meta.url), { type: 'module' });
   private readonly worker = Comlink.wrap<SculptWorker>(this.thread);
   private readonly known = new Map<string, string>();
+  private readonly parts = new Set<string>();
   private chain: Promise<unknown> = Promise.resolve();
   private waiting: Sample[] = [];
   private sending = false;
@@ -178,8 +179,14 @@ export class Sculptor {
     return this.changing(() => this.worker.makeEdit(sent));
   }
 
-  setPieces(pieces: readonly Piece[]): Promise<void> {
+  async setPieces(pieces: readonly Piece[]): Promise<void> {
     const next = plain([...pieces]);
+    for (const { part } of next) {
+      if (!part || this.parts.has(part.heights)) continue;
+      const bytes = await getBlob(part.heights);
+      await this.queue(() => this.worker.setPart(part.heights, Comlink.transfer(bytes, [bytes])));
+      this.parts.add(part.heights);
+    }
     return this.changing(() => this.worker.setPieces(next));
   }
 

@@ -1,0 +1,48 @@
+/**
+ * A mesh that came from outside: checked before it is used, and the plain bytes it is kept as, which are a
+ * little-endian uint32 count of vertices, their float32 x, y, z, then three uint32 of each triangle.
+ */
+import type { RawMesh } from '#core/mesh';
+
+export const MOST_TRIANGLES = 5_000_000;
+
+/** Throws a sentence that names the file, the place and the way out. */
+export function checkMeshFile(mesh: RawMesh, file: string): void {
+  const { positions: p, triangles } = mesh;
+  const vertices = p.length / 3;
+  const count = triangles.length / 3;
+  if (count === 0) throw new Error(`${file} holds no triangles. A mesh with faces is needed; points and lines alone can’t be used.`);
+  if (count > MOST_TRIANGLES) throw new Error(`${file} has ${spaced(count)} triangles; at most ${spaced(MOST_TRIANGLES)} can be taken. Reduce it first.`);
+  let broken = 0;
+  let first = -1;
+  for (let i = 0; i < p.length; i++) {
+    if (Number.isFinite(p[i]!)) continue;
+    if (first < 0) first = Math.floor(i / 3);
+    broken++;
+  }
+  if (broken > 0) throw new Error(`${file}: vertex ${spaced(first + 1)} of ${spaced(vertices)} is not a number; ${spaced(broken)} such coordinates in all. Export it again.`);
+  for (let i = 0; i < triangles.length; i++) {
+    if (triangles[i]! < vertices) continue;
+    throw new Error(`${file}: triangle ${spaced(Math.floor(i / 3) + 1)} names vertex ${spaced(triangles[i]! + 1)} of ${spaced(vertices)}. Export it again.`);
+  }
+}
+
+export function packMesh(mesh: RawMesh): ArrayBuffer {
+  const out = new ArrayBuffer(4 + mesh.positions.byteLength + mesh.triangles.byteLength);
+  new Uint32Array(out, 0, 1)[0] = mesh.positions.length / 3;
+  new Float32Array(out, 4, mesh.positions.length).set(mesh.positions);
+  new Uint32Array(out, 4 + mesh.positions.byteLength).set(mesh.triangles);
+  return out;
+}
+
+/** Throws when the bytes are no mesh. */
+export function readMesh(bytes: ArrayBuffer): RawMesh {
+  const vertices = bytes.byteLength >= 4 ? new Uint32Array(bytes, 0, 1)[0]! : 0;
+  const rest = bytes.byteLength - 4 - vertices * 12;
+  if (rest < 0 || rest % 12 !== 0) throw new Error(`The kept mesh is cut short: ${bytes.byteLength} bytes for ${vertices} vertices.`);
+  return { positions: new Float32Array(bytes, 4, vertices * 3), triangles: new Uint32Array(bytes, 4 + vertices * 12) };
+}
+
+function spaced(n: number): string {
+  return n.toLocaleString('en').replaceAll(',', ' ');
+}

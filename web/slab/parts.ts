@@ -1,0 +1,66 @@
+/** Laying a mesh from a file on the slab as a piece, and turning another of its sides up. */
+import { ref } from 'vue';
+import { PieceSchema, type PartUp, type Piece } from '#core/settings';
+import { getBlob, putBlob } from '../api/client';
+import { sentence, useConnection } from '../stores/connection';
+import { useSlabBench } from '../stores/slabBench';
+import { useSlabTools } from '../stores/slabTools';
+import { meshFromAbove, readMeshFile } from '../workers/meshFiles';
+
+const problem = ref<string | null>(null);
+const busy = ref(false);
+const MOST_PIECES = 64;
+
+export function useParts() {
+  const bench = useSlabBench();
+  const tools = useSlabTools();
+  const connection = useConnection();
+
+  async function working(act: () => Promise<void>): Promise<void> {
+    problem.value = null;
+    busy.value = true;
+    try {
+      await act();
+    } catch (error) {
+      connection.noticed(error);
+      problem.value = sentence(error);
+    } finally {
+      busy.value = false;
+    }
+  }
+
+  /** The heights of a mesh from above, kept, and the height of a piece of this size in true proportion. */
+  async function seen(mesh: ArrayBuffer, up: PartUp, size: number): Promise<{ heights: string; height: number }> {
+    const { heights, proportion } = await meshFromAbove(mesh, up);
+    const height = Number(Math.max(0.001, Math.min(1, proportion * size)).toFixed(3));
+    return { heights: await putBlob(new Uint8Array(heights.data.buffer as ArrayBuffer)), height };
+  }
+
+  function add(file: File): Promise<void> {
+    tools.tab = 'pieces';
+    return working(async () => {
+      if (bench.pieces.length >= MOST_PIECES) throw new Error(`At most ${MOST_PIECES} pieces lie on a slab at once; bake some first.`);
+      const mesh = await readMeshFile(file);
+      const up: PartUp = /\.(stl|ply)$/i.test(file.name) ? '+z' : '+y';
+      const frame = bench.doc?.cast.frame;
+      const bare = PieceSchema.parse({ id: crypto.randomUUID(), form: 'part', x: frame?.x ?? 0, y: frame?.y ?? 0 });
+      const { heights, height } = await seen(mesh, up, bare.size);
+      const blob = await putBlob(new Uint8Array(mesh));
+      tools.pieceId = bare.id;
+      await bench.editPieces((slab) => slab.pieces.push({ ...bare, height, part: { name: file.name.slice(0, 120), mesh: blob, up, heights } }));
+    });
+  }
+
+  function turnUp(piece: Piece, up: PartUp): Promise<void> {
+    return working(async () => {
+      if (!piece.part) return;
+      const { heights, height } = await seen(await getBlob(piece.part.mesh), up, piece.size);
+      await bench.editPieces((slab) => {
+        const own = slab.pieces.find((p) => p.id === piece.id);
+        if (own?.part) Object.assign(own, { height, part: { ...own.part, up, heights } });
+      });
+    });
+  }
+
+  return { add, turnUp, problem, busy };
+}

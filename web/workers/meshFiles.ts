@@ -1,0 +1,33 @@
+/** The page's side of reading mesh files: a worker for each, ended when it has answered. */
+import * as Comlink from 'comlink';
+import type { PartFromAbove } from '#core/piece';
+import type { PartUp } from '#core/settings';
+import type { MeshFileWorker } from './meshFile.worker';
+
+export const MESH_ENDINGS = ['obj', 'ply', 'stl', 'glb'] as const;
+const MOST_BYTES = 600 * 2 ** 20;
+
+export function isMeshFile(file: File): boolean {
+  return (MESH_ENDINGS as readonly string[]).includes(file.name.split('.').pop()!.toLowerCase());
+}
+
+/** The mesh of a file as it is kept. Throws a sentence that can be shown. */
+export async function readMeshFile(file: File): Promise<ArrayBuffer> {
+  if (file.size === 0) throw new Error(`“${file.name}” is empty.`);
+  if (file.size > MOST_BYTES) throw new Error(`“${file.name}” has ${Math.round(file.size / 2 ** 20)} MB; a mesh file may have at most ${MOST_BYTES / 2 ** 20} MB.`);
+  const bytes = await file.arrayBuffer();
+  return inWorker((worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes])));
+}
+
+export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAbove> {
+  return inWorker((worker) => worker.fromAbove(mesh, up));
+}
+
+async function inWorker<T>(act: (worker: Comlink.Remote<MeshFileWorker>) => Promise<T>): Promise<T> {
+  const thread = new Worker(new URL('./meshFile.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    return await act(Comlink.wrap<MeshFileWorker>(thread));
+  } finally {
+    thread.terminate();
+  }
+}
