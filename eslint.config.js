@@ -15,7 +15,7 @@ const coreImports = (out) => ({
 const indexOnly = { group: ['#core/*/*', '**/core/**'], message: 'Core is entered by its rooms: #core/<room>.' };
 
 export default ts.config(
-  { ignores: ['dist/', 'build/', 'data/', 'node_modules/', 'test-results/', 'playwright-report/', '*.config.js', 'core/sculpt/assembly/', '**/*.generated.ts'] },
+  { ignores: ['dist/', 'build/', 'data/', 'node_modules/', 'test-results/', 'playwright-report/', '*.config.js', 'core/*/assembly/', '**/*.generated.ts'] },
   ...ts.configs.recommended,
   ...vue.configs['flat/essential'],
   {

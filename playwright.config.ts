@@ -4,8 +4,9 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  // One at a time: the page is drawn in software where there is no graphics card.
-  workers: 1,
+  // Each test has a server and a data folder of its own. More at once would starve each other: the page is drawn in software where there is no graphics card.
+  fullyParallel: true,
+  workers: 2,
   retries: 0,
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'build/interface.json' }]],

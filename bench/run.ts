@@ -4,12 +4,14 @@ import { cpus } from 'node:os';
 import { resolve } from 'node:path';
 import { castFigures } from './cast';
 import { dabFigures } from './dab';
+import { marksFigures } from './marks';
 import type { Figure } from './measure';
+import { recipeFigures } from './recipe';
 import { saveFigures } from './save';
 import { slabFigures } from './slab';
 import { strokeFigures } from './stroke';
 
-const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, stroke: strokeFigures, cast: castFigures, slab: slabFigures, save: saveFigures };
+const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, stroke: strokeFigures, cast: castFigures, slab: slabFigures, save: saveFigures, recipe: recipeFigures, marks: marksFigures };
 const only = process.argv[2];
 if (only !== undefined && !(only in parts)) {
   console.error(`There is no part "${only}"; there are ${Object.keys(parts).join(', ')}.`);

@@ -28,7 +28,7 @@ export async function saveFigures(): Promise<Figure[]> {
       const hash = createHash('sha256').update(bytes).digest('hex');
       const alpha: Alpha = {
         version: ALPHA_VERSION, id: randomUUID(), format: 'grey16', card: { name: `Alpha ${run}`, author: '', tags: [], notes: '' }, size: SIZE, relief: 0.1, ground: 0, blob: hash,
-        lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.1, cast: CastSettingsSchema.parse({}) }, report: { marginPx: 0, ringLoss: 0, usedRange: 1, undercut: 0 },
+        lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.1, cast: CastSettingsSchema.parse({}) }, recipe: null, report: { marginPx: 0, ringLoss: 0, usedRange: 1, undercut: 0 },
       };
       const brush = newBrush(randomUUID(), `Brush ${run}`);
       brush.form.alphaId = alpha.id;

@@ -3,7 +3,10 @@ import { createHash } from 'node:crypto';
 import { mkdir, rename, rm } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import sharp from 'sharp';
+import type { Raster } from '#core/picture';
 import { openDatabase } from '../server/database';
+import { fontOf } from '../server/fonts';
 import { alphaPicture, brushPicture, sourcePicture } from '../server/pictures';
 import { putBelt } from '../server/queries/belt';
 import { putBlob } from '../server/queries/blobs';
@@ -15,7 +18,13 @@ const hash = (bytes: Uint8Array): string => createHash('sha256').update(bytes).d
 const out = resolve(fileURLToPath(new URL('..', import.meta.url)), 'build/demo-db');
 
 const began = performance.now();
-const set = tidewrack(hash);
+const scan = (page: Raster): Promise<Buffer> => {
+  const { width, height, planes } = page;
+  const rgb = new Uint8Array(width * height * 3);
+  planes.forEach((plane, k) => plane.forEach((v, i) => (rgb[i * 3 + k] = Math.round(v * 255))));
+  return sharp(rgb, { raw: { width, height, channels: 3 } }).jpeg({ quality: 93 }).toBuffer();
+};
+const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(null, block) });
 await mkdir(dirname(out), { recursive: true });
 const work = `${out}-work`;
 await rm(work, { recursive: true, force: true });
@@ -24,6 +33,8 @@ for (const { doc, bytes } of set.slabs) {
   await putBlob(db, doc.blob!, bytes);
   await saveDocument(db, 'sources', { doc, revision: null, picture: await sourcePicture(db, doc) });
 }
+await putBlob(db, set.page.doc.file.blob, set.page.bytes);
+for (const doc of [set.page.doc, set.lettering, ...set.patterns]) await saveDocument(db, 'sources', { doc, revision: null, picture: await sourcePicture(db, doc) });
 for (const { doc, bytes } of set.alphas) {
   await putBlob(db, doc.blob, bytes);
   await saveDocument(db, 'alphas', { doc, revision: null, picture: await alphaPicture(db, doc) });
@@ -36,4 +47,4 @@ await close();
 await rm(out, { recursive: true, force: true });
 await rename(join(work, 'db'), out);
 await rm(work, { recursive: true, force: true });
-console.log(`Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, ${set.alphas.length} alphas, ${set.brushes.length} brushes.`);
+console.log(`Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, a sheet, lettering, ${set.patterns.length} patterns, ${set.alphas.length} alphas, ${set.brushes.length} brushes.`);

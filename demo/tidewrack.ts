@@ -2,12 +2,15 @@
 import { castSlab } from '#core/cast';
 import { ringLoss } from '#core/checks';
 import { positionsOut } from '#core/mesh';
-import { toUint16, usedRange } from '#core/picture';
+import { toUint16, usedRange, type Raster } from '#core/picture';
+import type { LetterFont } from '#core/lettering';
 import {
-  ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha, type Brush, type CastSettings, type Slab,
+  ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha, type Block, type Brush, type CastSettings, type Lettering, type Pattern, type Sheet, type Slab,
 } from '#core/settings';
 import type { Hand } from './hand';
 import { barnacleCrust, LONE, PATCH } from './slabs/barnacleCrust';
+import { castLettering, crateMarks, patterns } from './drawn';
+import { printsPage } from './sheets/page';
 import { limpetRings } from './slabs/limpetRings';
 
 export const AUTHOR = 'Tidewrack Workshop';
@@ -17,10 +20,22 @@ export interface DemoSet {
   slabs: { doc: Slab; bytes: Uint8Array }[];
   alphas: { doc: Alpha; bytes: Uint8Array }[];
   brushes: Brush[];
+  /** A scanned page, as it would come from a scanner. */
+  page: { doc: Sheet; bytes: Uint8Array };
+  lettering: Lettering;
+  patterns: Pattern[];
 }
 
-/** `hash` names bytes by their SHA-256. */
-export function tidewrack(hash: (bytes: Uint8Array) => string): DemoSet {
+/** What the demo can't do without a machine: naming bytes, writing the page as a scanner would, reading fonts. */
+export interface DemoMachine {
+  /** Names bytes by their SHA-256. */
+  hash: (bytes: Uint8Array) => string;
+  scan: (page: Raster) => Promise<Uint8Array>;
+  fontOf: (block: Block) => Promise<LetterFont>;
+}
+
+export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
+  const { hash } = machine;
   const crustHand = barnacleCrust(1024);
   const limpetHand = limpetRings(512);
   const patch = { ...PATCH, turn: 0 };
@@ -32,7 +47,12 @@ export function tidewrack(hash: (bytes: Uint8Array) => string): DemoSet {
     cast(id(12), 'One barnacle', crustHand, crust.doc, { size: 256, frame: lone }, hash),
     cast(id(13), 'Limpet', limpetHand, limpet.doc, { size: 512 }, hash),
   ];
-  return { slabs: [crust, limpet], alphas, brushes: brushes(alphas.map((a) => a.doc)) };
+  const page = await printsPage(id(3), AUTHOR, machine);
+  const lettering = crateMarks(id(4), AUTHOR);
+  const made = [page.cast(id(14), 'Sponge print'), await castLettering(id(15), 'Crate mark', lettering, machine)];
+  return {
+    slabs: [crust, limpet], alphas: [...alphas, ...made], brushes: brushes([...alphas, ...made].map((a) => a.doc)), page, lettering, patterns: patterns(AUTHOR, id),
+  };
 }
 
 function slab(slabId: string, name: string, h: Hand, cells: 512 | 1024, settings: Partial<CastSettings>, hash: (bytes: Uint8Array) => string): DemoSet['slabs'][number] {
@@ -57,6 +77,7 @@ function cast(
       version: ALPHA_VERSION, id: alphaId, format: 'grey16', size: used.size, relief: made.relief, ground: made.ground, blob: hash(bytes),
       card: { name, author: AUTHOR, tags: ['tidewrack'], notes: '' },
       lineage: { sourceId: source.id, sourceRevision: 1, floor: made.floor, crown: made.crown, cast: used },
+      recipe: null,
       report: {
         marginPx: made.margin.marginPx, ringLoss: ringLoss(made.picture, 1, made.ground), usedRange: usedRange(made.picture), undercut: made.undercut.share,
       },
@@ -64,7 +85,7 @@ function cast(
   };
 }
 
-function brushes([crust, barnacle, limpet]: Alpha[]): Brush[] {
+function brushes([crust, barnacle, limpet, sponge, crate]: Alpha[]): Brush[] {
   const make = (n: number, name: string, alpha: Alpha, tags: string[], change: (b: Brush) => Partial<Brush>): Brush => {
     const brush = newBrush(id(n), name, AUTHOR);
     const formed = {
@@ -86,6 +107,12 @@ function brushes([crust, barnacle, limpet]: Alpha[]): Brush[] {
     })),
     make(24, 'Limpet press', limpet!, ['shell'], (b) => ({
       touch: touch(b, 'plateau', 0.9), stroke: { ...b.stroke, type: 'press', size: 0.22 },
+    })),
+    make(25, 'Sponge trail', sponge!, ['print', 'trail'], (b) => ({
+      form: { ...b.form, depth: 30 }, touch: touch(b, 'plateau', 0.7), stroke: { ...b.stroke, type: 'trail', size: 0.13, spacing: 60, scatter: 60, turnFrom: 'stroke' },
+    })),
+    make(26, 'Crate mark press', crate!, ['lettering'], (b) => ({
+      form: { ...b.form, depth: 40 }, touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'press', size: 0.4 },
     })),
   ];
 }

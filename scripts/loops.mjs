@@ -1,17 +1,22 @@
-/** Compiles the dab's loops to WebAssembly, into a module that core imports; does nothing when they are up to date. */
+/** Compiles the loops of dabs and filters to WebAssembly, into modules that core imports; does nothing when they are up to date. */
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { root } from './root.mjs';
 
-const folder = resolve(root, 'core/sculpt/assembly');
-const target = resolve(root, 'core/sculpt/loops.generated.ts');
+const ROOMS = ['core/sculpt', 'core/filter'];
 const FLAGS = [
   '-O3', '--noAssert', '--runtime', 'stub', '--importMemory', '--sharedMemory', '--initialMemory', '1', '--maximumMemory', '65536',
   '--enable', 'threads', '--enable', 'bulk-memory', '--enable', 'simd', '--use', 'abort=',
 ];
 
 export async function compileLoops() {
+  for (const room of ROOMS) await compileRoom(room);
+}
+
+async function compileRoom(room) {
+  const folder = resolve(root, room, 'assembly');
+  const target = resolve(root, room, 'loops.generated.ts');
   const files = readdirSync(folder).filter((name) => name.endsWith('.ts')).sort();
   const sources = new Map(files.map((name) => [name, readFileSync(resolve(folder, name), 'utf8')]));
   const stamp = createHash('sha256').update(JSON.stringify([...sources, FLAGS])).digest('hex');
@@ -25,7 +30,7 @@ export async function compileLoops() {
     },
     listFiles: () => [],
   });
-  if (error || !wasm) throw new Error(`The loops can't be compiled.\n${stderr.toString()}`);
+  if (error || !wasm) throw new Error(`The loops of ${room} can't be compiled.\n${stderr.toString()}`);
   const text = Buffer.from(wasm).toString('base64');
   writeFileSync(target, `/** Made from assembly/ by \`npm run loops\`; ${stamp}. */\nexport const LOOPS = '${text}';\n`);
 }

@@ -41,7 +41,7 @@ count(await step('Types', bin('vue-tsc'), ['--noEmit', '-p', 'tsconfig.json']));
 count(await step('Types of core, without a browser', bin('tsc'), ['-p', 'tsconfig.core.json']));
 if (only !== 'ui') {
   await counted('Unit tests', process.execPath, [
-    '--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--json', '--outputFile=build/unit.json',
+    'scripts/unit.mjs', '--json', '--outputFile=build/unit.json',
   ], 'build/unit.json', (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites]);
 }
 if (only !== 'unit') {

@@ -22,7 +22,7 @@ export function createApp(options: AppOptions): Koa {
   app.use(failures());
   app.use(guard());
   app.use(headers());
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '1mb' }));
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '24mb' }));
   const router = routes(options.db, options.version);
   app.use(router.routes()).use(router.allowedMethods());
   app.use(serve(options.page, { maxage: 0 }));

@@ -4,13 +4,16 @@ import { deflate } from 'node:zlib';
 import sharp from 'sharp';
 import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm } from '#core/brush';
 import { writeExr, writeTiff } from '#core/formats';
-import { toUint16 } from '#core/picture';
-import { SLAB_SIDE, type Alpha, type Brush, type Source } from '#core/settings';
+import { growPattern } from '#core/pattern';
+import { toUint16, type Picture } from '#core/picture';
+import { SLAB_SIDE, type Alpha, type Brush, type Slab, type Source } from '#core/settings';
 import { brushThumbnail, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
 import type { Database } from './database';
+import { letteringPicture } from './fonts';
 import { Problem } from './problem';
 import { getBlob } from './queries/blobs';
 import { getDocument } from './queries/documents';
+import { previewOf, sheetOf } from './sheets';
 
 /** An alpha's stored bytes, in a buffer of their own. */
 async function alphaBytes(db: Database, alpha: Alpha): Promise<ArrayBuffer> {
@@ -34,7 +37,12 @@ const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, { le
 /** The alpha as a file: 16-bit PNG of its heights. */
 export async function alphaPng(db: Database, alpha: Alpha): Promise<Uint8Array> {
   const greys = toUint16(await readAlpha(db, alpha, (bytes) => alphaHeights(alpha, bytes)));
-  return sharp(greys, { raw: { width: alpha.size, height: alpha.size, channels: 1 } }).toColourspace('grey16').png({ compressionLevel: 6 }).toBuffer();
+  return encodePng16(greys, alpha.size);
+}
+
+/** Written by libvips. */
+export function encodePng16(greys: Uint16Array, size: number): Promise<Buffer> {
+  return sharp(greys, { raw: { width: size, height: size, channels: 1 } }).toColourspace('grey16').png({ compressionLevel: 6 }).toBuffer();
 }
 
 /** 32-bit float TIFF of its heights. */
@@ -57,8 +65,7 @@ export async function alphaPicture(db: Database, alpha: Alpha): Promise<Buffer> 
   const { pyramid } = await readForm(db, alpha);
   // The smallest copy that is still larger than the picture.
   const { width, height, data } = pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0]!;
-  const greys = Uint8Array.from(data, (h) => h * 255);
-  return sharp(greys, { raw: { width, height, channels: 1 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).png().toBuffer();
+  return greyPicture({ width, height, data });
 }
 
 /** The last forms read, by their blob: a brush is saved again and again while its alpha stays. */
@@ -90,8 +97,21 @@ export async function brushPictureWith(db: Database, brush: Brush, alpha: Alpha)
   return encode(brushThumbnail(resolveBrush(brush, form)), THUMBNAIL_SIZE);
 }
 
-/** A slab seen from above, from every few vertices of its grid. */
 export async function sourcePicture(db: Database, source: Source): Promise<Buffer> {
+  switch (source.kind) {
+    case 'slab': return slabPicture(db, source);
+    case 'sheet': return sharp(await previewOf(await sheetOf(db, source.file.blob, source.file.name), 2 * THUMBNAIL_SIZE)).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE, { fit: 'cover' }).png().toBuffer();
+    case 'lettering': return greyPicture(await letteringPicture(db, source, THUMBNAIL_SIZE * 2));
+    case 'pattern': return greyPicture(growPattern(source.grow, THUMBNAIL_SIZE * 2));
+  }
+}
+
+function greyPicture({ width, height, data }: Picture): Promise<Buffer> {
+  return sharp(Uint8Array.from(data, (h) => h * 255), { raw: { width, height, channels: 1 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).png().toBuffer();
+}
+
+/** A slab seen from above, from every few vertices of its grid. */
+async function slabPicture(db: Database, source: Slab): Promise<Buffer> {
   const row = source.cells + 1;
   const step = Math.max(1, Math.floor(source.cells / THUMBNAIL_SIZE));
   const size = Math.floor(source.cells / step);

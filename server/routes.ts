@@ -1,4 +1,5 @@
 /** What the server answers, as a table of small functions. */
+import { createHash } from 'node:crypto';
 import Router from '@koa/router';
 import type { Context } from 'koa';
 import { z } from 'zod';
@@ -10,6 +11,7 @@ import { alphaExr, alphaPicture, alphaPng, alphaTiff, brushPicture, brushPicture
 import { Problem } from './problem';
 import { getBelt, putBelt } from './queries/belt';
 import { getBlob, hasBlob, putBlob } from './queries/blobs';
+import { keepDecoded, decodePicture, MOST_WINDOW_SIDE, previewOf, readWindow, sheetOf } from './sheets';
 import { deleteDocument, getDocument, getPicture, listDocuments, restoreDocument, saveDocument } from './queries/documents';
 
 /** A vector alpha of 4096² and some room. */
@@ -18,6 +20,9 @@ const LARGEST_BLOB = 208 * 1024 * 1024;
 const ALPHA_FILES = [['png', 'image/png', alphaPng], ['tiff', 'image/tiff', alphaTiff], ['exr', 'image/x-exr', alphaExr]] as const;
 
 const SaveBody = z.object({ doc: z.unknown(), revision: z.number().int().positive().nullable() });
+const place = z.coerce.number('A window is given in numbers.').min(-1e6).max(1e6);
+const WindowQuery = z.object({ x: place, y: place, width: place.min(1), height: place.min(1), side: z.coerce.number().int().min(8).max(MOST_WINDOW_SIDE), name: z.string().max(200).default('The sheet') });
+const FileQuery = z.object({ name: z.string().max(200).default('The picture') });
 const BeltBody = z.object({ ids: z.array(z.uuid()).max(200, 'The belt holds at most 200 brushes.') });
 
 export function routes(db: Database, version: string): Router {
@@ -50,6 +55,28 @@ export function routes(db: Database, version: string): Router {
     const hash = BlobHashSchema.parse(ctx.params['hash']);
     if (!(await hasBlob(db, hash))) await putBlob(db, hash, await readBytes(ctx.req, LARGEST_BLOB));
     ctx.body = { hash };
+  });
+
+  router.post('/sheets', async (ctx) => {
+    const { name } = FileQuery.parse(ctx.query);
+    const bytes = await readBytes(ctx.req, LARGEST_BLOB);
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    const decoded = await keepDecoded(hash, decodePicture(bytes, name));
+    await putBlob(db, hash, bytes);
+    const { width, height, what } = decoded;
+    ctx.body = { blob: hash, name, width, height, what };
+  });
+  router.get('/sheets/:hash/preview', async (ctx) => {
+    ctx.type = 'image/jpeg';
+    ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
+    ctx.body = await previewOf(await sheetOf(db, BlobHashSchema.parse(ctx.params['hash']), 'The sheet'), 2048);
+  });
+  router.get('/sheets/:hash/pixels', async (ctx) => {
+    const { name, ...window } = WindowQuery.parse(ctx.query);
+    const { width, height, channels, data } = await readWindow(await sheetOf(db, BlobHashSchema.parse(ctx.params['hash']), name), window);
+    ctx.type = 'application/octet-stream';
+    ctx.set({ 'X-Width': String(width), 'X-Height': String(height), 'X-Channels': String(channels), 'X-Depth': data instanceof Float32Array ? 'float' : 'ushort' });
+    ctx.body = Buffer.from(data.buffer, data.byteOffset, data.byteLength);
   });
 
   router.get('/belt', async (ctx) => {
@@ -107,14 +134,22 @@ async function followersOf(db: Database, alpha: Alpha): Promise<{ id: string; pi
 async function pictureOf(db: Database, collection: Collection, doc: Documents[Collection]): Promise<Uint8Array> {
   switch (collection) {
     case 'brushes': return brushPicture(db, doc as Brush);
-    case 'alphas': return alphaPicture(db, doc as Alpha);
+    case 'alphas': {
+      const { recipe } = doc as Alpha;
+      if (recipe && 'blob' in recipe.base) await needBlob(db, recipe.base.blob, 'alpha');
+      return alphaPicture(db, doc as Alpha);
+    }
     case 'sources': {
       for (const hash of blobsOf(doc as Documents['sources'])) {
-        if (!(await hasBlob(db, hash))) throw new Problem(404, 'blob-missing', `There is no stored data ${hash.slice(0, 12)}… that the slab names. Send it first.`, { hash });
+        await needBlob(db, hash, (doc as Documents['sources']).kind);
       }
       return sourcePicture(db, doc as Documents['sources']);
     }
   }
+}
+
+async function needBlob(db: Database, hash: string, what: string): Promise<void> {
+  if (!(await hasBlob(db, hash))) throw new Problem(404, 'blob-missing', `There is no stored data ${hash.slice(0, 12)}… that the ${what} names. Send it first.`, { hash });
 }
 
 function idOf(ctx: Context): string {

@@ -44,7 +44,7 @@ async function storeAlpha(name: string, size = 32): Promise<Alpha> {
   const bytes = new Uint8Array(greys.buffer);
   const alpha: Alpha = {
     version: ALPHA_VERSION, id: randomUUID(), format: 'grey16', card: { name, author: '', tags: [], notes: '' }, size, relief: 0.2, ground: 0, blob: sha(bytes),
-    lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.2, cast: CastSettingsSchema.parse({}) },
+    lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.2, cast: CastSettingsSchema.parse({}) }, recipe: null,
     report: { marginPx: 1, ringLoss: 0, usedRange: 1, undercut: 0 },
   };
   await api(`/blobs/${alpha.blob}`, { method: 'PUT', body: bytes });

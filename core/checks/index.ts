@@ -3,3 +3,8 @@ export * from './margin';
 export * from './ringLoss';
 export * from './tones';
 export * from './castChecks';
+export * from './background';
+export * from './banding';
+export * from './resolution';
+export * from './seam';
+export * from './pictureChecks';

@@ -2,3 +2,4 @@ export * from './picture';
 export * from './pyramid';
 export * from './sample';
 export * from './measure';
+export * from './raster';

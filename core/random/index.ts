@@ -1,2 +1,3 @@
 export * from './random';
 export * from './noise';
+export * from './wrapped';

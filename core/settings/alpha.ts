@@ -1,14 +1,14 @@
 /** A greyscale height picture and where it came from. */
 import { z } from 'zod';
+import { BlobHashSchema } from './blob';
 import { CardSchema } from './card';
 import { CAST_FORMATS, CastSettingsSchema } from './frame';
 import type { Migration } from './read';
+import { RecipeSchema } from './recipe';
 
-export const ALPHA_VERSION = 2;
-/** Version 2 added formats and the share of undercut. */
-export const ALPHA_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc };
-
-export const BlobHashSchema = z.string().regex(/^[0-9a-f]{64}$/, 'A blob is named by the 64 hexadecimal digits of its SHA-256.');
+export const ALPHA_VERSION = 3;
+/** Version 2 added formats and the share of undercut, version 3 the recipe; all have defaults. */
+export const ALPHA_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc, 2: (doc) => doc };
 
 export const AlphaSchema = z.object({
   version: z.literal(ALPHA_VERSION),
@@ -29,8 +29,11 @@ export const AlphaSchema = z.object({
     sourceRevision: z.number().int().nullable(),
     floor: z.number(),
     crown: z.number(),
-    cast: CastSettingsSchema,
+    /** Of a slab. */
+    cast: CastSettingsSchema.prefault({}),
   }),
+  /** The steps from the source to this picture; null for a cast that was left as it is. */
+  recipe: RecipeSchema.nullable().default(null),
   report: z.object({
     marginPx: z.number(),
     ringLoss: z.number(),

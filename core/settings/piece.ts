@@ -1,6 +1,6 @@
 /** Set forms: primitives and parts laid onto a slab as movable pieces until they are baked into the clay. */
 import { z } from 'zod';
-import { BlobHashSchema } from './alpha';
+import { BlobHashSchema } from './blob';
 import { setting } from './setting';
 
 export const PIECE_FORMS = ['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge', 'part'] as const;

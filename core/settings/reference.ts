@@ -1,6 +1,6 @@
 /** A picture kept in sight while sculpting: pinned to the slab or beside it, see-through, never cast. */
 import { z } from 'zod';
-import { BlobHashSchema } from './alpha';
+import { BlobHashSchema } from './blob';
 import { setting } from './setting';
 
 export const REFERENCE_PINS = ['slab', 'view'] as const;

@@ -49,6 +49,14 @@ export function settingAt(schema: z.ZodType, path: string): SettingMeta {
   return meta;
 }
 
+/** Every numeric setting of an object schema's own level, in its order. */
+export function settingsIn(schema: z.ZodType): [key: string, meta: SettingMeta][] {
+  return Object.entries(shapeOf(schema) ?? {}).flatMap(([key, at]) => {
+    const meta = (at.meta() as { setting?: SettingMeta } | undefined)?.setting;
+    return meta ? [[key, meta] as [string, SettingMeta]] : [];
+  });
+}
+
 function shapeOf(schema: z.ZodType): Record<string, z.ZodType> | undefined {
   let at: unknown = schema;
   while (at instanceof z.ZodDefault || at instanceof z.ZodPrefault) at = at.unwrap();

@@ -1,16 +1,19 @@
-/** Where a form comes from. Slabs are the first kind; sheets, scans, lettering and patterns join the union. */
+/** Where a form comes from: a slab, a sheet, lettering or a pattern. */
 import { z } from 'zod';
-import { BlobHashSchema } from './alpha';
+import { BlobHashSchema } from './blob';
 import { CardSchema } from './card';
 import { CastSettingsSchema } from './frame';
+import { LetteringFields } from './lettering';
+import { PatternFields } from './pattern';
 import { PieceSchema } from './piece';
 import type { Migration } from './read';
 import { ReferenceSchema } from './reference';
+import { SheetFields } from './sheet';
 import { SymmetrySchema } from './symmetry';
 
-export const SOURCE_VERSION = 2;
-/** Version 2 added levels, masks, pieces, references, symmetry and history to slabs, all of which have defaults. */
-export const SOURCE_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc };
+export const SOURCE_VERSION = 3;
+/** Version 2 added levels, masks, pieces, references, symmetry and history to slabs, version 3 parts and other kinds; all have defaults. */
+export const SOURCE_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc, 2: (doc) => doc };
 
 /** Cells a side that a new slab may have. */
 export const SLAB_CELLS = [256, 512, 1024, 2048] as const;
@@ -19,11 +22,11 @@ export const LEVEL_CELLS = [32, 64, 128, 256, 512, 1024, 2048] as const;
 /** Side of every slab in body units. */
 export const SLAB_SIDE = 2;
 
+const head = { version: z.literal(SOURCE_VERSION), id: z.uuid(), card: CardSchema };
+
 export const SlabSchema = z.object({
-  version: z.literal(SOURCE_VERSION),
+  ...head,
   kind: z.literal('slab'),
-  id: z.uuid(),
-  card: CardSchema,
   cells: z.union(LEVEL_CELLS.map((n) => z.literal(n))),
   /** Little-endian float32 x, y, z of every vertex, row by row from the lower left; null is the untouched plane. */
   blob: BlobHashSchema.nullable(),
@@ -38,14 +41,29 @@ export const SlabSchema = z.object({
   references: z.array(ReferenceSchema).max(12, 'At most 12 reference pictures a slab.').default([]),
   cast: CastSettingsSchema.prefault({}),
 });
-export const SourceSchema = z.discriminatedUnion('kind', [SlabSchema]);
+export const SheetSchema = z.object({ ...head, ...SheetFields });
+export const LetteringSchema = z.object({ ...head, ...LetteringFields });
+export const PatternSchema = z.object({ ...head, ...PatternFields });
+export const SourceSchema = z.discriminatedUnion('kind', [SlabSchema, SheetSchema, LetteringSchema, PatternSchema]);
 export type Slab = z.infer<typeof SlabSchema>;
+export type Sheet = z.infer<typeof SheetSchema>;
+export type Lettering = z.infer<typeof LetteringSchema>;
+export type Pattern = z.infer<typeof PatternSchema>;
 export type Source = z.infer<typeof SourceSchema>;
 
 /** Every blob that a source names. */
 export function blobsOf(source: Source): string[] {
+  switch (source.kind) {
+    case 'slab': return slabBlobs(source);
+    case 'sheet': return [source.file.blob];
+    case 'lettering': return source.blocks.flatMap((b) => (b.font.kind === 'own' ? [b.font.blob] : []));
+    case 'pattern': return [];
+  }
+}
+
+function slabBlobs(slab: Slab): string[] {
   return [
-    source.blob, source.mask, source.history, ...source.upper.flatMap((level) => [level.fine, level.base]), ...source.references.map((r) => r.blob),
-    ...source.pieces.flatMap((p) => (p.part ? [p.part.mesh, p.part.heights] : [])),
+    slab.blob, slab.mask, slab.history, ...slab.upper.flatMap((level) => [level.fine, level.base]), ...slab.references.map((r) => r.blob),
+    ...slab.pieces.flatMap((p) => (p.part ? [p.part.mesh, p.part.heights] : [])),
   ].filter((hash) => hash !== null);
 }

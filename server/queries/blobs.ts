@@ -46,7 +46,7 @@ export async function sweepBlobs(db: Database): Promise<number> {
     DELETE FROM blobs b
     WHERE created_at < now() - interval '1 day'
       AND NOT EXISTS (SELECT 1 FROM sources WHERE position(b.hash IN doc::text) > 0)
-      AND NOT EXISTS (SELECT 1 FROM alphas WHERE doc->>'blob' = b.hash)
+      AND NOT EXISTS (SELECT 1 FROM alphas WHERE position(b.hash IN doc::text) > 0)
       AND NOT EXISTS (SELECT 1 FROM revisions WHERE position(b.hash IN doc::text) > 0)
     RETURNING hash`);
   return rows.length;

@@ -1,5 +1,6 @@
 /** Talks to the server. Answers are checked with the same schemas the server checks requests with. */
 import { z } from 'zod';
+import type { Raster } from '#core/picture';
 import { AlphaSchema, BrushSchema, SourceSchema, type Alpha, type Brush, type Source } from '#core/settings';
 
 export interface Documents {
@@ -106,3 +107,38 @@ export async function getBlob(hash: string): Promise<ArrayBuffer> {
 export function pictureUrl(collection: Collection, id: string, revision: number): string {
   return `/api/${collection}/${id}/picture?revision=${revision}`;
 }
+
+const SheetFile = z.object({ blob: z.string(), name: z.string(), width: z.number(), height: z.number(), what: z.string() });
+export type SheetFile = z.infer<typeof SheetFile>;
+
+/** Keeps a picture and answers what it is; one that can't be read is refused with a sentence. */
+export async function postSheet(file: File): Promise<SheetFile> {
+  return SheetFile.parse(await (await request(`/sheets?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, { method: 'POST', body: file })).json());
+}
+
+export interface PixelWindow {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** A window of a kept picture as planes 0–1, its longer side at most `side`. */
+export async function getPixels(hash: string, { x, y, width, height }: PixelWindow, side: number): Promise<Raster> {
+  const query = new URLSearchParams({ x: String(x), y: String(y), width: String(width), height: String(height), side: String(Math.max(8, Math.round(side))) });
+  const answer = await request(`/sheets/${hash}/pixels?${query}`);
+  const number = (name: string): number => Number(answer.headers.get(name));
+  const channels = number('X-Channels');
+  const bytes = await answer.arrayBuffer();
+  const floats = answer.headers.get('X-Depth') === 'float';
+  const data = floats ? new Float32Array(bytes) : new Uint16Array(bytes);
+  const scale = floats ? 1 : 1 / 65535;
+  const planes = Array.from({ length: channels }, (_, k) => {
+    const plane = new Float32Array(data.length / channels);
+    for (let i = 0; i < plane.length; i++) plane[i] = data[i * channels + k]! * scale;
+    return plane;
+  });
+  return { width: number('X-Width'), height: number('X-Height'), planes };
+}
+
+export const previewUrl = (hash: string): string => `/api/sheets/${hash}/preview`;

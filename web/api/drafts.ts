@@ -2,7 +2,8 @@
 import { createStore, del, entries, get, set } from 'idb-keyval';
 import * as Comlink from 'comlink';
 import {
-  BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, readDocument, SlabSchema, SOURCE_MIGRATIONS, SOURCE_VERSION, type Brush, type Slab,
+  ALPHA_MIGRATIONS, ALPHA_VERSION, AlphaSchema, BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, readDocument, SlabSchema, SOURCE_MIGRATIONS, SOURCE_VERSION,
+  SourceSchema, type Alpha, type Brush, type Lettering, type Pattern, type Sheet, type Slab,
 } from '#core/settings';
 import type { DraftWorker } from '../workers/draft.worker';
 import type { ClayBytes } from '../workers/sculpt.worker';
@@ -43,6 +44,47 @@ export async function brushDrafts(): Promise<BrushDraft[]> {
   const all = await entries<string, BrushDraft>(store);
   return all.filter(([key]) => String(key).startsWith('brush:')).map(([, draft]) => readable(draft))
     .filter((draft) => draft !== undefined).sort((a, b) => a.keptAt - b.keptAt);
+}
+
+export interface AlphaDraft {
+  doc: Alpha;
+  /** The revision the change was made on. */
+  revision: number | null;
+  keptAt: number;
+}
+
+export async function keepAlphaDraft(draft: AlphaDraft): Promise<void> {
+  await set(`alpha:${draft.doc.id}`, JSON.parse(JSON.stringify(draft)), store);
+}
+
+export async function alphaDraft(id: string): Promise<AlphaDraft | undefined> {
+  const draft = await get<AlphaDraft>(`alpha:${id}`, store);
+  const read = draft ? readDocument('alpha', AlphaSchema, ALPHA_VERSION, draft.doc, ALPHA_MIGRATIONS) : null;
+  return draft && read?.ok ? { ...draft, doc: read.value } : undefined;
+}
+
+export async function dropAlphaDraft(id: string): Promise<void> {
+  await del(`alpha:${id}`, store);
+}
+
+export interface SourceDraft {
+  doc: Sheet | Lettering | Pattern;
+  revision: number;
+  keptAt: number;
+}
+
+export async function keepSourceDraft(draft: SourceDraft): Promise<void> {
+  await set(`source:${draft.doc.id}`, JSON.parse(JSON.stringify(draft)), store);
+}
+
+export async function sourceDraft(id: string): Promise<SourceDraft | undefined> {
+  const draft = await get<SourceDraft>(`source:${id}`, store);
+  const read = draft ? readDocument('source', SourceSchema, SOURCE_VERSION, draft.doc, SOURCE_MIGRATIONS) : null;
+  return draft && read?.ok && read.value.kind !== 'slab' ? { ...draft, doc: read.value } : undefined;
+}
+
+export async function dropSourceDraft(id: string): Promise<void> {
+  await del(`source:${id}`, store);
 }
 
 let worker: Comlink.Remote<DraftWorker> | null = null;

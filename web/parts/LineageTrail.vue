@@ -1,6 +1,5 @@
 <script setup lang="ts">
-/** Source › cast › brush of the open thing, with small pictures. The alpha opens its facts and its download. */
-import { ElPopover } from 'element-plus';
+/** Source › cast › brush of the open thing, with small pictures. */
 import { computed } from 'vue';
 import type { Alpha, Brush, Source } from '#core/settings';
 import { pictureUrl } from '../api/client';
@@ -13,32 +12,28 @@ const library = useLibrary();
 const from = computed(() => props.source ?? library.sources.find((s) => s.doc.id === props.alpha?.lineage.sourceId)?.doc ?? null);
 const revisionOf = (list: readonly { doc: { id: string }; revision: number }[], id: string): number => list.find((k) => k.doc.id === id)?.revision ?? 0;
 const brushRevision = computed(() => (props.brush ? revisionOf(library.brushes, props.brush.id) : 0));
-const vertices = (s: Source): string => (s.cells >= 1000 ? `${((s.cells + 1) ** 2 / 1e6).toFixed(2)} M` : `${Math.round((s.cells + 1) ** 2 / 1000)} k`);
+const count = (n: number): string => (n >= 1e6 ? `${(n / 1e6).toFixed(2)} M` : `${Math.round(n / 1000)} k`);
+function kindOf(s: Source): string {
+  switch (s.kind) {
+    case 'slab': return `slab · ${count((s.cells + 1) ** 2)}`;
+    case 'sheet': return `sheet · ${s.file.width} × ${s.file.height}`;
+    case 'lettering': return 'lettering';
+    case 'pattern': return `pattern · ${s.grow.form}`;
+  }
+}
 </script>
 
 <template>
   <div class="trail" aria-label="Lineage">
-    <RouterLink v-if="from" class="stop" :class="{ on: open === 'source' }" :to="`/bench/slab/${from.id}`">
+    <RouterLink v-if="from" class="stop" :class="{ on: open === 'source' }" :to="`/bench/${from.kind}/${from.id}`">
       <img :src="pictureUrl('sources', from.id, revisionOf(library.sources, from.id))" alt="" />
-      <span><small>slab · {{ vertices(from) }}</small>{{ from.card.name }}</span>
+      <span><small>{{ kindOf(from) }}</small>{{ from.card.name }}</span>
     </RouterLink>
     <i v-if="from && alpha" />
-    <ElPopover v-if="alpha" trigger="click" :width="270" placement="bottom">
-      <template #reference>
-        <button class="stop" type="button" :class="{ on: open === 'alpha' }">
-          <img :src="pictureUrl('alphas', alpha.id, revisionOf(library.alphas, alpha.id))" alt="" />
-          <span><small>alpha · {{ alpha.size }}</small>{{ alpha.card.name }}</span>
-        </button>
-      </template>
-      <dl class="facts">
-        <dt>Size</dt><dd>{{ alpha.size }} × {{ alpha.size }} px, 16 bit</dd>
-        <dt>Relief</dt><dd>{{ alpha.relief.toFixed(3) }}</dd>
-        <dt>Floor, crown</dt><dd>{{ alpha.lineage.floor.toFixed(3) }}, {{ alpha.lineage.crown.toFixed(3) }}</dd>
-        <dt>Margin</dt><dd>{{ alpha.report.marginPx }} px</dd>
-        <dt>Author</dt><dd>{{ alpha.card.author || '–' }}</dd>
-      </dl>
-      <a class="btn" :href="`/api/alphas/${alpha.id}/png`" download>Download PNG, 16 bit</a>
-    </ElPopover>
+    <RouterLink v-if="alpha" class="stop" :class="{ on: open === 'alpha' }" :to="`/bench/alpha/${alpha.id}`">
+      <img :src="pictureUrl('alphas', alpha.id, revisionOf(library.alphas, alpha.id))" alt="" />
+      <span><small>alpha · {{ alpha.size }}</small>{{ alpha.card.name }}</span>
+    </RouterLink>
     <i v-if="alpha && brush" />
     <RouterLink v-if="brush" class="stop" :class="{ on: open === 'brush' }" :to="`/bench/brush/${brush.id}`">
       <BrushDisc :brush="brush" :size="28" />
@@ -59,6 +54,4 @@ const vertices = (s: Source): string => (s.cells >= 1000 ? `${((s.cells + 1) ** 
 .stop img { width: 28px; height: 28px; border-radius: 50%; flex: none; }
 .stop span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; max-width: 110px; }
 .stop small { display: block; font-size: 10.5px; color: var(--ink-2); font-weight: 400; }
-.facts { display: grid; grid-template-columns: 90px 1fr; gap: 4px 8px; margin-bottom: 10px; }
-.facts dt { color: var(--ink-2); }
 </style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-/** Where forms come from: the slabs, and the alphas cast from them. */
+/** Where forms come from: slabs, sheets, lettering, patterns, and the alphas cast from them. Pictures are dropped and pasted here. */
 import { ElDialog } from 'element-plus';
-import { Download, Trash2 } from '@lucide/vue';
+import { Download, Trash2, X } from '@lucide/vue';
+import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { sculptBytes } from '#core/mesh';
@@ -12,6 +13,8 @@ import TopBar from '../parts/TopBar.vue';
 import { failNotice, undoNotice } from '../parts/undoNotice';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
+import { FORM_LABELS } from '../made/formLabels';
+import { useNewSource } from './newSource';
 
 const router = useRouter();
 const library = useLibrary();
@@ -27,6 +30,46 @@ const count = (n: number): string => vertices(n).toLocaleString('en').replaceAll
 const CARD_BYTES = 52;
 /** What is sculpted on, and the page's buffers on the graphics card. */
 const memory = computed(() => Math.round((sculptBytes(vertices(cells.value)) + vertices(cells.value) * CARD_BYTES) / 2 ** 20));
+const fresh = useNewSource();
+const picker = ref<HTMLInputElement>();
+const dropping = ref(false);
+const KINDS = [
+  { kind: 'slab', title: 'Slabs', what: 'dense square planes to sculpt on', none: 'No slab yet. A new one is a flat plane of clay, seen straight from above.' },
+  { kind: 'sheet', title: 'Sheets', what: 'scanned or photographed pictures with marks on them', none: 'No sheet yet. Drop pictures here, paste one, or open files: PNG, JPEG, WebP, TIFF, EXR or SVG.' },
+  { kind: 'lettering', title: 'Lettering', what: 'words set in type', none: 'No lettering yet.' },
+  { kind: 'pattern', title: 'Patterns', what: 'grown from a seed, repeating', none: 'No pattern yet.' },
+] as const;
+const ofKind = (kind: Source['kind']) => library.sources.filter((s) => s.doc.kind === kind);
+function facts(doc: Source): string {
+  const casts = `${castFrom(doc).length} cast`;
+  switch (doc.kind) {
+    case 'slab': return `${count(doc.cells)} vertices · ${casts}`;
+    case 'sheet': return `${doc.marks ? `${doc.marks.length} marks` : `${doc.file.width} × ${doc.file.height}`} · ${casts}`;
+    case 'lettering': return `${doc.blocks.length} ${doc.blocks.length === 1 ? 'block' : 'blocks'} · ${casts}`;
+    case 'pattern': return `${FORM_LABELS[doc.grow.form]} · ${casts}`;
+  }
+}
+async function take(files: Iterable<File>): Promise<void> {
+  const made = await fresh.addSheets(files);
+  if (made.length === 1 && fresh.arrivals.value.length === 0) await router.push(`/bench/sheet/${made[0]}`);
+}
+function pick(e: Event): void {
+  const input = e.target as HTMLInputElement;
+  const files = [...(input.files ?? [])];
+  input.value = '';
+  void take(files);
+}
+async function begin(kind: 'lettering' | 'pattern'): Promise<void> {
+  try {
+    const id = await (kind === 'lettering' ? fresh.addLettering() : fresh.addPattern());
+    await router.push(`/bench/${kind}/${id}`);
+  } catch (error) {
+    failNotice(sentence(error));
+  }
+}
+useEventListener(window, 'paste', (e: ClipboardEvent) => {
+  if (e.clipboardData?.files.length) void take(e.clipboardData.files);
+});
 const castFrom = (source: Source): Alpha[] => library.alphas.filter((a) => a.doc.lineage.sourceId === source.id).map((a) => a.doc);
 
 function ask(): void {
@@ -66,26 +109,44 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
 </script>
 
 <template>
-  <div class="place">
-    <TopBar><template #end><button class="btn main" type="button" @click="ask">New slab</button></template></TopBar>
+  <div class="place" :class="{ dropping }" @dragover.prevent="dropping = true" @dragleave.self="dropping = false" @drop.prevent="dropping = false; take($event.dataTransfer?.files ?? [])">
+    <TopBar>
+      <template #end>
+        <button class="btn" type="button" title="PNG, JPEG, WebP, TIFF, EXR or SVG; several at once. They can be dropped or pasted too" @click="picker?.click()">Open pictures…</button>
+        <input ref="picker" type="file" multiple accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg" hidden aria-label="Pictures" @change="pick" />
+        <button class="btn" type="button" @click="begin('lettering')">New lettering</button>
+        <button class="btn" type="button" @click="begin('pattern')">New pattern</button>
+        <button class="btn main" type="button" @click="ask">New slab</button>
+      </template>
+    </TopBar>
     <main class="page-scroll">
       <div class="head"><h1>Sources</h1></div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
-      <h2>Slabs <small>dense square planes to sculpt on</small></h2>
-      <p v-if="library.loaded && library.sources.length === 0" class="none">No slab yet. A new one is a flat plane of clay, seen straight from above.</p>
-      <ul class="grid">
-        <li v-for="{ doc, revision } in library.sources" :key="doc.id" class="card">
-          <RouterLink :to="`/bench/slab/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('sources', doc.id, revision)" alt="" /></RouterLink>
-          <b>{{ doc.card.name }}</b>
-          <span class="muted">{{ count(doc.cells) }} vertices · {{ castFrom(doc).length }} cast</span>
-          <span class="actions"><button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('sources', doc)"><Trash2 :size="15" /></button></span>
+      <ul v-if="fresh.arrivals.value.length" class="arrivals">
+        <li v-for="a in fresh.arrivals.value" :key="a.key" :class="{ bad: a.problem }" :role="a.problem ? 'alert' : 'status'">
+          <span>{{ a.problem ?? `Reading ${a.name}…` }}</span>
+          <button v-if="a.problem" type="button" title="Dismiss" aria-label="Dismiss" @click="fresh.dismiss(a.key)"><X :size="15" /></button>
         </li>
       </ul>
-      <h2>Alphas <small>height pictures and vectors cast from them</small></h2>
+      <div class="kinds">
+      <section v-for="k in KINDS" :key="k.kind">
+        <h2>{{ k.title }} <small>{{ k.what }}</small></h2>
+        <p v-if="library.loaded && ofKind(k.kind).length === 0" class="none">{{ k.none }}</p>
+        <ul class="cards">
+          <li v-for="{ doc, revision } in ofKind(k.kind)" :key="doc.id" class="card">
+            <RouterLink :to="`/bench/${k.kind}/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('sources', doc.id, revision)" alt="" /></RouterLink>
+            <b>{{ doc.card.name }}</b>
+            <span class="muted">{{ facts(doc) }}</span>
+            <span class="actions"><button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('sources', doc)"><Trash2 :size="15" /></button></span>
+          </li>
+        </ul>
+      </section>
+      </div>
+      <h2>Alphas <small>height pictures and vectors, cast and cleaned</small></h2>
       <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
       <ul class="grid">
         <li v-for="{ doc, revision } in library.alphas" :key="doc.id" class="card">
-          <img :src="api.pictureUrl('alphas', doc.id, revision)" alt="" />
+          <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('alphas', doc.id, revision)" alt="" /></RouterLink>
           <b>{{ doc.card.name }}</b>
           <span class="muted">{{ doc.size }} px · {{ doc.format === 'vector32f' ? 'vectors' : `relief ${doc.relief.toFixed(3)}` }}</span>
           <span class="actions">
@@ -118,6 +179,15 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
 .actions { display: flex; margin-left: -6px; }
 .actions > * { border: 0; background: none; padding: 5px 6px; border-radius: 4px; cursor: pointer; color: var(--ink-2); line-height: 0; }
 .actions > *:hover { background: var(--well); color: var(--ink); }
+.kinds { display: flex; flex-wrap: wrap; gap: 0 40px; }
+.cards { display: flex; flex-wrap: wrap; gap: 16px; }
+.cards .card { width: 172px; }
+.kinds .none { max-width: 240px; }
+.dropping main { box-shadow: inset 0 0 0 3px var(--act); }
+.arrivals { display: grid; gap: 6px; }
+.arrivals li { display: flex; justify-content: space-between; gap: 10px; align-items: center; padding: 7px 12px; border-radius: var(--r); background: var(--leaf); }
+.arrivals li.bad { background: var(--warn-wash); color: var(--warn); }
+.arrivals button { border: 0; background: none; cursor: pointer; line-height: 0; color: inherit; }
 .form { display: grid; gap: 8px; }
 .none { padding: 16px 0; text-align: left; }
 </style>

@@ -4,12 +4,10 @@ import { Download, RefreshCw } from '@lucide/vue';
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
-import { STAMP_BASE } from '#core/presets';
 import type { Alpha } from '#core/settings';
 import { pictureUrl } from '../api/client';
-import { keepBrushDraft } from '../api/drafts';
+import { brushFrom } from '../bench/brushFrom';
 import { useLibrary } from '../stores/library';
-import { plain } from '../stores/plain';
 import { useSlabBench } from '../stores/slabBench';
 
 defineProps<{ fresh: string | null }>();
@@ -25,15 +23,7 @@ const files = (a: Alpha): readonly { ending: string; label: string }[] => [
 ];
 
 async function makeBrush(alpha: Alpha): Promise<void> {
-  const brush = plain(STAMP_BASE);
-  brush.id = crypto.randomUUID();
-  brush.form.alphaId = alpha.id;
-  brush.form.ground = alpha.ground;
-  brush.touch.falloff.kind = 'full';
-  brush.card = { name: library.freeName('brushes', alpha.card.name), author: alpha.card.author, tags: [], notes: '' };
-  await keepBrushDraft({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
-  await library.loadDrafts();
-  await router.push(`/bench/brush/${brush.id}`);
+  await router.push(`/bench/brush/${await brushFrom(alpha)}`);
 }
 </script>
 
@@ -41,7 +31,7 @@ async function makeBrush(alpha: Alpha): Promise<void> {
   <div class="heading part">Cast from this slab <small>{{ kept.length || 'none yet' }}</small></div>
   <ul>
     <li v-for="{ doc, revision } in kept" :key="doc.id" :class="{ fresh: doc.id === fresh }">
-      <img :src="pictureUrl('alphas', doc.id, revision)" alt="" />
+      <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, revision)" alt="" /></RouterLink>
       <span>{{ doc.card.name }}<small>{{ what(doc) }}</small></span>
       <button class="btn quiet" type="button" title="Cast it anew as the clay is now; brushes follow" :aria-label="`Cast ${doc.card.name} anew`" @click="$emit('again', doc)"><RefreshCw :size="15" /></button>
       <ElDropdown trigger="click">

@@ -40,7 +40,9 @@ export const useSlabBench = defineStore('slab-bench', () => {
     problem.value = null;
     try {
       await library.ready();
-      const kept = await api.get('sources', id);
+      const found = await api.get('sources', id);
+      if (found.doc.kind !== 'slab') throw new Error(`“${found.doc.card.name}” is no slab.`);
+      const kept = { ...found, doc: found.doc };
       const draft = await slabDraft(id);
       const fresh = draft && draft.revision === kept.revision ? draft : null;
       const worker = markRaw(new Sculptor());

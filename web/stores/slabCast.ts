@@ -6,6 +6,7 @@ import { ALPHA_VERSION, AlphaSchema, NameSchema, type Alpha, type CastSettings, 
 import * as api from '../api/client';
 import { Caster } from '../workers/caster';
 import type { CastResult, FlatCast } from '../workers/cast.worker';
+import { castAlpha } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { plain } from './plain';
@@ -123,12 +124,20 @@ export const useSlabCast = defineStore('slab-cast', () => {
       const made = await cast(plain(settings.value));
       if (!made) return null;
       const blob = await api.putBlob(made.bytes);
+      const revision = over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null;
+      if (over?.recipe && made.alpha.format !== 'vector32f') {
+        // Steps that were worked out on the old cast are run on the new one.
+        const { id, card, size, recipe, format } = over;
+        const base = { kind: 'cast' as const, blob, format: made.alpha.format, size: made.alpha.size };
+        return (await castAlpha({
+          id, card, size, relief: made.alpha.relief, format: format === 'grey32f' ? format : 'grey16', recipe: { ...plain(recipe), base }, source: { id: bench.doc.id, revision: bench.revision }, cast: made.lineage,
+        }, revision, (done) => (share.value = done)).done).doc;
+      }
       const alpha = AlphaSchema.parse({
         ...made.alpha, version: ALPHA_VERSION, id: over?.id ?? crypto.randomUUID(), blob,
         card: over?.card ?? { name: name.data, author: bench.doc.card.author },
         lineage: { ...made.lineage, sourceId: bench.doc.id, sourceRevision: bench.revision },
       });
-      const revision = over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null;
       const kept = await api.save('alphas', alpha, revision);
       library.putAlpha(kept);
       return kept.doc;

@@ -1,0 +1,5 @@
+export * from './paper';
+export * from './find';
+export * from './outline';
+export * from './hands';
+export * from './cast';

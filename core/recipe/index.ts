@@ -1,0 +1,2 @@
+export * from './step';
+export * from './run';

@@ -1,0 +1,205 @@
+<script setup lang="ts">
+/** The alpha large: ring and footprint over it, zoomed to the pixel, repeated, before and after, with the cut line of the profile; retouched by hand. */
+import { Grid3x3, Circle, Maximize, ScanLine, SplitSquareHorizontal, Undo2, Redo2 } from '@lucide/vue';
+import { useResizeObserver } from '@vueuse/core';
+import { computed, onMounted, ref, watch } from 'vue';
+import { useShortcuts } from '../parts/shortcuts';
+import { useAlphaBench } from '../stores/alphaBench';
+import { pictureEye } from './pictureEye';
+import { useRetouch } from './retouch';
+import type { CutLine } from './cutLine';
+
+const props = defineProps<{ cut: CutLine }>();
+const emit = defineEmits<{ cut: [line: CutLine] }>();
+const bench = useAlphaBench();
+const hand = useRetouch();
+const eye = pictureEye();
+const box = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const ring = ref(true);
+const repeated = ref(false);
+const before = ref(false);
+const pointer = ref<[number, number] | null>(null);
+let held: 'pan' | 'stroke' | 'from' | 'to' | null = null;
+let last: [number, number] = [0, 0];
+
+const shown = computed(() => (before.value && bench.bare ? bench.bare : bench.answer ? { size: bench.answer.size, heights: bench.answer.heights } : null));
+const tile = document.createElement('canvas');
+watch(shown, (picture) => {
+  if (!picture) return;
+  const { size, heights } = picture;
+  tile.width = size;
+  tile.height = size;
+  const image = new ImageData(size, size);
+  const words = new Uint32Array(image.data.buffer);
+  for (let i = 0; i < heights.length; i++) {
+    const g = Math.max(0, Math.min(255, Math.round(heights[i]! * 255)));
+    words[i] = 0xff000000 | (g << 16) | (g << 8) | g;
+  }
+  tile.getContext('2d')!.putImageData(image, 0, 0);
+  draw();
+}, { immediate: true });
+watch([() => ({ ...eye.at }), repeated], () => draw());
+
+function draw(): void {
+  const to = canvas.value;
+  if (!to || !shown.value) return;
+  const ratio = window.devicePixelRatio || 1;
+  to.width = Math.max(1, Math.round(eye.at.width * ratio));
+  to.height = Math.max(1, Math.round(eye.at.height * ratio));
+  const context = to.getContext('2d')!;
+  const { x, y, side } = eye.at;
+  context.imageSmoothingEnabled = side * ratio < shown.value.size * 3;
+  context.imageSmoothingQuality = 'high';
+  if (!repeated.value) context.drawImage(tile, x * ratio, y * ratio, side * ratio, side * ratio);
+  else {
+    const third = (side * ratio) / 3;
+    for (let j = 0; j < 3; j++) for (let i = 0; i < 3; i++) context.drawImage(tile, Math.floor(x * ratio + i * third), Math.floor(y * ratio + j * third), Math.ceil(third), Math.ceil(third));
+  }
+}
+onMounted(draw);
+useResizeObserver(box, () => eye.resize(box.value!.clientWidth, box.value!.clientHeight));
+
+const retouching = computed(() => (bench.step?.kind === 'retouch' ? bench.step : null));
+const clicking = computed(() => bench.step?.kind === 'background' && bench.step.by === 'click');
+/** What the step sees may be no square: it lies in the middle of one. Shares of the longer side, and of width and height. */
+function onRaster(x: number, y: number): { long: [number, number]; own: [number, number] } {
+  const { width, height } = bench.answer?.shape ?? { width: 1, height: 1 };
+  const longer = Math.max(width, height);
+  const px = x * longer - (longer - width) / 2;
+  const py = y * longer - (longer - height) / 2;
+  return { long: [px / longer, py / longer], own: [px / width, py / height] };
+}
+/** A stroke's size in CSS pixels. */
+const strokeRadius = computed(() => (hand.tool.size / 100) * eye.at.side);
+
+function place(e: PointerEvent): [number, number] {
+  const b = box.value!.getBoundingClientRect();
+  return [e.clientX - b.left, e.clientY - b.top];
+}
+const pressure = (e: PointerEvent): number => (e.pointerType === 'pen' && e.pressure > 0 ? e.pressure : 1);
+
+function down(e: PointerEvent): void {
+  const at = place(e);
+  last = at;
+  const [x, y] = eye.toPicture(...at);
+  box.value!.setPointerCapture(e.pointerId);
+  if (e.button !== 0) {
+    held = 'pan';
+    return;
+  }
+  if (clicking.value) {
+    const [u, v] = onRaster(x, y).own;
+    if (u >= 0 && v >= 0 && u < 1 && v < 1) bench.editStep(bench.step!.id, (own) => Object.assign(own, { x: u, y: v }), 'click');
+    return;
+  }
+  if (retouching.value) {
+    const { long } = onRaster(x, y);
+    if (e.altKey) hand.source.value = long;
+    else {
+      held = 'stroke';
+      hand.begin(retouching.value.id, ...long, pressure(e));
+    }
+    return;
+  }
+  const near = (px: number, py: number): boolean => Math.hypot(px * eye.at.side + eye.at.x - at[0], py * eye.at.side + eye.at.y - at[1]) < 14;
+  held = near(props.cut.x0, props.cut.y0) ? 'from' : near(props.cut.x1, props.cut.y1) ? 'to' : 'pan';
+}
+function move(e: PointerEvent): void {
+  const at = place(e);
+  pointer.value = at;
+  const [x, y] = eye.toPicture(...at);
+  if (held === 'pan') eye.pan(at[0] - last[0], at[1] - last[1]);
+  else if (held === 'stroke') hand.extend(...onRaster(x, y).long, pressure(e));
+  else if (held) {
+    const clamp = (v: number): number => Math.max(0, Math.min(1, v));
+    emit('cut', held === 'from' ? { ...props.cut, x0: clamp(x), y0: clamp(y) } : { ...props.cut, x1: clamp(x), y1: clamp(y) });
+  }
+  last = at;
+}
+function up(): void {
+  if (held === 'stroke') hand.end();
+  held = null;
+}
+function wheel(e: WheelEvent): void {
+  const b = box.value!.getBoundingClientRect();
+  eye.zoom(Math.exp(-e.deltaY * 0.0016), e.clientX - b.left, e.clientY - b.top, (shown.value?.size ?? 512) * 24);
+}
+/** One picture pixel to one screen pixel. */
+function toPixel(): void {
+  const size = (shown.value?.size ?? 512) / (window.devicePixelRatio || 1);
+  eye.zoom(size / eye.at.side, eye.at.width / 2, eye.at.height / 2, size * 24);
+}
+useShortcuts([
+  { keys: 'Esc', what: 'Abandon the stroke that isn’t released; close the open step', run: () => {
+    if (!hand.abandon()) bench.chosen = null;
+  } },
+  { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
+  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
+  { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => bench.redo() },
+  { keys: 'Delete', what: 'Take the open step away', run: () => bench.chosen && bench.removeStep(bench.chosen) },
+  { keys: 'B', what: 'Held: the picture before its first step', hold: (now) => (before.value = now) },
+  { keys: 'T', what: 'Repeat it three by three, and back', run: () => (repeated.value = !repeated.value) },
+  { keys: 'R', what: 'Show and hide the ring', run: () => (ring.value = !ring.value) },
+  { keys: '1', what: 'One pixel to one of the screen', run: toPixel },
+  { keys: 'H', what: 'The whole picture', run: eye.fit },
+  { keys: '[', what: 'Retouch: smaller', run: () => (hand.tool.size = Math.max(0.2, hand.tool.size / 1.15)) },
+  { keys: ']', what: 'Retouch: larger', run: () => (hand.tool.size = Math.min(40, hand.tool.size * 1.15)) },
+  { keys: 'Drag', what: 'Pan; the wheel zooms; the ends of the cut line move it' },
+]);
+const specks = computed(() => (repeated.value || before.value ? [] : bench.answer?.checks.background.specks ?? []));
+const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRatio || 1)) / (shown.value?.size ?? 1)) * 100));
+</script>
+
+<template>
+  <div class="alpha-view" :data-busy="!bench.answer || (!bench.exact && !bench.vector)" :data-size="bench.answer?.size ?? 0">
+    <div ref="box" class="surface" :class="{ hand: retouching || clicking }" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="up" @pointerleave="pointer = null" @wheel.prevent="wheel" @contextmenu.prevent>
+      <canvas ref="canvas" />
+      <svg v-if="shown" class="over" :viewBox="`0 0 ${eye.at.width} ${eye.at.height}`">
+        <g v-if="!repeated" :transform="`translate(${eye.at.x} ${eye.at.y}) scale(${eye.at.side})`">
+          <template v-if="ring"><circle cx="0.5" cy="0.5" r="0.5" class="ring" /><rect width="1" height="1" class="square" /></template>
+          <circle v-for="(s, i) in specks" :key="i" :cx="s.x" :cy="s.y" :r="s.r + 8 / eye.at.side" class="speck"><title>A speck</title></circle>
+          <template v-if="!retouching && !clicking">
+            <line :x1="cut.x0" :y1="cut.y0" :x2="cut.x1" :y2="cut.y1" class="cut" />
+            <circle v-for="end in [[cut.x0, cut.y0], [cut.x1, cut.y1]] as const" :key="end.join()" :cx="end[0]" :cy="end[1]" :r="5 / eye.at.side" class="end"><title>Cut of the profile: drag</title></circle>
+          </template>
+        </g>
+        <template v-if="retouching && pointer">
+          <circle :cx="pointer[0]" :cy="pointer[1]" :r="strokeRadius" class="brush" />
+        </template>
+      </svg>
+    </div>
+    <div class="tools">
+      <button type="button" :class="{ on: ring }" :aria-pressed="ring" title="Ring and footprint (R)" aria-label="Ring and footprint" @click="ring = !ring"><Circle :size="16" /></button>
+      <button type="button" :class="{ on: repeated }" :aria-pressed="repeated" title="Repeat three by three (T)" aria-label="Repeat three by three" @click="repeated = !repeated"><Grid3x3 :size="16" /></button>
+      <button type="button" :class="{ on: before }" :aria-pressed="before" title="Before the first step (hold B)" aria-label="Before the first step" @click="before = !before"><SplitSquareHorizontal :size="16" /></button>
+      <button type="button" title="One pixel to one of the screen (1)" aria-label="One to one" @click="toPixel"><ScanLine :size="16" /></button>
+      <button type="button" title="The whole picture (H)" aria-label="The whole picture" @click="eye.fit()"><Maximize :size="16" /></button>
+      <button type="button" :disabled="!bench.past.length" title="Undo (Ctrl+Z)" aria-label="Undo" @click="bench.undo()"><Undo2 :size="16" /></button>
+      <button type="button" :disabled="!bench.future.length" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="bench.redo()"><Redo2 :size="16" /></button>
+    </div>
+    <div v-if="shown" class="numbers">
+      <span><i>zoom</i> {{ zoomed }} %</span>
+      <span v-if="before"><i>before</i> the first step</span>
+      <span v-else-if="bench.answer?.through"><i>up to</i> the open step</span>
+      <span v-else><i>shown</i> {{ shown.size }} px</span>
+    </div>
+    <div v-else class="cover">Opening…</div>
+  </div>
+</template>
+
+<style scoped src="../parts/view.css"></style>
+<style scoped>
+.alpha-view { position: relative; width: 100%; height: 100%; overflow: hidden; background: #55585a; }
+.surface { cursor: grab; }
+.surface.hand { cursor: crosshair; }
+.over { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
+.over * { vector-effect: non-scaling-stroke; fill: none; }
+.ring { stroke: #7fd3c3; stroke-width: 1.5; }
+.square { stroke: #7fd3c3; stroke-width: 1; stroke-dasharray: 4 4; }
+.speck { stroke: #f0b24a; stroke-width: 1.5; }
+.cut { stroke: #ffffff; stroke-width: 1.2; mix-blend-mode: difference; }
+.over .end { fill: #fff; stroke: var(--ink); stroke-width: 1; }
+.brush { stroke: #fff; stroke-width: 1.2; mix-blend-mode: difference; }
+.numbers { top: auto; bottom: 10px; right: 12px; }
+</style>

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+/** The profile: heights along the cut line, in per cent of the picture's side both ways, with the ground marked. */
+import { LineChart } from 'echarts/charts';
+import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import { init, use, type ECharts } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+import { useResizeObserver } from '@vueuse/core';
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { sample } from '#core/picture';
+import type { CutLine } from './cutLine';
+
+const props = defineProps<{ heights: Float32Array; size: number; cut: CutLine; relief: number; ground: number }>();
+use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
+const box = ref<HTMLElement>();
+let chart: ECharts | null = null;
+
+function draw(): void {
+  if (!chart) return;
+  const { cut, size, relief, ground } = props;
+  const picture = { width: size, height: size, data: props.heights };
+  const length = Math.hypot(cut.x1 - cut.x0, cut.y1 - cut.y0);
+  const steps = Math.max(2, Math.min(700, Math.round(length * size)));
+  const data = Array.from({ length: steps + 1 }, (_, k) => {
+    const t = k / steps;
+    const grey = sample(picture, cut.x0 + (cut.x1 - cut.x0) * t, cut.y0 + (cut.y1 - cut.y0) * t);
+    return [t * length * 100, (grey - ground) * relief * 100, grey];
+  });
+  const css = getComputedStyle(document.documentElement);
+  const ink = css.getPropertyValue('--ink-2').trim();
+  const act = css.getPropertyValue('--act').trim();
+  const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
+  const low = -ground * relief * 100;
+  const high = (1 - ground) * relief * 100;
+  chart.setOption({
+    animation: false,
+    grid: { left: 44, right: 14, top: 22, bottom: 34 },
+    tooltip: {
+      trigger: 'axis', textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
+      formatter: (rows: { value: [number, number, number] }[]) => (rows[0] ? `${rows[0].value[0].toFixed(1)} % along<br>height ${rows[0].value[1].toFixed(2)} % of the side<br>grey ${rows[0].value[2].toFixed(3)}` : ''),
+    },
+    xAxis: { type: 'value', min: 0, max: Number((length * 100).toFixed(1)), name: 'along the cut, % of the side', nameLocation: 'middle', nameGap: 19, nameTextStyle: text, axisLabel: { ...text, formatter: (v: number) => String(Math.round(v)) }, splitLine: { show: false }, axisLine: { lineStyle: { color: ink }, onZero: false } },
+    yAxis: { type: 'value', min: Number(low.toFixed(3)), max: Number(high.toFixed(3)), name: 'height, % of the side', nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -34] }, nameGap: 8, splitNumber: 3, axisLabel: { ...text, showMaxLabel: false, formatter: (v: number) => v.toFixed(1) }, splitLine: { lineStyle: { color: css.getPropertyValue('--line-soft').trim() } } },
+    series: [{
+      type: 'line', data, showSymbol: false, lineStyle: { color: act, width: 1.6 }, areaStyle: { color: css.getPropertyValue('--act-wash').trim(), origin: 'start' },
+      markLine: { silent: true, symbol: 'none', lineStyle: { color: css.getPropertyValue('--warn').trim(), type: 'dashed' }, label: { formatter: 'ground', position: 'insideStartTop', fontSize: 10.5, color: css.getPropertyValue('--warn').trim() }, data: [{ yAxis: 0 }] },
+    }],
+  });
+}
+onMounted(() => {
+  chart = init(box.value!);
+  draw();
+});
+useResizeObserver(box, () => chart?.resize());
+watch(() => [props.heights, props.cut, props.relief, props.ground], draw);
+onBeforeUnmount(() => chart?.dispose());
+</script>
+
+<template>
+  <div ref="box" class="chart" role="img" aria-label="Profile along the cut line" />
+</template>
+
+<style scoped>
+.chart { width: 100%; height: 138px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
+</style>

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+/** The lettering bench: blocks of text on the left leaf, dragged on their square; relief and casts on the right. */
+import { Redo2, Undo2 } from '@lucide/vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import type { Lettering } from '#core/settings';
+import BakeState from '../made/BakeState.vue';
+import GreyCanvas from '../made/GreyCanvas.vue';
+import LetteringColumn from '../made/LetteringColumn.vue';
+import MadePanel from '../made/MadePanel.vue';
+import BeltBar from '../parts/BeltBar.vue';
+import LeafPair from '../parts/LeafPair.vue';
+import LineageTrail from '../parts/LineageTrail.vue';
+import { useShortcuts } from '../parts/shortcuts';
+import TopBar from '../parts/TopBar.vue';
+import { useMadeBench } from '../stores/madeBench';
+
+const props = defineProps<{ id: string }>();
+const bench = useMadeBench();
+const router = useRouter();
+const doc = computed(() => bench.doc as Lettering | null);
+const chosen = ref<string | null>(null);
+const square = ref<HTMLElement>();
+const column = ref<InstanceType<typeof LetteringColumn>>();
+let held: [number, number] | null = null;
+watch(() => props.id, async (id) => {
+  await bench.open(id, 'lettering');
+  chosen.value = doc.value?.blocks[0]?.id ?? null;
+}, { immediate: true });
+onBeforeUnmount(() => bench.close());
+
+/** The block whose middle is nearest to the press is taken. */
+function down(e: PointerEvent): void {
+  const box = square.value!.getBoundingClientRect();
+  const at: [number, number] = [((e.clientX - box.left) / box.width) * 100, ((e.clientY - box.top) / box.height) * 100];
+  const near = doc.value?.blocks.map((b) => ({ id: b.id, d: Math.hypot((b.x - at[0]) * 0.4, b.y - at[1]) })).sort((a, b) => a.d - b.d)[0];
+  if (!near) return;
+  chosen.value = near.id;
+  held = at;
+  square.value!.setPointerCapture(e.pointerId);
+}
+function move(e: PointerEvent): void {
+  if (!held) return;
+  const box = square.value!.getBoundingClientRect();
+  const at: [number, number] = [((e.clientX - box.left) / box.width) * 100, ((e.clientY - box.top) / box.height) * 100];
+  const [dx, dy] = [at[0] - held[0], at[1] - held[1]];
+  held = at;
+  bench.edit(`drag ${chosen.value}`, (made) => {
+    const block = made.kind === 'lettering' ? made.blocks.find((b) => b.id === chosen.value) : undefined;
+    if (!block) return;
+    block.x = Number(Math.max(-50, Math.min(150, block.x + dx)).toFixed(2));
+    block.y = Number(Math.max(-50, Math.min(150, block.y + dy)).toFixed(2));
+  });
+}
+function dropped(e: DragEvent): void {
+  void column.value?.takeFont(e.dataTransfer?.files[0]);
+}
+useShortcuts([
+  { keys: 'Ctrl+S', what: 'Save the lettering', run: () => void bench.save() },
+  { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
+  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
+  { keys: 'Drag', what: 'Move a block on the square' },
+]);
+</script>
+
+<template>
+  <div class="bench" @dragover.prevent @drop.prevent="dropped">
+    <TopBar>
+      <LineageTrail v-if="bench.doc" :source="bench.doc" open="source" />
+      <template #end><BakeState v-if="bench.doc" :unsaved="bench.unsaved" :kept-at="bench.keptAt" :share="null" @save="bench.save()" @revert="bench.revert()" /></template>
+    </TopBar>
+    <main>
+      <LeafPair v-if="doc" name="made" :start="0.64" left-label="The lettering" right-label="Its relief">
+        <template #left>
+          <div class="columns">
+            <LetteringColumn ref="column" :chosen="chosen" @choose="(id) => (chosen = id)" />
+            <div class="made-view" :data-busy="!bench.answer">
+              <div ref="square" class="sheet" @pointerdown="down" @pointermove="move" @pointerup="held = null" @pointercancel="held = null">
+                <GreyCanvas v-if="bench.answer" :heights="bench.answer.heights" :size="bench.answer.size" />
+              </div>
+              <div class="tools">
+                <button type="button" :disabled="!bench.past.length" title="Undo (Ctrl+Z)" aria-label="Undo" @click="bench.undo()"><Undo2 :size="16" /></button>
+                <button type="button" :disabled="!bench.future.length" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="bench.redo()"><Redo2 :size="16" /></button>
+              </div>
+            </div>
+          </div>
+        </template>
+        <template #right><MadePanel bevel /></template>
+      </LeafPair>
+      <div v-else class="empty">
+        <p v-if="bench.opening">Opening the lettering…</p>
+        <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
+      </div>
+      <p v-if="bench.doc && bench.problem" class="problem" role="alert">{{ bench.problem }}</p>
+    </main>
+    <BeltBar open-id="" @pick="(brush) => router.push(`/bench/brush/${brush}`)" />
+  </div>
+</template>
+
+<style scoped src="../parts/view.css"></style>
+<style scoped src="../made/bench.css"></style>
+<style scoped>
+.columns { grid-template-columns: 252px minmax(0, 1fr); }
+.made-view { position: relative; padding: 14px; background: #55585a; min-height: 0; display: grid; place-items: center; container-type: size; }
+.sheet { width: min(100cqw - 28px, 100cqh - 28px); aspect-ratio: 1; cursor: move; touch-action: none; background: #000; }
+</style>

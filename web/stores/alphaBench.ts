@@ -1,0 +1,282 @@
+/**
+ * The alpha on the bench: its recipe, changed step by step with undo, seen live on a reduced copy and then at its own size.
+ * Every change is kept as a draft at once; a save bakes it at full size, and the brushes that follow get it.
+ */
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import type { Check } from '#core/checks';
+import { AlphaSchema, explain, MOST_STEPS, newStep, StepSchema, type Alpha, type Recipe, type Step, type StepKind } from '#core/settings';
+import * as api from '../api/client';
+import { alphaDraft, dropAlphaDraft, keepAlphaDraft } from '../api/drafts';
+import { BakeCancelled, MOST_BASE_SIDE, Recipes } from '../workers/recipes';
+import type { RecipeAnswer } from '../workers/recipe.worker';
+import { castAlpha, fullSide, madeOf, recipeFrom, tilesOf } from './castAlpha';
+import { sentence, useConnection } from './connection';
+import { useLibrary } from './library';
+import { plain } from './plain';
+import { useStepMends } from './stepMends';
+
+const DRAFT_DELAY_MS = 350;
+/** While the hand moves, and when it rests. */
+export const QUICK_SIDE = 512;
+const RESTED_SIDE = 2048;
+const REST_MS = 450;
+const MOST_UNDO = 200;
+
+export const useAlphaBench = defineStore('alpha-bench', () => {
+  const library = useLibrary();
+  const connection = useConnection();
+  const doc = ref<Alpha | null>(null);
+  const saved = ref<Alpha | null>(null);
+  const revision = ref<number | null>(null);
+  const keptAt = ref<number | null>(null);
+  const opening = ref(false);
+  const problem = ref<string | null>(null);
+  const conflict = ref(false);
+  const share = ref<number | null>(null);
+  const chosen = ref<string | null>(null);
+  const answer = shallowRef<RecipeAnswer | null>(null);
+  /** The answer is at the alpha's own size, or as near as is shown. */
+  const exact = ref(false);
+  const bare = shallowRef<{ size: number; heights: Float32Array } | null>(null);
+  const past = ref<string[]>([]);
+  const future = ref<string[]>([]);
+  let recipes: Recipes | null = null;
+  let stop: () => void = () => undefined;
+  let drafting: ReturnType<typeof setTimeout> | undefined;
+  let resting: ReturnType<typeof setTimeout> | undefined;
+  let lastLabel = '';
+  let lastAt = 0;
+
+  const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value));
+  const vector = computed(() => doc.value?.format === 'vector32f');
+  /** A cast that was left as it is becomes the base of its own recipe. */
+  const recipe = computed<Recipe | null>(() => doc.value && (doc.value.recipe ?? (doc.value.format === 'vector32f' ? null : {
+    base: { kind: 'cast', blob: saved.value!.blob, format: doc.value.format, size: saved.value!.size }, steps: [],
+  })));
+  const step = computed(() => recipe.value?.steps.find((s) => s.id === chosen.value) ?? null);
+  /** The chosen step is drawn or clicked on the picture. */
+  const drawnOn = computed(() => step.value?.kind === 'retouch' || (step.value?.kind === 'background' && step.value.by === 'click'));
+  const made = computed(() => (recipe.value ? madeOf(recipe.value, library.sources) : null));
+  const tiles = computed(() => tilesOf(recipe.value, made.value));
+  /** The source was changed after this alpha was made. */
+  const behind = computed(() => {
+    const from = library.sources.find((s) => s.doc.id === doc.value?.lineage.sourceId);
+    return recipe.value?.base.kind !== 'cast' && recipe.value?.base.kind !== 'sheet' && from !== undefined && from.revision !== doc.value!.lineage.sourceRevision;
+  });
+
+  async function open(id: string): Promise<void> {
+    close();
+    opening.value = true;
+    try {
+      await library.ready();
+      const kept = await api.get('alphas', id);
+      library.putAlpha(kept);
+      const draft = await alphaDraft(id);
+      saved.value = plain(kept.doc);
+      doc.value = draft ? draft.doc : plain(kept.doc);
+      revision.value = draft ? draft.revision : kept.revision;
+      keptAt.value = draft?.keptAt ?? null;
+      conflict.value = draft !== undefined && draft.revision !== kept.revision;
+      recipes = new Recipes();
+      recipes.onAnswer = taken;
+      recipes.onFail = (error) => {
+        connection.noticed(error);
+        problem.value = sentence(error);
+      };
+      look();
+    } catch (error) {
+      connection.noticed(error);
+      problem.value = `The alpha can’t be opened. ${sentence(error)}`;
+    } finally {
+      opening.value = false;
+    }
+  }
+
+  function close(): void {
+    if (drafting !== undefined) void keepDraft();
+    clearTimeout(resting);
+    recipes?.close();
+    recipes = null;
+    stop();
+    for (const value of [doc, saved, revision, keptAt, problem, chosen, answer, bare]) value.value = null;
+    past.value = [];
+    future.value = [];
+    conflict.value = false;
+  }
+
+  /** Shows the recipe: quickly, and exactly when nothing has changed for a moment. */
+  function look(): void {
+    const now = recipe.value;
+    if (!doc.value || !recipes || !now) return;
+    exact.value = false;
+    run(Math.min(QUICK_SIDE, doc.value.size));
+    clearTimeout(resting);
+    const whole = Math.min(doc.value.size, RESTED_SIDE);
+    if (whole > QUICK_SIDE) resting = setTimeout(() => run(whole), REST_MS);
+  }
+
+  function run(size: number): void {
+    const now = recipe.value;
+    if (!doc.value || !recipes || !now) return;
+    const drawn = now.base.kind === 'lettering' || now.base.kind === 'pattern';
+    const side = drawn || size <= QUICK_SIDE ? size : MOST_BASE_SIDE;
+    recipes.preview(recipeFrom(now), { steps: plain(now.steps), size, fullSize: fullSide(now.base, doc.value.size), tiles: tiles.value, chosen: chosen.value, through: drawnOn.value }, side);
+  }
+
+  function taken(next: RecipeAnswer): void {
+    if (!doc.value) return;
+    answer.value = next;
+    exact.value = next.size === Math.min(doc.value.size, RESTED_SIDE) && recipes?.waiting === false;
+    const size = Math.min(QUICK_SIDE, doc.value.size);
+    void recipes?.bare(size).then((heights) => {
+      bare.value = { size, heights };
+    });
+  }
+
+  /** Changes the alpha. Changes of the same label in quick succession are one undo step. */
+  function edit(label: string, change: (alpha: Alpha & { recipe: Recipe | null }) => void): void {
+    if (!doc.value) return;
+    const before = JSON.stringify(doc.value);
+    const next = plain(doc.value);
+    next.recipe = next.recipe ?? plain(recipe.value);
+    change(next);
+    if (next.recipe && next.recipe.base.kind === 'cast' && next.recipe.steps.length === 0 && !doc.value.recipe) next.recipe = null;
+    if (JSON.stringify(next) === before) return;
+    const now = Date.now();
+    if (label !== lastLabel || now - lastAt > 700) past.value = [...past.value.slice(-MOST_UNDO), before];
+    lastLabel = label;
+    lastAt = now;
+    future.value = [];
+    put(next);
+  }
+
+  function put(next: Alpha): void {
+    doc.value = next;
+    problem.value = null;
+    clearTimeout(drafting);
+    drafting = setTimeout(() => void keepDraft(), DRAFT_DELAY_MS);
+    look();
+  }
+
+  function travel(from: typeof past, to: typeof past): void {
+    const state = from.value.at(-1);
+    if (state === undefined || !doc.value) return;
+    from.value = from.value.slice(0, -1);
+    to.value = [...to.value, JSON.stringify(doc.value)];
+    lastLabel = '';
+    put(JSON.parse(state) as Alpha);
+  }
+  const undo = (): void => travel(past, future);
+  const redo = (): void => travel(future, past);
+
+  function addStep(kind: StepKind, given: Record<string, unknown> = {}): string | null {
+    if ((recipe.value?.steps.length ?? 0) >= MOST_STEPS) {
+      problem.value = `A recipe has at most ${MOST_STEPS} steps.`;
+      return null;
+    }
+    const id = crypto.randomUUID();
+    const after = recipe.value?.steps.findIndex((s) => s.id === chosen.value) ?? -1;
+    const made = StepSchema.parse({ ...newStep(kind, id), ...given });
+    edit(`add ${id}`, ({ recipe: r }) => r!.steps.splice(after < 0 ? r!.steps.length : after + 1, 0, made));
+    chosen.value = id;
+    look();
+    return id;
+  }
+
+  function editStep(id: string, change: (step: Step) => void, label = 'change'): void {
+    edit(`${label} ${id}`, ({ recipe: r }) => {
+      const own = r!.steps.find((s) => s.id === id);
+      if (own) change(own);
+    });
+  }
+
+  function removeStep(id: string): void {
+    edit(`remove ${id}`, ({ recipe: r }) => (r!.steps = r!.steps.filter((s) => s.id !== id)));
+    if (chosen.value === id) chosen.value = null;
+  }
+
+  function copyStep(id: string): void {
+    const own = recipe.value?.steps.find((s) => s.id === id);
+    if (own) addStep(own.kind, { ...plain(own), id: crypto.randomUUID() });
+  }
+
+  function orderSteps(ids: readonly string[]): void {
+    edit('order', ({ recipe: r }) => (r!.steps = ids.map((id) => r!.steps.find((s) => s.id === id)).filter((s) => s !== undefined)));
+  }
+
+  const mends = useStepMends({ answer, edit, addStep, steps: () => recipe.value?.steps ?? [] });
+  const mend = (name: Check['name']): void => mends.mend(name);
+
+  async function keepDraft(): Promise<void> {
+    clearTimeout(drafting);
+    drafting = undefined;
+    if (!doc.value) return;
+    if (!unsaved.value) {
+      keptAt.value = null;
+      return dropAlphaDraft(doc.value.id);
+    }
+    const draft = { doc: plain(doc.value), revision: revision.value, keptAt: Date.now() };
+    keptAt.value = draft.keptAt;
+    await keepAlphaDraft(draft);
+  }
+
+  /** Bakes at full size and saves. */
+  async function save(): Promise<boolean> {
+    if (!doc.value || share.value !== null || vector.value) return false;
+    const checked = AlphaSchema.safeParse(doc.value);
+    if (!checked.success) {
+      problem.value = explain(checked.error);
+      return false;
+    }
+    problem.value = null;
+    share.value = 0;
+    const sent = JSON.stringify(doc.value);
+    try {
+      const { id, card, size, relief, format } = checked.data;
+      const from = library.sources.find((s) => s.doc.id === doc.value!.lineage.sourceId);
+      const { floor, crown, cast } = plain(doc.value.lineage);
+      const fromSlab = recipe.value!.base.kind === 'cast';
+      const source = from ? { id: from.doc.id, revision: fromSlab ? doc.value.lineage.sourceRevision ?? from.revision : from.revision } : null;
+      const wish = { id, card, size, relief, format: format as 'grey16', recipe: plain(recipe.value!), source, ...(fromSlab ? { cast: { floor, crown, cast } } : {}) };
+      const work = castAlpha(wish, revision.value, (s) => (share.value = s));
+      stop = work.cancel;
+      const kept = await work.done;
+      if (doc.value?.id !== kept.doc.id) return true;
+      saved.value = plain(kept.doc);
+      revision.value = kept.revision;
+      conflict.value = false;
+      if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc);
+      await keepDraft();
+      return true;
+    } catch (error) {
+      if (error instanceof BakeCancelled) return false;
+      const away = connection.noticed(error);
+      if (error instanceof api.Refused && error.code === 'changed-elsewhere') conflict.value = true;
+      problem.value = `The alpha wasn’t saved. ${sentence(error)}${away ? ' It is kept here as a draft; save it when the server is back.' : ''}`;
+      return false;
+    } finally {
+      share.value = null;
+    }
+  }
+
+  /** Back to the saved alpha. */
+  async function revert(): Promise<void> {
+    if (!doc.value) return;
+    clearTimeout(drafting);
+    drafting = undefined;
+    const { id } = doc.value;
+    await dropAlphaDraft(id);
+    doc.value = null;
+    await open(id);
+  }
+
+  watch(chosen, () => {
+    if (doc.value) look();
+  });
+
+  return {
+    doc, saved, revision, keptAt, opening, problem, conflict, share, chosen, answer, exact, bare, past, future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
+    open, close, look, edit, undo, redo, addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: mends.label, save, revert, cancel: () => stop(), keepDraft,
+  };
+});
