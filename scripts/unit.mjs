@@ -1,4 +1,4 @@
-/** `npm run test:unit`: Jest, whose workers read TypeScript by themselves. */
+/** `npm run test:unit`: Jest, reading TypeScript. */
 import { run } from './run.mjs';
 
-process.exit(await run(process.execPath, ['node_modules/jest/bin/jest.js', ...process.argv.slice(2)], { NODE_OPTIONS: '--import tsx' }));
+process.exit(await run(process.execPath, ['--import', 'tsx', 'node_modules/jest/bin/jest.js', '--runInBand', ...process.argv.slice(2)]));

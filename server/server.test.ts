@@ -101,8 +101,17 @@ describe('blobs', () => {
     expect((await wrong.json()).error.code).toBe('blob-hash');
     expect((await api(`/blobs/${'0'.repeat(64)}`)).status).toBe(404);
     expect((await api('/blobs/x\'; DROP TABLE blobs')).status).toBe(422);
-    const large = await api(`/blobs/${'1'.repeat(64)}`, { method: 'PUT', body: new Uint8Array(209 << 20) });
-    expect(large.status).toBe(413);
+    // Announced, and refused before any of it is sent.
+    const { port } = new URL(server.address);
+    const status = await new Promise((done, fail) => {
+      const call = rawRequest({ port, path: `/api/blobs/${'1'.repeat(64)}`, method: 'PUT', headers: { 'Content-Length': 209 << 20 } }, (answer) => {
+        done(answer.statusCode);
+        call.destroy();
+      });
+      call.on('error', fail);
+      call.flushHeaders();
+    });
+    expect(status).toBe(413);
   });
 });
 
