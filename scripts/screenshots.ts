@@ -28,6 +28,24 @@ try {
   await page.mouse.move(640, 560);
   await shoot('slab-bench');
 
+  await page.goto(`${server.address}/bench/sheet/${demo(3)}`);
+  await ready('.sheet-view');
+  await shoot('sheet-bench');
+
+  await page.goto(`${server.address}/bench/alpha/${demo(14)}`);
+  await ready('.alpha-view');
+  await page.getByRole('button', { name: 'Levels', exact: true }).click();
+  await ready('.alpha-view');
+  await shoot('alpha-bench');
+
+  await page.goto(`${server.address}/bench/lettering/${demo(4)}`);
+  await ready('.made-view');
+  await shoot('lettering-bench');
+
+  await page.goto(`${server.address}/bench/pattern/${demo(5)}`);
+  await ready('.made-view');
+  await shoot('pattern-bench');
+
   await page.goto(`${server.address}/bench/brush/${demo(21)}`);
   await ready('.proof');
   for (const [x0, y0, x1, y1] of [[840, 300, 900, 250], [900, 520, 1000, 520], [1040, 330, 1090, 380], [740, 440, 770, 470]] as const) {

@@ -7,8 +7,8 @@ import { demoAlpha } from '../demoAlpha';
 import type { DemoMachine } from '../tidewrack';
 import { drawPrints } from './prints';
 
-const WIDTH = 2200;
-const HEIGHT = 1620;
+const WIDTH = 1800;
+const HEIGHT = 1320;
 
 export interface DemoPage {
   doc: Sheet;

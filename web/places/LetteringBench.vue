@@ -2,22 +2,16 @@
 /** The lettering bench: blocks of text on the left leaf, dragged on their square; relief and casts on the right. */
 import { Redo2, Undo2 } from '@lucide/vue';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
-import { useRouter } from 'vue-router';
 import type { Lettering } from '#core/settings';
-import BakeState from '../made/BakeState.vue';
+import BenchShell from '../made/BenchShell.vue';
 import GreyCanvas from '../made/GreyCanvas.vue';
 import LetteringColumn from '../made/LetteringColumn.vue';
 import MadePanel from '../made/MadePanel.vue';
-import BeltBar from '../parts/BeltBar.vue';
-import LeafPair from '../parts/LeafPair.vue';
-import LineageTrail from '../parts/LineageTrail.vue';
 import { useShortcuts } from '../parts/shortcuts';
-import TopBar from '../parts/TopBar.vue';
 import { useMadeBench } from '../stores/madeBench';
 
 const props = defineProps<{ id: string }>();
 const bench = useMadeBench();
-const router = useRouter();
 const doc = computed(() => bench.doc as Lettering | null);
 const chosen = ref<string | null>(null);
 const square = ref<HTMLElement>();
@@ -64,15 +58,12 @@ useShortcuts([
 </script>
 
 <template>
-  <div class="bench" @dragover.prevent @drop.prevent="dropped">
-    <TopBar>
-      <LineageTrail v-if="bench.doc" :source="bench.doc" open="source" />
-      <template #end><BakeState v-if="bench.doc" :unsaved="bench.unsaved" :kept-at="bench.keptAt" :share="null" @save="bench.save()" @revert="bench.revert()" /></template>
-    </TopBar>
-    <main>
-      <LeafPair v-if="doc" name="made" :start="0.64" left-label="The lettering" right-label="Its relief">
-        <template #left>
-          <div class="columns">
+  <BenchShell
+    what="the lettering" :leaves="{ name: 'made', start: 0.64, left: 'The lettering', right: 'Its relief' }" :source="bench.doc" :opening="bench.opening" :problem="bench.problem"
+    :unsaved="bench.unsaved" :kept-at="bench.keptAt" @dragover.prevent @drop.prevent="dropped" @save="bench.save()" @revert="bench.revert()"
+  >
+    <template #left>
+      <div v-if="doc" class="columns">
             <LetteringColumn ref="column" :chosen="chosen" @choose="(id) => (chosen = id)" />
             <div class="made-view" :data-busy="!bench.answer">
               <div ref="square" class="sheet" @pointerdown="down" @pointermove="move" @pointerup="held = null" @pointercancel="held = null">
@@ -84,23 +75,15 @@ useShortcuts([
               </div>
             </div>
           </div>
-        </template>
-        <template #right><MadePanel bevel /></template>
-      </LeafPair>
-      <div v-else class="empty">
-        <p v-if="bench.opening">Opening the lettering…</p>
-        <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
-      </div>
-      <p v-if="bench.doc && bench.problem" class="problem" role="alert">{{ bench.problem }}</p>
-    </main>
-    <BeltBar open-id="" @pick="(brush) => router.push(`/bench/brush/${brush}`)" />
-  </div>
+    </template>
+    <template #right><MadePanel bevel /></template>
+  </BenchShell>
 </template>
 
 <style scoped src="../parts/view.css"></style>
-<style scoped src="../made/bench.css"></style>
 <style scoped>
-.columns { grid-template-columns: 252px minmax(0, 1fr); }
+.columns { display: grid; height: 100%; grid-template-columns: 252px minmax(0, 1fr); }
+.columns > * { min-height: 0; min-width: 0; }
 .made-view { position: relative; padding: 14px; background: #55585a; min-height: 0; display: grid; place-items: center; container-type: size; }
 .sheet { width: min(100cqw - 28px, 100cqh - 28px); aspect-ratio: 1; cursor: move; touch-action: none; background: #000; }
 </style>

@@ -2,23 +2,17 @@
 /** The pattern bench: a seeded pattern on the left leaf, its relief and casts on the right. */
 import { Grid3x3, Redo2, Undo2 } from '@lucide/vue';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
-import { useRouter } from 'vue-router';
 import type { Grow, Pattern } from '#core/settings';
-import BakeState from '../made/BakeState.vue';
+import BenchShell from '../made/BenchShell.vue';
 import GreyCanvas from '../made/GreyCanvas.vue';
 import MadePanel from '../made/MadePanel.vue';
 import PatternColumn from '../made/PatternColumn.vue';
 import SurpriseBoard from '../made/SurpriseBoard.vue';
-import BeltBar from '../parts/BeltBar.vue';
-import LeafPair from '../parts/LeafPair.vue';
-import LineageTrail from '../parts/LineageTrail.vue';
 import { useShortcuts } from '../parts/shortcuts';
-import TopBar from '../parts/TopBar.vue';
 import { useMadeBench } from '../stores/madeBench';
 
 const props = defineProps<{ id: string }>();
 const bench = useMadeBench();
-const router = useRouter();
 const surprising = ref(false);
 const repeated = ref(false);
 const doc = computed(() => bench.doc as Pattern | null);
@@ -40,15 +34,12 @@ useShortcuts([
 </script>
 
 <template>
-  <div class="bench">
-    <TopBar>
-      <LineageTrail v-if="bench.doc" :source="bench.doc" open="source" />
-      <template #end><BakeState v-if="bench.doc" :unsaved="bench.unsaved" :kept-at="bench.keptAt" :share="null" @save="bench.save()" @revert="bench.revert()" /></template>
-    </TopBar>
-    <main>
-      <LeafPair v-if="doc" name="made" :start="0.64" left-label="The pattern" right-label="Its relief">
-        <template #left>
-          <div class="columns">
+  <BenchShell
+    what="the pattern" :leaves="{ name: 'made', start: 0.64, left: 'The pattern', right: 'Its relief' }" :source="bench.doc" :opening="bench.opening" :problem="bench.problem"
+    :unsaved="bench.unsaved" :kept-at="bench.keptAt" @save="bench.save()" @revert="bench.revert()"
+  >
+    <template #left>
+      <div v-if="doc" class="columns">
             <PatternColumn @surprise="surprising = true" />
             <div class="made-view" :data-busy="!bench.answer">
               <GreyCanvas v-if="bench.answer" :heights="bench.answer.heights" :size="bench.answer.size" :repeat="repeated" />
@@ -60,22 +51,14 @@ useShortcuts([
               <SurpriseBoard v-if="surprising" :form="doc.grow.form" :tiles="doc.grow.tiles" @take="take" @close="surprising = false" />
             </div>
           </div>
-        </template>
-        <template #right><MadePanel :bevel="false" /></template>
-      </LeafPair>
-      <div v-else class="empty">
-        <p v-if="bench.opening">Opening the pattern…</p>
-        <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
-      </div>
-      <p v-if="bench.doc && bench.problem" class="problem" role="alert">{{ bench.problem }}</p>
-    </main>
-    <BeltBar open-id="" @pick="(brush) => router.push(`/bench/brush/${brush}`)" />
-  </div>
+    </template>
+    <template #right><MadePanel :bevel="false" /></template>
+  </BenchShell>
 </template>
 
 <style scoped src="../parts/view.css"></style>
-<style scoped src="../made/bench.css"></style>
 <style scoped>
-.columns { grid-template-columns: 252px minmax(0, 1fr); }
+.columns { display: grid; height: 100%; grid-template-columns: 252px minmax(0, 1fr); }
+.columns > * { min-height: 0; min-width: 0; }
 .made-view { position: relative; padding: 14px; background: #55585a; min-height: 0; }
 </style>

@@ -12,6 +12,7 @@ import { BakeCancelled, MOST_BASE_SIDE, Recipes } from '../workers/recipes';
 import type { RecipeAnswer } from '../workers/recipe.worker';
 import { castAlpha, fullSide, madeOf, recipeFrom, tilesOf } from './castAlpha';
 import { sentence, useConnection } from './connection';
+import { useHistory } from './history';
 import { useLibrary } from './library';
 import { plain } from './plain';
 import { useStepMends } from './stepMends';
@@ -21,7 +22,6 @@ const DRAFT_DELAY_MS = 350;
 export const QUICK_SIDE = 512;
 const RESTED_SIDE = 2048;
 const REST_MS = 450;
-const MOST_UNDO = 200;
 
 export const useAlphaBench = defineStore('alpha-bench', () => {
   const library = useLibrary();
@@ -39,14 +39,19 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   /** The answer is at the alpha's own size, or as near as is shown. */
   const exact = ref(false);
   const bare = shallowRef<{ size: number; heights: Float32Array } | null>(null);
-  const past = ref<string[]>([]);
-  const future = ref<string[]>([]);
+  const history = useHistory<Alpha>(doc, {
+    togetherMs: 700, put: (next) => {
+      doc.value = next;
+      problem.value = null;
+      clearTimeout(drafting);
+      drafting = setTimeout(() => void keepDraft(), DRAFT_DELAY_MS);
+      look();
+    },
+  });
   let recipes: Recipes | null = null;
   let stop: () => void = () => undefined;
   let drafting: ReturnType<typeof setTimeout> | undefined;
   let resting: ReturnType<typeof setTimeout> | undefined;
-  let lastLabel = '';
-  let lastAt = 0;
 
   const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value));
   const vector = computed(() => doc.value?.format === 'vector32f');
@@ -100,8 +105,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     recipes = null;
     stop();
     for (const value of [doc, saved, revision, keptAt, problem, chosen, answer, bare]) value.value = null;
-    past.value = [];
-    future.value = [];
+    history.clear();
     conflict.value = false;
   }
 
@@ -136,39 +140,14 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   /** Changes the alpha. Changes of the same label in quick succession are one undo step. */
   function edit(label: string, change: (alpha: Alpha & { recipe: Recipe | null }) => void): void {
-    if (!doc.value) return;
-    const before = JSON.stringify(doc.value);
-    const next = plain(doc.value);
-    next.recipe = next.recipe ?? plain(recipe.value);
-    change(next);
-    if (next.recipe && next.recipe.base.kind === 'cast' && next.recipe.steps.length === 0 && !doc.value.recipe) next.recipe = null;
-    if (JSON.stringify(next) === before) return;
-    const now = Date.now();
-    if (label !== lastLabel || now - lastAt > 700) past.value = [...past.value.slice(-MOST_UNDO), before];
-    lastLabel = label;
-    lastAt = now;
-    future.value = [];
-    put(next);
+    history.edit(label, (next) => {
+      const bare = next.recipe === null;
+      next.recipe ??= plain(recipe.value);
+      change(next);
+      // A cast without steps is still left as it is.
+      if (bare && next.recipe?.steps.length === 0) next.recipe = null;
+    });
   }
-
-  function put(next: Alpha): void {
-    doc.value = next;
-    problem.value = null;
-    clearTimeout(drafting);
-    drafting = setTimeout(() => void keepDraft(), DRAFT_DELAY_MS);
-    look();
-  }
-
-  function travel(from: typeof past, to: typeof past): void {
-    const state = from.value.at(-1);
-    if (state === undefined || !doc.value) return;
-    from.value = from.value.slice(0, -1);
-    to.value = [...to.value, JSON.stringify(doc.value)];
-    lastLabel = '';
-    put(JSON.parse(state) as Alpha);
-  }
-  const undo = (): void => travel(past, future);
-  const redo = (): void => travel(future, past);
 
   function addStep(kind: StepKind, given: Record<string, unknown> = {}): string | null {
     if ((recipe.value?.steps.length ?? 0) >= MOST_STEPS) {
@@ -276,7 +255,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   });
 
   return {
-    doc, saved, revision, keptAt, opening, problem, conflict, share, chosen, answer, exact, bare, past, future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
-    open, close, look, edit, undo, redo, addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: mends.label, save, revert, cancel: () => stop(), keepDraft,
+    doc, saved, revision, keptAt, opening, problem, conflict, share, chosen, answer, exact, bare, past: history.past, future: history.future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
+    open, close, look, edit, undo: history.undo, redo: history.redo, addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: mends.label, save, revert, cancel: () => stop(), keepDraft,
   };
 });

@@ -3,85 +3,57 @@ import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { areaOf, joinOutlines, splitOutlines } from '#core/marks';
-import { explain, MarkSchema, MOST_MARKS, SheetSchema, type Alpha, type Mark, type Outline, type Sheet } from '#core/settings';
-import * as api from '../api/client';
-import { dropSourceDraft, keepSourceDraft, sourceDraft } from '../api/drafts';
+import { MarkSchema, MOST_MARKS, type Alpha, type Mark, type Outline, type Sheet } from '#core/settings';
 import type { SheetWorker } from '../workers/sheet.worker';
 import { BakeCancelled } from '../workers/recipes';
 import { castAlpha, startRelief } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { plain } from './plain';
+import { useSourceDoc } from './sourceDoc';
 
-const DRAFT_DELAY_MS = 350;
 /** A part of a mark smaller than this share of the sheet is a crumb of the split, not a mark. */
 const CRUMB = 2e-6;
 
 export const useSheetBench = defineStore('sheet-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
-  const doc = ref<Sheet | null>(null);
-  const saved = ref<Sheet | null>(null);
-  const revision = ref<number | null>(null);
-  const keptAt = ref<number | null>(null);
-  const opening = ref(false);
+  const own = useSourceDoc<Sheet>({ togetherMs: 1200 });
+  const { doc, revision, problem, unsaved } = own;
+  const { edit } = own.history;
   const finding = ref(false);
-  const problem = ref<string | null>(null);
   /** What was found beside the marks. */
   const found = ref<{ specks: number; hairs: number } | null>(null);
   const chosen = ref<string[]>([]);
   /** Casting: how many are done, of how many, and the share of the present one. */
   const casting = ref<{ done: number; of: number; share: number } | null>(null);
-  const past = ref<string[]>([]);
-  const future = ref<string[]>([]);
   let thread: Worker | null = null;
   let worker: Comlink.Remote<SheetWorker> | null = null;
   let stop: () => void = () => undefined;
   let cancelled = false;
-  let drafting: ReturnType<typeof setTimeout> | undefined;
   let asked: ReturnType<typeof setTimeout> | undefined;
-  let last = { label: '', at: 0 };
 
-  const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value));
   const marks = computed(() => doc.value?.marks ?? []);
   const taken = computed(() => marks.value.filter((m) => m.taken));
-  const casts = computed(() => library.alphas.filter((a) => a.doc.lineage.sourceId === doc.value?.id).reverse());
 
   async function open(id: string): Promise<void> {
     close();
-    opening.value = true;
-    try {
-      await library.ready();
-      const kept = await api.get('sources', id);
-      if (kept.doc.kind !== 'sheet') throw new Error(`“${kept.doc.card.name}” is no sheet.`);
-      const draft = await sourceDraft(id);
-      const fresh = draft && draft.revision === kept.revision && draft.doc.kind === 'sheet' ? draft : null;
-      saved.value = plain(kept.doc);
-      doc.value = fresh ? (fresh.doc as Sheet) : plain(kept.doc);
-      revision.value = kept.revision;
-      keptAt.value = fresh?.keptAt ?? null;
+    await own.open(id, 'sheet', async () => {
       thread = new Worker(new URL('../workers/sheet.worker.ts', import.meta.url), { type: 'module' });
       worker = Comlink.wrap<SheetWorker>(thread);
-      if (doc.value.marks === null) await find();
-    } catch (error) {
-      connection.noticed(error);
-      problem.value = `The sheet can’t be opened. ${sentence(error)}`;
-    } finally {
-      opening.value = false;
-    }
+      if (doc.value!.marks === null) await find();
+    });
   }
 
   function close(): void {
-    if (drafting !== undefined) void keepDraft();
+    own.close();
     clearTimeout(asked);
     cancel();
     thread?.terminate();
     thread = null;
     worker = null;
-    for (const value of [doc, saved, revision, keptAt, problem, found]) value.value = null;
+    found.value = null;
     chosen.value = [];
-    past.value = [];
-    future.value = [];
   }
 
   /** Looks for marks anew; those drawn by hand stay. */
@@ -118,34 +90,10 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     asked = setTimeout(() => void find(), 250);
   }
 
-  function edit(label: string, change: (sheet: Sheet) => void): void {
-    if (!doc.value) return;
-    const before = JSON.stringify(doc.value);
-    const next = plain(doc.value);
-    change(next);
-    if (JSON.stringify(next) === before) return;
-    const now = Date.now();
-    if (label !== last.label || now - last.at > 1200) past.value = [...past.value.slice(-100), before];
-    last = { label, at: now };
-    future.value = [];
-    put(next);
-  }
-
-  function put(next: Sheet): void {
-    doc.value = next;
-    clearTimeout(drafting);
-    drafting = setTimeout(() => void keepDraft(), DRAFT_DELAY_MS);
-  }
-
-  function travel(from: typeof past, to: typeof past): void {
-    const state = from.value.at(-1);
-    if (state === undefined || !doc.value) return;
-    from.value = from.value.slice(0, -1);
-    to.value = [...to.value, JSON.stringify(doc.value)];
-    last.label = '';
+  const travel = (way: 'undo' | 'redo'): void => {
     chosen.value = [];
-    put(JSON.parse(state) as Sheet);
-  }
+    own.history[way]();
+  };
 
   function take(ids: readonly string[], on: boolean): void {
     edit(`take ${ids.join()}`, (sheet) => sheet.marks?.forEach((m) => {
@@ -187,57 +135,10 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     });
   }
 
-  async function keepDraft(): Promise<void> {
-    clearTimeout(drafting);
-    drafting = undefined;
-    if (!doc.value || revision.value === null) return;
-    if (!unsaved.value) {
-      keptAt.value = null;
-      return dropSourceDraft(doc.value.id);
-    }
-    keptAt.value = Date.now();
-    await keepSourceDraft({ doc: plain(doc.value), revision: revision.value, keptAt: keptAt.value });
-  }
-
-  async function save(): Promise<boolean> {
-    if (!doc.value) return false;
-    const checked = SheetSchema.safeParse(doc.value);
-    if (!checked.success) {
-      problem.value = explain(checked.error);
-      return false;
-    }
-    try {
-      const sent = JSON.stringify(doc.value);
-      const kept = await api.save('sources', checked.data, revision.value);
-      library.putSource(kept);
-      if (doc.value?.id !== kept.doc.id) return true;
-      saved.value = plain(kept.doc as Sheet);
-      revision.value = kept.revision;
-      if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc as Sheet);
-      await keepDraft();
-      return true;
-    } catch (error) {
-      const away = connection.noticed(error);
-      await keepDraft();
-      problem.value = `${sentence(error)}${away ? ' The sheet’s marks are kept here as a draft; save them when the server is back.' : ''}`;
-      return false;
-    }
-  }
-
-  async function revert(): Promise<void> {
-    if (!doc.value) return;
-    const { id } = doc.value;
-    clearTimeout(drafting);
-    drafting = undefined;
-    await dropSourceDraft(id);
-    doc.value = null;
-    await open(id);
-  }
-
   /** Casts every taken mark; what is done when it is cancelled stays. */
   async function castAll(): Promise<Alpha[]> {
     if (!doc.value || !worker || casting.value || taken.value.length === 0) return [];
-    if (unsaved.value && !(await save())) return [];
+    if (unsaved.value && !(await own.save())) return [];
     const sheet = plain(doc.value);
     const of = taken.value.length;
     const out: Alpha[] = [];
@@ -273,8 +174,10 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     stop();
   }
 
+  const { past, future } = own.history;
   return {
-    doc, revision, keptAt, opening, finding, problem, found, chosen, casting, past, future, unsaved, marks, taken, casts,
-    open, close, find, findSoon, edit, undo: () => travel(past, future), redo: () => travel(future, past), take, addMark, remove, join, split, keepDraft, save, revert, castAll, cancel,
+    doc, revision, keptAt: own.keptAt, opening: own.opening, finding, problem, found, chosen, casting, past, future, unsaved, marks, taken, casts: own.casts,
+    open, close, find, findSoon, edit, undo: () => travel('undo'), redo: () => travel('redo'), take, addMark, remove, join, split,
+    keepDraft: own.keepDraft, save: own.save, revert: () => own.revert(open), castAll, cancel,
   };
 });
