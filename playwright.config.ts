@@ -4,9 +4,8 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  // Each test has a server and a data folder of its own. More at once would starve each other: the page is drawn in software where there is no graphics card.
-  fullyParallel: true,
-  workers: 2,
+  // One at a time: the page is drawn in software where there is no graphics card, on all cores.
+  workers: 1,
   retries: 0,
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'build/interface.json' }]],

@@ -75,16 +75,22 @@ export async function settled(page: Page, view: '.slab' | '.proof'): Promise<voi
 }
 
 /**
- * The clay in the middle of the view as it is seen, hashed. The pointer is moved away, so that no cursor lies on the body;
- * lines drawn over it are left out, since the browser doesn't draw them alike each time.
+ * The clay in the middle of the view as it is seen, hashed, once two pictures in a row are the same: a machine that draws
+ * in software may be a frame behind. The pointer is moved away, so that no cursor lies on the body; lines and numbers
+ * drawn over it are left out.
  */
 export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string> {
   await settled(page, view);
   const box = (await page.locator(view).boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, 24);
-  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   const clip = { x: box.x + 20, y: box.y + 60, width: box.width - 40, height: box.height - 120 };
-  return createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over { visibility: hidden !important; }' })).digest('hex');
+  let last = '';
+  for (;;) {
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+    const now = createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over, .numbers { visibility: hidden !important; }' })).digest('hex');
+    if (now === last) return now;
+    last = now;
+  }
 }
 
 /** Types a value into a setting's number field. */

@@ -17,7 +17,11 @@ export interface BackgroundReport {
   dirt: number;
   /** Middle and radius of each speck, 0–1 of the side, largest first. */
   specks: { x: number; y: number; r: number }[];
+  /** Upper left corners, 0–1 of the side, of the cells of a grid of DIRT_CELLS a side where a third of the pixels is dirt. */
+  dirty: { x: number; y: number }[];
 }
+
+export const DIRT_CELLS = 48;
 
 export function measureBackground(picture: Picture, ground: number): BackgroundReport {
   const { width, height, data } = picture;
@@ -29,11 +33,16 @@ export function measureBackground(picture: Picture, ground: number): BackgroundR
   const held = new Uint8Array(faint.count + 1);
   for (let i = 0; i < data.length; i++) if (form.labels[i]! > 0 && form.areas[form.labels[i]!]! >= largest * SPECK_SHARE) held[faint.labels[i]!] = 1;
   let dirt = 0;
+  const cells = new Uint32Array(DIRT_CELLS * DIRT_CELLS);
   const boxes = new Map<number, { x0: number; y0: number; x1: number; y1: number; n: number }>();
   for (let i = 0; i < data.length; i++) {
     const label = faint.labels[i]!;
     if (label === 0 || held[label]) continue;
-    if (off(i) <= FORM) dirt++;
+    if (off(i) <= FORM) {
+      dirt++;
+      const column = Math.floor(((i % width) / width) * DIRT_CELLS);
+      cells[Math.floor((Math.floor(i / width) / height) * DIRT_CELLS) * DIRT_CELLS + column]!++;
+    }
     if (form.labels[i] === 0) continue;
     const x = i % width;
     const y = (i - x) / width;
@@ -49,7 +58,12 @@ export function measureBackground(picture: Picture, ground: number): BackgroundR
   const specks = [...boxes.values()].sort((a, b) => b.n - a.n).slice(0, MOST_SHOWN).map(({ x0, y0, x1, y1 }) => ({
     x: (x0 + x1 + 1) / 2 / width, y: (y0 + y1 + 1) / 2 / height, r: Math.max(x1 - x0 + 1, y1 - y0 + 1) / 2 / width,
   }));
-  return { dirt: dirt / data.length, specks };
+  const third = data.length / (DIRT_CELLS * DIRT_CELLS) / 3;
+  const dirty: BackgroundReport['dirty'] = [];
+  cells.forEach((n, k) => {
+    if (n > third) dirty.push({ x: (k % DIRT_CELLS) / DIRT_CELLS, y: Math.floor(k / DIRT_CELLS) / DIRT_CELLS });
+  });
+  return { dirt: dirt / data.length, specks, dirty };
 }
 
 export function checkBackground({ dirt }: BackgroundReport): Check {

@@ -22,7 +22,7 @@ export interface PictureChecks {
 /** A picture that repeats fills its square: its ground is the average, and it is asked for its seam, not for margin, ring or clean ground. */
 export function pictureChecks(picture: Picture, tiles = false, ground = tiles ? ringMean(picture) : edgeGround(picture)): PictureChecks {
   const margin = measureMargin(picture, ground);
-  const background = tiles ? { dirt: 0, specks: [] } : measureBackground(picture, ground);
+  const background = tiles ? { dirt: 0, specks: [], dirty: [] } : measureBackground(picture, ground);
   const checks = tiles
     ? [checkSeam(picture), checkLift(picture, ground), checkUsedRange(picture), checkBanding(picture), checkResolution(picture)]
     : [

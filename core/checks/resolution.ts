@@ -8,7 +8,7 @@ import type { Picture } from '#core/picture';
 import type { Check } from './check';
 
 /** Share of the weighted power that may lie beyond. */
-const TAIL = 0.02;
+const TAIL = 0.008;
 /** A picture with less than this of its pixels in true detail is larger than it needs to be. */
 export const RESOLUTION_LIMIT = 0.45;
 const LINES = 128;
@@ -54,10 +54,10 @@ export function trueShare(picture: Picture): number {
 
 export function checkResolution(picture: Picture): Check {
   const share = trueShare(picture);
-  const real = Math.max(8, Math.round(share * picture.width));
   const ok = share >= RESOLUTION_LIMIT || picture.width <= 128;
+  const percent = `${Math.round(share * 100)} %`;
   return {
-    name: 'resolution', ok, value: real, limit: Math.round(RESOLUTION_LIMIT * picture.width), unit: 'px',
-    sentence: ok ? `Detail down to ${real} of ${picture.width} px` : `The picture has ${picture.width} px a side and detail for ${real}: it was enlarged or is soft. ${real} px would hold all of it.`,
+    name: 'resolution', ok, value: share * 100, limit: RESOLUTION_LIMIT * 100, unit: '%',
+    sentence: ok ? `${percent} of its pixels a side carry detail` : `Only ${percent} of its pixels a side carry detail: it was enlarged, or is soft. A smaller size would hold all of it.`,
   };
 }

@@ -34,8 +34,9 @@ export function findMarks(ink: Picture, find: Find): FoundMarks {
   const { width, height } = ink;
   const longer = Math.max(width, height);
   const soft = blur(ink, 0.7);
-  const grain = paperGrain(soft);
-  const limit = Math.max(otsu(soft) * 2 ** ((50 - find.sensitivity) / 25) * 0.7, grain * 4);
+  const between = otsu(soft);
+  const grain = paperGrain(soft, between);
+  const limit = Math.max(between * 2 ** ((50 - find.sensitivity) / 25) * 0.7, grain * 4);
   const found: FoundMarks = { marks: [], specks: 0, hairs: 0, grain, limit };
   if (!(limit < 0.98)) return found;
   const joinPx = (find.join / 100) * longer;
@@ -105,23 +106,27 @@ interface Measure {
 /** Eight bands from the top, so that reading order survives marks that stand a little higher than their neighbours. */
 const rowOf = (m: Measure, height: number): number => Math.floor((((m.top + m.bottom) / 2) / height) * 8);
 
-/** 1.4826 × the median absolute deviation of the inkless half of the pixels. */
-function paperGrain(ink: Picture): number {
-  const bins = new Uint32Array(2048);
-  let bare = 0;
-  for (const v of ink.data) {
-    // Ink is clamped at 0, so bare paper shows only the dark half of its grain.
-    if (v <= 0) continue;
-    bins[Math.min(2047, Math.floor(v * 2048))]!++;
-    bare++;
+/**
+ * Deviation of the bare paper: of what lies far under the limit between paper and ink, and within four deviations, found
+ * by going round. Ink is clamped at 0, so half of the grain is seen as nothing.
+ */
+function paperGrain(ink: Picture, limit: number): number {
+  let grain = 0.002;
+  for (let round = 0; round < 8; round++) {
+    const reach = Math.max(limit / 2, 4 * grain);
+    let sum = 0;
+    let bare = 0;
+    for (let i = 0; i < ink.data.length; i++) {
+      const v = ink.data[i]!;
+      if (v >= reach) continue;
+      sum += v * v;
+      bare++;
+    }
+    const next = bare > 0 ? Math.max(0.002, Math.sqrt((2 * sum) / bare)) : grain;
+    if (next < grain * 1.02) return next;
+    grain = next;
   }
-  const half = (bare + (ink.data.length - bare)) / 2 - (ink.data.length - bare);
-  let sum = 0;
-  for (let b = 0; b < bins.length; b++) {
-    sum += bins[b]!;
-    if (sum >= Math.max(half, bare * 0.3)) return Math.max(0.002, ((b + 1) / 2048) * 1.4826);
-  }
-  return 0.01;
+  return grain;
 }
 
 function otsu(ink: Picture): number {

@@ -56,6 +56,12 @@ test('three marks are outlined, a speck and a hair are told from them', () => {
   expect(isInside(found.marks[0]!.outlines, 150 / 300, 60 / 220)).toBe(false);
 });
 
+test('a clean drawing without any grain has its marks found too', () => {
+  const clean = rasterOf(newPicture(300, 220, 0.93));
+  for (let j = 0; j < 220; j++) for (let i = 0; i < 300; i++) if (three(i, j)) clean.planes[0]![j * 300 + i] = 0;
+  expect(findMarks(inkFrom(clean), find()).marks).toHaveLength(3);
+});
+
 test('near pieces are joined by the slider, and by nothing else', () => {
   const ink = inkFrom(sheet(300, 220, (i, j) => Math.max(disc(80, 100, 20)(i, j), disc(126, 100, 20)(i, j))));
   expect(findMarks(ink, find({ join: 0.3 })).marks).toHaveLength(2);

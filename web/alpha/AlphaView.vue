@@ -3,6 +3,7 @@
 import { Grid3x3, Circle, Maximize, ScanLine, SplitSquareHorizontal, Undo2, Redo2 } from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
+import { DIRT_CELLS } from '#core/checks';
 import { useShortcuts } from '../parts/shortcuts';
 import { useAlphaBench } from '../stores/alphaBench';
 import { pictureEye } from './pictureEye';
@@ -148,6 +149,10 @@ useShortcuts([
   { keys: 'Drag', what: 'Pan; the wheel zooms; the ends of the cut line move it' },
 ]);
 const specks = computed(() => (repeated.value || before.value ? [] : bench.answer?.checks.background.specks ?? []));
+const dirty = computed(() => {
+  const found = bench.answer?.checks.checks.some((c) => c.name === 'dirt' && !c.ok);
+  return found && !repeated.value && !before.value ? bench.answer!.checks.background.dirty : [];
+});
 const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRatio || 1)) / (shown.value?.size ?? 1)) * 100));
 </script>
 
@@ -158,6 +163,7 @@ const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRati
       <svg v-if="shown" class="over" :viewBox="`0 0 ${eye.at.width} ${eye.at.height}`">
         <g v-if="!repeated" :transform="`translate(${eye.at.x} ${eye.at.y}) scale(${eye.at.side})`">
           <template v-if="ring"><circle cx="0.5" cy="0.5" r="0.5" class="ring" /><rect width="1" height="1" class="square" /></template>
+          <rect v-for="(d, i) in dirty" :key="`d${i}`" :x="d.x" :y="d.y" :width="1 / DIRT_CELLS" :height="1 / DIRT_CELLS" class="dirt"><title>Dirt on the ground</title></rect>
           <circle v-for="(s, i) in specks" :key="i" :cx="s.x" :cy="s.y" :r="s.r + 8 / eye.at.side" class="speck"><title>A speck</title></circle>
           <template v-if="!retouching && !clicking">
             <line :x1="cut.x0" :y1="cut.y0" :x2="cut.x1" :y2="cut.y1" class="cut" />
@@ -198,6 +204,7 @@ const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRati
 .ring { stroke: #7fd3c3; stroke-width: 1.5; }
 .square { stroke: #7fd3c3; stroke-width: 1; stroke-dasharray: 4 4; }
 .speck { stroke: #f0b24a; stroke-width: 1.5; }
+.over .dirt { fill: rgb(240 178 74 / 30%); }
 .cut { stroke: #ffffff; stroke-width: 1.2; mix-blend-mode: difference; }
 .over .end { fill: #fff; stroke: var(--ink); stroke-width: 1; }
 .brush { stroke: #fff; stroke-width: 1.2; mix-blend-mode: difference; }

@@ -36,7 +36,8 @@ export function useStepMends(bench: Bench) {
       case 'seam': return void bench.addStep('seamless');
       case 'lift': return void bench.addStep('even', { size: 25 });
       case 'resolution': return bench.edit('size', (alpha) => {
-        alpha.size = Math.max(8, Math.round((found?.value ?? alpha.size) * (alpha.size / now.size)));
+        // A quarter more than is needed, since resampling takes a little.
+        alpha.size = Math.max(64, Math.min(alpha.size, Math.round((((found?.value ?? 100) / 100) * now.size * 1.25) / 8) * 8));
       });
       default:
     }
