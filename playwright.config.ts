@@ -11,8 +11,7 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: 'build/interface.json' }]],
   outputDir: 'build/test-results',
   use: {
-    // Smaller than a desk's, since drawing in software takes as long as there are pixels.
-    viewport: { width: 1080, height: 680 },
+    viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
       args: [

@@ -3,6 +3,9 @@ import sharp from 'sharp';
 import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
 import { draw, expect, seen, set, settled, test, type App } from './app';
 
+// Smaller than a desk's, since drawing the clay in software takes as long as there are pixels.
+test.use({ viewport: { width: 1080, height: 680 } });
+
 async function newSlab(page: Page, app: App): Promise<void> {
   await page.goto(`${app.address}/sources`);
   await page.getByRole('button', { name: 'New slab' }).click();
@@ -278,22 +281,26 @@ test('the view is zoomed, panned, turned and set upright again', async ({ page, 
   expect(await seen(page, '.slab')).toBe(home);
 });
 
-test('floor and crown by hand and found again; the margin is checked', async ({ page, app }) => {
-  await newSlab(page, app);
-  await draw(page, '.slab', [[0.5, 0.5], [0.52, 0.5]]);
-  const crown = page.getByLabel('Crown, body units');
-  await expect(crown).not.toHaveValue('0.000');
-  const found = await crown.inputValue();
-  await crown.fill('0.2');
-  await crown.press('Enter');
-  await expect(page.locator('.picture')).toHaveAttribute('data-cast', '0.20000');
-  await page.getByRole('button', { name: 'auto' }).first().click();
-  await expect(crown).toHaveValue(found);
-  await expect(page.locator('.note')).toHaveCount(0);
-  // Out over the frame's edge.
-  await draw(page, '.slab', [[0.5, 0.3], [0.5, 0.06]]);
-  await draw(page, '.slab', [[0.5, 0.3], [0.5, 0.06]]);
-  await expect(page.locator('.note').first()).toContainText('side of the frame');
+test.describe('at the size of a desk', () => {
+  test.use({ viewport: { width: 1280, height: 800 } });
+
+  test('floor and crown by hand and found again; the margin is checked', async ({ page, app }) => {
+    await newSlab(page, app);
+    await draw(page, '.slab', [[0.5, 0.5], [0.52, 0.5]]);
+    const crown = page.getByLabel('Crown, body units');
+    await expect(crown).not.toHaveValue('0.000');
+    const found = await crown.inputValue();
+    await crown.fill('0.2');
+    await crown.press('Enter');
+    await expect(page.locator('.picture')).toHaveAttribute('data-cast', '0.20000');
+    await page.getByRole('button', { name: 'auto' }).first().click();
+    await expect(crown).toHaveValue(found);
+    await expect(page.locator('.note')).toHaveCount(0);
+    // Out over the frame's edge.
+    await draw(page, '.slab', [[0.5, 0.3], [0.5, 0.06]]);
+    await draw(page, '.slab', [[0.5, 0.3], [0.5, 0.06]]);
+    await expect(page.locator('.note').first()).toContainText('side of the frame');
+  });
 });
 
 test('clay that was not saved survives a reload, and is saved with the cast', async ({ page, app }) => {
