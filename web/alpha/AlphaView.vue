@@ -171,7 +171,7 @@ const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRati
           </template>
         </g>
         <template v-if="retouching && pointer">
-          <circle :cx="pointer[0]" :cy="pointer[1]" :r="strokeRadius" class="brush" />
+          <circle :cx="pointer[0]" :cy="pointer[1]" :r="strokeRadius" class="reach" />
         </template>
       </svg>
     </div>
@@ -207,6 +207,6 @@ const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRati
 .over .dirt { fill: rgb(240 178 74 / 30%); }
 .cut { stroke: #ffffff; stroke-width: 1.2; mix-blend-mode: difference; }
 .over .end { fill: #fff; stroke: var(--ink); stroke-width: 1; }
-.brush { stroke: #fff; stroke-width: 1.2; mix-blend-mode: difference; }
+.reach { stroke: #fff; stroke-width: 1.2; mix-blend-mode: difference; }
 .numbers { top: auto; bottom: 10px; right: 12px; }
 </style>
