@@ -87,7 +87,7 @@ export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string
   let last = '';
   for (;;) {
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-    const now = createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over, .numbers { visibility: hidden !important; }' })).digest('hex');
+    const now = createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over, .numbers, .el-notification { visibility: hidden !important; }' })).digest('hex');
     if (now === last) return now;
     last = now;
   }

@@ -1,2 +1,3 @@
 export * from './step';
 export * from './run';
+export * from './mend';

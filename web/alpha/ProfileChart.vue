@@ -42,7 +42,7 @@ function draw(): void {
     yAxis: { type: 'value', min: Number(low.toFixed(3)), max: Number(high.toFixed(3)), name: 'height, % of the side', nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -34] }, nameGap: 8, splitNumber: 3, axisLabel: { ...text, showMaxLabel: false, showMinLabel: low === 0, formatter: (v: number) => v.toFixed(1) }, splitLine: { lineStyle: { color: css.getPropertyValue('--line-soft').trim() } } },
     series: [{
       type: 'line', data, showSymbol: false, lineStyle: { color: act, width: 1.6 }, areaStyle: { color: css.getPropertyValue('--act-wash').trim(), origin: 'start' },
-      markLine: { silent: true, symbol: 'none', lineStyle: { color: css.getPropertyValue('--warn').trim(), type: 'dashed' }, label: { formatter: 'ground', position: 'insideStartTop', fontSize: 10.5, color: css.getPropertyValue('--warn').trim() }, data: [{ yAxis: 0 }] },
+      markLine: { silent: true, symbol: 'none', lineStyle: { color: css.getPropertyValue('--warn').trim(), type: 'dashed' }, label: { formatter: 'ground', position: ground > 0.5 ? 'insideStartBottom' : 'insideStartTop', fontSize: 10.5, color: css.getPropertyValue('--warn').trim() }, data: [{ yAxis: 0 }] },
     }],
   });
 }

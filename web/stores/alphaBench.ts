@@ -5,6 +5,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Check } from '#core/checks';
+import { mendOf, type Mend } from '#core/recipe';
 import { AlphaSchema, explain, MOST_STEPS, newStep, StepSchema, type Alpha, type Recipe, type Step, type StepKind } from '#core/settings';
 import * as api from '../api/client';
 import { alphaDraft, dropAlphaDraft, keepAlphaDraft } from '../api/drafts';
@@ -15,7 +16,6 @@ import { sentence, useConnection } from './connection';
 import { useHistory } from './history';
 import { useLibrary } from './library';
 import { plain } from './plain';
-import { useStepMends } from './stepMends';
 
 const DRAFT_DELAY_MS = 350;
 /** While the hand moves, and when it rests. */
@@ -184,8 +184,15 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     edit('order', ({ recipe: r }) => (r!.steps = ids.map((id) => r!.steps.find((s) => s.id === id)).filter((s) => s !== undefined)));
   }
 
-  const mends = useStepMends({ answer, edit, addStep, steps: () => recipe.value?.steps ?? [] });
-  const mend = (name: Check['name']): void => mends.mend(name);
+  function mendFor(name: Check['name']): Mend | null {
+    return answer.value && mendOf(name, answer.value.checks, answer.value.size);
+  }
+
+  function mend(name: Check['name']): void {
+    const found = mendFor(name);
+    if (found?.kind === 'step') addStep(found.step, found.given);
+    else if (found) edit('size', (alpha) => (alpha.size = Math.min(alpha.size, found.size)));
+  }
 
   async function keepDraft(): Promise<void> {
     clearTimeout(drafting);
@@ -256,6 +263,6 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   return {
     doc, saved, revision, keptAt, opening, problem, conflict, share, chosen, answer, exact, bare, past: history.past, future: history.future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
-    open, close, look, edit, undo: history.undo, redo: history.redo, addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: mends.label, save, revert, cancel: () => stop(), keepDraft,
+    open, close, look, edit, undo: history.undo, redo: history.redo, addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: (name: Check['name']) => mendFor(name)?.label ?? null, save, revert, cancel: () => stop(), keepDraft,
   };
 });
