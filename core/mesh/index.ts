@@ -10,4 +10,6 @@ export * from './bodies';
 export * from './normals';
 export * from './spacing';
 export * from './exchange';
+export * from './subdivide';
+export * from './weld';
 export * from './leafCopies';

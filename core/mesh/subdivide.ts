@@ -1,0 +1,119 @@
+/**
+ * Subdivides a mesh: every triangle becomes four, smoothly, with borders and sharp edges kept as they run.
+ *
+ * Source: C. Loop, "Smooth subdivision surfaces based on triangles", 1987, with Warren's weights for vertices; borders and
+ * creases after H. Hoppe et al., "Piecewise smooth surface reconstruction", 1994.
+ */
+import { edgesOf } from './edges';
+import type { RawMesh } from './mesh';
+
+export interface SubdivideOptions {
+  /** Edges whose faces turn by more than this stay sharp, radians. */
+  sharpRad: number;
+}
+
+const DEFAULTS: SubdivideOptions = { sharpRad: (40 * Math.PI) / 180 };
+
+export function subdivide({ positions: p, triangles }: RawMesh, { sharpRad }: SubdivideOptions = DEFAULTS): RawMesh {
+  const vertexCount = p.length / 3;
+  const edges = edgesOf(triangles, vertexCount);
+  const sharp = sharpEdges(p, triangles, edges, Math.cos(sharpRad));
+  const out = new Float32Array((vertexCount + edges.count) * 3);
+  placeVertices(out, p, vertexCount, edges, sharp);
+  for (let e = 0; e < edges.count; e++) {
+    const a = edges.ends[e * 2]! * 3;
+    const b = edges.ends[e * 2 + 1]! * 3;
+    const to = (vertexCount + e) * 3;
+    const c = edges.across[e * 2]! * 3;
+    const d = edges.across[e * 2 + 1]! * 3;
+    for (let k = 0; k < 3; k++) {
+      out[to + k] = sharp[e] ? (p[a + k]! + p[b + k]!) / 2 : (3 * (p[a + k]! + p[b + k]!) + p[c + k]! + p[d + k]!) / 8;
+    }
+  }
+  return { positions: out, triangles: quartered(triangles, edges.ofTriangle, vertexCount) };
+}
+
+type Edges = ReturnType<typeof edgesOf>;
+
+function quartered(triangles: Uint32Array, ofTriangle: Uint32Array, vertexCount: number): Uint32Array {
+  const out = new Uint32Array(triangles.length * 4);
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
+    const ab = vertexCount + ofTriangle[t]!;
+    const bc = vertexCount + ofTriangle[t + 1]!;
+    const ca = vertexCount + ofTriangle[t + 2]!;
+    out.set([a, ab, ca, ab, b, bc, ca, bc, c, ab, bc, ca], t * 4);
+  }
+  return out;
+}
+
+/** Borders, edges of more than two triangles, and those whose faces turn too far. */
+function sharpEdges(p: Float32Array, triangles: Uint32Array, edges: Edges, cos: number): Uint8Array {
+  const sharp = new Uint8Array(edges.count);
+  const normals = new Float32Array(edges.count * 3);
+  const n = [0, 0, 0];
+  for (let t = 0; t < triangles.length; t += 3) {
+    faceUnit(p, triangles[t]! * 3, triangles[t + 1]! * 3, triangles[t + 2]! * 3, n);
+    for (let k = 0; k < 3; k++) {
+      const e = edges.ofTriangle[t + k]!;
+      if (edges.uses[e] !== 2) sharp[e] = 1;
+      const at = e * 3;
+      if (normals[at] === 0 && normals[at + 1] === 0 && normals[at + 2] === 0) {
+        normals[at] = n[0]!;
+        normals[at + 1] = n[1]!;
+        normals[at + 2] = n[2]!;
+      } else if (normals[at]! * n[0]! + normals[at + 1]! * n[1]! + normals[at + 2]! * n[2]! < cos) sharp[e] = 1;
+    }
+  }
+  return sharp;
+}
+
+function placeVertices(out: Float32Array, p: Float32Array, vertexCount: number, edges: Edges, sharp: Uint8Array): void {
+  const around = new Float64Array(vertexCount * 3);
+  const along = new Float64Array(vertexCount * 3);
+  const degree = new Uint32Array(vertexCount);
+  const creases = new Uint32Array(vertexCount);
+  for (let e = 0; e < edges.count; e++) {
+    for (const [from, to] of [[edges.ends[e * 2]!, edges.ends[e * 2 + 1]!], [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!]] as const) {
+      degree[from]!++;
+      if (sharp[e]) creases[from]!++;
+      for (let k = 0; k < 3; k++) {
+        around[from * 3 + k]! += p[to * 3 + k]!;
+        if (sharp[e]) along[from * 3 + k]! += p[to * 3 + k]!;
+      }
+    }
+  }
+  for (let v = 0; v < vertexCount; v++) {
+    const n = degree[v]!;
+    const beta = n === 3 ? 3 / 16 : 3 / (8 * n);
+    for (let k = 0; k < 3; k++) {
+      const at = v * 3 + k;
+      // A dart, where one crease ends, is smooth; corners where several meet stay where they are.
+      if (n === 0 || creases[v]! > 2) out[at] = p[at]!;
+      else if (creases[v] === 2) out[at] = p[at]! * 0.75 + along[at]! / 8;
+      else out[at] = p[at]! * (1 - n * beta) + around[at]! * beta;
+    }
+  }
+}
+
+function faceUnit(p: Float32Array, a: number, b: number, c: number, out: number[]): void {
+  const ux = p[b]! - p[a]!;
+  const uy = p[b + 1]! - p[a + 1]!;
+  const uz = p[b + 2]! - p[a + 2]!;
+  const vx = p[c]! - p[a]!;
+  const vy = p[c + 1]! - p[a + 1]!;
+  const vz = p[c + 2]! - p[a + 2]!;
+  const x = uy * vz - uz * vy;
+  const y = uz * vx - ux * vz;
+  const z = ux * vy - uy * vx;
+  const length = Math.hypot(x, y, z) || 1;
+  out[0] = x / length;
+  out[1] = y / length;
+  out[2] = z / length;
+}
+
+/** Triangles after so many subdivisions. */
+export function trianglesAfter(triangles: number, levels: number): number {
+  return triangles * 4 ** levels;
+}
+

@@ -1,0 +1,122 @@
+/**
+ * Makes a body of a mesh that came from outside: corners that lie at one place become one vertex, triangles without area
+ * go, so do vertices that nothing names, and the whole is moved and scaled to about the size of the plain ball.
+ */
+import { edgesOf } from './edges';
+import type { RawMesh } from './mesh';
+
+export interface Welded {
+  mesh: RawMesh;
+  /** What was done, for the person to know. */
+  merged: number;
+  dropped: number;
+  /** Edges that only one triangle names: holes and open borders. */
+  open: number;
+  /** Pieces that hang together. */
+  pieces: number;
+}
+
+/** Corners nearer than this share of the whole are one. */
+const NEAR = 1e-6;
+
+/** Throws a sentence when nothing is left that could be sculpted. */
+export function weld({ positions, triangles }: RawMesh): Welded {
+  const { low, size } = boundsOf(positions, triangles);
+  if (!(size > 0)) throw new Error('All points of the mesh lie at one place, so there is nothing to sculpt on.');
+  const { place, count } = mergedPlaces(positions, triangles, low, size * NEAR);
+  const scale = 2 / size;
+  const kept = new Uint32Array(count);
+  for (let i = 0; i < place.length; i++) if (place[i]! < count) kept[place[i]!] = i;
+  const middle = [0, 1, 2].map((k) => low[k]! + extentOf(positions, triangles, k) / 2);
+  const out = new Float32Array(count * 3);
+  for (let v = 0; v < count; v++) for (let k = 0; k < 3; k++) out[v * 3 + k] = (positions[kept[v]! * 3 + k]! - middle[k]!) * scale;
+  const faces = new Uint32Array(triangles.length);
+  let corners = 0;
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [place[triangles[t]!]!, place[triangles[t + 1]!]!, place[triangles[t + 2]!]!];
+    if (a === b || b === c || c === a) continue;
+    faces[corners++] = a;
+    faces[corners++] = b;
+    faces[corners++] = c;
+  }
+  if (corners === 0) throw new Error('Every triangle of the mesh is without area, so there is nothing to sculpt on.');
+  const used = faces.slice(0, corners);
+  return { mesh: { positions: out, triangles: used }, merged: positions.length / 3 - count, dropped: (triangles.length - used.length) / 3, ...openAndPieces(used, count) };
+}
+
+/** New number of each vertex, in the order in which triangles name them; unnamed ones are out of range. */
+function mergedPlaces(p: Float32Array, triangles: Uint32Array, low: readonly number[], cell: number): { place: Uint32Array; count: number } {
+  const vertices = p.length / 3;
+  const place = new Uint32Array(vertices).fill(0xffffffff);
+  let buckets = 1;
+  while (buckets < vertices) buckets *= 2;
+  const heads = new Int32Array(buckets).fill(-1);
+  const next = new Int32Array(vertices).fill(-1);
+  const key = (v: number, k: number): number => Math.round((p[v * 3 + k]! - low[k]!) / cell);
+  let count = 0;
+  for (let i = 0; i < triangles.length; i++) {
+    const v = triangles[i]!;
+    if (place[v] !== 0xffffffff) continue;
+    const [x, y, z] = [key(v, 0), key(v, 1), key(v, 2)];
+    const bucket = (Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791)) & (buckets - 1);
+    let twin = heads[bucket]!;
+    while (twin >= 0 && (key(twin, 0) !== x || key(twin, 1) !== y || key(twin, 2) !== z)) twin = next[twin]!;
+    if (twin >= 0) {
+      place[v] = place[twin]!;
+      continue;
+    }
+    next[v] = heads[bucket]!;
+    heads[bucket] = v;
+    place[v] = count++;
+  }
+  return { place, count };
+}
+
+function boundsOf(p: Float32Array, triangles: Uint32Array): { low: number[]; size: number } {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (const v of triangles) {
+    for (let k = 0; k < 3; k++) {
+      low[k] = Math.min(low[k]!, p[v * 3 + k]!);
+      high[k] = Math.max(high[k]!, p[v * 3 + k]!);
+    }
+  }
+  return { low, size: Math.max(...high.map((h, k) => h - low[k]!)) };
+}
+
+function extentOf(p: Float32Array, triangles: Uint32Array, axis: number): number {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const v of triangles) {
+    low = Math.min(low, p[v * 3 + axis]!);
+    high = Math.max(high, p[v * 3 + axis]!);
+  }
+  return high - low;
+}
+
+function openAndPieces(triangles: Uint32Array, vertices: number): { open: number; pieces: number } {
+  const parent = Uint32Array.from({ length: vertices }, (_, i) => i);
+  const root = (v: number): number => {
+    let at = v;
+    while (parent[at] !== at) {
+      parent[at] = parent[parent[at]!]!;
+      at = parent[at]!;
+    }
+    return at;
+  };
+  for (let t = 0; t < triangles.length; t += 3) {
+    const a = root(triangles[t]!);
+    parent[root(triangles[t + 1]!)] = a;
+    parent[root(triangles[t + 2]!)] = a;
+  }
+  let pieces = 0;
+  for (let v = 0; v < vertices; v++) if (parent[v] === v) pieces++;
+  return { open: openEdges(triangles, vertices), pieces };
+}
+
+function openEdges(triangles: Uint32Array, vertices: number): number {
+  const { uses } = edgesOf(triangles, vertices);
+  let open = 0;
+  for (const n of uses) if (n === 1) open++;
+  return open;
+}
