@@ -102,6 +102,7 @@ function liftBrush(radius: number, picture: Picture): ResolvedBrush {
   brush.stroke.type = 'press';
   brush.stroke.size = radius;
   brush.form.depth = 5;
+  brush.touch.overlaps = 'add';
   return resolveBrush(brush, { pyramid: pyramid(picture), relief: 0.1, vector: null });
 }
 

@@ -30,7 +30,7 @@ export function strokeFigures(): Figure[] {
       extendStroke(s, [{ origin: [Math.cos(angle) * away, Math.sin(angle) * away, 3], direction: [0, 0, -1] }]);
       // What the page needs to draw it: the list of leaves whose buffers changed.
       drainChanged(s.surface);
-      const now = s.running!.runner.dabs;
+      const now = s.running!.runner.frames.length;
       if (run > 0) for (let k = dabs; k < now; k++) perDab.push((performance.now() - began) / (now - dabs));
       dabs = now;
     }
@@ -70,6 +70,7 @@ function begin(s: Session, action: Action, radius: number): void {
   const brush = newBrush('b0000000-0000-4000-8000-0000000000fd', 'Bench');
   brush.touch.action = action;
   brush.touch.strength = 25;
+  brush.touch.overlaps = 'add';
   brush.stroke.size = radius;
   // As the slab's own brushes have it.
   brush.stroke.spacing = 10;

@@ -22,7 +22,7 @@ export function hand(cells: number): Hand {
 export function tool(change: { form?: Partial<Brush['form']>; touch?: Partial<Brush['touch']>; stroke?: Partial<Brush['stroke']> }): ResolvedBrush {
   const brush = newBrush('d0000000-0000-4000-8000-000000000000', 'Script');
   return resolveBrush({
-    ...brush, form: { ...brush.form, ...change.form }, touch: { ...brush.touch, ...change.touch }, stroke: { ...brush.stroke, ...change.stroke },
+    ...brush, form: { ...brush.form, ...change.form }, touch: { ...brush.touch, overlaps: 'add', ...change.touch }, stroke: { ...brush.stroke, ...change.stroke },
   }, null);
 }
 

@@ -103,13 +103,13 @@ function brushes([crust, barnacle, limpet, sponge, crate]: Alpha[]): Brush[] {
       touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'press', size: 0.16 },
     })),
     make(23, 'Barnacle trail', barnacle!, ['crust', 'trail'], (b) => ({
-      touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'trail', size: 0.07, spacing: 85, scatter: 90, turnFrom: 'stroke' },
+      touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'trail', size: 0.07, spacing: 85, turnFrom: 'stroke' }, drift: { ...b.drift, along: 60, across: 90, size: 30 },
     })),
     make(24, 'Limpet press', limpet!, ['shell'], (b) => ({
       touch: touch(b, 'plateau', 0.9), stroke: { ...b.stroke, type: 'press', size: 0.22 },
     })),
     make(25, 'Sponge trail', sponge!, ['print', 'trail'], (b) => ({
-      form: { ...b.form, depth: 30 }, touch: touch(b, 'plateau', 0.7), stroke: { ...b.stroke, type: 'trail', size: 0.13, spacing: 60, scatter: 60, turnFrom: 'stroke' },
+      form: { ...b.form, depth: 30 }, touch: touch(b, 'plateau', 0.7), stroke: { ...b.stroke, type: 'trail', size: 0.13, spacing: 60, turnFrom: 'stroke' }, drift: { ...b.drift, along: 40, across: 60, turn: 25 },
     })),
     make(26, 'Crate mark press', crate!, ['lettering'], (b) => ({
       form: { ...b.form, depth: 40 }, touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'press', size: 0.4 },

@@ -88,13 +88,14 @@ export async function formOf(db: Database, id: string | null): Promise<AlphaForm
 }
 
 export async function brushPicture(db: Database, brush: Brush): Promise<Buffer> {
-  return encode(brushThumbnail(resolveBrush(brush, await formOf(db, brush.form.alphaId))), THUMBNAIL_SIZE);
+  return encode(brushThumbnail(resolveBrush(brush, await formOf(db, brush.form.alphaId), await formOf(db, brush.tooth.alphaId))), THUMBNAIL_SIZE);
 }
 
 /** The picture a brush has with an alpha that isn't saved yet. */
 export async function brushPictureWith(db: Database, brush: Brush, alpha: Alpha): Promise<Buffer> {
   const form = await readForm(db, alpha);
-  return encode(brushThumbnail(resolveBrush(brush, form)), THUMBNAIL_SIZE);
+  const of = (id: string | null): Promise<AlphaForm | null> | AlphaForm => (id === alpha.id ? form : formOf(db, id));
+  return encode(brushThumbnail(resolveBrush(brush, await of(brush.form.alphaId), await of(brush.tooth.alphaId))), THUMBNAIL_SIZE);
 }
 
 export async function sourcePicture(db: Database, source: Source): Promise<Buffer> {

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import Router from '@koa/router';
 import type { Context } from 'koa';
 import { z } from 'zod';
-import { BlobHashSchema, blobsOf, type Alpha, type Brush } from '#core/settings';
+import { alphasOf, BlobHashSchema, blobsOf, type Alpha, type Brush } from '#core/settings';
 import { readBytes } from './body';
 import { COLLECTIONS, readStored, SINGULAR, type Collection, type Documents } from './collections';
 import type { Database } from './database';
@@ -120,12 +120,12 @@ function addCollection<C extends Collection>(router: Router, db: Database, colle
   });
 }
 
-/** Brushes whose form the alpha is, with the pictures they have from now on. */
+/** Brushes whose form or tooth the alpha is, with the pictures they have from now on. */
 async function followersOf(db: Database, alpha: Alpha): Promise<{ id: string; picture: Uint8Array }[]> {
   const { items } = await listDocuments(db, 'brushes');
   const out = [];
   for (const { doc } of items) {
-    if (doc.form.alphaId === alpha.id) out.push({ id: doc.id, picture: await brushPictureWith(db, doc, alpha) });
+    if (alphasOf(doc).includes(alpha.id)) out.push({ id: doc.id, picture: await brushPictureWith(db, doc, alpha) });
   }
   return out;
 }

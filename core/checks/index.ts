@@ -8,3 +8,4 @@ export * from './banding';
 export * from './resolution';
 export * from './seam';
 export * from './pictureChecks';
+export * from './brushChecks';

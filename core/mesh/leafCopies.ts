@@ -3,7 +3,7 @@
  * beginning, for undo, Even, and stamps not yet released. Costs what was touched, never what the mesh weighs.
  *
  * Records lie in the mesh's room, so that compiled loops read and write them:
- * 256 × 3 places, 256 strongest displacements, 256 masks, 6 of the box, 2 unused; float32.
+ * 256 × 3 places, 256 strongest displacements, 256 masks, 256 × 3 normals, 6 of the box, 2 unused; float32.
  */
 import { take, takeWords } from '#core/memory';
 import { LEAF, LEAF_SHIFT } from './layout';
@@ -14,8 +14,9 @@ import type { Hit } from './pick';
 export const COPY_PLACES = 0;
 export const COPY_STRONGEST = LEAF * 3;
 export const COPY_MASK = LEAF * 4;
-export const COPY_BOX = LEAF * 5;
-export const COPY_WORDS = LEAF * 5 + 8;
+export const COPY_NORMALS = LEAF * 5;
+export const COPY_BOX = LEAF * 8;
+export const COPY_WORDS = LEAF * 8 + 8;
 
 export interface LeafCopies {
   /** Address of each leaf's record, 0 where there is none. */
@@ -62,6 +63,7 @@ export function keepLeaf(copies: LeafCopies, mesh: Mesh, leaf: number): void {
   heap.set(mesh.positions.subarray(first * 3, end * 3), word + COPY_PLACES);
   heap.fill(0, word + COPY_STRONGEST, word + COPY_STRONGEST + LEAF);
   heap.set(mesh.mask.subarray(first, end), word + COPY_MASK);
+  heap.set(mesh.normals.subarray(first * 3, end * 3), word + COPY_NORMALS);
   const box = (mesh.leafBase + leaf) * 6;
   heap.set(mesh.boxes.subarray(box, box + 6), word + COPY_BOX);
 }

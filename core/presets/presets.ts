@@ -8,7 +8,7 @@ function preset(id: string, name: string, notes: string, change: Change): Brush 
   return {
     ...brush,
     form: { ...brush.form, ...change.form },
-    touch: { ...brush.touch, ...change.touch },
+    touch: { ...brush.touch, overlaps: 'add', ...change.touch },
     stroke: { ...brush.stroke, ...change.stroke },
     card: { ...brush.card, notes, tags: ['base'] },
   };

@@ -9,8 +9,12 @@ import { lend, type Surface } from './surface';
 interface Exports {
   leavesInSphere(s: number, x: number, y: number, z: number, radius: number): number;
   footing(s: number, found: number, sx: number, sy: number, sz: number, x: number, y: number, z: number, reach: number): void;
-  gather(s: number, found: number, held: number, radius: number, reach: number, square: boolean, fromStart: boolean, strongest: boolean, mask: boolean): number;
+  gather(s: number, found: number, held: number, radius: number, reach: number, square: boolean, fromStart: boolean, strongest: boolean, mask: boolean, normals: boolean): number;
   weigh(s: number, count: number, table: number, square: boolean, picture: number, width: number, height: number, fit: number, ground: number, masked: boolean): void;
+  repeat(s: number, count: number, picture: number, width: number, height: number, gain: number, base: number): void;
+  wrap(s: number, count: number, picture: number, width: number, height: number, cos: number, sin: number, gain: number, base: number): void;
+  stencil(s: number, count: number, picture: number, width: number, height: number, gain: number, base: number): void;
+  pushOut(s: number, count: number, scale: number, even: boolean): void;
   push(s: number, count: number, x: number, y: number, z: number, scale: number, even: boolean): void;
   inflate(s: number, count: number, scale: number): void;
   crease(s: number, count: number, scale: number, together: number): void;
@@ -23,6 +27,9 @@ interface Exports {
   refit(s: number, count: number): void;
   renew(s: number, vertices: number, count: number, mark: number, noted: number): number;
 }
+
+/** Where a map lies in the scratch. */
+const MAP = 16;
 
 let compiled: WebAssembly.Module | null = null;
 const known = new WeakMap<WebAssembly.Memory, Loops>();
@@ -51,7 +58,7 @@ function bind(e: Exports): Loops {
       putFrame(s, frame);
       const found = e.leavesInSphere(at(s), o[0], o[1], o[2], gatherReach(frame, brush.square, brush.reach));
       reserveCopies(s.start, s.mesh, found);
-      s.touchedCount = e.gather(at(s), found, s.start.count, radius, brush.reach, brush.square, fromStart, brush.even, s.changesMask);
+      s.touchedCount = e.gather(at(s), found, s.start.count, radius, brush.reach, brush.square, fromStart, brush.even, s.changesMask, s.keepsNormals);
       s.start.count = s.scratch[15]!;
       return s.touchedCount;
     },
@@ -62,6 +69,18 @@ function bind(e: Exports): Loops {
         form?.fit ?? 1, form?.ground ?? 0, masked,
       );
     },
+    repeat(s, picture, map, { gain, base }) {
+      s.scratch.set(map, MAP);
+      e.repeat(at(s), s.touchedCount, lend(s, picture.data), picture.width, picture.height, gain, base);
+    },
+    wrap(s, picture, { side, turnRad }, { gain, base }) {
+      e.wrap(at(s), s.touchedCount, lend(s, picture.data), picture.width, picture.height, Math.cos(turnRad) / side, Math.sin(turnRad) / side, gain, base);
+    },
+    stencil(s, picture, rows, { gain, base }) {
+      s.scratch.set([...rows.u, ...rows.v, ...rows.w], MAP);
+      e.stencil(at(s), s.touchedCount, lend(s, picture.data), picture.width, picture.height, gain, base);
+    },
+    pushOut: (s, scale, even) => e.pushOut(at(s), s.touchedCount, scale, even),
     push: (s, along, scale, even) => e.push(at(s), s.touchedCount, along[0], along[1], along[2], scale, even),
     inflate: (s, scale) => e.inflate(at(s), s.touchedCount, scale),
     crease: (s, frame, scale, together) => {

@@ -6,13 +6,20 @@
 import type { DabFrame, ResolvedBrush, Vec3 } from '#core/brush';
 import { LEAF_SHIFT } from '#core/mesh';
 import { levelFor } from '#core/picture';
+import type { StencilRows } from '#core/stroke';
 import { dabForm, type DabForm } from './height';
+import { layForm, layTooth } from './lay';
 import { noteChanged, waysOf, type Surface } from './surface';
 
 export interface Dab {
   frame: DabFrame;
   /** Where a Move drag has got to, from its beginning. */
   by: Vec3;
+  /** Unit way that Lift moves along; null for each vertex's own normal. */
+  along: Vec3 | null;
+  /** Where a shuffled dab reads its picture, in sides. */
+  shuffle: readonly [number, number];
+  stencil: StencilRows | null;
 }
 
 /** A full-strength dab of Smooth takes this many steps towards the mean of the neighbours. */
@@ -39,7 +46,7 @@ export function applyDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrush
     // follows; the others work on the clay as it is now.
     if (s.loops.gather(s, dab.frame, brush, brush.action === 'lift' || brush.action === 'mask') === 0) continue;
     touched += s.touchedCount;
-    weigh(s, dab.frame, brush, sign);
+    weigh(s, dab, brush, sign);
     if (!alone) held.push(hold(s, dab));
     else act(s, dab, brush, sign);
   }
@@ -54,27 +61,32 @@ export function applyDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrush
 }
 
 /** Fills `amount`; looks at the clay, moves nothing. */
-function weigh(s: Surface, frame: DabFrame, brush: ResolvedBrush, sign: 1 | -1): void {
+function weigh(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
   const { loops } = s;
-  const form = dabForm(brush, frame.radius, s.spacing);
+  const { frame } = dab;
+  const form = dabForm(brush, frame, dab.stencil, s.spacing);
+  const lay = (of: DabForm | null, masked: boolean): void => {
+    layForm(s, dab, brush, of, masked);
+    if (brush.tooth) layTooth(s, frame, brush.tooth);
+  };
   switch (brush.action) {
     case 'lift':
-      if (!brush.vector) loops.weigh(s, brush, form, true);
+      if (!brush.vector) lay(form, true);
       return;
     case 'inflate':
-    case 'crease': return loops.weigh(s, brush, form, true);
-    case 'mask': return loops.weigh(s, brush, form, false);
+    case 'crease': return lay(form, true);
+    case 'mask': return lay(form, false);
     case 'smooth':
-    case 'move': return loops.weigh(s, brush, shaped(form), true);
+    case 'move': return lay(shaped(form), true);
     case 'build': {
       loops.weigh(s, brush, null, true);
       const mean = loops.meanHeight(s, frame);
-      if (form.picture) loops.weigh(s, brush, form, true);
+      if (form.picture || brush.tooth) lay(form, true);
       // Up to a plane a little over the mean: hollows fill first, what stands higher stays.
-      return loops.level(s, frame, mean + form.scale * sign, brush.strength, form.scale * BUILD_MOST, sign > 0 ? -1 : 1);
+      return loops.level(s, frame, mean + form.scale * sign, brush.strength, Math.abs(form.scale) * BUILD_MOST, sign > 0 ? -1 : 1);
     }
     case 'flatten': {
-      loops.weigh(s, brush, shaped(form), true);
+      lay(shaped(form), true);
       // Digging cuts what stands over the mean and leaves hollows as they are.
       return loops.level(s, frame, loops.meanHeight(s, frame), brush.strength, Infinity, sign > 0 ? 0 : 1);
     }
@@ -85,9 +97,9 @@ function weigh(s: Surface, frame: DabFrame, brush: ResolvedBrush, sign: 1 | -1):
 function act(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
   const { loops } = s;
   const { frame, by } = dab;
-  const scale = dabForm(brush, frame.radius, s.spacing).scale * brush.strength * sign;
+  const scale = dabForm(brush, frame, dab.stencil, s.spacing).scale * brush.strength * sign;
   switch (brush.action) {
-    case 'lift': return brush.vector ? liftVector(s, frame, brush, sign) : loops.push(s, frame.normal, scale, brush.even);
+    case 'lift': return brush.vector ? liftVector(s, frame, brush, sign) : lift(s, dab, scale, brush.even);
     case 'build':
     case 'flatten': return loops.push(s, frame.normal, 1, false);
     case 'inflate': return loops.inflate(s, scale);
@@ -96,6 +108,11 @@ function act(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
     case 'mask': return loops.paintMask(s, brush.strength * sign, brush.even);
     case 'smooth': return relax(s, brush, []);
   }
+}
+
+function lift(s: Surface, { along }: Dab, scale: number, even: boolean): void {
+  if (along) s.loops.push(s, along, scale, even);
+  else s.loops.pushOut(s, scale, even);
 }
 
 /** Steps towards the mean of the neighbours: one step of all copies, then the next. */
@@ -125,12 +142,19 @@ function relax(s: Surface, brush: ResolvedBrush, held: readonly Held[]): void {
 function liftVector(s: Surface, frame: DabFrame, brush: ResolvedBrush, sign: 1 | -1): void {
   const { loops } = s;
   const side = (2 * frame.radius) / brush.fit;
-  const axes = [frame.tangent, frame.bitangent, frame.normal] as const;
+  const axes = [undone(frame.tangent), frame.bitangent, frame.normal] as const;
   brush.vector?.forEach((offsets, k) => {
     const picture = levelFor(offsets, side / offsets.levels[0]!.width, s.spacing);
     loops.weigh(s, brush, { picture, fit: brush.fit, ground: 0, scale: 1 }, true);
+    if (brush.tooth) layTooth(s, frame, brush.tooth);
     loops.push(s, axes[k]!, side * brush.depth * brush.strength * sign, false);
   });
+}
+
+/** A squashed dab's tangent is longer by as much as the dab is narrower; offsets along it are squashed with it. */
+function undone(tangent: Vec3): Vec3 {
+  const square = tangent[0] * tangent[0] + tangent[1] * tangent[1] + tangent[2] * tangent[2];
+  return [tangent[0] / square, tangent[1] / square, tangent[2] / square];
 }
 
 /** Normals and boxes where clay moved. Masks move nothing: the view hears of their leaves. */

@@ -2,14 +2,17 @@ import { resolveBrush } from '#core/brush';
 import { body, buildMesh, plane, positionsIn, positionsOut, type RawMesh } from '#core/mesh';
 import { newPicture, pyramid } from '#core/picture';
 import { layeredNoise, seeded } from '#core/random';
-import { ACTIONS, newBrush } from '#core/settings';
+import { ACTIONS, DIRECTIONS, MAPPINGS, newBrush } from '#core/settings';
 import { beginStroke, endStroke, extendStroke, session, undo, type Session } from '#core/session';
-import { NO_SYMMETRY } from '#core/stroke';
+import { NO_SYMMETRY, stencilRows } from '#core/stroke';
 import { drainChanged, surface } from './index';
 
 const picture = newPicture(37, 53);
 for (let i = 0; i < picture.data.length; i++) picture.data[i] = 0.5 + 0.5 * Math.sin(i / 7);
 const form = { pyramid: pyramid(picture), relief: 0.3, vector: null };
+
+/** An eye with a little perspective over the slab. */
+const stencil = stencilRows({ x: [1, 0, 0, 0], y: [0, 1, 0, 0], w: [0.05, 0, -0.2, 1] }, 1.2, { x: 0.1, y: 0.05, half: 0.6, turnRad: 0.5 });
 
 function rough(raw: RawMesh): Session[] {
   return [false, true].map((plain) => {
@@ -51,6 +54,33 @@ describe.each([['a plane', plane(48, 2)], ['a bollard', body('bollard', 12)]] as
     const p = sessions[0]!.surface.mesh;
     expect(p.positions.some(Number.isNaN) || p.mask.some(Number.isNaN)).toBe(false);
     expect(sessions[0]!.done.length).toBeGreaterThan(3);
+  });
+});
+
+describe('pictures and ways', () => {
+  test.each(MAPPINGS.flatMap((mapping) => DIRECTIONS.map((direction) => [mapping, direction] as const)))('compiled and plain give the same bytes, %s along %s', (mapping, direction) => {
+    const sessions = rough(body('bollard', 10));
+    const random = seeded(MAPPINGS.indexOf(mapping) * 10 + DIRECTIONS.indexOf(direction));
+    for (let i = 0; i < 4; i++) {
+      const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Twin');
+      Object.assign(brush.touch, { direction, overlaps: i % 2 === 0 ? 'even' : 'add' });
+      Object.assign(brush.stroke, { size: 0.3 + random() * 0.4, spacing: 40, mapping });
+      Object.assign(brush.form, { ground: random() * 0.5, turn: random() * 90, tile: 0.1 + random() });
+      Object.assign(brush.drift, { size: 40, squash: 60, flip: 50, turn: 90 });
+      Object.assign(brush.tooth, { holds: i < 2 ? 'surface' : 'dab', scale: i % 2 ? 'fixed' : 'follows', turn: 30, invert: i === 3 });
+      const ray = () => ({ origin: [random() * 1.4 - 0.7, random() * 1.4 - 0.7, 3] as const, direction: [0, 0, -1] as const });
+      const samples = [ray(), ray()];
+      for (const s of sessions) {
+        beginStroke(s, {
+          brush: resolveBrush(brush, form, form), seed: i, dig: false, symmetry: { ...NO_SYMMETRY, mirrorX: true }, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] }, stencil,
+        });
+        extendStroke(s, samples);
+        endStroke(s);
+      }
+      const [a, b] = sessions.map((s) => s.surface) as [Session['surface'], Session['surface']];
+      for (const key of ['positions', 'normals', 'mask', 'boxes'] as const) expect(same(a.mesh[key], b.mesh[key])).toBe(true);
+    }
+    expect(sessions[0]!.done.length).toBeGreaterThan(1);
   });
 });
 

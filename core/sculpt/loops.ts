@@ -3,6 +3,8 @@
  * in TypeScript that say what they do. Both give the same bytes.
  */
 import type { DabFrame, ResolvedBrush, Vec3 } from '#core/brush';
+import type { Picture } from '#core/picture';
+import type { StencilRows } from '#core/stroke';
 import type { DabForm } from './height';
 import type { Surface } from './surface';
 
@@ -10,6 +12,21 @@ import type { Surface } from './surface';
 export function gatherReach(frame: DabFrame, square: boolean, reach: number): number {
   const rim = square ? Math.SQRT2 : 1;
   return frame.radius * Math.sqrt(rim * rim + reach * reach);
+}
+
+/** A dab is multiplied by base + gain × grey. */
+export interface Tones {
+  gain: number;
+  base: number;
+}
+
+/** From u, v of the dab to x = a·u + b·v + c, y = d·u + e·v + f of a picture, in its sides, y down. */
+export type FlatMap = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
+
+/** Side of a picture on the body, body units, and its turn. */
+export interface WrapMap {
+  side: number;
+  turnRad: number;
 }
 
 export interface Loops {
@@ -22,8 +39,16 @@ export interface Loops {
   gather(s: Surface, frame: DabFrame, brush: ResolvedBrush, fromStart: boolean): number;
   /** Fills `amount` with form × falloff × (1 − mask) of each touched vertex; without a form 1 stands in, unless `masked` the mask is left out. */
   weigh(s: Surface, brush: ResolvedBrush, form: DabForm | null, masked: boolean): void;
+  /** Multiplies `amount` by a picture that repeats over the dab's plane. */
+  repeat(s: Surface, picture: Picture, map: FlatMap, tones: Tones): void;
+  /** Multiplies `amount` by a picture that repeats over the body as the stroke found it, blended over its three axes. */
+  wrap(s: Surface, picture: Picture, map: WrapMap, tones: Tones): void;
+  /** Multiplies `amount` by a picture that lies over the view; what is beside it is left alone. */
+  stencil(s: Surface, picture: Picture, rows: StencilRows, tones: Tones): void;
   /** Moves along `along` by scale × amount; with `even`, from where the stroke began and only by the strongest dab. */
   push(s: Surface, along: Vec3, scale: number, even: boolean): void;
+  /** Moves each vertex along the normal it had when the stroke began; otherwise as `push`. */
+  pushOut(s: Surface, scale: number, even: boolean): void;
   /** Moves each vertex along its own normal by scale × amount. */
   inflate(s: Surface, scale: number): void;
   /** Moves along the normal by scale × amount and towards the stroke's line by `together` × v × weight. */

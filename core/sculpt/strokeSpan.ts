@@ -4,9 +4,11 @@ import { noteChanged, type Surface } from './surface';
 
 export type { Before };
 
-export function beginSpan(s: Surface, changesMask: boolean): void {
+/** `keepsNormals` where dabs look at the normals that the surface began with. */
+export function beginSpan(s: Surface, changesMask: boolean, keepsNormals = false): void {
   forget(s.start);
   s.changesMask = changesMask;
+  s.keepsNormals = keepsNormals;
 }
 
 /** Puts the surface back to the span's beginning; the span goes on. */

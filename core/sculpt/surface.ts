@@ -15,6 +15,8 @@ export interface Surface {
   start: LeafCopies;
   /** Whether the running span changes masks. */
   changesMask: boolean;
+  /** Whether copies hold normals too. */
+  keepsNormals: boolean;
   /** Vertices of the running dab, their place in it in radii, and how much each takes of it. */
   touched: Uint32Array;
   u: Float32Array;
@@ -29,7 +31,7 @@ export interface Surface {
   /** Leaves met by the last query, and a work list of tree nodes. */
   leaves: Uint32Array;
   nodes: Uint32Array;
-  /** A dab's frame for the compiled loops: centre, normal, tangent, bitangent, and what a loop answers. */
+  /** A dab's frame for the compiled loops: centre, normal, tangent, bitangent, what a loop answers, and maps of pictures. */
   scratch: Float64Array;
   /** Where each array lies, in the order the compiled loops know. */
   header: Uint32Array;
@@ -73,7 +75,7 @@ export function surface(mesh: Mesh, options: { plain: boolean } = { plain: false
     start.records.byteOffset, scratch.byteOffset, vertexCount, leafCount, mesh.leafBase,
   ]);
   return {
-    mesh, loops: options.plain ? plainLoops : compiledLoops(room.memory), spacing: meanSpacing(mesh), start, changesMask: false, touched, u, v, amount, touchedCount: 0,
+    mesh, loops: options.plain ? plainLoops : compiledLoops(room.memory), spacing: meanSpacing(mesh), start, changesMask: false, keepsNormals: false, touched, u, v, amount, touchedCount: 0,
     list, vertexMark, leafMark, mark: 0, leaves, nodes, scratch, header, lent: new Map(), changed, changedCount: 0, isChanged,
   };
 }

@@ -1,142 +1,260 @@
 /**
  * Runs one stroke on a surface as its samples come in.
  *
- * Trail lays dabs as it goes. Press, Grow and Move are one dab that is taken back and laid again with every
- * sample until release. Every dab is laid once for each copy of the symmetry.
+ * Trail, Linger and Path lay dabs as they go. Ruler, Press, Grow, Pull and Move are laid again with every sample until
+ * release. Every dab is laid once for each copy of the symmetry.
  */
 import { dabFrame, type DabFrame, type Ground, type ResolvedBrush, type Vec3 } from '#core/brush';
 import { faceBefore, pick, pointBefore, type Hit } from '#core/mesh';
-import { seeded, type Random } from '#core/random';
-import { applyDabs, rewindSpan, type Surface } from '#core/sculpt';
+import { seeded } from '#core/random';
+import { applyDabs, rewindSpan, type Dab, type Surface } from '#core/sculpt';
 import {
-  copiesOf, copyFrame, copyVector, onFacingPlane, scattered, steadied, walk, walkEnd, walkTo, type Copy, type Sample, type Steady, type StrokeStart, type Walk,
-  type WalkDab,
+  copiesOf, copyFrame, copyStencil, copyVector, isSound, lengthOf, onFacingPlane, paced, restingPlace, steadied, stepAt, straight, vary, walk, walkEnd, walkTo,
+  type Copy, type Pace, type Place, type PlacedDab, type Sample, type Steady, type StrokeRecord, type Variation, type Walk,
 } from '#core/stroke';
 
 export interface Runner {
   surface: Surface;
-  start: StrokeStart;
-  random: Random;
+  record: StrokeRecord;
+  variation: Variation;
   walk: Walk;
   steady: Steady;
+  pace: Pace;
   copies: Copy[];
   /** The surface the stroke began on. */
   ground: Ground;
   /** Where the stroke was pressed. */
   pressed: Hit | null;
-  dabs: number;
+  first: Sample | null;
+  /** When a resting hand lays its next dab, ms. */
+  due: number | null;
+  /** Of every dab laid, without the symmetry's copies. */
+  frames: DabFrame[];
   touched: number;
-  /** The last dab laid, for the cursor and the read-outs. */
-  lastFrame: DabFrame | null;
 }
 
-export function runner(surface: Surface, start: StrokeStart): Runner {
-  const { brush } = start;
+export function runner(surface: Surface, record: StrokeRecord): Runner {
+  const { brush, scale = 1, view, seed } = record;
+  const radius = brush.radius * scale;
+  const variation: Variation = { brush, radius, view, random: seeded(seed), total: null, drawn: null };
   return {
-    surface, start, random: seeded(start.seed),
-    walk: walk((pressure) => Math.max(brush.spacing * 2 * radiusAt(brush, pressure), brush.radius * 1e-3), brush.turnFromStroke),
-    steady: { length: brush.steady * brush.radius, toward: start.view.toward, tip: null },
-    copies: copiesOf(start.symmetry),
+    surface, record, variation, walk: newWalk(variation), copies: copiesOf(record.symmetry),
+    steady: { length: brush.steady * radius, toward: view.toward, tip: null },
+    pace: { toward: view.toward, at: null, time: 0, speed: 0 },
     ground: {
       face: (triangle) => faceBefore(surface.mesh, triangle, surface.start),
       footing: (triangle, at, reach) => surface.loops.footing(surface, triangle, at, reach),
     },
-    pressed: null, dabs: 0, touched: 0, lastFrame: null,
+    pressed: null, first: null, due: null, frames: [], touched: 0,
   };
 }
 
+/** A sample of a pen that jumped off its tablet is left out. */
 export function runSample(r: Runner, sample: Sample): void {
-  const { brush } = r.start;
-  if (brush.action === 'move') return drag(r, sample);
+  if (!isSound(sample)) return;
+  const { brush } = r.record;
+  const { mesh } = r.surface;
+  if (isLaidAgain(brush)) takeBack(r);
+  r.pressed ??= pick(mesh, sample);
+  const { pressed } = r;
+  const hand = pressed ? paced(r.pace, sample, [pressed.x, pressed.y, pressed.z]) : sample;
+  r.first ??= hand;
+  if (brush.action === 'move') return drag(r, hand);
   switch (brush.strokeType) {
-    case 'trail': return trail(r, sample);
-    case 'press': return press(r, sample);
-    case 'grow': return grow(r, sample);
+    case 'trail':
+    case 'path': return trail(r, hand);
+    case 'linger': return linger(r, hand);
+    case 'ruler': return ruler(r, r.first, hand);
+    case 'press': return press(r, hand);
+    case 'grow': return grow(r, hand);
+    case 'pull': return pull(r, hand);
   }
 }
 
+/** What is left to lay at release. A taper at the end needs the whole length, so the stroke is laid again with it. */
 export function runEnd(r: Runner): void {
-  const { brush } = r.start;
-  if (brush.action !== 'move' && brush.strokeType === 'trail') walkEnd(r.walk, (dab) => trailDab(r, dab));
+  const { brush, samples } = r.record;
+  if (brush.action === 'move') return;
+  if (brush.strokeType === 'ruler') return walkEnd(r.walk, (place) => lay(r, place));
+  if (brush.strokeType !== 'trail' && brush.strokeType !== 'linger' && brush.strokeType !== 'path') return;
+  if (brush.taper.end > 0 && r.variation.total === null) {
+    rewindSpan(r.surface);
+    const again = runner(r.surface, r.record);
+    again.variation.total = lengthOf(r.surface.mesh, r.surface.start, drawn(again, samples));
+    again.steady.tip = null;
+    for (const sample of samples) runSample(again, sample);
+    walkEnd(again.walk, (place) => lay(again, place));
+    Object.assign(r, { frames: again.frames, touched: again.touched });
+    return;
+  }
+  walkEnd(r.walk, (place) => lay(r, place));
 }
 
-/** Pressure takes size and strength down to their lower limits. */
-function radiusAt(brush: ResolvedBrush, pressure: number): number {
-  return brush.radius * (brush.sizeLow + (1 - brush.sizeLow) * pressure);
+/** Runs a whole stroke. */
+export function runWhole(surface: Surface, record: StrokeRecord): Runner {
+  const r = runner(surface, record);
+  for (const sample of record.samples) runSample(r, sample);
+  runEnd(r);
+  return r;
+}
+
+/** Whether dabs look at the normals that the surface began with. */
+export function looksAtNormals(brush: ResolvedBrush): boolean {
+  return brush.direction === 'own' || brush.mapping === 'wrapped' || (brush.tooth !== null && !brush.tooth.carried);
+}
+
+function isLaidAgain({ action, strokeType }: ResolvedBrush): boolean {
+  return action === 'move' || strokeType === 'ruler' || strokeType === 'press' || strokeType === 'grow' || strokeType === 'pull';
+}
+
+function newWalk(variation: Variation): Walk {
+  return walk((place) => stepAt(variation, place), variation.brush.turnFrom === 'stroke');
+}
+
+/** The samples as a steadied hand takes them. */
+function drawn(r: Runner, samples: readonly Sample[]): Sample[] {
+  return samples.filter(isSound).flatMap((sample) => {
+    r.pressed ??= pick(r.surface.mesh, sample);
+    const { pressed } = r;
+    return (pressed ? steadied(r.steady, sample, [pressed.x, pressed.y, pressed.z]) : sample) ?? [];
+  });
 }
 
 function trail(r: Runner, sample: Sample): void {
   const { mesh, start } = r.surface;
-  r.pressed ??= pick(mesh, sample);
   const { pressed } = r;
-  const drawn = pressed ? steadied(r.steady, sample, [pressed.x, pressed.y, pressed.z]) : sample;
-  if (drawn) walkTo(r.walk, mesh, start, drawn, (dab) => trailDab(r, dab));
+  const taken = pressed ? steadied(r.steady, sample, [pressed.x, pressed.y, pressed.z]) : sample;
+  if (taken) walkTo(r.walk, mesh, start, taken, (place) => lay(r, place));
 }
 
-function trailDab(r: Runner, dab: WalkDab): void {
-  const { brush, view } = r.start;
-  const pressure = dab.sample.pressure ?? 1;
-  const radius = radiusAt(brush, pressure);
-  if (radius <= 0) return;
-  const hit = scattered(r.surface.mesh, dab.hit, brush.scatter * radius, r.random);
-  if (!hit) return;
-  const along = brush.turnFromStroke && dab.direction ? dab.direction : view.right;
-  lay(r, hit, radius, along, [0, 0, 0], pressure);
+/** A gap in time longer than this, e.g. a page that was hidden, counts as no longer. */
+const LONGEST_REST_MS = 1000;
+
+function linger(r: Runner, sample: Sample): void {
+  const time = sample.time ?? 0;
+  const every = 1000 / r.record.brush.rate;
+  const laid = r.frames.length;
+  trail(r, sample);
+  if (r.frames.length > laid || r.due === null) {
+    r.due = time + every;
+    return;
+  }
+  r.due = Math.max(r.due, time - LONGEST_REST_MS);
+  for (; r.due <= time; r.due += every) {
+    const place = restingPlace(r.walk, r.surface.mesh);
+    if (place) lay(r, place);
+  }
+}
+
+function ruler(r: Runner, from: Sample, to: Sample): void {
+  const { mesh, start } = r.surface;
+  const line = straight(from, to);
+  if (r.record.brush.taper.end > 0) r.variation.total = lengthOf(mesh, start, line);
+  r.walk = newWalk(r.variation);
+  for (const sample of line) walkTo(r.walk, mesh, start, sample, (place) => lay(r, place));
 }
 
 function press(r: Runner, sample: Sample): void {
-  takeBack(r);
   const hit = pick(r.surface.mesh, sample);
-  if (hit) lay(r, hit, r.start.brush.radius, r.start.view.right, [0, 0, 0], 1);
+  if (hit) lay(r, { hit, direction: null, sample, travelled: 0 });
 }
 
 /** A grown stamp smaller than this many vertices across shows nothing. */
 const SMALLEST = 2;
 
 function grow(r: Runner, sample: Sample): void {
-  takeBack(r);
-  r.pressed ??= pick(r.surface.mesh, sample);
-  const drawn = dragFrom(r, sample);
-  if (!r.pressed || !drawn) return;
-  const radius = Math.hypot(drawn[0], drawn[1], drawn[2]);
+  const by = dragFrom(r, sample);
+  if (!r.pressed || !by) return;
+  const radius = Math.hypot(by[0], by[1], by[2]);
   if (radius < r.surface.spacing * SMALLEST) return;
-  lay(r, r.pressed, radius, drawn, [0, 0, 0], 1);
+  r.variation.radius = radius;
+  lay(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { along: by });
+}
+
+/** The height of the drag is read along the face's normal as seen; one that looks at the eye is read upwards. */
+const SEEN_NORMAL = 0.3;
+
+function pull(r: Runner, sample: Sample): void {
+  const by = dragFrom(r, sample);
+  if (!r.pressed || !by) return;
+  const { toward, up } = r.record.view;
+  const n = r.ground.face(r.pressed.triangle);
+  const length = Math.hypot(n[0], n[1], n[2]) || 1;
+  const facing = dotted(n, toward) / length;
+  const flat: Vec3 = [n[0] / length - facing * toward[0], n[1] / length - facing * toward[1], n[2] / length - facing * toward[2]];
+  const seen = Math.hypot(flat[0], flat[1], flat[2]);
+  const height = seen > SEEN_NORMAL ? dotted(by, flat) / (seen * seen) : dotted(by, up);
+  if (height === 0) return;
+  lay(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { height });
 }
 
 function drag(r: Runner, sample: Sample): void {
-  takeBack(r);
-  r.pressed ??= pick(r.surface.mesh, sample);
   const by = dragFrom(r, sample);
-  if (r.pressed && by) lay(r, r.pressed, r.start.brush.radius, r.start.view.right, by, 1);
+  if (r.pressed && by) lay(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { by });
 }
 
 function dragFrom(r: Runner, sample: Sample): Vec3 | null {
   const { pressed } = r;
   if (!pressed) return null;
-  const at = onFacingPlane(sample, [pressed.x, pressed.y, pressed.z], r.start.view.toward);
+  const at = onFacingPlane(sample, [pressed.x, pressed.y, pressed.z], r.record.view.toward);
   return at && [at[0] - pressed.x, at[1] - pressed.y, at[2] - pressed.z];
 }
 
+/** The stroke as it was before its first dab, with the same chances ahead. */
 function takeBack(r: Runner): void {
-  if (r.dabs === 0) return;
+  r.variation.random = seeded(r.record.seed);
+  r.variation.drawn = null;
+  if (r.frames.length === 0) return;
   rewindSpan(r.surface);
-  r.dabs = 0;
+  r.frames = [];
   r.touched = 0;
 }
 
-function lay(r: Runner, hit: Hit, radius: number, along: Vec3, by: Vec3, pressure: number): void {
-  const { brush: whole, dig, symmetry, view } = r.start;
+function lay(r: Runner, place: Place, hand: { along?: Vec3; by?: Vec3; height?: number } = {}): void {
+  for (const dab of vary(r.variation, r.surface.mesh, place)) layDab(r, dab, hand);
+}
+
+function layDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3; height?: number }): void {
+  const { brush: whole, dig, symmetry, view, stencil = null } = r.record;
   const { mesh, start } = r.surface;
-  const brush = whole.strengthLow < 1 && pressure < 1 ? { ...whole, strength: whole.strength * (whole.strengthLow + (1 - whole.strengthLow) * pressure) } : whole;
+  const { hit, radius, strength } = placed;
+  const brush = strength === 1 && hand.height === undefined ? whole : { ...whole, strength: whole.strength * strength, height: hand.height ?? null };
   const stood = pointBefore(start, mesh, hit);
   const fromStart = brush.action === 'lift' || brush.action === 'mask';
-  const frame = dabFrame({
-    origin: fromStart ? stood : [hit.x, hit.y, hit.z], stood, triangle: hit.triangle, radius, footing: brush.footing, along, instead: view.up, turnRad: brush.turnRad,
-    facing: brush.fromView ? view.toward : null,
+  const round = dabFrame({
+    origin: fromStart ? stood : [hit.x, hit.y, hit.z], stood, triangle: hit.triangle, radius, footing: brush.footing, along: hand.along ?? placed.along,
+    instead: view.up, turnRad: placed.turnRad, facing: brush.mapping === 'view' ? view.toward : null,
   }, r.ground);
-  const sign = dig ? -1 : 1;
-  const dabs = r.copies.map((copy, i) => (i === 0 ? { frame, by } : { frame: copyFrame(frame, copy, symmetry), by: copyVector(by, copy) }));
-  r.touched += applyDabs(r.surface, dabs, brush, sign);
-  r.dabs++;
-  r.lastFrame = frame;
+  const frame = shaped(round, placed);
+  const dab: Dab = { frame, by: hand.by ?? [0, 0, 0], along: wayOf(brush, frame, view.toward), shuffle: placed.shuffle, stencil };
+  const dabs = r.copies.map((copy, i) => (i === 0 ? dab : {
+    ...dab, frame: copyFrame(frame, copy, symmetry), by: copyVector(dab.by, copy), along: dab.along && copyVector(dab.along, copy),
+    stencil: stencil && copyStencil(stencil, copy, symmetry),
+  }));
+  r.touched += applyDabs(r.surface, dabs, brush, dig ? -1 : 1);
+  r.frames.push(frame);
+}
+
+/** A narrowed dab has a longer tangent, a mirrored one a turned one. */
+function shaped(frame: DabFrame, { squash, mirrored }: PlacedDab): DabFrame {
+  if (squash === 1 && !mirrored) return frame;
+  const by = (mirrored ? -1 : 1) / squash;
+  const { tangent: t } = frame;
+  return { ...frame, tangent: [t[0] * by, t[1] * by, t[2] * by] };
+}
+
+/** Axes are taken the way the dab looks, so that Lift always lifts. */
+function wayOf(brush: ResolvedBrush, { normal }: DabFrame, toward: Vec3): Vec3 | null {
+  switch (brush.direction) {
+    case 'dab': return normal;
+    case 'own': return null;
+    case 'view': return toward;
+    case 'x': return [normal[0] < 0 ? -1 : 1, 0, 0];
+    case 'y': return [0, normal[1] < 0 ? -1 : 1, 0];
+    case 'z': return [0, 0, normal[2] < 0 ? -1 : 1];
+  }
+}
+
+function dotted(a: Vec3, b: Vec3): number {
+  return a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 }

@@ -10,7 +10,7 @@ import { applyEdit, touchesMask, type Edit } from '#core/edit';
 import { LEAF } from '#core/mesh';
 import { beginSpan, bytesOf, endSpan, restore, rewindSpan, takeLeaves, type Before, type Surface } from '#core/sculpt';
 import type { Sample, StrokeRecord, StrokeStart } from '#core/stroke';
-import { runEnd, runSample, runner, type Runner } from './runner';
+import { looksAtNormals, runEnd, runner, runSample, runWhole, type Runner } from './runner';
 
 export type Step =
   | { kind: 'stroke'; record: StrokeRecord }
@@ -25,11 +25,18 @@ export interface Done {
   before: Before | null;
 }
 
+export interface Running {
+  runner: Runner;
+  record: StrokeRecord;
+  /** Laid to its end already, as a path is. */
+  whole: boolean;
+}
+
 export interface Session {
   surface: Surface;
   done: Done[];
   undone: Step[];
-  running: { runner: Runner; record: StrokeRecord } | null;
+  running: Running | null;
   /** An edit that is shown but not kept yet. */
   trying: Edit | null;
   undoBytes: number;
@@ -55,8 +62,9 @@ export function session(surface: Surface, options: { replay: boolean; undoLimit?
 
 export function beginStroke(s: Session, start: StrokeStart): void {
   abandon(s);
-  beginSpan(s.surface, start.brush.action === 'mask');
-  s.running = { runner: runner(s.surface, start), record: { ...start, samples: [] } };
+  const record: StrokeRecord = { ...start, samples: [] };
+  beginSpan(s.surface, start.brush.action === 'mask', looksAtNormals(start.brush));
+  s.running = { runner: runner(s.surface, record), record, whole: false };
 }
 
 export function extendStroke(s: Session, samples: readonly Sample[]): void {
@@ -67,14 +75,22 @@ export function extendStroke(s: Session, samples: readonly Sample[]): void {
   }
 }
 
+/** Lays the running stroke anew along other samples, to its end: a path whose nodes were moved. */
+export function retrace(s: Session, samples: readonly Sample[]): void {
+  if (!s.running) return;
+  rewindSpan(s.surface);
+  const record: StrokeRecord = { ...s.running.record, samples: [...samples] };
+  s.running = { runner: runWhole(s.surface, record), record, whole: true };
+}
+
 /** Ends the stroke. One that touched nothing leaves no trace in undo. */
 export function endStroke(s: Session): StrokeSummary {
   if (!s.running) return { dabs: 0, touched: 0 };
-  const { runner: r, record } = s.running;
-  runEnd(r);
+  const { runner: r, record, whole } = s.running;
+  if (!whole) runEnd(r);
   s.running = null;
   finish(s, { kind: 'stroke', record });
-  return { dabs: r.dabs, touched: r.touched };
+  return { dabs: r.frames.length, touched: r.touched };
 }
 
 /** Takes the running stroke, or the edit being tried, back as if it had never been; false when there is none. */
@@ -145,6 +161,17 @@ export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>):
   for (const step of steps) run(s, step);
 }
 
+/** Runs kept steps on this surface, e.g. those of the same body at another density. What is only kept as bytes stays behind. */
+export function takeUp(s: Session, steps: readonly Step[]): void {
+  abandon(s);
+  for (const step of steps) if (step.kind === 'stroke' || step.kind === 'edit') run(s, step);
+}
+
+/** The strokes done, without their undo. */
+export function strokesOf(s: Session): StrokeRecord[] {
+  return s.done.flatMap(({ step }) => (step.kind === 'stroke' ? [step.record] : []));
+}
+
 /** Strokes of one brush become strokes of another, e.g. of the copy that was made to change it. */
 export function adoptBrush(s: Session, from: string, to: string): void {
   const adopted = (step: Step): Step => (step.kind === 'stroke' && step.record.brush.id === from
@@ -182,10 +209,9 @@ function run(s: Session, step: Step): void {
       applyEdit(s.surface, step.edit);
       break;
     case 'stroke': {
-      beginSpan(s.surface, step.record.brush.action === 'mask');
-      const r = runner(s.surface, step.record);
-      for (const sample of step.record.samples) runSample(r, sample);
-      runEnd(r);
+      const { brush } = step.record;
+      beginSpan(s.surface, brush.action === 'mask', looksAtNormals(brush));
+      runWhole(s.surface, step.record);
       break;
     }
     case 'swap': {

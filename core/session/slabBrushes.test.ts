@@ -1,9 +1,9 @@
 import { body, buildMesh, maskOut, plane, positionsOut } from '#core/mesh';
-import type { Brush } from '#core/settings';
+import { newBrush, type Brush } from '#core/settings';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY } from '#core/stroke';
 import { beginStroke, endStroke, extendStroke, session, type Session } from './session';
-import { down, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
+import { BRUSH_ID, down, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();
 
@@ -115,11 +115,12 @@ describe('the slab’s brushes', () => {
   });
 
   test('pressure goes to size and strength down to their lower limits, and spacing follows the size', () => {
-    const half = (pen: Partial<Brush['pen']>): { dabs: number; top: number; width: number } => {
+    const half = (low: { pressureSize?: number; pressureStrength?: number }): { dabs: number; top: number; width: number } => {
       const s = slabSession(plane(128, 2));
-      const brush = testBrush({ stroke: { size: 0.2, spacing: 50 }, touch: { overlaps: 'even', falloff: { kind: 'full', hold: 0, nodes: [] } } });
-      const resolved = { ...brush, sizeLow: (pen.sizeLow ?? 100) / 100, strengthLow: (pen.strengthLow ?? 100) / 100 };
-      beginStroke(s, start(resolved));
+      const pen = newBrush(BRUSH_ID, 'x').pen;
+      for (const key of ['pressureSize', 'pressureStrength'] as const) pen[key].low = low[key] ?? 100;
+      const brush = testBrush({ pen, stroke: { size: 0.2, spacing: 50 }, touch: { overlaps: 'even', falloff: { kind: 'full', hold: 0, nodes: [] } } });
+      beginStroke(s, start(brush));
       extendStroke(s, [[-0.5, 0], [0.5, 0]].map(([x, y]) => ({ ...down(x!, y!), pressure: 0.5 })));
       const { dabs } = endStroke(s);
       const heights = bytes(s);
@@ -127,10 +128,10 @@ describe('the slab’s brushes', () => {
     };
     expect(half({})).toMatchObject({ dabs: 6 });
     expect(half({}).top).toBeCloseTo(0.04, 5);
-    const small = half({ sizeLow: 0 });
+    const small = half({ pressureSize: 0 });
     expect(small.dabs).toBe(11);
     expect(small.width).toBeLessThan(0.11);
     expect(small.top).toBeCloseTo(0.02, 5);
-    expect(half({ strengthLow: 50 }).top).toBeCloseTo(0.03, 5);
+    expect(half({ pressureStrength: 50 }).top).toBeCloseTo(0.03, 5);
   });
 });

@@ -8,13 +8,14 @@ import { beginStroke, endStroke, extendStroke, session, type Session } from './s
 
 export const BRUSH_ID = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
 
-export type BrushChange = { form?: Partial<Brush['form']>; touch?: Partial<Brush['touch']>; stroke?: Partial<Brush['stroke']> };
+export type BrushChange = { form?: Partial<Brush['form']>; touch?: Partial<Brush['touch']>; stroke?: Partial<Brush['stroke']>; drift?: Partial<Brush['drift']>; pen?: Partial<Brush['pen']> };
 
 export function testBrush(change: BrushChange = {}, alpha: AlphaForm | null = null): ResolvedBrush {
   const brush = newBrush(BRUSH_ID, 'Test');
   return resolveBrush({
     ...brush,
     form: { ...brush.form, ...change.form }, touch: { ...brush.touch, ...change.touch }, stroke: { ...brush.stroke, ...change.stroke },
+    drift: { ...brush.drift, ...change.drift }, pen: { ...brush.pen, ...change.pen },
   }, alpha);
 }
 

@@ -7,7 +7,7 @@ import { z } from 'zod';
 // Zod's compiled validators need `new Function`, which the content security policy rightly forbids.
 z.config({ jitless: true });
 
-export type Unit = '%' | '°' | 'body' | 'r' | 'px' | 'grey' | 'steps' | '';
+export type Unit = '%' | '°' | 'body' | 'r' | 'px' | 'grey' | 'steps' | 'dabs/s' | 'body/s' | '';
 
 export interface SettingMeta {
   label: string;
@@ -55,6 +55,24 @@ export function settingsIn(schema: z.ZodType): [key: string, meta: SettingMeta][
     const meta = (at.meta() as { setting?: SettingMeta } | undefined)?.setting;
     return meta ? [[key, meta] as [string, SettingMeta]] : [];
   });
+}
+
+/** The number at a dotted path of a document. */
+export function numberAt(doc: object, path: string): number {
+  let at: unknown = doc;
+  for (const key of path.split('.')) at = (at as Record<string, unknown> | undefined)?.[key];
+  if (typeof at !== 'number') throw new Error(`"${path}" is no number of this document.`);
+  return at;
+}
+
+/** Puts a number at a dotted path of a document that holds one there. */
+export function putNumber(doc: object, path: string, value: number): void {
+  numberAt(doc, path);
+  const keys = path.split('.');
+  const last = keys.pop()!;
+  let at = doc as Record<string, unknown>;
+  for (const key of keys) at = at[key] as Record<string, unknown>;
+  at[last] = value;
 }
 
 function shapeOf(schema: z.ZodType): Record<string, z.ZodType> | undefined {

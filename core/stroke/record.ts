@@ -2,6 +2,7 @@
 import type { ResolvedBrush, Vec3 } from '#core/brush';
 import type { Ray } from '#core/mesh';
 import type { Symmetry } from '#core/settings';
+import type { StencilRows } from './stencil';
 
 export interface View {
   /** Unit vectors of the view at the press. */
@@ -15,6 +16,12 @@ export interface View {
 export interface Sample extends Ray {
   /** 0–1; a hand that has no pressure to give presses fully. */
   pressure?: number;
+  /** Milliseconds; only differences count. */
+  time?: number;
+  /** Where the pen's upper end points, radians anticlockwise from the view's right; a hand that can't lean has none. */
+  lean?: number;
+  /** Body units a second; worked out from place and time. */
+  speed?: number;
 }
 
 export interface StrokeStart {
@@ -23,6 +30,10 @@ export interface StrokeStart {
   dig: boolean;
   symmetry: Symmetry;
   view: View;
+  /** Where the stencil lay; only the mapping Stencil looks at it. */
+  stencil?: StencilRows;
+  /** Size of this stroke over the brush's own; 1 where it isn't said. */
+  scale?: number;
 }
 
 export interface StrokeRecord extends StrokeStart {
@@ -36,4 +47,20 @@ export function onFacingPlane(ray: Ray, point: Vec3, toward: Vec3): Vec3 | null 
   if (Math.abs(facing) < 1e-9) return null;
   const t = ((point[0] - o[0]) * toward[0] + (point[1] - o[1]) * toward[1] + (point[2] - o[2]) * toward[2]) / facing;
   return [o[0] + d[0] * t, o[1] + d[1] * t, o[2] + d[2] * t];
+}
+
+/** A sample between two, at the share `t` of the way. */
+export function between(a: Sample, b: Sample, t: number): Sample {
+  const lerp = (p: Vec3, q: Vec3): Vec3 => [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t];
+  const mix = (p: number | undefined, q: number | undefined, none: number): number => (p ?? none) + ((q ?? none) - (p ?? none)) * t;
+  const lean = t < 0.5 ? a.lean : b.lean;
+  return {
+    origin: lerp(a.origin, b.origin), direction: lerp(a.direction, b.direction), pressure: mix(a.pressure, b.pressure, 1),
+    time: mix(a.time, b.time, 0), speed: mix(a.speed, b.speed, 0), ...(lean === undefined ? {} : { lean }),
+  };
+}
+
+/** Whether every number of a sample is one: a pen that jumps off its tablet may send what isn't. */
+export function isSound(sample: Sample): boolean {
+  return [...sample.origin, ...sample.direction, sample.pressure ?? 1, sample.time ?? 0].every(Number.isFinite);
 }

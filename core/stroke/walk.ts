@@ -7,18 +7,14 @@
  */
 import { pick, pointBefore, type Hit, type LeafCopies, type Mesh } from '#core/mesh';
 import type { Vec3 } from '#core/brush';
-import type { Sample } from './record';
+import { between, type Sample } from './record';
+import type { Place } from './vary';
 
-export interface WalkDab {
-  hit: Hit;
-  /** Unit direction of the stroke; null before it has one. */
-  direction: Vec3 | null;
-  sample: Sample;
-}
+/** Body units from the dab at a sample to the next. */
+export type StepAt = (place: { sample: Sample; travelled: number }) => number;
 
 export interface Walk {
-  /** Body units from a dab of the given pressure to the next. */
-  stepAt: (pressure: number) => number;
+  stepAt: StepAt;
   /** The step after the last dab. */
   step: number;
   /** A stroke that turns with its own direction waits for one before its first dab. */
@@ -29,17 +25,22 @@ export interface Walk {
   last: Sample | null;
   /** Distance since the last dab; null when the line has no dab yet. */
   since: number | null;
+  direction: Vec3 | null;
+  /** Length of the line so far, without what was drawn beside the body. */
+  travelled: number;
 }
 
-export function walk(stepAt: (pressure: number) => number, waits: boolean): Walk {
-  return { stepAt, step: stepAt(1), waits, lastHit: null, lastPoint: [0, 0, 0], last: null, since: null };
+export function walk(stepAt: StepAt, waits: boolean): Walk {
+  return { stepAt, step: 0, waits, lastHit: null, lastPoint: [0, 0, 0], last: null, since: null, direction: null, travelled: 0 };
 }
 
 /** A hand that rests for this share of a step has no direction yet. */
 const RESTING = 0.1;
+/** Dabs between two samples, at most: a pen that jumps lays a line, not a long wait. */
+const MOST_DABS = 4000;
 
 /** Takes one sample; `emit` is called for each dab, and may change the surface before the next is placed. */
-export function walkTo(state: Walk, mesh: Mesh, before: LeafCopies, sample: Sample, emit: (dab: WalkDab) => void): void {
+export function walkTo(state: Walk, mesh: Mesh, before: LeafCopies, sample: Sample, emit: (place: Place) => void): void {
   const hit = pick(mesh, sample);
   if (!hit) {
     state.lastHit = null;
@@ -49,50 +50,62 @@ export function walkTo(state: Walk, mesh: Mesh, before: LeafCopies, sample: Samp
   }
   const point = pointBefore(before, mesh, hit);
   const { lastHit, lastPoint, last } = state;
+  const { travelled } = state;
   if (!lastHit || !last) {
     state.lastHit = hit;
     state.lastPoint = point;
     state.last = sample;
     state.since = null;
-    state.step = state.stepAt(sample.pressure ?? 1);
+    state.step = state.stepAt({ sample, travelled });
     if (!state.waits) {
       state.since = 0;
-      emit({ hit, direction: null, sample });
+      emit({ hit, direction: null, sample, travelled });
     }
     return;
   }
   const length = Math.hypot(point[0] - lastPoint[0], point[1] - lastPoint[1], point[2] - lastPoint[2]);
   if (length === 0 || (state.since === null && length < state.step * RESTING)) return;
   const direction: Vec3 = [(point[0] - lastPoint[0]) / length, (point[1] - lastPoint[1]) / length, (point[2] - lastPoint[2]) / length];
+  state.direction = direction;
   if (state.since === null) {
-    emit({ hit: lastHit, direction, sample: last });
+    emit({ hit: lastHit, direction, sample: last, travelled });
     state.since = 0;
   }
   let dab = -state.since;
-  for (;;) {
+  for (let n = 0; n < MOST_DABS; n++) {
     const at = dab + state.step;
-    if (at > length) break;
+    // Rounding doesn't cost a stroke its last dab.
+    if (at > length + state.step * 1e-9) break;
     dab = at;
-    const between = mix(last, sample, at / length);
-    state.step = state.stepAt(between.pressure ?? 1);
-    const place = pick(mesh, between);
-    if (place) emit({ hit: place, direction, sample: between });
+    const there = between(last, sample, at / length);
+    state.step = state.stepAt({ sample: there, travelled: travelled + at });
+    const place = pick(mesh, there);
+    if (place) emit({ hit: place, direction, sample: there, travelled: travelled + at });
   }
-  state.since = length - dab;
+  state.since = Math.max(0, Math.min(length - dab, state.step));
   state.lastHit = hit;
   state.lastPoint = point;
   state.last = sample;
+  state.travelled = travelled + length;
 }
 
 /** A press that never found a direction still leaves its one dab at release. */
-export function walkEnd(state: Walk, emit: (dab: WalkDab) => void): void {
+export function walkEnd(state: Walk, emit: (place: Place) => void): void {
   if (state.waits && state.since === null && state.lastHit && state.last) {
-    emit({ hit: state.lastHit, direction: null, sample: state.last });
+    emit({ hit: state.lastHit, direction: null, sample: state.last, travelled: state.travelled });
   }
 }
 
-function mix(a: Sample, b: Sample, t: number): Sample {
-  const lerp = (p: Vec3, q: Vec3): Vec3 => [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t];
-  const pressure = (a.pressure ?? 1) + ((b.pressure ?? 1) - (a.pressure ?? 1)) * t;
-  return { origin: lerp(a.origin, b.origin), direction: lerp(a.direction, b.direction), pressure };
+/** Where a hand that rests lays its next dab; null beside the body or before the stroke has begun. */
+export function restingPlace(state: Walk, mesh: Mesh): Place | null {
+  const { last, direction, travelled } = state;
+  const hit = last && state.since !== null ? pick(mesh, last) : null;
+  return last && hit && { hit, direction, sample: last, travelled };
+}
+
+/** Length of the line through the samples on the surface as it stands. */
+export function lengthOf(mesh: Mesh, before: LeafCopies, samples: readonly Sample[]): number {
+  const state = walk(() => Infinity, false);
+  for (const sample of samples) walkTo(state, mesh, before, sample, () => undefined);
+  return state.travelled;
 }

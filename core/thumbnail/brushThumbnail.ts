@@ -1,6 +1,6 @@
 /**
  * A brush's picture: what it does to a small flat tile, by the same calculation that stamps a body.
- * One stamp for Press and Grow, a waved stroke for Trail; brushes that need something to work on get ripples, and
+ * One stamp for types that lay one, a waved stroke for those that run; brushes that need something to work on get ripples, and
  * what a mask covers is dark.
  */
 import type { ResolvedBrush } from '#core/brush';
@@ -9,11 +9,12 @@ import { buildMesh, plane, type Mesh, type Ray } from '#core/mesh';
 import { beginStroke, endStroke, extendStroke, session } from '#core/session';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY } from '#core/stroke';
+import { needsClay, runsAlong, scaledTo } from './scaled';
 import { shade } from './shade';
 
 export const THUMBNAIL_SIZE = 160;
 /** Rises when the same brush gets another picture. */
-export const THUMBNAIL_VERSION = 2;
+export const THUMBNAIL_VERSION = 3;
 const CELLS = 224;
 /** Clay to be smoothed is coarser, so that a few passes show. */
 const COARSE_CELLS = 96;
@@ -26,14 +27,14 @@ const DOWN = [0, 0, -1] as const;
 export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
   const smooths = brush.action === 'smooth' || brush.action === 'flatten';
   const raw = plane(smooths ? COARSE_CELLS : CELLS, 2);
-  if (smooths || brush.action === 'move') ripple(raw.positions);
+  if (needsClay(brush)) ripple(raw.positions);
   const mesh = buildMesh(raw);
   const s = session(surface(mesh), { replay: false });
-  const wave = brush.action === 'move' || brush.strokeType === 'trail';
+  const wave = brush.action === 'move' || runsAlong(brush);
   const size = brush.action === 'move' ? 0.55 : wave ? 0.3 : 0.86;
   for (let pass = 0; pass < (smooths ? PASSES : 1); pass++) {
     beginStroke(s, {
-      brush: { ...brush, radius: size, strokeType: brush.strokeType === 'grow' ? 'press' : brush.strokeType },
+      brush: { ...scaledTo(brush, size), strokeType: runsAlong(brush) ? 'trail' : 'press' },
       seed: 1, dig: false, symmetry: NO_SYMMETRY,
       view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
     });

@@ -1,2 +1,3 @@
 export * from './brushThumbnail';
+export * from './strip';
 export * from './shade';

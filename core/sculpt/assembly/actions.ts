@@ -1,6 +1,6 @@
 // Twins of core/sculpt/plain/actions.ts.
 import {
-  amountOf, copyAtOf, COPY_MASK, COPY_STRONGEST, f, LEAF, LEAF_SHIFT, maskOf, normalsOf, positionsOf, put, RING_BREAK, RING_VERTEX, ringsOf, ringStartsOf,
+  amountOf, copyAtOf, COPY_MASK, COPY_NORMALS, COPY_STRONGEST, f, LEAF, LEAF_SHIFT, maskOf, normalsOf, positionsOf, put, RING_BREAK, RING_VERTEX, ringsOf, ringStartsOf,
   scratchOf, touchedOf, uOf, vOf,
 } from './surface';
 
@@ -32,6 +32,32 @@ export function push(s: usize, count: u32, nx: f64, ny: f64, nz: f64, scale: f64
     put(p, f(from) + nx * amount);
     put(p + 4, f(from + 4) + ny * amount);
     put(p + 8, f(from + 8) + nz * amount);
+  }
+}
+
+export function pushOut(s: usize, count: u32, scale: f64, even: bool): void {
+  const touched = touchedOf(s);
+  const amounts = amountOf(s);
+  const positions = positionsOf(s);
+  const copyAt = copyAtOf(s);
+  for (let at: usize = 0, end = <usize>count << 2; at < end; at += 4) {
+    const vertex = load<u32>(touched + at);
+    const amount = scale * f(amounts + at);
+    const p = positions + <usize>vertex * 12;
+    const copy = <usize>load<u32>(copyAt + (<usize>(vertex >> LEAF_SHIFT) << 2));
+    const local = <usize>(vertex & (LEAF - 1));
+    const from = copy + local * 12;
+    const n = from + COPY_NORMALS;
+    if (!even) {
+      add(p, f(n) * amount, f(n + 4) * amount, f(n + 8) * amount);
+      continue;
+    }
+    const strongest = copy + COPY_STRONGEST + (local << 2);
+    if (abs<f64>(amount) <= abs<f64>(f(strongest))) continue;
+    put(strongest, amount);
+    put(p, f(from) + f(n) * amount);
+    put(p + 4, f(from + 4) + f(n + 4) * amount);
+    put(p + 8, f(from + 8) + f(n + 8) * amount);
   }
 }
 

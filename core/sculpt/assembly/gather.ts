@@ -1,6 +1,6 @@
 // Twin of core/sculpt/plain/gather.ts.
 import {
-  boxesOf, copyAtOf, copyLeavesOf, copyRecordsOf, COPY_BOX, COPY_MASK, COPY_STRONGEST, f, LEAF, leafBaseOf, leavesOf, maskOf, nodesOf, normalsOf,
+  boxesOf, copyAtOf, copyLeavesOf, copyRecordsOf, COPY_BOX, COPY_MASK, COPY_NORMALS, COPY_STRONGEST, f, LEAF, leafBaseOf, leavesOf, maskOf, nodesOf, normalsOf,
   positionsOf, scratchOf, touchedOf, uOf, vertexCountOf, vOf,
 } from './surface';
 
@@ -38,7 +38,7 @@ export function leavesInSphere(s: usize, x: f64, y: f64, z: f64, radius: f64): u
 }
 
 // Returns how many are held after this one.
-@inline function keepLeaf(s: usize, leaf: u32, held: u32, strongest: bool, mask: bool): u32 {
+@inline function keepLeaf(s: usize, leaf: u32, held: u32, strongest: bool, mask: bool, normals: bool): u32 {
   const slot = copyAtOf(s) + (<usize>leaf << 2);
   if (load<u32>(slot) != 0) return held;
   const at = <usize>load<u32>(copyRecordsOf(s) + (<usize>held << 2));
@@ -49,6 +49,7 @@ export function leavesInSphere(s: usize, x: f64, y: f64, z: f64, radius: f64): u
   memory.copy(at, positionsOf(s) + <usize>first * 12, own * 12);
   if (strongest) memory.fill(at + COPY_STRONGEST, 0, 1024);
   if (mask) memory.copy(at + COPY_MASK, maskOf(s) + (<usize>first << 2), own << 2);
+  if (normals) memory.copy(at + COPY_NORMALS, normalsOf(s) + <usize>first * 12, own * 12);
   memory.copy(at + COPY_BOX, boxesOf(s) + <usize>(leafBaseOf(s) + leaf) * 24, 24);
   return held + 1;
 }
@@ -59,7 +60,7 @@ export function leavesInSphere(s: usize, x: f64, y: f64, z: f64, radius: f64): u
  * Four vertices at a time. Leaves must be found before. Answers the count of vertices; the count of leaves held goes
  * to scratch[15].
  */
-export function gather(s: usize, found: u32, held: u32, radius: f64, deep: f64, square: bool, fromStart: bool, strongest: bool, mask: bool): u32 {
+export function gather(s: usize, found: u32, held: u32, radius: f64, deep: f64, square: bool, fromStart: bool, strongest: bool, mask: bool, keepNormals: bool): u32 {
   const q = scratchOf(s);
   const cx = splat(q);
   const cy = splat(q + 8);
@@ -150,7 +151,7 @@ export function gather(s: usize, found: u32, held: u32, radius: f64, deep: f64, 
         count += 4;
       }
     }
-    if (count > before) held = keepLeaf(s, leaf, held, strongest, mask);
+    if (count > before) held = keepLeaf(s, leaf, held, strongest, mask, keepNormals);
   }
   store<f64>(q + 120, <f64>held);
   return <u32>(count >> 2);

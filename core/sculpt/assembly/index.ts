@@ -2,5 +2,6 @@
 export { leavesInSphere, gather } from './gather';
 export { footing } from './footing';
 export { weigh } from './weigh';
-export { push, inflate, crease, meanHeight, level, carry, relax, shift, paintMask } from './actions';
+export { repeat, wrap, stencil } from './forms';
+export { push, pushOut, inflate, crease, meanHeight, level, carry, relax, shift, paintMask } from './actions';
 export { refit, renew } from './renew';

@@ -32,10 +32,11 @@
 
 export const LEAF: u32 = 256;
 export const LEAF_SHIFT: u32 = 8;
-// Bytes into a leaf's copy: places, strongest, mask, box.
+// Bytes into a leaf's copy: places, strongest, mask, normals, box.
 export const COPY_STRONGEST: usize = 256 * 3 * 4;
 export const COPY_MASK: usize = 256 * 4 * 4;
-export const COPY_BOX: usize = 256 * 5 * 4;
+export const COPY_NORMALS: usize = 256 * 5 * 4;
+export const COPY_BOX: usize = 256 * 8 * 4;
 export const RING_BREAK: u32 = 0x80000000;
 export const RING_VERTEX: u32 = 0x7fffffff;
 

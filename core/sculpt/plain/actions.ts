@@ -1,6 +1,6 @@
 /** What each action does to the vertices gathered and weighed. */
 import type { DabFrame, Vec3 } from '#core/brush';
-import { COPY_MASK, COPY_STRONGEST, LEAF, LEAF_SHIFT, RING_BREAK, RING_VERTEX } from '#core/mesh';
+import { COPY_MASK, COPY_NORMALS, COPY_STRONGEST, LEAF, LEAF_SHIFT, RING_BREAK, RING_VERTEX } from '#core/mesh';
 import { waysOf, type Surface } from '../surface';
 
 export function push(s: Surface, along: Vec3, scale: number, even: boolean): void {
@@ -25,6 +25,29 @@ export function push(s: Surface, along: Vec3, scale: number, even: boolean): voi
     p[at] = heap[from]! + nx * by;
     p[at + 1] = heap[from + 1]! + ny * by;
     p[at + 2] = heap[from + 2]! + nz * by;
+  }
+}
+
+export function pushOut(s: Surface, scale: number, even: boolean): void {
+  const { touched, amount, touchedCount, start } = s;
+  const { positions: p } = s.mesh;
+  const { heap } = start;
+  for (let i = 0; i < touchedCount; i++) {
+    const by = scale * amount[i]!;
+    const vertex = touched[i]!;
+    const at = vertex * 3;
+    const copy = start.copyAt[vertex >> LEAF_SHIFT]! >> 2;
+    const local = vertex & (LEAF - 1);
+    const from = copy + local * 3;
+    const n = from + COPY_NORMALS;
+    if (!even) {
+      add(p, at, heap[n]! * by, heap[n + 1]! * by, heap[n + 2]! * by);
+      continue;
+    }
+    const strongest = copy + COPY_STRONGEST + local;
+    if (Math.abs(by) <= Math.abs(heap[strongest]!)) continue;
+    heap[strongest] = by;
+    for (let k = 0; k < 3; k++) p[at + k] = heap[from + k]! + heap[n + k]! * by;
   }
 }
 

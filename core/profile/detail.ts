@@ -1,0 +1,33 @@
+/**
+ * How much of an alpha's ups and downs a body's vertices can hold at a brush's size: the spread of the alpha averaged to
+ * what its vertices can show, which is no finer than two of their distances, over its whole spread.
+ */
+import type { ResolvedBrush } from '#core/brush';
+import type { Picture } from '#core/picture';
+
+/** Up and down again takes two steps from vertex to vertex. */
+const FINEST = 2;
+
+/** 0–1; 1 for a plain form. `spacing` is the mean distance from vertex to vertex, body units. */
+export function detailHeld(brush: ResolvedBrush, spacing: number): number {
+  const levels = brush.alpha?.levels;
+  if (!levels) return 1;
+  const side = brush.mapping === 'wrapped' ? brush.tile : (2 * brush.radius) / brush.fit;
+  const pixel = side / levels[0]!.width;
+  const level = Math.min(levels.length - 1, Math.max(0, Math.log2((FINEST * spacing) / pixel)));
+  const below = Math.floor(level);
+  const whole = spread(levels[0]!);
+  const held = (l: number): number => spread(levels[Math.min(levels.length - 1, l)]!);
+  return whole > 0 ? Math.min(1, (held(below) + (held(below + 1) - held(below)) * (level - below)) / whole) : 1;
+}
+
+function spread({ data }: Picture): number {
+  let sum = 0;
+  let squares = 0;
+  for (const h of data) {
+    sum += h;
+    squares += h * h;
+  }
+  const mean = sum / data.length;
+  return Math.sqrt(Math.max(0, squares / data.length - mean * mean));
+}

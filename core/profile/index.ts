@@ -1,0 +1,3 @@
+export * from './cut';
+export * from './measures';
+export * from './detail';
