@@ -3,11 +3,10 @@
 import { Bookmark, Copy, Pencil, Trash2 } from '@lucide/vue';
 import type { Brush } from '#core/settings';
 import BrushDisc from '../parts/BrushDisc.vue';
+import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from './labels';
 
 defineProps<{ brush: Brush; base: boolean; unsaved: boolean; waiting: boolean; belted: boolean }>();
 defineEmits<{ open: []; copy: []; rename: []; remove: []; belt: [] }>();
-const TYPES = { trail: 'Trail', press: 'Press', grow: 'Grow' } as const;
-const ACTIONS = { lift: 'Lift', build: 'Build', crease: 'Crease', inflate: 'Inflate', smooth: 'Smooth', flatten: 'Flatten', move: 'Move', mask: 'Mask' } as const;
 </script>
 
 <template>
@@ -17,7 +16,7 @@ const ACTIONS = { lift: 'Lift', build: 'Build', crease: 'Crease', inflate: 'Infl
       <span v-if="unsaved" class="mark">{{ waiting ? 'waits for the server' : 'not saved' }}</span>
     </button>
     <div class="name" :title="brush.card.name">{{ brush.card.name || 'no name' }}</div>
-    <div class="muted">{{ ACTIONS[brush.touch.action] }} · {{ TYPES[brush.stroke.type] }}<template v-if="brush.card.author"> · {{ brush.card.author }}</template></div>
+    <div class="muted">{{ labelOf(ACTION_CHOICES, brush.touch.action) }} · {{ labelOf(STROKE_TYPE_CHOICES, brush.stroke.type) }}<template v-if="brush.card.author"> · {{ brush.card.author }}</template></div>
     <div class="actions">
       <button type="button" :class="{ on: belted }" :aria-pressed="belted" :title="belted ? 'Take off the belt' : 'Put on the belt'" :aria-label="belted ? `Take ${brush.card.name} off the belt` : `Put ${brush.card.name} on the belt`" :disabled="unsaved && !belted" @click="$emit('belt')"><Bookmark :size="15" :fill="belted ? 'currentColor' : 'none'" /></button>
       <button type="button" title="Copy" :aria-label="`Copy ${brush.card.name}`" @click="$emit('copy')"><Copy :size="15" /></button>

@@ -5,11 +5,11 @@ import { useBrushBench } from '../stores/brushBench';
 
 defineEmits<{ save: []; revert: [] }>();
 const bench = useBrushBench();
-const time = computed(() => (bench.keptAt ? new Date(bench.keptAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : ''));
+const time = computed(() => (bench.keptAt ? new Date(bench.keptAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false }) : ''));
 const state = computed(() => {
   if (bench.saving) return 'saving…';
   if (bench.waiting) return 'kept here, sent when the server is back';
-  if (bench.unsaved) return time.value ? `not saved · draft kept ${time.value}` : 'not saved';
+  if (bench.unsaved) return time.value ? `draft kept ${time.value}` : 'not saved';
   return bench.base ? 'base brush' : 'saved';
 });
 </script>

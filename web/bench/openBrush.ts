@@ -14,7 +14,8 @@ export function useOpenBrush(id: () => string, path: string) {
   const library = useLibrary();
   const proof = useProof();
   const opening = ref(true);
-  const alpha = computed(() => library.alpha(bench.doc?.form.alphaId ?? null));
+  const alphas = computed(() => (bench.doc ? library.alphasOf(bench.doc) : { form: null, tooth: null }));
+  const alpha = computed(() => alphas.value.form);
 
   watch(id, async (wanted) => {
     if (bench.doc?.id !== wanted) {
@@ -50,5 +51,5 @@ export function useOpenBrush(id: () => string, path: string) {
     await router.replace(`${path}/${copy}`);
   }
 
-  return { bench, alpha, opening, go, edit, revert, keepAsCopy };
+  return { bench, alpha, alphas, opening, go, edit, revert, keepAsCopy };
 }

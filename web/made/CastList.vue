@@ -3,7 +3,7 @@
 import { RefreshCw } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { CAST_SIZES, type Alpha } from '#core/settings';
+import { alphasOf, CAST_SIZES, type Alpha } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
 import ChoiceBar from '../parts/ChoiceBar.vue';
@@ -26,7 +26,7 @@ async function cast(over: Alpha | null): Promise<void> {
   if (!made) return;
   fresh.value = made.id;
   name.value = '';
-  const followers = library.brushes.filter((b) => b.doc.form.alphaId === made.id).map((b) => `“${b.doc.card.name}”`);
+  const followers = library.brushes.filter((b) => alphasOf(b.doc).includes(made.id)).map((b) => `“${b.doc.card.name}”`);
   if (over && followers.length) tellNotice(`${followers.join(', ')} ${followers.length === 1 ? 'follows' : 'follow'} the new cast.`);
 }
 async function makeBrush(alpha: Alpha): Promise<void> {

@@ -2,7 +2,7 @@
 /** A brush's picture: the server's for a saved brush, rendered here for one that is still being changed. */
 import { watchDebounced } from '@vueuse/core';
 import { ref } from 'vue';
-import type { Brush } from '#core/settings';
+import { worksOf, type Brush } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { useLibrary } from '../stores/library';
 import { thumbnail } from '../workers/thumbnails';
@@ -13,13 +13,13 @@ const url = ref('');
 
 async function render(): Promise<void> {
   const kept = library.brushes.find((b) => b.doc.id === props.brush.id);
-  const same = kept && JSON.stringify([kept.doc.form, kept.doc.touch, kept.doc.stroke]) === JSON.stringify([props.brush.form, props.brush.touch, props.brush.stroke]);
+  const same = kept && worksOf(kept.doc) === worksOf(props.brush);
   // A brush whose alpha was cast anew has another picture under the same revision.
   const alpha = library.alphas.find((a) => a.doc.id === props.brush.form.alphaId)?.revision ?? 0;
   if (same) url.value = `${pictureUrl('brushes', props.brush.id, kept.revision)}&alpha=${alpha}`;
-  else url.value = await thumbnail(props.brush, library.alpha(props.brush.form.alphaId)).catch(() => '');
+  else url.value = await thumbnail(props.brush, library.alphasOf(props.brush)).catch(() => '');
 }
-watchDebounced(() => [props.brush.id, props.brush.form, props.brush.touch, props.brush.stroke, library.loaded, library.brushes.length, library.alpha(props.brush.form.alphaId)?.blob], render, { deep: true, debounce: 350 });
+watchDebounced(() => [props.brush.id, worksOf(props.brush), library.loaded, library.brushes.length, ...Object.values(library.alphasOf(props.brush)).map((a) => a?.blob)], render, { debounce: 350 });
 void library.ready().then(render);
 </script>
 

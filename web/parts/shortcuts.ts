@@ -47,6 +47,7 @@ function matches(keys: string, e: KeyboardEvent): boolean {
   const parts = keys.split('+');
   const key = parts.pop()!;
   if (parts.includes('Ctrl') !== (e.ctrlKey || e.metaKey)) return false;
+  if (/^[a-z]$/i.test(key) && parts.includes('Alt') !== e.altKey) return false;
   // A sign such as ? already says that Shift is held.
   if (/^[a-z]$/i.test(key) && parts.includes('Shift') !== e.shiftKey) return false;
   return e.key.toLowerCase() === (key === 'Esc' ? 'escape' : key.toLowerCase());

@@ -1,39 +1,65 @@
 <script setup lang="ts">
-/** The brush bench: the brush on the left leaf, its proof on the right, changing together. */
-import { onBeforeUnmount } from 'vue';
+/** The brush bench: the brush on the left leaf, its proof and its strip on the right, changing together. */
+import { onBeforeUnmount, ref, watch } from 'vue';
+import CompareBar from '../bench/CompareBar.vue';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import FormColumn from '../bench/FormColumn.vue';
 import { useOpenBrush } from '../bench/openBrush';
 import SaveState from '../bench/SaveState.vue';
+import SettingsHistory from '../bench/SettingsHistory.vue';
+import StripView from '../bench/StripView.vue';
 import StrokeColumn from '../bench/StrokeColumn.vue';
 import BeltBar from '../parts/BeltBar.vue';
 import LeafPair from '../parts/LeafPair.vue';
 import LineageTrail from '../parts/LineageTrail.vue';
-import ProofView from '../parts/ProofView.vue';
 import { useShortcuts } from '../parts/shortcuts';
 import TopBar from '../parts/TopBar.vue';
+import CompareView from '../proof/CompareView.vue';
+import { useLook } from '../proof/looks';
+import ProofView from '../proof/ProofView.vue';
+import { useCompare } from '../stores/compare';
+import { useLibrary } from '../stores/library';
+import type { Pose } from '../viewport/bodyEye';
 
 const props = defineProps<{ id: string }>();
-const { bench, alpha, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/bench/brush');
+const { bench, alpha, opening, go, edit: change, revert, keepAsCopy } = useOpenBrush(() => props.id, '/bench/brush');
+const compare = useCompare();
+const library = useLibrary();
+const { clay, facets } = useLook();
+const pose = ref<Pose | null>(null);
 onBeforeUnmount(() => void bench.flush());
+watch(() => props.id, () => (compare.showing = false));
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.save() }]);
+
+/** What is changed is what is seen. */
+async function edit(by: Parameters<typeof change>[0]): Promise<void> {
+  compare.showing = false;
+  await change(by);
+}
 </script>
 
 <template>
   <div class="bench">
     <TopBar>
       <LineageTrail v-if="bench.doc" :alpha="alpha" :brush="bench.doc" open="brush" />
-      <template #end><SaveState v-if="bench.doc" @save="bench.save()" @revert="revert" /></template>
+      <template #end><template v-if="bench.doc"><SettingsHistory /><SaveState @save="bench.save()" @revert="revert" /></template></template>
     </TopBar>
     <main v-if="bench.doc">
       <LeafPair name="brush" :start="0.43" left-label="The brush" right-label="The proof">
         <template #left>
           <div class="columns">
             <FormColumn :brush="bench.doc" :alpha="alpha" @edit="edit" />
-            <StrokeColumn :brush="bench.doc" :name-problem="bench.nameProblem" :base="bench.base" @edit="edit" />
+            <StrokeColumn :brush="bench.doc" :alpha="alpha" :name-problem="bench.nameProblem" :base="bench.base" @edit="edit" />
           </div>
         </template>
-        <template #right><ProofView :brush="bench.doc" :alpha="alpha" @edit="edit" /></template>
+        <template #right>
+          <div class="right" :class="{ pair: compare.beside && compare.other }">
+            <CompareView v-if="compare.beside && compare.other" v-model:pose="pose" :brush="compare.other" :label="compare.isPinned ? 'pinned' : 'saved'" :clay="clay" :facets="facets" />
+            <ProofView v-model:pose="pose" :brush="compare.shown ?? bench.doc" :alphas="library.alphasOf(compare.shown ?? bench.doc)" @edit="edit" />
+            <CompareBar class="versions" />
+            <StripView :brush="compare.shown ?? bench.doc" :alphas="library.alphasOf(compare.shown ?? bench.doc)" />
+          </div>
+        </template>
       </LeafPair>
       <p v-if="bench.problem" class="problem" role="alert">{{ bench.problem }}</p>
     </main>
@@ -47,10 +73,15 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
 </template>
 
 <style scoped>
-.bench { height: 100%; display: grid; grid-template-rows: 48px 1fr auto; }
+.bench { height: 100%; display: grid; grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr); }
 main { position: relative; min-height: 0; }
 .columns { display: grid; grid-template-columns: 214px 1fr; height: 100%; }
 .columns > * { min-height: 0; min-width: 0; }
+.right { position: relative; height: 100%; display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr); }
+.right.pair { grid-template-columns: repeat(2, minmax(0, 1fr)); }
+.right > :last-child { grid-column: 1 / -1; }
+/* Over the proof, in its lower right corner; the strip lies below. */
+.versions { position: absolute; right: 12px; bottom: 104px; }
 .empty { display: grid; place-content: center; justify-items: center; gap: 12px; }
 .problem { position: absolute; left: 12px; bottom: 12px; padding: 8px 12px; border-radius: var(--r); background: var(--warn-wash); color: var(--warn); }
 </style>

@@ -6,12 +6,12 @@ import { useOpenBrush } from '../bench/openBrush';
 import SaveState from '../bench/SaveState.vue';
 import BeltBar from '../parts/BeltBar.vue';
 import LineageTrail from '../parts/LineageTrail.vue';
-import ProofView from '../parts/ProofView.vue';
+import ProofView from '../proof/ProofView.vue';
 import { useShortcuts } from '../parts/shortcuts';
 import TopBar from '../parts/TopBar.vue';
 
 const props = defineProps<{ id: string }>();
-const { bench, alpha, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/proof');
+const { bench, alpha, alphas, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/proof');
 onBeforeUnmount(() => void bench.flush());
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.save() }]);
 </script>
@@ -23,7 +23,7 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
       <template #end><SaveState v-if="bench.doc" @save="bench.save()" @revert="revert" /></template>
     </TopBar>
     <main>
-      <ProofView v-if="bench.doc" :brush="bench.doc" :alpha="alpha" @edit="edit" />
+      <ProofView v-if="bench.doc" :brush="bench.doc" :alphas="alphas" @edit="edit" />
       <p v-else class="empty">{{ opening ? 'Opening…' : bench.problem }}</p>
     </main>
     <BeltBar :open-id="id" @pick="go" />
@@ -32,7 +32,7 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
 </template>
 
 <style scoped>
-.place { height: 100%; display: grid; grid-template-rows: 48px 1fr auto; }
+.place { height: 100%; display: grid; grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr); }
 main { min-height: 0; }
 .empty { display: grid; place-content: center; height: 100%; }
 </style>

@@ -6,7 +6,7 @@ import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { sculptBytes } from '#core/mesh';
-import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Alpha, type Source } from '#core/settings';
+import { alphasOf, SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Alpha, type Source } from '#core/settings';
 import * as api from '../api/client';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import TopBar from '../parts/TopBar.vue';
@@ -97,7 +97,7 @@ async function make(): Promise<void> {
 }
 
 async function remove(collection: 'sources' | 'alphas', doc: { id: string; card: { name: string } }): Promise<void> {
-  const users = collection === 'alphas' ? library.brushes.filter((b) => b.doc.form.alphaId === doc.id).map((b) => `“${b.doc.card.name}”`) : [];
+  const users = collection === 'alphas' ? library.brushes.filter((b) => alphasOf(b.doc).includes(doc.id)).map((b) => `“${b.doc.card.name}”`) : [];
   if (users.length > 0) return failNotice(`“${doc.card.name}” is the form of ${users.join(', ')}. Give those another alpha first.`);
   try {
     await library.remove(collection, doc.id);

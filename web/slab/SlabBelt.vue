@@ -42,12 +42,12 @@ const alphas = computed(() => library.alphas.map((a) => a.doc));
       <template #reference><button class="btn" type="button" title="Scatter, steady, pen, alpha and falloff of this brush"><SlidersHorizontal :size="15" /> More</button></template>
       <div class="more">
         <div class="heading">{{ tools.brush.card.name }}</div>
-        <SettingSlider :meta="meta('stroke.scatter')" :model-value="tools.brush.stroke.scatter" :disabled="action === 'move'" @update:model-value="(v) => tools.edit((b) => { b.stroke.scatter = v; })" />
+        <SettingSlider :meta="meta('drift.across')" :model-value="tools.brush.drift.across" :disabled="action === 'move'" @update:model-value="(v) => tools.edit((b) => { b.drift.across = v; })" />
         <SettingSlider :meta="meta('stroke.steady')" :model-value="tools.brush.stroke.steady" :disabled="action === 'move'" @update:model-value="(v) => tools.edit((b) => { b.stroke.steady = v; })" />
         <SettingSlider v-if="action === 'crease'" :meta="meta('touch.pinch')" :model-value="tools.brush.touch.pinch" @update:model-value="(v) => tools.edit((b) => { b.touch.pinch = v; })" />
         <div class="heading">Pen <small>under light pressure</small></div>
-        <SettingSlider :meta="meta('pen.sizeLow')" :model-value="tools.brush.pen.sizeLow" @update:model-value="(v) => tools.edit((b) => { b.pen.sizeLow = v; })" />
-        <SettingSlider :meta="meta('pen.strengthLow')" :model-value="tools.brush.pen.strengthLow" @update:model-value="(v) => tools.edit((b) => { b.pen.strengthLow = v; })" />
+        <SettingSlider :meta="meta('pen.pressureSize.low')" :model-value="tools.brush.pen.pressureSize.low" @update:model-value="(v) => tools.edit((b) => { b.pen.pressureSize.low = v; })" />
+        <SettingSlider :meta="meta('pen.pressureStrength.low')" :model-value="tools.brush.pen.pressureStrength.low" @update:model-value="(v) => tools.edit((b) => { b.pen.pressureStrength.low = v; })" />
         <label class="row"><span class="label">Alpha</span>
           <select
             class="field" aria-label="Alpha of the brush" :value="tools.brush.form.alphaId ?? ''"

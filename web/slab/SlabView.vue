@@ -42,7 +42,7 @@ const drawn = maskDrag(() => eye.value);
 const key = computed(() => JSON.stringify([tools.brush, tools.alpha?.blob]));
 async function follow(): Promise<void> {
   const wanted = key.value;
-  await sculptor.use(tools.brush, tools.alpha).catch(() => tellNotice('The brush’s alpha can’t be loaded; it works as a plain form until it is.'));
+  await sculptor.use(tools.brush, { form: tools.alpha, tooth: null }).catch(() => tellNotice('The brush’s alpha can’t be loaded; it works as a plain form until it is.'));
   known.value = wanted;
   input?.hover();
 }

@@ -4,14 +4,23 @@
  */
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { BrushSchema, explain, NameSchema, type Brush } from '#core/settings';
+import { BrushSchema, changeOf, explain, NameSchema, type Brush, type BrushChange } from '#core/settings';
 import * as api from '../api/client';
 import { brushDraft, brushDrafts, dropBrushDraft, keepBrushDraft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
+import { useHistory } from './history';
 import { plain } from './plain';
 
 const DRAFT_DELAY_MS = 250;
+const TOGETHER_MS = 800;
+
+/** What each step of the history changed, oldest first. */
+function stepsOf(past: readonly string[], now: Brush | null): BrushChange[] {
+  if (!now) return [];
+  const states = [...past.map((state) => JSON.parse(state) as Brush), now];
+  return past.map((_, i) => changeOf(states[i]!, states[i + 1]!)).filter((c) => c !== null);
+}
 
 export const useBrushBench = defineStore('brush-bench', () => {
   const library = useLibrary();
@@ -27,6 +36,9 @@ export const useBrushBench = defineStore('brush-bench', () => {
   /** The stored brush is newer than the one this work began on. */
   const conflict = ref(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
+  /** Undo and redo of settings; changes of one setting in quick succession are one step. */
+  const history = useHistory<Brush>(doc, { togetherMs: TOGETHER_MS, put: take });
+  const steps = computed(() => stepsOf(history.past.value, doc.value));
 
   const base = computed(() => saved.value?.base ?? false);
   const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value?.doc));
@@ -55,6 +67,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
   }
 
   function resetValues(): void {
+    history.clear();
     doc.value = null;
     saved.value = null;
     revision.value = null;
@@ -73,12 +86,24 @@ export const useBrushBench = defineStore('brush-bench', () => {
       resetValues();
       doc.value = copy;
     }
-    change(doc.value);
+    const next = plain(doc.value);
+    change(next);
+    history.edit(changeOf(doc.value, next)?.path ?? '', (own) => Object.assign(own, next));
+    return doc.value.id;
+  }
+
+  /** Takes the next state of the brush; it is kept as a draft soon. */
+  function take(next: Brush): void {
+    doc.value = next;
     nameProblem.value = null;
     waiting.value = false;
     clearTimeout(timer);
     timer = setTimeout(() => void keep(), DRAFT_DELAY_MS);
-    return doc.value.id;
+  }
+
+  /** Back to the state before step `index` of the history. */
+  function goBack(index: number): void {
+    for (let n = history.past.value.length - index; n > 0; n--) history.undo();
   }
 
   async function keep(): Promise<void> {
@@ -188,5 +213,5 @@ export const useBrushBench = defineStore('brush-bench', () => {
   }
 
   connection.whenBack(sendWaiting);
-  return { doc, saved, revision, keptAt, waiting, saving, problem, nameProblem, conflict, base, unsaved, open, edit, keep, flush, save, revert, keepAsCopy, sendWaiting };
+  return { doc, saved, revision, keptAt, waiting, saving, problem, nameProblem, conflict, base, unsaved, open, edit, undo: history.undo, redo: history.redo, past: history.past, future: history.future, steps, goBack, keep, flush, save, revert, keepAsCopy, sendWaiting };
 });

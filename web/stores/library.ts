@@ -6,6 +6,12 @@ import * as api from '../api/client';
 import { brushDrafts, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
 import { useConnection } from './connection';
 
+/** The alphas that a brush names; null where it names none or they are gone. */
+export interface BrushAlphas {
+  form: Alpha | null;
+  tooth: Alpha | null;
+}
+
 export const useLibrary = defineStore('library', () => {
   const connection = useConnection();
   const brushes = ref<api.Kept<Brush>[]>([]);
@@ -62,6 +68,10 @@ export const useLibrary = defineStore('library', () => {
     const at = list.findIndex((k) => k.doc.id === kept.doc.id);
     if (at < 0) list.push(kept);
     else list[at] = kept;
+  }
+
+  function alphasOf(brush: Brush): BrushAlphas {
+    return { form: alpha(brush.form.alphaId), tooth: alpha(brush.tooth.alphaId) };
   }
 
   function putBrush(kept: api.Kept<Brush>): void {
@@ -129,6 +139,6 @@ export const useLibrary = defineStore('library', () => {
   connection.whenBack(load);
   return {
     brushes, alphas, sources, skipped, drafts, beltIds, belt, loaded, failed,
-    load, ready, loadDrafts, brush, alpha, putBrush, putAlpha, putSource, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
+    load, ready, loadDrafts, brush, alpha, alphasOf, putBrush, putAlpha, putSource, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
   };
 });

@@ -1,51 +1,146 @@
 /** The body that brushes are proved on. It and its strokes stay while one goes from brush to brush and place to place. */
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { markRaw, ref } from 'vue';
-import { BODIES, BODY_DENSITIES, type BodyDensity, type BodyName } from '#core/mesh';
-import type { Alpha, Brush } from '#core/settings';
+import { computed, markRaw, ref } from 'vue';
+import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
+import type { Brush } from '#core/settings';
+import { dropBody, keepBody, ownBodies, ownBody, type OwnBody } from '../api/bodies';
+import { readBodyFile } from '../workers/meshFiles';
+import type { Opening } from '../workers/sculpt.worker';
 import { Sculptor } from '../workers/sculptor';
+import type { BrushAlphas } from './library';
+
+/** A body is subdivided up to so many triangles. */
+const MOST_TRIANGLES = 8_000_000;
 
 export const useProof = defineStore('proof', () => {
   const sculptor = markRaw(new Sculptor());
   const state = sculptor.state;
-  const name = useLocalStorage<BodyName>('proof-body', 'ball');
+  /** A shipped body's name, or the id of one's own. */
+  const name = useLocalStorage<string>('proof-body', 'ball');
   const density = useLocalStorage<BodyDensity>('proof-density', 300);
+  /** How often the body is subdivided. */
+  const levels = useLocalStorage('proof-levels', 0);
+  const own = ref<Omit<OwnBody, 'mesh'>[]>([]);
   const mirrorX = ref(false);
   const opening = ref(false);
+  const problem = ref<string | null>(null);
   /** Counts openings, so that views know to show the new body. */
   const opened = ref(0);
   let started: Promise<void> | null = null;
 
+  const finer = computed(() => trianglesAfter(state.triangles, 1) <= MOST_TRIANGLES);
+  const label = computed(() => own.value.find((b) => b.id === name.value)?.name ?? BODY_LABELS[name.value as BodyName] ?? 'Body');
+  const about = computed(() => own.value.find((b) => b.id === name.value)?.report ?? null);
+
   function start(): Promise<void> {
-    if (!BODIES.includes(name.value)) name.value = 'ball';
-    if (!BODY_DENSITIES.includes(density.value)) density.value = 300;
-    started ??= reopen();
+    started ??= first();
     return started;
   }
 
-  async function reopen(): Promise<void> {
+  async function first(): Promise<void> {
+    if (!BODY_DENSITIES.includes(density.value)) density.value = 300;
+    if (!Number.isInteger(levels.value) || levels.value < 0 || levels.value > 4) levels.value = 0;
+    own.value = await ownBodies().catch(() => []);
+    if (!isKnown(name.value)) name.value = 'ball';
+    await reopen(true);
+  }
+
+  function isKnown(body: string): boolean {
+    return (BODIES as readonly string[]).includes(body) || own.value.some((b) => b.id === body);
+  }
+
+  async function reopen(fresh: boolean): Promise<void> {
     opening.value = true;
     try {
-      await sculptor.open({ kind: 'body', name: name.value, density: density.value });
+      await sculptor.open({ ...(await openingNow()), fresh });
       opened.value++;
     } finally {
       opening.value = false;
     }
   }
 
-  async function show(body: BodyName, cells: BodyDensity): Promise<void> {
-    name.value = body;
-    density.value = cells;
-    started = reopen();
-    await started;
+  /** The body that is shown, to be opened again beside it. */
+  async function openingNow(): Promise<Extract<Opening, { kind: 'body' }>> {
+    return { kind: 'body', body: await bodyOf(name.value), levels: levels.value, fresh: true };
+  }
+
+  async function bodyOf(body: string): Promise<{ name: BodyName; density: number } | { mesh: ArrayBuffer }> {
+    if ((BODIES as readonly string[]).includes(body)) return { name: body as BodyName, density: density.value };
+    const kept = await ownBody(body);
+    if (!kept) throw new Error('This body is no longer kept in the browser. Open its file again.');
+    return { mesh: kept.mesh };
+  }
+
+  /** Changes what is shown; when it can't be, what was there stays. Strokes are run again on the new body. */
+  async function change(to: { name?: string; density?: BodyDensity; levels?: number }): Promise<boolean> {
+    const before = { name: name.value, density: density.value, levels: levels.value };
+    name.value = to.name ?? before.name;
+    density.value = to.density ?? before.density;
+    levels.value = to.levels ?? 0;
+    problem.value = null;
+    try {
+      started = reopen(name.value !== before.name);
+      await started;
+      return true;
+    } catch (error) {
+      name.value = before.name;
+      density.value = before.density;
+      levels.value = before.levels;
+      started = Promise.resolve();
+      problem.value = error instanceof Error ? error.message : String(error);
+      return false;
+    }
+  }
+
+  /** Another body begins untouched; the same one at another density keeps its strokes. */
+  async function show(body: string, cells: BodyDensity): Promise<void> {
+    await change({ name: body, density: cells });
+  }
+
+  async function subdivide(): Promise<void> {
+    if (finer.value) await change({ levels: levels.value + 1 });
+  }
+
+  async function stepDown(): Promise<void> {
+    if (levels.value > 0) await change({ levels: levels.value - 1 });
+  }
+
+  /** A body of one's own from a file; a file that can't be one says so and changes nothing. */
+  async function bring(file: File): Promise<void> {
+    problem.value = null;
+    opening.value = true;
+    try {
+      const body = await readBodyFile(file);
+      await keepBody(body).catch(() => {
+        throw new Error(`The browser has no room left for “${body.name}”. Take away a body that you no longer need.`);
+      });
+      own.value = await ownBodies();
+      await show(body.id, density.value);
+    } catch (error) {
+      problem.value = error instanceof Error ? error.message : String(error);
+    } finally {
+      opening.value = false;
+    }
+  }
+
+  async function forget(id: string): Promise<void> {
+    if (name.value === id) await show('ball', density.value);
+    await dropBody(id);
+    own.value = await ownBodies();
+  }
+
+  function editMask(kind: 'mask-invert' | 'mask-clear'): Promise<void> {
+    return sculptor.makeEdit({ kind });
   }
 
   /** Gives the brush's settings to the body and runs its strokes again with them. */
-  async function follow(brush: Brush, alpha: Alpha | null): Promise<void> {
+  async function follow(brush: Brush, alphas: BrushAlphas): Promise<void> {
     await start();
-    await sculptor.replay(() => sculptor.use(brush, alpha));
+    await sculptor.replay(() => sculptor.use(brush, alphas));
   }
 
-  return { sculptor, state, name, density, mirrorX, opening, opened, start, show, follow };
+  return {
+    sculptor, state, name, density, levels, own, label, about, finer, mirrorX, opening, opened, problem, start, show, subdivide, stepDown, bring, forget, editMask, openingNow, follow,
+  };
 });

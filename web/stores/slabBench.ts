@@ -4,7 +4,7 @@
  */
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
-import type { Alpha, Slab } from '#core/settings';
+import { alphasOf, type Alpha, type Slab } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { dropSlabDraft, keepSlabDraft, slabDraft } from '../api/drafts';
@@ -180,7 +180,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
 
   /** Brushes whose form the alpha is. */
   function followers(alpha: Alpha): string[] {
-    return library.brushes.filter((b) => b.doc.form.alphaId === alpha.id).map((b) => b.doc.card.name);
+    return library.brushes.filter((b) => alphasOf(b.doc).includes(alpha.id)).map((b) => b.doc.card.name);
   }
 
   return {

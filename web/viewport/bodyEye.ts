@@ -1,9 +1,15 @@
 /** The eye round a body: right drag turns, middle or Shift and right drag pans, the wheel goes nearer. */
-import { MOUSE, PerspectiveCamera, Raycaster, Vector2, Vector3 } from 'three';
+import { Matrix4, MOUSE, PerspectiveCamera, Raycaster, Vector2, Vector3 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { Ray } from '#core/mesh';
-import type { View } from '#core/stroke';
+import { stencilRows, type StencilPlace, type StencilRows, type View } from '#core/stroke';
 import type { ClayView } from './clayView';
+
+/** Where an eye is and what it looks at. */
+export interface Pose {
+  position: [number, number, number];
+  target: [number, number, number];
+}
 
 export class BodyEye {
   readonly camera = new PerspectiveCamera(28, 1, 0.4, 24);
@@ -17,9 +23,27 @@ export class BodyEye {
     this.controls.enableDamping = false;
     this.controls.minDistance = 0.6;
     this.controls.maxDistance = 20;
-    this.controls.addEventListener('change', () => view.stale());
+    this.controls.addEventListener('change', () => {
+      view.stale();
+      this.onMoved(this.pose);
+    });
     view.onBeforeDraw = () => this.fit();
     this.home();
+  }
+
+  /** Called when the hand has moved the eye. */
+  onMoved: (pose: Pose) => void = () => undefined;
+
+  get pose(): Pose {
+    return { position: this.camera.position.toArray(), target: this.controls.target.toArray() };
+  }
+
+  /** Puts the eye where another one is. */
+  look(pose: Pose): void {
+    this.camera.position.fromArray(pose.position);
+    this.controls.target.fromArray(pose.target);
+    this.camera.lookAt(this.controls.target);
+    this.view.stale();
   }
 
   home(): void {
@@ -48,6 +72,22 @@ export class BodyEye {
     const [x, y, z] = [new Vector3(), new Vector3(), new Vector3()];
     this.camera.matrixWorld.extractBasis(x, y, z);
     return { right: x.toArray(), up: y.toArray(), toward: z.toArray() };
+  }
+
+  /** Where a point of the body is seen, CSS pixels from the view's upper left corner. */
+  seen(point: readonly [number, number, number]): { x: number; y: number } {
+    this.camera.updateMatrixWorld();
+    const at = new Vector3(...point).project(this.camera);
+    return { x: ((at.x + 1) / 2) * this.view.width, y: ((1 - at.y) / 2) * this.view.height };
+  }
+
+  /** The projection of a stencil that lies over the view. */
+  stencil(place: StencilPlace): StencilRows {
+    this.fit();
+    this.camera.updateMatrixWorld();
+    const m = new Matrix4().multiplyMatrices(this.camera.projectionMatrix, this.camera.matrixWorldInverse).elements;
+    const row = (k: number) => [m[k]!, m[k + 4]!, m[k + 8]!, m[k + 12]!] as const;
+    return stencilRows({ x: row(0), y: row(1), w: row(3) }, this.view.width / this.view.height, place);
   }
 
   dispose(): void {

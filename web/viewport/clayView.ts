@@ -21,6 +21,11 @@ export interface CursorLook {
   dig: boolean;
 }
 
+/** Right, up and towards the eye. */
+const UPPER_LEFT = [-0.64, 0.66, 0.54] as const;
+/** A slab is lit lower, so that shallow relief shows. */
+const GRAZING_LIGHT = [-0.66, 0.66, 0.42] as const;
+
 export class ClayView {
   readonly renderer: WebGLRenderer;
   /** The machine draws without a graphics card. */
@@ -29,6 +34,8 @@ export class ClayView {
   camera: Camera = new OrthographicCamera();
   /** Called before each drawing, with the size in CSS pixels. */
   onBeforeDraw: () => void = () => undefined;
+  /** Called after each drawing of the body, for what is laid over it. */
+  onDrawn: () => void = () => undefined;
   drawings = 0;
 
   private readonly scene = new Scene();
@@ -67,7 +74,7 @@ export class ClayView {
     };
     this.clay = new ShaderMaterial({
       glslVersion: GLSL3, vertexShader: CLAY_VERTEX, fragmentShader: CLAY_FRAGMENT, side: 2,
-      uniforms: { clay: { value: new Color(css.getPropertyValue('--clay').trim()) }, rim: { value: new Color(css.getPropertyValue('--rim').trim()) }, grazing: { value: look.grazing ? 1 : 0 } },
+      uniforms: { clay: { value: new Color(css.getPropertyValue('--clay').trim()) }, rim: { value: new Color(css.getPropertyValue('--rim').trim()) }, grazing: { value: look.grazing ? 1 : 0 }, light: { value: new Vector3(...(look.grazing ? GRAZING_LIGHT : UPPER_LEFT)) }, facets: { value: 0 }, gloss: { value: 0 } },
     });
     const toBody = { value: new Matrix4() };
     this.shade = new ShaderMaterial({
@@ -147,6 +154,20 @@ export class ClayView {
     this.request();
   }
 
+  /** How the clay looks: its colour, its shine, and whether faces are shaded each by itself. */
+  setLook(look: { clay: string; gloss: number; facets: boolean }): void {
+    (this.clay.uniforms['clay']!.value as Color).set(look.clay);
+    this.clay.uniforms['gloss']!.value = look.gloss;
+    this.clay.uniforms['facets']!.value = look.facets ? 1 : 0;
+    this.stale();
+  }
+
+  /** Where the light comes from, as the eye sees it; null is from the upper left. */
+  setLight(from: readonly [number, number, number] | null): void {
+    (this.clay.uniforms['light']!.value as Vector3).set(...(from ?? UPPER_LEFT));
+    this.stale();
+  }
+
   setCursor(look: CursorLook | null): void {
     const u = this.overlay.uniforms;
     u['cursorOn']!.value = look ? 1 : 0;
@@ -222,6 +243,7 @@ export class ClayView {
       renderer.render(this.shadeScene, this.overlayCamera);
       renderer.setRenderTarget(null);
       this.drawings++;
+      this.onDrawn();
     }
     renderer.render(this.overlayScene, this.overlayCamera);
   }

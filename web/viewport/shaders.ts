@@ -13,7 +13,7 @@ void main() {
   gl_Position = projectionMatrix * at;
 }`;
 
-/** Light is fixed to the eye, so that a form reads the same however it is turned. Linear inside, sRGB out. */
+/** Light goes with the eye, so that a form reads the same however it is turned. Linear inside, sRGB out. */
 export const CLAY_FRAGMENT = /* glsl */ `
 in float vMask;
 in vec3 vNormal;
@@ -21,19 +21,23 @@ in vec3 vView;
 uniform vec3 clay;
 uniform vec3 rim;
 uniform float grazing;
+uniform vec3 light;
+uniform float facets;
+uniform float gloss;
 out vec4 colour;
 void main() {
-  vec3 n = normalize(vNormal);
+  vec3 n = facets > 0.5 ? normalize(cross(dFdx(vView), dFdy(vView))) : normalize(vNormal);
   vec3 eye = grazing > 0.5 ? vec3(0.0, 0.0, 1.0) : normalize(-vView);
   if (dot(n, eye) < 0.0) n = -n;
-  vec3 key = normalize(mix(vec3(-0.64, 0.66, 0.54), vec3(-0.66, 0.66, 0.42), grazing));
+  vec3 key = normalize(light);
   float lit = max(0.0, (dot(n, key) + 0.12) / 1.12);
   float sky = 0.5 + 0.5 * n.y;
   float facing = max(0.0, dot(n, eye));
   float fill = max(0.0, dot(n, normalize(vec3(0.75, -0.45, 0.4))));
   vec3 warm = clay * (vec3(1.18, 1.14, 1.08) * mix(1.0, 1.3, grazing) * lit + vec3(0.055, 0.06, 0.068) + vec3(0.07, 0.085, 0.1) * sky);
   vec3 cool = rim * (0.10 * fill + 0.34 * pow(1.0 - facing, 3.0) * (0.35 + 0.65 * fill));
-  vec3 sum = warm + cool;
+  float shine = pow(max(0.0, dot(n, normalize(key + eye))), 28.0);
+  vec3 sum = warm + cool + vec3(0.9, 0.92, 0.95) * gloss * shine * lit;
   // A gentle shoulder keeps lit slopes apart near white.
   sum = sum * (1.0 + sum * 0.18) / (1.0 + sum * 0.42);
   // Masked clay is dark and fine-hatched: seen at once, and its form still read.

@@ -5,13 +5,15 @@
 import { dabFrame, groundNow, placeAt, type DabFrame, type Ground } from '#core/brush';
 import { pick, type MeshArrays, type Ray } from '#core/mesh';
 import type { Brush, Symmetry } from '#core/settings';
-import { onFacingPlane, type Sample, type View } from '#core/stroke';
+import { onFacingPlane, type Sample, type StencilRows, type View } from '#core/stroke';
 import type { Sculptor } from '../workers/sculptor';
 import type { ClayView } from './clayView';
 
 export interface Eye {
   ray(x: number, y: number): Ray;
   basis(): View;
+  /** Where the stencil lies, of an eye that can have one over it. */
+  stencil?: () => StencilRows;
 }
 
 export interface StrokeInputOptions {
@@ -25,12 +27,17 @@ export interface StrokeInputOptions {
   ready: () => boolean;
   /** Whether the left button is for something else just now. */
   blocked?: () => boolean;
-  onHover: (frame: DabFrame | null) => void;
+  /** `at` is the pointer, CSS pixels in the view. */
+  onHover: (frame: DabFrame | null, at: { x: number; y: number } | null) => void;
   onEnd: () => void;
   onPenWithoutPressure?: () => void;
   /** A left drag that begins beside the body. */
   onBeside?: (beside: boolean) => void;
 }
+
+/** How often a hand that lingers is asked. */
+const REST_MS = 25;
+const RULER_STEP = Math.PI / 12;
 
 interface Pressed {
   id: number;
@@ -43,6 +50,10 @@ export class StrokeInput {
   private toldOfPen = false;
   private pressed: Pressed | null = null;
   private last: { x: number; y: number } | null = null;
+  private begunAt: { x: number; y: number } | null = null;
+  private lastSample: Sample | null = null;
+  /** The timer of a hand that rests. */
+  private rest = 0;
   private seed = 1;
   private readonly off = new AbortController();
   private ground: { mesh: MeshArrays; now: Ground } | null = null;
@@ -76,7 +87,7 @@ export class StrokeInput {
   /** Takes back the running stroke; false when there is none. */
   abandon(): boolean {
     if (!this.pressed) return false;
-    this.pressed = null;
+    this.release();
     void this.o.sculptor.abandon();
     this.hover();
     return true;
@@ -106,7 +117,11 @@ export class StrokeInput {
     this.pressed = { id: e.pointerId, origin: frame.origin, frame };
     this.o.sculptor.begin({
       brushId: brush.id, seed: this.seed++, dig: this.dig, symmetry: this.o.symmetry(), view: this.o.eye.basis(),
+      ...(brush.stroke.mapping === 'stencil' && this.o.eye.stencil ? { stencil: this.o.eye.stencil() } : {}),
     }, [this.sample(e)]);
+    this.begunAt = this.last;
+    this.lastSample = this.sample(e);
+    if (brush.stroke.type === 'linger') this.rest = window.setInterval(() => this.resting(), REST_MS);
     this.show(brush, frame);
   }
 
@@ -121,17 +136,28 @@ export class StrokeInput {
     if (e.pointerId !== this.pressed.id) return;
     const events = e.getCoalescedEvents();
     const samples = (events.length > 0 ? events : [e]).map((event) => this.sample(event));
+    this.lastSample = samples[samples.length - 1]!;
     this.o.sculptor.extend(samples);
     this.follow(samples[samples.length - 1]!);
   }
 
   private up(e: PointerEvent): void {
     if (!this.pressed || e.pointerId !== this.pressed.id) return;
-    this.pressed = null;
+    this.release();
     void this.o.sculptor.end().then(() => {
       this.hover();
       this.o.onEnd();
     });
+  }
+
+  private release(): void {
+    this.pressed = null;
+    window.clearInterval(this.rest);
+  }
+
+  /** A hand that lingers goes on where it is. */
+  private resting(): void {
+    if (this.lastSample) this.o.sculptor.extend([{ ...this.lastSample, time: performance.now() }]);
   }
 
   /** The cursor during a stroke: grown from the press, or carried along. */
@@ -182,12 +208,20 @@ export class StrokeInput {
     this.o.view.setCursor(brush && frame && {
       frame, square: brush.form.footprint === 'square', reach: brush.touch.reachDepth, fit: brush.form.fit, ground: brush.form.ground, dig: this.dig,
     });
-    this.o.onHover(frame);
+    this.o.onHover(frame, this.last);
   }
 
   private sample(e: PointerEvent): Sample {
-    const at = this.place(e);
-    return { ...this.o.eye.ray(at.x, at.y), pressure: this.pressure(e) };
+    const at = this.snapped(this.place(e), e.shiftKey);
+    return { ...this.o.eye.ray(at.x, at.y), pressure: this.pressure(e), time: e.timeStamp, ...leanOf(e) };
+  }
+
+  /** Shift keeps a ruler to steps of 15° as seen. */
+  private snapped(at: { x: number; y: number }, shift: boolean): { x: number; y: number } {
+    if (!shift || !this.begunAt || !this.pressed || this.o.brush()?.stroke.type !== 'ruler') return at;
+    const angle = Math.round(Math.atan2(at.y - this.begunAt.y, at.x - this.begunAt.x) / RULER_STEP) * RULER_STEP;
+    const length = Math.hypot(at.x - this.begunAt.x, at.y - this.begunAt.y);
+    return { x: this.begunAt.x + Math.cos(angle) * length, y: this.begunAt.y + Math.sin(angle) * length };
   }
 
   /** A mouse presses fully, and so does a pen that sends no pressure. */
@@ -203,4 +237,10 @@ export class StrokeInput {
     const box = this.o.surface.getBoundingClientRect();
     return { x: e.clientX - box.left, y: e.clientY - box.top };
   }
+}
+
+/** Which way a pen leans, as the view sees it; none for a pen that stands upright or can't tell. */
+function leanOf(e: PointerEvent): { lean?: number } {
+  if (e.pointerType !== 'pen' || (e.tiltX === 0 && e.tiltY === 0)) return {};
+  return { lean: Math.atan2(-Math.tan((e.tiltY * Math.PI) / 180), Math.tan((e.tiltX * Math.PI) / 180)) };
 }

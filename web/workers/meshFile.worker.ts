@@ -6,7 +6,7 @@ import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { checkMeshFile, packMesh, readMesh } from '#core/formats';
-import type { RawMesh } from '#core/mesh';
+import { weld, type RawMesh, type Welded } from '#core/mesh';
 import { partHeights, type PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
 
@@ -68,6 +68,13 @@ const api = {
     checkMeshFile(mesh, name);
     const packed = packMesh(mesh);
     return Comlink.transfer(packed, [packed]);
+  },
+
+  /** A body to sculpt on: welded, in the middle, of the plain ball's size. Throws a sentence that can be shown. */
+  weld(mesh: ArrayBuffer): { mesh: ArrayBuffer; triangles: number; report: Omit<Welded, 'mesh'> } {
+    const { mesh: welded, ...report } = weld(readMesh(mesh));
+    const packed = packMesh(welded);
+    return Comlink.transfer({ mesh: packed, triangles: welded.triangles.length / 3, report }, [packed]);
   },
 
   fromAbove(mesh: ArrayBuffer, up: PartUp): PartFromAbove {

@@ -2,6 +2,7 @@
 import * as Comlink from 'comlink';
 import type { PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
+import type { OwnBody } from '../api/bodies';
 import type { MeshFileWorker } from './meshFile.worker';
 
 export const MESH_ENDINGS = ['obj', 'ply', 'stl', 'glb'] as const;
@@ -17,6 +18,15 @@ export async function readMeshFile(file: File): Promise<ArrayBuffer> {
   if (file.size > MOST_BYTES) throw new Error(`“${file.name}” has ${Math.round(file.size / 2 ** 20)} MB; a mesh file may have at most ${MOST_BYTES / 2 ** 20} MB.`);
   const bytes = await file.arrayBuffer();
   return inWorker((worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes])));
+}
+
+/** A body of one's own from a file. Throws a sentence that can be shown. */
+export async function readBodyFile(file: File): Promise<OwnBody> {
+  const mesh = await readMeshFile(file);
+  const welded = await inWorker((worker) => worker.weld(Comlink.transfer(mesh, [mesh]))).catch((error: unknown) => {
+    throw new Error(`“${file.name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
+  });
+  return { id: crypto.randomUUID(), name: file.name.replace(/\.[^.]+$/, ''), addedAt: Date.now(), ...welded };
 }
 
 export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAbove> {

@@ -2,19 +2,21 @@
 import * as Comlink from 'comlink';
 import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind, type ResolvedBrush } from '#core/brush';
 import type { Edit } from '#core/edit';
-import { body, buildMesh, layoutOf, maskOut, positionsOut, type BodyName, type MeshLayout } from '#core/mesh';
+import { readMesh } from '#core/formats';
+import { body, buildMesh, layoutOf, maskOut, positionsOut, subdivide, type BodyName, type MeshLayout, type RawMesh } from '#core/mesh';
 import type { Picture } from '#core/picture';
 import { PART_CELLS, type Brush, type Frame, type Piece } from '#core/settings';
 import {
-  abandon, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, keepEdit, redo, replay, session, tryEdit, undo, type Session,
+  abandon, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, keepEdit, redo, replay, retrace, session, strokesOf, takeUp, tryEdit, undo, type Session,
 } from '#core/session';
 import { canRedo, canUndo, clay, keptStep, newStep, packHistory, readHistory, redoClay, stepLevel, undoClay, type Clay, type LevelWay, type UpperLevel } from '#core/slab';
 import { drainChanged, finish, surface } from '#core/sculpt';
-import type { Sample, StrokeStart } from '#core/stroke';
+import type { Sample, StrokeRecord, StrokeStart } from '#core/stroke';
 
 export type Opening =
   | { kind: 'slab'; cells: number; places: ArrayBuffer | null; mask: ArrayBuffer | null; upper: UpperLevel[]; history: ArrayBuffer | null }
-  | { kind: 'body'; name: BodyName; density: number };
+  /** `fresh` leaves the strokes of the body before behind; otherwise they are run again on this one. */
+  | { kind: 'body'; body: { name: BodyName; density: number } | { mesh: ArrayBuffer }; levels: number; fresh: boolean };
 
 export interface Opened {
   buffer: SharedArrayBuffer;
@@ -50,12 +52,22 @@ export interface ClayBytes {
   history: ArrayBuffer | null;
 }
 
+/** A stroke as it is kept: everything but its brush's settings. */
+export type KeptStroke = Omit<StrokeRecord, 'brush'> & { brushId: string };
+
 export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
 
 /** An edit as the page names it: an alpha by its id, its picture is here. */
 export type EditOrder = Exclude<Edit, { kind: 'mask-alpha' | 'bake' }> | { kind: 'mask-alpha'; alphaId: string; frame: Frame; way: 'add' | 'take' };
 
 const HISTORY_BYTES = 24 * 2 ** 20;
+
+/** The body as it is sculpted: at its own density, subdivided as often as asked. */
+function bodyOf({ body: of, levels }: Extract<Opening, { kind: 'body' }>): RawMesh {
+  let raw = 'name' in of ? body(of.name, of.density) : readMesh(of.mesh);
+  for (let level = 0; level < levels; level++) raw = subdivide(raw);
+  return raw;
+}
 
 let open: { session: Session } | Clay | null = null;
 /** Pieces that lie on the clay without being part of it: an edit that is shown and never kept. */
@@ -82,7 +94,7 @@ function opened(): Opened {
 
 function change(reopened: Opened | null = null): Change {
   const s = current();
-  const frame = s.running?.runner.lastFrame ?? null;
+  const frame = s.running?.runner.frames.at(-1) ?? null;
   const slab = open && 'cells' in open ? open : null;
   const out: Change = {
     leaves: drainChanged(s.surface), reopened, strokes: s.done.length,
@@ -110,12 +122,17 @@ function ordered(order: EditOrder): Edit {
 
 const api = {
   open(opening: Opening): Opened {
-    open = null;
-    pieces = [];
     if (opening.kind === 'body') {
-      open = { session: session(finish(surface(buildMesh(body(opening.name, opening.density), { unfinished: true }))), { replay: true }) };
+      const steps = open && !opening.fresh ? open.session.done.map((d) => d.step) : [];
+      // A body that can't be opened leaves the one that is open.
+      const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), { replay: true });
+      takeUp(next, steps);
+      drainChanged(next.surface);
+      open = { session: next };
       return opened();
     }
+    open = null;
+    pieces = [];
     const { cells, places, mask, upper, history } = opening;
     const slab = clay({ cells, places: places && new Float32Array(places), mask: mask && new Float32Array(mask), upper });
     if (history) for (const before of readHistory(history, slab.session.surface.mesh)) keptStep(slab, before);
@@ -135,7 +152,8 @@ const api = {
     parts.set(heights, { width: PART_CELLS, height: PART_CELLS, data });
   },
   setBrush(brush: Brush): void {
-    brushes.set(brush.id, resolveBrush(brush, brush.form.alphaId === null ? null : forms.get(brush.form.alphaId) ?? null));
+    const of = (id: string | null): AlphaForm | null => (id === null ? null : forms.get(id) ?? null);
+    brushes.set(brush.id, resolveBrush(brush, of(brush.form.alphaId), of(brush.tooth.alphaId)));
   },
 
   begin(start: Begin, samples: Sample[]): Change {
@@ -147,6 +165,11 @@ const api = {
   },
   extend(samples: Sample[]): Change {
     extendStroke(current(), samples);
+    return change();
+  },
+  /** Lays the running stroke along other samples: a path whose nodes were moved. */
+  retrace(samples: Sample[]): Change {
+    retrace(current(), samples);
     return change();
   },
   end(): Change {
@@ -198,7 +221,7 @@ const api = {
   makeEdit(order: EditOrder): Change {
     onBareClay(() => {
       tryEdit(current(), ordered(order));
-      if (keepEdit(current())) newStep(openClay());
+      if (keepEdit(current()) && open && 'cells' in open) newStep(open);
     });
     return change();
   },
@@ -227,6 +250,18 @@ const api = {
   },
   replay(): Change {
     replay(current(), brushes);
+    return change();
+  },
+  /** The strokes on the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
+  strokes(): KeptStroke[] {
+    return strokesOf(current()).map(({ brush, ...rest }) => ({ ...rest, brushId: brush.id }));
+  },
+  /** Takes everything off the body and lays these strokes; those of brushes that aren't known here take `instead`. */
+  lay(strokes: KeptStroke[], instead: string): Change {
+    const own = brushes.get(instead);
+    if (!own) throw new Error('The brush is not loaded.');
+    clearStrokes(current());
+    takeUp(current(), strokes.map(({ brushId, ...rest }) => ({ kind: 'stroke', record: { ...rest, brush: brushes.get(brushId) ?? own } })));
     return change();
   },
   clear(): Change {

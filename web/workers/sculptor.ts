@@ -9,8 +9,9 @@ import type { Alpha, Brush, Piece } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import type { Sample } from '#core/stroke';
 import { getBlob } from '../api/client';
+import type { BrushAlphas } from '../stores/library';
 import { plain } from '../stores/plain';
-import type { Begin, Change, ClayBytes, EditOrder, LevelState, Opened, Opening, SculptWorker } from './sculpt.worker';
+import type { Begin, Change, ClayBytes, EditOrder, KeptStroke, LevelState, Opened, Opening, SculptWorker } from './sculpt.worker';
 
 export interface SculptorState {
   busy: boolean;
@@ -18,6 +19,9 @@ export interface SculptorState {
   canUndo: boolean;
   canRedo: boolean;
   vertices: number;
+  triangles: number;
+  /** Mean distance from vertex to vertex, body units. */
+  spacing: number;
   /** Radius of the dab being laid. */
   dabRadius: number | null;
   stroking: boolean;
@@ -27,7 +31,7 @@ export interface SculptorState {
 
 export class Sculptor {
   readonly state: SculptorState = reactive({
-    busy: false, strokes: 0, canUndo: false, canRedo: false, vertices: 0, dabRadius: null, stroking: false, level: null,
+    busy: false, strokes: 0, canUndo: false, canRedo: false, vertices: 0, triangles: 0, spacing: 0, dabRadius: null, stroking: false, level: null,
   });
   mesh: MeshArrays | null = null;
   spacing = 0;
@@ -46,6 +50,8 @@ export class Sculptor {
   private chain: Promise<unknown> = Promise.resolve();
   private waiting: Sample[] = [];
   private sending = false;
+  private tracing: Sample[] | null = null;
+  private traceRun: Promise<void> | null = null;
   private trying: EditOrder | null = null;
   private tryRun: Promise<void> | null = null;
   private replayWith: (() => Promise<void>) | null = null;
@@ -59,9 +65,9 @@ export class Sculptor {
     });
   }
 
-  /** Makes the brush, and the alpha it needs, known to the worker. */
-  async use(brush: Brush, alpha: Alpha | null): Promise<void> {
-    if (alpha) await this.know(alpha);
+  /** Makes the brush, and the alphas it needs, known to the worker. */
+  async use(brush: Brush, alphas: BrushAlphas): Promise<void> {
+    for (const alpha of [alphas.form, alphas.tooth]) if (alpha) await this.know(alpha);
     await this.queue(() => this.worker.setBrush(plain(brush)));
   }
 
@@ -91,6 +97,18 @@ export class Sculptor {
       const batch = this.waiting.splice(0);
       if (batch.length > 0 && this.state.stroking) this.take(await this.worker.extend(batch));
     }).catch(() => undefined);
+  }
+
+  /** Lays the running stroke along other samples; while one is worked out only the latest waits. */
+  retrace(samples: readonly Sample[]): Promise<void> {
+    this.tracing = [...samples];
+    this.traceRun ??= this.queue(async () => {
+      const latest = this.tracing;
+      this.tracing = null;
+      this.traceRun = null;
+      if (latest && this.state.stroking) this.take(await this.worker.retrace(latest));
+    });
+    return this.traceRun;
   }
 
   async end(): Promise<void> {
@@ -141,6 +159,17 @@ export class Sculptor {
       await settings();
       if (this.state.strokes > 0 && !this.state.stroking) await this.changing(() => this.worker.replay());
     }
+  }
+
+  /** The strokes on the body. */
+  strokes(): Promise<KeptStroke[]> {
+    return this.queue(() => this.worker.strokes());
+  }
+
+  /** Lays these strokes in place of all that is on the body. */
+  lay(strokes: readonly KeptStroke[], instead: string): Promise<void> {
+    const sent = plain([...strokes]);
+    return this.changing(() => this.worker.lay(sent, instead));
   }
 
   /** Strokes of one brush go on as strokes of its copy. */
@@ -211,7 +240,7 @@ export class Sculptor {
     this.opened = opened;
     this.mesh = meshView(opened.buffer, opened.layout);
     this.spacing = opened.spacing;
-    this.state.vertices = opened.layout.vertexCount;
+    Object.assign(this.state, { vertices: opened.layout.vertexCount, triangles: opened.layout.triangleCount, spacing: opened.spacing });
   }
 
   private take(change: Change): void {

@@ -2,8 +2,10 @@
 import * as Comlink from 'comlink';
 import { createStore, get, set } from 'idb-keyval';
 import { THUMBNAIL_VERSION } from '#core/thumbnail';
-import type { Alpha, Brush } from '#core/settings';
+import type { AlphaKind } from '#core/brush';
+import { worksOf, type Alpha, type Brush } from '#core/settings';
 import { getBlob } from '../api/client';
+import type { BrushAlphas } from '../stores/library';
 import { plain } from '../stores/plain';
 import type { ThumbnailWorker } from './thumbnail.worker';
 
@@ -13,11 +15,11 @@ const store = createStore('mold-stamp-pictures', 'pictures');
 let worker: Comlink.Remote<ThumbnailWorker> | null = null;
 
 /** An object URL of the brush's picture. */
-export function thumbnail(brush: Brush, alpha: Alpha | null): Promise<string> {
-  const key = JSON.stringify([brush.form, brush.touch, brush.stroke, alpha?.blob]);
+export function thumbnail(brush: Brush, alphas: BrushAlphas): Promise<string> {
+  const key = JSON.stringify([worksOf(brush), alphas.form?.blob, alphas.tooth?.blob]);
   const known = rendered.get(key);
   if (known) return known;
-  const made = kept(key, () => render(plain(brush), alpha));
+  const made = kept(key, () => render(plain(brush), alphas));
   made.catch(() => rendered.delete(key));
   rendered.set(key, made);
   if (rendered.size > MOST) {
@@ -37,9 +39,13 @@ async function kept(key: string, make: () => Promise<Blob>): Promise<string> {
   return URL.createObjectURL(picture);
 }
 
-async function render(brush: Brush, alpha: Alpha | null): Promise<Blob> {
+async function render(brush: Brush, alphas: BrushAlphas): Promise<Blob> {
   worker ??= Comlink.wrap<ThumbnailWorker>(new Worker(new URL('./thumbnail.worker.ts', import.meta.url), { type: 'module' }));
-  const bytes = alpha && await getBlob(alpha.blob);
-  const kind = alpha && { format: alpha.format, size: alpha.size, relief: alpha.relief };
-  return worker.render(brush, kind && bytes && Comlink.transfer({ kind, bytes }, [bytes]));
+  const form = await kindAndBytes(alphas.form);
+  const tooth = await kindAndBytes(alphas.tooth);
+  return worker.render(brush, Comlink.transfer({ form, tooth }, [form, tooth].flatMap((a) => (a ? [a.bytes] : []))));
+}
+
+async function kindAndBytes(alpha: Alpha | null): Promise<{ kind: AlphaKind; bytes: ArrayBuffer } | null> {
+  return alpha && { kind: { format: alpha.format, size: alpha.size, relief: alpha.relief }, bytes: await getBlob(alpha.blob) };
 }

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+/** The profile of one dab, or of a run of dabs at the spacing: body units on the left, per cent of the depth on the right. */
+import { LineChart } from 'echarts/charts';
+import { GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, TooltipComponent } from 'echarts/components';
+import { init, use, type ECharts } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+import { useResizeObserver } from '@vueuse/core';
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import type { ResolvedBrush } from '#core/brush';
+import { DISC_LIMIT, RIM_LIMIT, RIPPLE_LIMIT } from '#core/checks';
+import { dabCut, fullHeight, runCut, weightAt, type StampMeasures } from '#core/profile';
+
+const props = defineProps<{ stamp: ResolvedBrush; measures: StampMeasures; run: boolean }>();
+use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, TooltipComponent, CanvasRenderer]);
+const box = ref<HTMLElement>();
+let chart: ECharts | null = null;
+const css = getComputedStyle(document.documentElement);
+const colour = (role: string): string => css.getPropertyValue(role).trim();
+
+/** Round figures for an axis of body units, whatever the brush's size. */
+function digitsFor(span: number): number {
+  return Math.max(0, Math.min(5, 1 - Math.floor(Math.log10(Math.max(1e-9, span)))));
+}
+
+function draw(): void {
+  if (!chart) return;
+  const { stamp, measures, run } = props;
+  const full = fullHeight(stamp);
+  const cut = run ? runCut(stamp) : dabCut(stamp);
+  const points = Array.from(cut.at, (x, i) => [x, cut.height[i]!]);
+  let low = Math.min(0, ...cut.height);
+  let high = Math.max(0, ...cut.height);
+  if (high - low < full * 0.02) high = low + Math.max(full * 0.02, 1e-6);
+  const air = (high - low) * 0.12;
+  low -= low < 0 ? air : 0;
+  high += air;
+  const digits = digitsFor(high - low);
+  const ink = colour('--ink-2');
+  const warn = colour('--warn');
+  const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
+  const lifted = measures.disc > DISC_LIMIT ? warn : colour('--ink-3');
+  const lift = measures.lift * full * stamp.strength;
+  const marks = [
+    { yAxis: 0, name: 'ground', lineStyle: { color: ink }, label: { color: ink, position: 'insideStartTop' } },
+    ...(stamp.alpha && !run ? [{ yAxis: lift, name: `lift left ${(measures.lift * 100).toFixed(1)} %`, lineStyle: { color: lifted }, label: { color: lifted, position: 'insideEndTop' } }] : []),
+    ...(run && measures.ripple > 0 ? [{ yAxis: Math.max(...cut.height), name: `ripple ${(measures.ripple * 100).toFixed(1)} %`, lineStyle: { color: measures.ripple > RIPPLE_LIMIT ? warn : ink }, label: { color: measures.ripple > RIPPLE_LIMIT ? warn : ink, position: 'insideEndTop' } }] : []),
+    ...(run ? [] : [-1, 1].map((x) => ({ xAxis: x, name: '', lineStyle: { color: colour('--line'), type: 'solid' }, label: { show: false } }))),
+  ];
+  const step = !run && measures.rimStep > RIM_LIMIT ? [-1, 1].map((x) => ({ coord: [x, measures.rimStep * full], name: `step ${(measures.rimStep * 100).toFixed(0)} %` })) : [];
+  chart.setOption({
+    animation: false,
+    grid: { left: 46, right: 40, top: 22, bottom: 36 },
+    tooltip: {
+      trigger: 'axis', textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
+      formatter: (rows: { value: [number, number] }[]) => (rows[0] ? `${rows[0].value[0].toFixed(2)} r from the middle<br>height ${rows[0].value[1].toFixed(digits + 1)}, ${full > 0 ? ((rows[0].value[1] / full) * 100).toFixed(0) : 0} % of the depth` : ''),
+    },
+    xAxis: {
+      type: 'value', min: -1.2, max: cut.at[cut.at.length - 1]! + 0.05, interval: 0.2, name: run ? 'along the stroke, radii' : 'across the dab, radii', nameLocation: 'middle', nameGap: 20, nameTextStyle: text,
+      axisLabel: { ...text, showMinLabel: false, showMaxLabel: false, formatter: (v: number) => (Math.abs(v - Math.round(v)) < 1e-6 ? String(Math.round(v)) : ''), interval: 0, hideOverlap: true }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { show: false, onZero: false },
+    },
+    yAxis: [
+      { type: 'value', min: low, max: high, name: 'body units', position: 'left', axisLine: { onZero: false, show: false }, axisTick: { show: false }, nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -36] }, nameGap: 8, splitNumber: 3, axisLabel: { ...text, showMinLabel: false, showMaxLabel: false, formatter: (v: number) => v.toFixed(digits) }, splitLine: { lineStyle: { color: colour('--line-soft') } } },
+      { type: 'value', min: full > 0 ? (low / full) * 100 : 0, max: full > 0 ? (high / full) * 100 : 100, name: '% depth', position: 'right', axisLine: { onZero: false, show: false }, axisTick: { show: false }, nameTextStyle: { ...text, align: 'right', padding: [0, -34, 0, 0] }, nameGap: 8, splitNumber: 3, axisLabel: { ...text, showMinLabel: false, showMaxLabel: false, formatter: (v: number) => v.toFixed(0) }, splitLine: { show: false } },
+    ],
+    series: [
+      {
+        type: 'line', data: points, showSymbol: false, lineStyle: { color: colour('--act'), width: 1.8 }, areaStyle: { color: colour('--act-wash'), origin: 'start', opacity: 0.6 },
+        markLine: { silent: true, symbol: 'none', lineStyle: { type: 'dashed', width: 1 }, label: { formatter: '{b}', fontSize: 10.5, fontFamily: 'IBM Plex Sans' }, data: marks },
+        markPoint: { symbol: 'circle', symbolSize: 7, itemStyle: { color: warn }, label: { show: true, position: 'top', formatter: '{b}', fontSize: 10.5, color: warn }, data: step },
+      },
+      ...(run ? [] : [{
+        type: 'line', yAxisIndex: 1, data: Array.from(cut.at, (x) => [x, weightAt(stamp, x, 0) * 100 * stamp.strength]), showSymbol: false, lineStyle: { color: ink, width: 1, type: 'dotted' }, tooltip: { show: false },
+      }]),
+    ],
+  }, { replaceMerge: ['series'] });
+}
+onMounted(() => {
+  chart = init(box.value!);
+  draw();
+});
+useResizeObserver(box, () => chart?.resize());
+watch(() => [props.stamp, props.measures, props.run], draw);
+onBeforeUnmount(() => chart?.dispose());
+</script>
+
+<template>
+  <div ref="box" class="chart" role="img" aria-label="Profile of the dab" />
+</template>
+
+<style scoped>
+.chart { width: 100%; height: 152px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
+</style>

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+/** The profile, and what the checks of the bench found, each mended by a click. */
+import { computed, ref } from 'vue';
+import { brushChecks, type BrushMend } from '#core/checks';
+import { putNumber, type Alpha, type Brush } from '#core/settings';
+import CheckNote from '../parts/CheckNote.vue';
+import { useProof } from '../stores/proof';
+import BrushProfile from './BrushProfile.vue';
+import { runsAlong } from './labels';
+import { useStampOf } from './stampOf';
+
+const props = defineProps<{ brush: Brush; alpha: Alpha | null }>();
+const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
+const proof = useProof();
+const stamp = useStampOf(() => props.brush, () => props.alpha);
+const run = ref(false);
+const found = computed(() => stamp.value && brushChecks(stamp.value, proof.state.spacing > 0 ? { spacing: proof.state.spacing, finer: proof.finer } : null));
+const broken = computed(() => found.value?.checks.filter((c) => !c.ok) ?? []);
+const well = computed(() => found.value?.checks.filter((c) => c.ok) ?? []);
+const shapes = computed(() => !['smooth', 'flatten', 'move'].includes(props.brush.touch.action));
+
+function mend(way: BrushMend): void {
+  switch (way.kind) {
+    case 'set': return emit('edit', (b) => putNumber(b, way.path, way.value));
+    case 'plateau': return emit('edit', (b) => {
+      b.touch.falloff.kind = 'plateau';
+      b.touch.falloff.hold = way.hold;
+    });
+    case 'subdivide': void proof.subdivide();
+  }
+}
+</script>
+
+<template>
+  <div class="panel">
+    <template v-if="shapes">
+      <div class="heading">
+        Profile
+        <span v-if="runsAlong(brush.stroke.type)" class="which">
+          <button type="button" :class="{ on: !run }" :aria-pressed="!run" @click="run = false">one dab</button>
+          <button type="button" :class="{ on: run }" :aria-pressed="run" @click="run = true">a run</button>
+        </span>
+      </div>
+      <BrushProfile v-if="stamp && found" :stamp="stamp" :measures="found.measures" :run="run && runsAlong(brush.stroke.type)" />
+    </template>
+    <CheckNote v-for="c in broken" :key="c.name" :sentence="c.sentence" :mend="c.mend?.label ?? ''" @mend="c.mend && mend(c.mend)" />
+    <details v-if="well.length"><summary>{{ broken.length ? `${well.length} checks are well` : 'All checks are well' }}</summary><p v-for="c in well" :key="c.name" class="muted">{{ c.sentence }}</p></details>
+  </div>
+</template>
+
+<style scoped>
+.panel { display: grid; gap: 6px; margin-top: 4px; }
+.which { display: flex; gap: 10px; font-weight: 400; }
+.which button { border: 0; background: none; padding: 0; cursor: pointer; color: var(--ink-3); font-size: var(--small); }
+.which .on { color: var(--act-deep); font-weight: 600; }
+summary { cursor: pointer; color: var(--ink-2); font-size: var(--small); }
+</style>

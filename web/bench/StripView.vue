@@ -1,0 +1,69 @@
+<script setup lang="ts">
+/** A lit strip with the brush's stroke on it, drawn anew with every change; while one is drawn only the latest waits. */
+import * as Comlink from 'comlink';
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { worksOf, type Alpha, type Brush } from '#core/settings';
+import { getBlob } from '../api/client';
+import { plain } from '../stores/plain';
+import type { BrushAlphas } from '../stores/library';
+import type { StripWorker } from '../workers/strip.worker';
+
+const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
+const WIDTH = 960;
+const canvas = ref<HTMLCanvasElement>();
+const drawn = ref('');
+const thread = new Worker(new URL('../workers/strip.worker.ts', import.meta.url), { type: 'module' });
+const worker = Comlink.wrap<StripWorker>(thread);
+let waiting = false;
+let busy = false;
+let gone = false;
+
+async function know(alpha: Alpha | null): Promise<string | null> {
+  if (!alpha) return null;
+  if (!(await worker.knows(alpha.blob))) {
+    const bytes = await getBlob(alpha.blob);
+    await worker.setForm(alpha.blob, { format: alpha.format, size: alpha.size, relief: alpha.relief }, Comlink.transfer(bytes, [bytes]));
+  }
+  return alpha.blob;
+}
+
+async function draw(): Promise<void> {
+  waiting = true;
+  if (busy) return;
+  busy = true;
+  try {
+    while (waiting && !gone) {
+      waiting = false;
+      const key = worksOf(props.brush);
+      const [form, tooth] = [await know(props.alphas.form), await know(props.alphas.tooth)];
+      const made = await worker.render(plain(props.brush), form, tooth, WIDTH);
+      if (gone || !canvas.value) return;
+      canvas.value.width = made.width;
+      canvas.value.height = made.height;
+      canvas.value.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(made.data), made.width), 0, 0);
+      drawn.value = key;
+    }
+  } catch {
+    // The proof says that the alpha can't be loaded; the strip keeps what it has.
+  } finally {
+    busy = false;
+  }
+}
+onMounted(draw);
+watch(() => [worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob], draw);
+onBeforeUnmount(() => {
+  gone = true;
+  thread.terminate();
+});
+</script>
+
+<template>
+  <div class="strip" :data-busy="drawn !== worksOf(brush)" title="The brush under rising and falling pressure; stamps growing and shrinking">
+    <canvas ref="canvas" role="img" aria-label="Strip: the brush under rising and falling pressure" />
+  </div>
+</template>
+
+<style scoped>
+.strip { height: 92px; overflow: hidden; background: var(--clay); border-top: 1px solid var(--line); }
+canvas { width: 100%; height: 100%; object-fit: cover; display: block; }
+</style>

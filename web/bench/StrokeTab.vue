@@ -1,0 +1,34 @@
+<script setup lang="ts">
+/** How dabs follow from the hand: turn, steadying, tapers and fade. */
+import { computed } from 'vue';
+import type { Brush } from '#core/settings';
+import ChoiceBar from '../parts/ChoiceBar.vue';
+import { runsAlong, TURN_CHOICES } from './labels';
+import SettingList from './SettingList.vue';
+
+const props = defineProps<{ brush: Brush }>();
+const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
+const edit = (change: (brush: Brush) => void): void => emit('edit', change);
+const runs = computed(() => runsAlong(props.brush.stroke.type));
+const hand = computed(() => [
+  ...(props.brush.stroke.type === 'linger' ? ['stroke.rate'] : []), ...(['trail', 'linger'].includes(props.brush.stroke.type) ? ['stroke.steady'] : []),
+]);
+const tapered = computed(() => props.brush.stroke.taperStart > 0 || props.brush.stroke.taperEnd > 0);
+</script>
+
+<template>
+  <div class="tab">
+    <div class="row">
+      <span class="label">Turn from</span>
+      <ChoiceBar label="Turn from" :model-value="brush.stroke.turnFrom" :options="TURN_CHOICES" @update:model-value="(v) => edit((b) => { b.stroke.turnFrom = v; })" />
+    </div>
+    <template v-if="runs">
+      <SettingList :brush="brush" :paths="hand" @edit="edit" />
+      <div class="heading">Ends</div>
+      <SettingList :brush="brush" :paths="['stroke.taperStart', 'stroke.taperEnd', ...(tapered ? ['stroke.tipSize', 'stroke.tipStrength'] : []), 'stroke.fade']" @edit="edit" />
+    </template>
+    <p v-else class="muted">Spacing, tapers and fade are for strokes that run along a line.</p>
+  </div>
+</template>
+
+<style scoped src="./tab.css"></style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+/** The other version of the brush beside the proof: the same body, the same strokes, the same eye. */
+import { useResizeObserver } from '@vueuse/core';
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { worksOf, type Brush } from '#core/settings';
+import { sentence } from '../stores/connection';
+import { useLibrary } from '../stores/library';
+import { useProof } from '../stores/proof';
+import { BodyEye, type Pose } from '../viewport/bodyEye';
+import { ClayView } from '../viewport/clayView';
+import { Sculptor } from '../workers/sculptor';
+import { CLAYS, type ClayName } from './looks';
+
+const props = defineProps<{ brush: Brush; label: string; clay: ClayName; facets: boolean }>();
+const pose = defineModel<Pose | null>('pose', { required: true });
+const proof = useProof();
+const library = useLibrary();
+const surface = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const busy = ref(true);
+const problem = ref<string | null>(null);
+const sculptor = new Sculptor();
+let view: ClayView | null = null;
+let eye: BodyEye | null = null;
+let waiting = false;
+let running = false;
+
+async function follow(): Promise<void> {
+  waiting = true;
+  if (running) return;
+  running = true;
+  busy.value = true;
+  try {
+    while (waiting && view) {
+      waiting = false;
+      await lay();
+    }
+    problem.value = null;
+  } catch (error) {
+    problem.value = sentence(error);
+  } finally {
+    running = false;
+    busy.value = false;
+  }
+}
+
+async function lay(): Promise<void> {
+  const strokes = await proof.sculptor.strokes();
+  for (const id of new Set(strokes.map((s) => s.brushId))) {
+    const own = id === props.brush.id ? null : library.brush(id);
+    if (own) await sculptor.use(own, library.alphasOf(own));
+  }
+  await sculptor.use(props.brush, library.alphasOf(props.brush));
+  await sculptor.lay(strokes, props.brush.id);
+}
+
+async function open(): Promise<void> {
+  await sculptor.open(await proof.openingNow());
+  if (sculptor.mesh) view?.show(sculptor.mesh);
+  await follow();
+}
+
+onMounted(async () => {
+  view = new ClayView(canvas.value!, { grazing: false });
+  eye = new BodyEye(view, surface.value!);
+  eye.leftTurns(true);
+  eye.onMoved = (next) => (pose.value = next);
+  if (pose.value) eye.look(pose.value);
+  sculptor.onChange = (leaves) => view?.update(leaves);
+  sculptor.onProblem = () => undefined;
+  look();
+  view.resize(surface.value!.clientWidth, surface.value!.clientHeight);
+  await open().catch((error: unknown) => (problem.value = sentence(error)));
+});
+onBeforeUnmount(() => {
+  const gone = view;
+  view = null;
+  eye?.dispose();
+  gone?.dispose();
+  sculptor.close();
+});
+useResizeObserver(surface, () => view?.resize(surface.value!.clientWidth, surface.value!.clientHeight));
+function look(): void {
+  view?.setLook({ ...(CLAYS.find((c) => c.name === props.clay) ?? CLAYS[0]), facets: props.facets });
+}
+watch(() => [props.clay, props.facets], look);
+watch(() => [worksOf(props.brush), proof.state.strokes, proof.state.stroking], () => {
+  if (!proof.state.stroking) void follow();
+});
+watch(() => proof.opened, () => void open().catch((error: unknown) => (problem.value = sentence(error))));
+watch(pose, (next) => {
+  if (next && eye && JSON.stringify(next) !== JSON.stringify(eye.pose)) eye.look(next);
+});
+</script>
+
+<template>
+  <div class="compared" :data-busy="busy">
+    <div ref="surface" class="surface" @contextmenu.prevent><canvas ref="canvas" /></div>
+    <span class="label">{{ label }}</span>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped src="../parts/view.css"></style>
+<style scoped>
+.compared { position: relative; height: 100%; overflow: hidden; background: linear-gradient(var(--view-top), var(--view-bottom)); border-right: 2px solid var(--page); }
+.label { position: absolute; left: 12px; top: 10px; background: var(--page); color: var(--ink); border-radius: 12px; padding: 3px 10px; font-weight: 600; font-size: 12px; }
+</style>

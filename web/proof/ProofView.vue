@@ -1,0 +1,196 @@
+<script setup lang="ts">
+/** The body in clay with the brush at hand on it: strokes, the cursor with the stamp's picture, and the five numbers. */
+import { useLocalStorage, useResizeObserver } from '@vueuse/core';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import type { DabFrame } from '#core/brush';
+import { worksOf, type Brush } from '#core/settings';
+import { NO_SYMMETRY, type StencilPlace } from '#core/stroke';
+import { shownAlpha } from '../parts/alphaPictures';
+import { useBrushKeys } from '../parts/brushKeys';
+import { useShortcuts } from '../parts/shortcuts';
+import { sentence } from '../stores/connection';
+import type { BrushAlphas } from '../stores/library';
+import { useProof } from '../stores/proof';
+import { BodyEye, type Pose } from '../viewport/bodyEye';
+import { ClayView } from '../viewport/clayView';
+import { StrokeInput } from '../viewport/strokeInput';
+import { isMeshFile } from '../workers/meshFiles';
+import { useHeldBrushes } from './heldBrushes';
+import { CLAYS, useLook } from './looks';
+import { usePath } from './pathHand';
+import PathNodes from './PathNodes.vue';
+import PointerNumbers from './PointerNumbers.vue';
+import ProofBody from './ProofBody.vue';
+import ProofTools from './ProofTools.vue';
+import StencilSheet from './StencilSheet.vue';
+import { useLight } from './useLight';
+
+const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
+/** Where the eye is, shared with a view that looks along. */
+const pose = defineModel<Pose | null>('pose', { default: null });
+const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
+
+const proof = useProof();
+const surface = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const problem = ref<string | null>(null);
+const hovered = shallowRef<{ frame: DabFrame; at: { x: number; y: number }; turn: number } | null>(null);
+const size = ref({ width: 1, height: 1 });
+const stencil = useLocalStorage<StencilPlace>('proof-stencil', { x: 0, y: 0, half: 0.5, turnRad: 0 });
+const { clay, facets } = useLook();
+const nodePlaces = ref<{ x: number; y: number }[]>([]);
+const view = shallowRef<ClayView | null>(null);
+let eye: BodyEye | null = null;
+let input: StrokeInput | null = null;
+const light = useLight(() => view.value);
+
+/** What the worker knows of: strokes wait until it has the brush and its alphas. */
+const usable = ref('');
+const key = computed(() => JSON.stringify([props.brush.id, worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob]));
+const held = useHeldBrushes(() => props.brush, () => input?.hover());
+const onPath = computed(() => props.brush.stroke.type === 'path' && props.brush.touch.action !== 'move' && !held.held.value);
+const path = usePath({
+  sculptor: proof.sculptor, brush: () => props.brush,
+  start: () => ({ view: eye!.basis(), symmetry: symmetry(), dig: input?.dig ?? false, ...(props.brush.stroke.mapping === 'stencil' ? { stencil: eye!.stencil(stencil.value) } : {}) }),
+});
+const symmetry = () => ({ ...NO_SYMMETRY, mirrorX: proof.mirrorX });
+
+async function follow(): Promise<void> {
+  const wanted = key.value;
+  try {
+    await proof.follow(props.brush, props.alphas);
+    await path.again();
+    usable.value = wanted;
+    problem.value = null;
+  } catch (error) {
+    problem.value = `The brush can’t be tried yet. ${sentence(error)}`;
+  }
+  input?.hover();
+}
+
+async function showForm(): Promise<void> {
+  const alpha = props.alphas.form;
+  if (!alpha) return view.value?.setForm(null, 0);
+  const shown = await shownAlpha(alpha).catch(() => null);
+  if (alpha === props.alphas.form) view.value?.setForm(shown?.greys ?? null, shown?.size ?? 0);
+}
+
+function fit(): void {
+  size.value = { width: surface.value!.clientWidth, height: surface.value!.clientHeight };
+  view.value?.resize(size.value.width, size.value.height);
+}
+
+function onHover(frame: DabFrame | null, at: { x: number; y: number } | null): void {
+  if (!frame || !at || !eye) {
+    hovered.value = null;
+    return;
+  }
+  const { right, up } = eye.basis();
+  const t = frame.tangent;
+  const turn = (Math.atan2(t[0] * up[0] + t[1] * up[1] + t[2] * up[2], t[0] * right[0] + t[1] * right[1] + t[2] * right[2]) * 180) / Math.PI;
+  hovered.value = { frame, at, turn };
+}
+
+onMounted(async () => {
+  view.value = new ClayView(canvas.value!, { grazing: false });
+  eye = new BodyEye(view.value, surface.value!);
+  const withStencil = { ray: eye.ray.bind(eye), basis: eye.basis.bind(eye), stencil: () => eye!.stencil(stencil.value) };
+  eye.onMoved = (next) => (pose.value = next);
+  if (pose.value) eye.look(pose.value);
+  input = new StrokeInput({
+    surface: surface.value!, view: view.value, eye: withStencil, sculptor: proof.sculptor,
+    brush: () => held.inHand() ?? props.brush, symmetry,
+    ready: () => usable.value !== '' && !proof.opening, blocked: () => onPath.value || light.turning.value,
+    onHover, onEnd: () => undefined, onBeside: (beside) => eye?.leftTurns(beside),
+  });
+  proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
+  view.value.onDrawn = placeNodes;
+  look();
+  fit();
+  await proof.start().catch((error: unknown) => (problem.value = sentence(error)));
+  show();
+  await Promise.all([follow(), showForm()]);
+});
+onBeforeUnmount(() => {
+  if (path.open.value) void path.abandon();
+  else if (input?.abandon() !== true) void proof.sculptor.end();
+  proof.sculptor.onChange = () => undefined;
+  input?.dispose();
+  eye?.dispose();
+  view.value?.dispose();
+  view.value = null;
+});
+useResizeObserver(surface, fit);
+
+function show(): void {
+  if (proof.sculptor.mesh) view.value?.show(proof.sculptor.mesh);
+}
+function look(): void {
+  view.value?.setLook({ ...(CLAYS.find((c) => c.name === clay.value) ?? CLAYS[0]), facets: facets.value });
+}
+function placeNodes(): void {
+  nodePlaces.value = eye ? path.nodes.value.map((node) => eye!.seen(node.point)) : [];
+}
+watch(() => proof.opened, show);
+watch(key, follow);
+watch(pose, (next) => {
+  if (next && eye && JSON.stringify(next) !== JSON.stringify(eye.pose)) eye.look(next);
+});
+watch(() => props.alphas.form?.blob, showForm);
+watch([clay, facets], look);
+watch(path.nodes, placeNodes);
+watch(onPath, (now) => {
+  if (!now && path.open.value && !held.held.value) void path.keep();
+});
+
+/** The first press of a path, and every one after it, sets a node; beside the body a left drag turns it. */
+function pressed(e: PointerEvent): void {
+  if (!onPath.value || e.button !== 0 || !eye || light.turning.value || usable.value === '' || proof.opening) return;
+  const box = surface.value!.getBoundingClientRect();
+  eye.leftTurns(path.add(eye.ray(e.clientX - box.left, e.clientY - box.top)) < 0);
+}
+function drop(e: DragEvent): void {
+  const [file] = e.dataTransfer?.files ?? [];
+  if (file && isMeshFile(file)) void proof.bring(file);
+  else if (file) proof.problem = `“${file.name}” is no mesh. A body can be an OBJ, PLY, STL or GLB file.`;
+}
+
+useBrushKeys({ brush: () => props.brush, edit: (change) => emit('edit', change), dig: (down) => input?.setDig(down) });
+useShortcuts([
+  { keys: 'Esc', what: 'Abandon the stroke that isn’t released', run: () => void (path.open.value ? path.abandon() : input?.abandon()) },
+  { keys: 'Enter', what: 'Path: keep the row', run: () => void path.keep() },
+  { keys: 'Backspace', what: 'Path: take the last node away', run: () => void (path.open.value && path.remove()) },
+  { keys: 'Ctrl+Z', what: 'Undo the last stroke', run: () => void (path.open.value ? path.remove() : proof.sculptor.undo()) },
+  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => void proof.sculptor.redo() },
+  { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => void proof.sculptor.redo() },
+  { keys: 'X', what: 'Mirror left and right', run: () => (proof.mirrorX = !proof.mirrorX) },
+  { keys: 'I', what: 'Invert the mask', run: () => void proof.editMask('mask-invert') },
+  { keys: 'U', what: 'Clear the mask', run: () => void proof.editMask('mask-clear') },
+  { keys: 'H', what: 'View from the front', run: () => eye?.home() },
+  { keys: 'Right drag', what: 'Turn the body (or left drag beside it)' },
+  { keys: 'Middle drag', what: 'Pan; the wheel goes nearer' },
+]);
+</script>
+
+<template>
+  <div
+    class="proof" :data-strokes="proof.state.strokes" :data-busy="proof.state.busy || proof.opening || usable !== key" :data-vertices="proof.state.vertices"
+    @dragover.prevent @drop.prevent="drop"
+  >
+    <div ref="surface" class="surface" :class="{ over: hovered }" @contextmenu.prevent @pointerdown="pressed" @pointermove="light.move"><canvas ref="canvas" /></div>
+    <StencilSheet v-if="brush.stroke.mapping === 'stencil'" v-model="stencil" :alpha="alphas.form" :width="size.width" :height="size.height" />
+    <PathNodes
+      v-if="onPath" :places="nodePlaces" :closed="path.closed.value" @move="(i, x, y) => eye && path.move(i, eye.ray(x, y))" @remove="path.remove" @keep="path.keep()" @abandon="path.abandon()"
+      @close="path.toggleClosed()"
+    />
+    <PointerNumbers
+      :brush="brush" :held="held.held.value" :live="hovered && { radius: hovered.frame.radius, turn: hovered.turn }" :at="hovered && !onPath ? hovered.at : null" :width="size.width" :height="size.height"
+    />
+    <ProofTools v-model:clay="clay" v-model:facets="facets" :lit="light.turned.value" @home="eye?.home()" @light="light.reset()" />
+    <ProofBody />
+    <div v-if="proof.opening" class="cover">Making the body…</div>
+    <div v-if="problem || proof.problem" class="problem" role="alert">{{ problem ?? proof.problem }} <button v-if="problem" class="btn link" type="button" @click="follow">Try again</button><button v-else class="btn link" type="button" @click="proof.problem = null">All right</button></div>
+  </div>
+</template>
+
+<style scoped src="../parts/view.css"></style>

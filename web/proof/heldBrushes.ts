@@ -1,0 +1,40 @@
+/** Brushes that a held key puts in the hand: S smooths, M masks, both at the size of the brush at hand. */
+import { ref, watch } from 'vue';
+import { BASE_BRUSHES, SLAB_BRUSHES } from '#core/presets';
+import type { Brush } from '#core/settings';
+import { useShortcuts } from '../parts/shortcuts';
+import { plain } from '../stores/plain';
+import { useProof } from '../stores/proof';
+
+type Held = 'smooth' | 'mask';
+const SMOOTH = BASE_BRUSHES.find((b) => b.touch.action === 'smooth')!;
+const MASK = SLAB_BRUSHES.find((b) => b.touch.action === 'mask')!;
+
+export function useHeldBrushes(brush: () => Brush, changed: () => void) {
+  const proof = useProof();
+  const held = ref<Held | null>(null);
+
+  function inHand(): Brush | null {
+    if (!held.value) return null;
+    const out = plain(held.value === 'smooth' ? SMOOTH : MASK);
+    out.stroke.size = brush().stroke.size;
+    out.stroke.mapping = 'surface';
+    return out;
+  }
+
+  function hold(which: Held, down: boolean): void {
+    if (down) held.value = which;
+    else if (held.value === which) held.value = null;
+  }
+
+  watch([held, () => brush().stroke.size], async () => {
+    const now = inHand();
+    if (now) await proof.sculptor.use(now, { form: null, tooth: null });
+    changed();
+  });
+  useShortcuts([
+    { keys: 'S', what: 'Held: Smooth, at this size', hold: (down) => hold('smooth', down) },
+    { keys: 'M', what: 'Held: paint a mask; with D take it away', hold: (down) => hold('mask', down) },
+  ]);
+  return { held, inHand };
+}

@@ -1,0 +1,29 @@
+/** Draws the strip of the brush on the bench away from the page. */
+import * as Comlink from 'comlink';
+import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind } from '#core/brush';
+import type { Brush } from '#core/settings';
+import { brushStrip, stripClay, type StripClay } from '#core/thumbnail';
+
+const forms = new Map<string, AlphaForm>();
+const MOST_FORMS = 4;
+let clay: StripClay | null = null;
+
+const api = {
+  /** An alpha's picture, named by its blob. */
+  setForm(blob: string, kind: AlphaKind, bytes: ArrayBuffer): void {
+    forms.delete(blob);
+    forms.set(blob, alphaForm(kind, bytes));
+    if (forms.size > MOST_FORMS) forms.delete(forms.keys().next().value!);
+  },
+  knows: (blob: string): boolean => forms.has(blob),
+  render(brush: Brush, form: string | null, tooth: string | null, width: number): { width: number; height: number; data: ArrayBuffer } {
+    clay ??= stripClay();
+    const of = (blob: string | null): AlphaForm | null => (blob ? forms.get(blob) ?? null : null);
+    const { data, ...size } = brushStrip(clay, resolveBrush(brush, of(form), of(tooth)), width);
+    const bytes = data.buffer as ArrayBuffer;
+    return Comlink.transfer({ ...size, data: bytes }, [bytes]);
+  },
+};
+
+export type StripWorker = typeof api;
+Comlink.expose(api);
