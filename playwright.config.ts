@@ -4,8 +4,8 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  // One at a time: the page is drawn in software where there is no graphics card, on all cores.
-  workers: 1,
+  // A page that is drawn in software waits for itself half of its time, so two files go on beside each other.
+  workers: 2,
   retries: 0,
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'build/interface.json' }]],

@@ -57,10 +57,17 @@ function makeApp(folder: string): App {
 
 export type Point = readonly [number, number];
 
+/** Opens a brush of the rack on its bench. */
+export async function openBrush(page: Page, app: App, name: string): Promise<void> {
+  await page.goto(app.address);
+  await page.getByRole('button', { name: `Open ${name}`, exact: true }).click();
+  await settled(page, '.proof');
+}
+
 /** Draws a stroke with the pointer over a view; places are shares of its width and height. */
 export async function draw(page: Page, view: '.slab' | '.proof', points: readonly Point[], release = true): Promise<void> {
   await settled(page, view);
-  const box = (await page.locator(`${view} canvas`).boundingBox())!;
+  const box = (await page.locator(`${view} canvas`).first().boundingBox())!;
   const at = ([x, y]: Point): [number, number] => [box.x + x * box.width, box.y + y * box.height];
   await page.mouse.move(...at(points[0]!));
   await page.mouse.down();
@@ -87,7 +94,7 @@ export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string
   let last = '';
   for (;;) {
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-    const now = createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over, .numbers, .el-notification { visibility: hidden !important; }' })).digest('hex');
+    const now = createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over, .numbers, .beside, .hint, .compare, .el-notification { visibility: hidden !important; }' })).digest('hex');
     if (now === last) return now;
     last = now;
   }

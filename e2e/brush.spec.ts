@@ -1,11 +1,7 @@
-import { draw, expect, seen, set, settled, test, type App } from './app';
-import type { Page } from '@playwright/test';
+import { draw, expect, openBrush, seen, set, test } from './app';
 
-async function openBrush(page: Page, app: App, name: string): Promise<void> {
-  await page.goto(app.address);
-  await page.getByRole('button', { name: `Open ${name}`, exact: true }).click();
-  await settled(page, '.proof');
-}
+// Smaller pictures, since they are drawn in software where there is no graphics card.
+test.use({ viewport: { width: 1120, height: 700 } });
 
 test('a base brush stays as it is: the first change makes a copy, and stamps follow the copy', async ({ page, app }) => {
   await openBrush(page, app, 'Plain press');
@@ -33,7 +29,7 @@ test('numbers: typed, out of range, nonsense, arrows, double-click for the defau
   await depth.press('ArrowDown');
   await expect(depth).toHaveValue('399 %');
   await depth.blur();
-  await page.getByText('Depth', { exact: true }).dblclick();
+  await page.locator('.columns').getByText('Depth', { exact: true }).dblclick();
   await expect(depth).toHaveValue('100 %');
   await page.getByLabel('Depth', { exact: true }).press('ArrowRight');
   await expect(depth).toHaveValue('101 %');
@@ -59,26 +55,6 @@ test('keys: digits, brackets, undo, the list', async ({ page, app }) => {
   expect((await left.boundingBox())?.width ?? 0).toBeLessThan(2);
   await page.keyboard.press('w');
   expect((await left.boundingBox())!.width).toBeGreaterThan(300);
-});
-
-test('each stroke type with the pointer; Esc abandons; the body turns beside it', async ({ page, app }) => {
-  await openBrush(page, app, 'Barnacle press');
-  const bare = await seen(page, '.proof');
-  const looks = [bare];
-  for (const type of ['Trail', 'Press', 'Grow']) {
-    await page.getByRole('radio', { name: type }).click();
-    await draw(page, '.proof', [[0.4, 0.5], [0.5, 0.45], [0.6, 0.5]]);
-    looks.push(await seen(page, '.proof'));
-    await draw(page, '.proof', [[0.45, 0.4], [0.55, 0.5]], false);
-    await page.keyboard.press('Escape');
-    await page.mouse.up();
-    expect(await seen(page, '.proof')).toBe(looks.at(-1));
-    await page.keyboard.press('Control+z');
-    expect(await seen(page, '.proof')).toBe(bare);
-  }
-  expect(new Set(looks).size).toBe(4);
-  await draw(page, '.proof', [[0.02, 0.5], [0.1, 0.5]]);
-  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '0');
 });
 
 test('a curve of one’s own: kept from the shape that was there, nodes moved and made corners', async ({ page, app }) => {
@@ -128,4 +104,53 @@ test('rename, delete and undo; an empty and a taken name', async ({ page, app })
   await expect(page.locator('.card')).toHaveCount(1);
   await page.getByRole('searchbox').fill('zzz');
   await expect(page.getByText('No brush fits this search.')).toBeVisible();
+});
+
+test('settings have a history of their own; the pinned version is shown at a key and side by side', async ({ page, app }) => {
+  await openBrush(page, app, 'Limpet press');
+  await draw(page, '.proof', [[0.5, 0.5]]);
+  const first = await seen(page, '.proof');
+  await page.keyboard.press('p');
+  await set(page, 'Depth', '300');
+  await set(page, 'Strength', '50');
+  const deeper = await seen(page, '.proof');
+  expect(deeper).not.toBe(first);
+  await page.keyboard.press('a');
+  expect(await seen(page, '.proof')).toBe(first);
+  await page.keyboard.press('a');
+  expect(await seen(page, '.proof')).toBe(deeper);
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  await expect(page.locator('.compared')).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });
+  await expect(page.locator('.compared')).toContainText('pinned');
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  await expect(page.locator('.compared')).toHaveCount(0);
+
+  await page.getByRole('button', { name: 'History of the settings' }).click();
+  await expect(page.locator('.el-popover ol:visible li')).toHaveText(['Strength50 %', 'Depth300 %']);
+  await page.locator('.el-popover ol:visible li button').nth(1).click();
+  await expect(page.getByLabel(/^Depth, /)).toHaveValue('100 %');
+  await expect(page.getByLabel(/^Strength, /)).toHaveValue('100 %');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+Alt+y');
+  await expect(page.getByLabel(/^Depth, /)).toHaveValue('300 %');
+  await page.keyboard.press('Control+Alt+z');
+  await expect(page.locator('.state')).toHaveText('saved');
+});
+
+test('checks of the bench are mended by a click; a stroke that ripples, a disc under the form, a body too coarse', async ({ page, app }) => {
+  await openBrush(page, app, 'Limpet press');
+  await set(page, 'Fit', '0.7');
+  await page.getByRole('button', { name: /^Set fit to/ }).click();
+  await expect(page.getByRole('button', { name: /^Set fit to/ })).toHaveCount(0);
+  await page.getByRole('radio', { name: 'Trail' }).click();
+  await page.getByLabel('Falloff', { exact: true }).selectOption('cone');
+  await set(page, 'Spacing', '60');
+  await page.getByRole('button', { name: /^Set spacing to/ }).click();
+  expect(Number.parseInt(await page.getByLabel(/^Spacing, /).inputValue(), 10)).toBeLessThan(60);
+  await page.getByText('a run', { exact: true }).click();
+  await expect(page.locator('.panel canvas')).toBeVisible();
+  const before = Number(await page.locator('.proof').getAttribute('data-vertices'));
+  await set(page, 'Size', '0.05');
+  await page.getByRole('button', { name: 'Subdivide the body', exact: true }).last().click();
+  await expect.poll(async () => Number(await page.locator('.proof').getAttribute('data-vertices')), { timeout: 30_000 }).toBeGreaterThan(before * 3.9);
 });

@@ -55,7 +55,11 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
     () => page.getByLabel('Falloff', { exact: true }).selectOption('cone'),
     () => page.getByRole('radio', { name: 'From view' }).click(),
     () => set(page, 'Fit', '1.4'),
-    () => set(page, 'Scatter', '60'),
+    async () => {
+      await page.getByRole('tab', { name: 'Drift' }).click();
+      await set(page, 'Across', '60');
+      await page.getByRole('tab', { name: 'Touch' }).click();
+    },
     () => page.getByRole('radio', { name: 'Square' }).click(),
     () => set(page, 'Turn', '45'),
   ];
@@ -66,6 +70,7 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   expect(new Set(looks).size).toBe(looks.length);
 
   await page.locator('.columns').getByLabel('Name').fill('Knuckle press');
+  await page.getByRole('tab', { name: 'Card' }).click();
   await page.locator('.columns').getByLabel('Author').fill('A. Tester');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.locator('.state')).toHaveText('saved');

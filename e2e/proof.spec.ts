@@ -1,0 +1,221 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { draw, expect, openBrush, seen, set, settled, test } from './app';
+
+// Smaller pictures, since they are drawn in software where there is no graphics card.
+test.use({ viewport: { width: 1120, height: 700 } });
+
+async function place(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await page.locator('.proof canvas').first().boundingBox())!;
+  return [box.x + x * box.width, box.y + y * box.height];
+}
+
+test('each stroke type with the pointer; Esc abandons; the body turns beside it', async ({ page, app }) => {
+  await openBrush(page, app, 'Barnacle press');
+  const bare = await seen(page, '.proof');
+  const looks = [bare];
+  for (const type of ['Trail', 'Ruler', 'Press', 'Grow', 'Pull']) {
+    await page.getByRole('radio', { name: type }).click();
+    await draw(page, '.proof', [[0.4, 0.5], [0.5, 0.48], [0.62, 0.38]]);
+    looks.push(await seen(page, '.proof'));
+    await draw(page, '.proof', [[0.45, 0.4], [0.55, 0.5]], false);
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    await settled(page, '.proof');
+    await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '0');
+  }
+  expect(await seen(page, '.proof')).toBe(bare);
+  expect(new Set(looks).size).toBe(6);
+  await draw(page, '.proof', [[0.02, 0.5], [0.1, 0.5]]);
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '0');
+});
+
+test('Linger goes on while the pointer rests; Path is clicked, dragged, closed and kept as one stroke', async ({ page, app }) => {
+  await openBrush(page, app, 'Soft round');
+  await page.getByRole('radio', { name: 'Linger' }).click();
+  const bare = await seen(page, '.proof');
+  await draw(page, '.proof', [[0.5, 0.5]]);
+  const once = await seen(page, '.proof');
+  await page.keyboard.press('Control+z');
+  await page.mouse.move(...await place(page, 0.5, 0.5));
+  await page.mouse.down();
+  // The hand rests, and what it lays in that time is the point.
+  await page.waitForTimeout(900);
+  await page.mouse.up();
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+  expect([bare, once]).not.toContain(await seen(page, '.proof'));
+  await page.keyboard.press('Control+z');
+  expect(await seen(page, '.proof')).toBe(bare);
+
+  await page.getByRole('radio', { name: 'Path' }).click();
+  for (const [x, y] of [[0.35, 0.4], [0.5, 0.6], [0.65, 0.4]] as const) {
+    await page.mouse.click(...await place(page, x, y));
+    await settled(page, '.proof');
+  }
+  await expect(page.locator('svg.path circle')).toHaveCount(3);
+  await page.locator('svg.path circle').nth(1).hover();
+  await page.mouse.down();
+  await page.mouse.move(...await place(page, 0.5, 0.3), { steps: 4 });
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Close it' }).click();
+  await page.keyboard.press('Backspace');
+  await expect(page.locator('svg.path circle')).toHaveCount(2);
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+  await expect(page.locator('svg.path circle')).toHaveCount(0);
+  expect(await seen(page, '.proof')).not.toBe(bare);
+  await page.mouse.click(...await place(page, 0.5, 0.5));
+  await page.keyboard.press('Escape');
+  await expect(page.locator('svg.path circle')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  expect(await seen(page, '.proof')).toBe(bare);
+});
+
+test('each mapping stamps in its own way; the stencil is moved by pointer and keys; a tooth is taken up', async ({ page, app }) => {
+  await openBrush(page, app, 'Limpet press');
+  const looks: string[] = [];
+  for (const mapping of ['On surface', 'From view', 'Wrapped', 'Shuffled', 'Stencil']) {
+    await page.getByRole('radio', { name: mapping }).click();
+    if (mapping === 'Stencil') {
+      await page.getByRole('button', { name: 'Move the stencil' }).click();
+      const sheet = (await page.locator('.stencil .sheet').boundingBox())!;
+      await page.mouse.move(sheet.x + sheet.width / 2, sheet.y + sheet.height / 2);
+      await page.mouse.down();
+      await page.mouse.move(sheet.x + sheet.width / 2 - 30, sheet.y + sheet.height / 2 + 20, { steps: 3 });
+      await page.mouse.up();
+      await page.keyboard.press('.');
+      await page.keyboard.press('-');
+      const moved = (await page.locator('.stencil .sheet').boundingBox())!;
+      expect(moved.x + moved.width / 2).toBeCloseTo(sheet.x + sheet.width / 2 - 30, 0);
+      await page.getByRole('button', { name: 'Stroke through it' }).click();
+    }
+    await draw(page, '.proof', [[0.46, 0.52]]);
+    looks.push(await seen(page, '.proof'));
+    await page.keyboard.press('Control+z');
+    await settled(page, '.proof');
+  }
+  expect(new Set(looks).size).toBe(5);
+  await page.getByRole('radio', { name: 'On surface' }).click();
+  await draw(page, '.proof', [[0.46, 0.52]]);
+  const plain = await seen(page, '.proof');
+  await page.getByRole('tab', { name: 'Tooth' }).click();
+  await page.getByRole('button', { name: 'No tooth: choose a picture' }).click();
+  await page.locator('.el-popover:visible').getByRole('button', { name: 'Sponge print' }).click();
+  await expect.poll(() => seen(page, '.proof')).not.toBe(plain);
+  await page.getByRole('button', { name: 'Sponge print' }).click();
+  await page.locator('.el-popover:visible').getByRole('button', { name: 'No tooth' }).click();
+  await expect.poll(() => seen(page, '.proof')).toBe(plain);
+});
+
+test('held keys smooth, mask and turn the light; masks are inverted and cleared; clay and faces change', async ({ page, app }) => {
+  await openBrush(page, app, 'Plain press');
+  const bare = await seen(page, '.proof');
+  await page.keyboard.down('m');
+  await draw(page, '.proof', [[0.45, 0.5], [0.5, 0.5]]);
+  await page.keyboard.up('m');
+  const masked = await seen(page, '.proof');
+  expect(masked).not.toBe(bare);
+  await page.keyboard.press('i');
+  expect(await seen(page, '.proof')).not.toBe(masked);
+  await page.keyboard.press('u');
+  expect(await seen(page, '.proof')).toBe(bare);
+  await draw(page, '.proof', [[0.5, 0.5]]);
+  const stamped = await seen(page, '.proof');
+  await page.keyboard.down('s');
+  await draw(page, '.proof', [[0.4, 0.5], [0.6, 0.5], [0.4, 0.5]]);
+  await page.keyboard.up('s');
+  const smoothed = await seen(page, '.proof');
+  expect(smoothed).not.toBe(stamped);
+  await page.mouse.move(...await place(page, 0.5, 0.5));
+  await page.keyboard.down('l');
+  await page.mouse.move(...await place(page, 0.7, 0.6), { steps: 4 });
+  await page.keyboard.up('l');
+  expect(await seen(page, '.proof')).not.toBe(smoothed);
+  await page.getByRole('button', { name: 'Clay and light' }).click();
+  await page.getByRole('button', { name: 'Light from the upper left' }).click();
+  await page.keyboard.press('Escape');
+  expect(await seen(page, '.proof')).toBe(smoothed);
+  await page.getByRole('button', { name: 'Clay and light' }).click();
+  await page.getByRole('radio', { name: 'Wax' }).click();
+  await page.getByLabel('Show the faces').check();
+  await page.keyboard.press('Escape');
+  expect(await seen(page, '.proof')).not.toBe(smoothed);
+});
+
+test('a body of one’s own: dropped in, told of its faults, subdivided with its strokes, kept over a reload; broken files say why', async ({ page, app }) => {
+  await openBrush(page, app, 'Soft round');
+  const file = page.getByLabel('Body file');
+  const bring = async (name: string, text: string): Promise<void> => {
+    const path = join(app.folder, name);
+    writeFileSync(path, text);
+    await file.setInputFiles(path);
+  };
+  for (const [name, text, says] of [
+    ['nothing.obj', '', 'is empty'], ['points.obj', 'v 0 0 0\nv 1 0 0\n', 'no triangles'], ['nan.obj', 'v nan 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n', 'not a number'],
+    ['flat.obj', 'v 0 0 0\nv 0 0 0\nv 0 0 0\nf 1 2 3\n', 'one place'], ['cut.stl', 'solid x', 'cut short'],
+  ] as const) {
+    await bring(name, text);
+    await expect(page.locator('.proof').getByRole('alert')).toContainText(says);
+  }
+  await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
+  // A cube without its top, 6 cells a side.
+  await bring('open box.obj', box(6));
+  await settled(page, '.proof');
+  await expect(page.locator('.body')).toContainText('open edges');
+  await expect(page.locator('.body')).toContainText('360 faces');
+  await draw(page, '.proof', [[0.45, 0.5], [0.55, 0.5]]);
+  await page.getByRole('button', { name: 'Subdivide the body', exact: true }).first().click();
+  await expect(page.locator('.body')).toContainText('subdivided 1×');
+  await settled(page, '.proof');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+  await page.getByRole('button', { name: 'Step down a level' }).click();
+  await expect(page.locator('.body')).not.toContainText('subdivided');
+  await page.reload();
+  await settled(page, '.proof');
+  await expect(page.locator('.body')).toContainText('360 faces');
+  await page.getByRole('button', { name: 'Take this body off the list' }).click();
+  await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
+});
+
+test('a brush whose alpha is gone says so; absurd numbers are brought into their range', async ({ page, app }) => {
+  await openBrush(page, app, 'Barnacle trail');
+  await set(page, 'Spacing', '1e9');
+  await expect(page.getByLabel(/^Spacing, /)).toHaveValue('400 %');
+  await set(page, 'Size', '-5');
+  await expect(page.getByLabel(/^Size, /)).toHaveValue('0.005');
+  await set(page, 'Strength', 'Infinity');
+  await expect(page.getByLabel(/^Strength, /)).toHaveValue('100 %');
+  await page.evaluate(async () => {
+    const rows = (await (await fetch('/api/alphas')).json()) as { items: { doc: { id: string; card: { name: string } } }[] };
+    const { id } = rows.items.find((a) => a.doc.card.name === 'One barnacle')!.doc;
+    await fetch(`/api/alphas/${id}`, { method: 'DELETE' });
+  });
+  await page.reload();
+  await settled(page, '.proof');
+  await expect(page.getByText('The alpha of this brush is gone')).toBeVisible();
+  await draw(page, '.proof', [[0.4, 0.5], [0.6, 0.5]]);
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+});
+
+/** An open box of side 2 as OBJ, each side its own grid. */
+function box(cells: number): string {
+  const lines: string[] = [];
+  let first = 1;
+  const sides: ((u: number, v: number) => [number, number, number])[] = [
+    (u, v) => [u, v, 1], (u, v) => [-u, v, -1], (u, v) => [1, v, -u], (u, v) => [-1, v, u], (u, v) => [u, -1, v],
+  ];
+  for (const side of sides) {
+    for (let j = 0; j <= cells; j++) for (let i = 0; i <= cells; i++) lines.push(`v ${side((2 * i) / cells - 1, (2 * j) / cells - 1).join(' ')}`);
+    for (let j = 0; j < cells; j++) {
+      for (let i = 0; i < cells; i++) {
+        const a = first + j * (cells + 1) + i;
+        lines.push(`f ${a} ${a + 1} ${a + cells + 2}`, `f ${a} ${a + cells + 2} ${a + cells + 1}`);
+      }
+    }
+    first += (cells + 1) ** 2;
+  }
+  return `${lines.join('\n')}\n`;
+}
