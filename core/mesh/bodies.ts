@@ -2,10 +2,12 @@
 import { boxLattice } from './lattice';
 import type { RawMesh } from './mesh';
 
-export const BODIES = ['ball', 'tile', 'bollard'] as const;
+export const BODIES = ['ball', 'tile', 'bollard', 'plank', 'buoy', 'stone'] as const;
 export type BodyName = (typeof BODIES)[number];
 
-export const BODY_LABELS: Record<BodyName, string> = { ball: 'Plain ball', tile: 'Plain tile', bollard: 'Bollard' };
+export const BODY_LABELS: Record<BodyName, string> = {
+  ball: 'Plain ball', tile: 'Plain tile', bollard: 'Bollard', plank: 'Crate plank', buoy: 'Buoy', stone: 'Harbour stone',
+};
 
 /** Cells along an edge: from 25 thousand vertices for a quick look to over half a million. */
 export const BODY_DENSITIES = [64, 150, 300] as const;
@@ -17,6 +19,9 @@ export function body(name: BodyName, density: number): RawMesh {
     case 'ball': return ball(density);
     case 'tile': return tile(density);
     case 'bollard': return bollard(density);
+    case 'plank': return plank(density);
+    case 'buoy': return buoy(density);
+    case 'stone': return stone(density);
   }
 }
 
@@ -28,10 +33,18 @@ export function ball(density: number): RawMesh {
 /** A slab-like block of 2 × 2 × 0.3 with a soft edge, facing +z. */
 export function tile(density: number): RawMesh {
   const wide = Math.round(density * 1.66);
-  const thick = Math.max(4, Math.round(wide * 0.09));
-  const round = 0.05;
-  return boxLattice(wide, wide, thick, (x, y, z) => {
-    const half = [1, 1, 0.15] as const;
+  return block(wide, wide, Math.max(4, Math.round(wide * 0.09)), [1, 1, 0.15], 0.05);
+}
+
+/** A plank of a crate, 1.9 × 0.7 × 0.5, with edges that are nearly sharp. */
+export function plank(density: number): RawMesh {
+  const long = Math.round(density * 1.9);
+  return block(long, Math.round(long * 0.37), Math.round(long * 0.26), [0.95, 0.35, 0.25], 0.012);
+}
+
+/** A block with rounded edges, `half` its sides. */
+function block(a: number, b: number, c: number, half: readonly [number, number, number], round: number): RawMesh {
+  return boxLattice(a, b, c, (x, y, z) => {
     const point = [x * half[0], y * half[1], z * half[2]] as const;
     const inner = point.map((c, k) => Math.max(-half[k]! + round, Math.min(half[k]! - round, c)));
     const out = point.map((c, k) => c - inner[k]!);
@@ -50,7 +63,45 @@ const BOLLARD_OUTLINE: readonly (readonly [number, number])[] = [
 
 /** A turned mooring post 1.9 high, standing on y = −1. */
 export function bollard(density: number): RawMesh {
-  const outline = byLength(BOLLARD_OUTLINE);
+  return turned(density, BOLLARD_OUTLINE);
+}
+
+/** A float with a waist for its rope and a neck above. */
+const BUOY_OUTLINE: readonly (readonly [number, number])[] = [
+  [-1, 0], [-0.98, 0.22], [-0.88, 0.42], [-0.68, 0.6], [-0.42, 0.7], [-0.16, 0.68], [-0.06, 0.6], [0.0, 0.58], [0.06, 0.6], [0.2, 0.62], [0.42, 0.52], [0.6, 0.34],
+  [0.7, 0.22], [0.82, 0.18], [0.92, 0.22], [0.98, 0.18], [1.0, 0],
+];
+
+/** A buoy 2 high. */
+export function buoy(density: number): RawMesh {
+  return turned(density, BUOY_OUTLINE);
+}
+
+/** A weathered stone: a ball pressed flat on some sides and worn in slow waves. */
+export function stone(density: number): RawMesh {
+  const sides = [[0.5, 0.4, 0.77, 0.72], [-0.7, 0.2, 0.68, 0.78], [0.1, -0.95, 0.28, 0.6], [-0.3, 0.9, -0.3, 0.7], [0.9, -0.1, -0.42, 0.8], [-0.2, -0.3, -0.93, 0.75]] as const;
+  return boxLattice(density, density, density, (x, y, z) => {
+    const [a, b, c] = onSphere(x, y, z);
+    let reach = 1;
+    for (const [nx, ny, nz, away] of sides) {
+      const facing = a * nx + b * ny + c * nz;
+      // A soft least of the ball and each flat side.
+      if (facing > 0) reach = softLeast(reach, away / facing);
+    }
+    reach *= 1 + 0.02 * Math.sin(3 * a + 5 * b + 1) * Math.sin(4 * c - 2 * a) + 0.008 * Math.sin(11 * a + 3 * c) * Math.sin(9 * b + 7 * c);
+    return [a * reach, b * reach, c * reach];
+  });
+}
+
+function softLeast(a: number, b: number): number {
+  const k = 0.06;
+  const h = Math.max(0, Math.min(1, 0.5 + (b - a) / (2 * k)));
+  return b + (a - b) * h - k * h * (1 - h);
+}
+
+/** Height and radius of an outline, turned about y. */
+function turned(density: number, points: readonly (readonly [number, number])[]): RawMesh {
+  const outline = byLength(points);
   return boxLattice(density, density, density, (x, y, z) => {
     const [dx, dy, dz] = onSphere(x, y, z);
     const flat = Math.hypot(dx, dz);

@@ -13,3 +13,4 @@ export * from './exchange';
 export * from './subdivide';
 export * from './weld';
 export * from './leafCopies';
+export { refine, type Refined, type RefineOptions } from './refine';

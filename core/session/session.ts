@@ -7,14 +7,19 @@
  */
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
-import { LEAF } from '#core/mesh';
+import { LEAF, type RawMesh } from '#core/mesh';
 import { beginSpan, bytesOf, endSpan, restore, rewindSpan, takeLeaves, type Before, type Surface } from '#core/sculpt';
 import type { Sample, StrokeRecord, StrokeStart } from '#core/stroke';
+import { healCut, maskRaised, pieceOf } from './cutOff';
 import { looksAtNormals, runEnd, runner, runSample, runWhole, type Runner } from './runner';
 
 export type Step =
   | { kind: 'stroke'; record: StrokeRecord }
   | { kind: 'edit'; edit: Edit }
+  /** Masks what the step before it raised. */
+  | { kind: 'mask-raised' }
+  /** Takes what is masked off the body. */
+  | { kind: 'cut' }
   /** A step of which only what stood before it, or after it, is known. */
   | { kind: 'kept' }
   | { kind: 'swap'; after: Before };
@@ -124,6 +129,26 @@ export function makeEdit(s: Session, edit: Edit): boolean {
   return keepEdit(s);
 }
 
+/** Masks what the last stroke raised; false when there is none to look at. */
+export function maskLastRaised(s: Session): boolean {
+  abandon(s);
+  const last = s.done.at(-1);
+  if (last?.step.kind !== 'stroke' || !last.before || last.step.record.brush.action === 'mask') return false;
+  run(s, { kind: 'mask-raised' });
+  s.undone = [];
+  return true;
+}
+
+/** Cuts what is masked off the body and answers it as a closed mesh; null when nothing whole is masked. */
+export function cutOff(s: Session, thickness: number): RawMesh | null {
+  abandon(s);
+  const piece = s.base && pieceOf(s.surface, s.base, thickness);
+  if (!piece) return null;
+  run(s, { kind: 'cut' });
+  s.undone = [];
+  return piece;
+}
+
 /** Takes back the last step; false when there is none that can be. */
 export function undo(s: Session): boolean {
   if (abandon(s)) return true;
@@ -164,7 +189,7 @@ export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>):
 /** Runs kept steps on this surface, e.g. those of the same body at another density. What is only kept as bytes stays behind. */
 export function takeUp(s: Session, steps: readonly Step[]): void {
   abandon(s);
-  for (const step of steps) if (step.kind === 'stroke' || step.kind === 'edit') run(s, step);
+  for (const step of steps) if (step.kind !== 'kept' && step.kind !== 'swap') run(s, step);
 }
 
 /** The strokes done, without their undo. */
@@ -214,6 +239,16 @@ function run(s: Session, step: Step): void {
       runWhole(s.surface, step.record);
       break;
     }
+    case 'mask-raised': {
+      const last = s.done.at(-1)?.before;
+      beginSpan(s.surface, true);
+      if (last) maskRaised(s.surface, last);
+      break;
+    }
+    case 'cut':
+      beginSpan(s.surface, true);
+      if (s.base) healCut(s.surface, s.base);
+      break;
     case 'swap': {
       const before = takeLeaves(s.surface, step.after);
       restore(s.surface, step.after);

@@ -24,3 +24,4 @@ export * from './reference';
 export * from './source';
 export * from './read';
 export * from './changes';
+export * from './refineUnder';

@@ -1,0 +1,157 @@
+/** Splits edges that are too long, all of a pass at once. */
+import { edgesOf, type Edges } from '../edges';
+import { cross, dot, SMOOTH_COS, square, TURN_COS, vertexNormals } from './shape';
+import { flagsOf, LONG, type RefineOptions, type Working } from './working';
+
+const MOST_TRIES = 4;
+
+/** Share of the way to the tangent planes. */
+const ROUND = 0.75;
+
+export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Working | null {
+  const { positions: p, triangles } = w;
+  const vertices = p.length / 3;
+  const edges = edgesOf(triangles, vertices);
+  const middle = new Int32Array(edges.count).fill(-1);
+  const limit = (edge * LONG) ** 2;
+  const within = flagsOf(p, inside);
+  const chosen = new Uint8Array(edges.count);
+  for (let e = 0; e < edges.count; e++) {
+    const a = edges.ends[e * 2]!;
+    const b = edges.ends[e * 2 + 1]!;
+    if (square(p, a, b) > limit && (within[a] || within[b])) chosen[e] = 1;
+  }
+  withLongest(chosen, w, edges);
+  let added = 0;
+  for (let e = 0; e < edges.count; e++) if (chosen[e]) middle[e] = vertices + added++;
+  if (added === 0 || triangles.length / 3 + added * 2 > most) return null;
+  const out: Working = { positions: grown(p, added), along: grown(w.along, added), triangles: new Uint32Array(triangles.length + added * 6) };
+  const flat = edges.uses.map((n) => (n === 2 ? 0 : 1));
+  const parents = new Uint32Array(out.triangles.length / 3);
+  let words = 0;
+  // Where a rounded point would turn a face over, it lies straight between its ends instead.
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    placeMiddles(out, w, edges, middle, flat);
+    words = splitTriangles(out.triangles, parents, triangles, edges, middle, out.positions);
+    if (!flattenTurned(out, words, parents, w, edges, middle, flat)) break;
+  }
+  out.triangles = out.triangles.slice(0, words);
+  return out;
+}
+
+/**
+ * A triangle that is split at all is split at its longest edge, so that no needles come of it at the dab's rim
+ * (M. C. Rivara, "Algorithms for refining triangular grids", 1984).
+ */
+function withLongest(chosen: Uint8Array, { positions: p, triangles }: Working, { ofTriangle, ends }: Edges): void {
+  const length = (e: number): number => square(p, ends[e * 2]!, ends[e * 2 + 1]!);
+  for (let more = true; more;) {
+    more = false;
+    for (let t = 0; t < triangles.length; t += 3) {
+      const [e, f, g] = [ofTriangle[t]!, ofTriangle[t + 1]!, ofTriangle[t + 2]!];
+      if (!chosen[e] && !chosen[f] && !chosen[g]) continue;
+      const [a, b, c] = [length(e), length(f), length(g)];
+      const longest = a >= b && a >= c ? e : b >= c ? f : g;
+      if (chosen[longest]) continue;
+      chosen[longest] = 1;
+      more = true;
+    }
+  }
+}
+
+/** Marks the split edges of triangles that have a child turned over; false when there is none. */
+function flattenTurned(out: Working, words: number, parents: Uint32Array, w: Working, { ofTriangle }: Edges, middle: Int32Array, flat: Uint8Array): boolean {
+  let found = false;
+  const child = [0, 0, 0];
+  const parent = [0, 0, 0];
+  for (let i = 0; i < words; i += 3) {
+    const t = parents[i / 3]! * 3;
+    for (const [now, was] of [[out.positions, w.positions], [out.along, w.along]] as const) {
+      cross(now, out.triangles[i]!, out.triangles[i + 1]!, out.triangles[i + 2]!, child);
+      cross(was, w.triangles[t]!, w.triangles[t + 1]!, w.triangles[t + 2]!, parent);
+      if (child[0]! * parent[0]! + child[1]! * parent[1]! + child[2]! * parent[2]! > TURN_COS * Math.hypot(...child) * Math.hypot(...parent)) continue;
+      for (let k = 0; k < 3; k++) {
+        const e = ofTriangle[t + k]!;
+        if (middle[e]! < 0 || flat[e]) continue;
+        flat[e] = 1;
+        found = true;
+      }
+    }
+  }
+  return found;
+}
+
+function placeMiddles(out: Working, w: Working, edges: Edges, middle: Int32Array, flat: Uint8Array): void {
+  const normals = vertexNormals(w.positions, w.triangles);
+  const before = vertexNormals(w.along, w.triangles);
+  for (let e = 0; e < edges.count; e++) {
+    const to = middle[e]!;
+    if (to < 0) continue;
+    const a = edges.ends[e * 2]!;
+    const b = edges.ends[e * 2 + 1]!;
+    roundMiddle(out.positions, w.positions, normals, a, b, to, flat[e] === 1);
+    roundMiddle(out.along, w.along, before, a, b, to, flat[e] === 1);
+  }
+}
+
+function roundMiddle(out: Float32Array, p: Float32Array, normals: Float32Array, a: number, b: number, to: number, flat: boolean): void {
+  const middle = [0, 1, 2].map((k) => (p[a * 3 + k]! + p[b * 3 + k]!) / 2);
+  if (flat || dot(normals, a, b) < SMOOTH_COS) {
+    for (let k = 0; k < 3; k++) out[to * 3 + k] = middle[k]!;
+    return;
+  }
+  // How far the middle lies over the tangent plane of each end.
+  const over = [a, b].map((v) => [0, 1, 2].reduce((sum, k) => sum + (middle[k]! - p[v * 3 + k]!) * normals[v * 3 + k]!, 0));
+  for (let k = 0; k < 3; k++) out[to * 3 + k] = middle[k]! - ROUND * 0.5 * (over[0]! * normals[a * 3 + k]! + over[1]! * normals[b * 3 + k]!);
+}
+
+/** Each triangle by which of its edges are split; answers how many words were written. */
+function splitTriangles(out: Uint32Array, parents: Uint32Array, triangles: Uint32Array, { ofTriangle }: Edges, middle: Int32Array, p: Float32Array): number {
+  let n = 0;
+  let parent = 0;
+  const put = (a: number, b: number, c: number): void => {
+    parents[n / 3] = parent;
+    out[n++] = a;
+    out[n++] = b;
+    out[n++] = c;
+  };
+  for (let t = 0; t < triangles.length; t += 3, parent++) {
+    const corner = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!] as const;
+    const mid = [middle[ofTriangle[t]!]!, middle[ofTriangle[t + 1]!]!, middle[ofTriangle[t + 2]!]!] as const;
+    const count = mid.reduce((sum, m) => sum + (m >= 0 ? 1 : 0), 0);
+    if (count === 0) put(...corner);
+    else if (count === 3) {
+      put(corner[0], mid[0], mid[2]);
+      put(mid[0], corner[1], mid[1]);
+      put(mid[2], mid[1], corner[2]);
+      put(mid[0], mid[1], mid[2]);
+    } else {
+      // Turned so that the first edge is split, and with two the last isn't.
+      const k = count === 1 ? mid.findIndex((m) => m >= 0) : (mid.findIndex((m) => m < 0) + 1) % 3;
+      const [a, b, c] = [corner[k]!, corner[(k + 1) % 3]!, corner[(k + 2) % 3]!];
+      const m = mid[k]!;
+      if (count === 1) {
+        put(a, m, c);
+        put(m, b, c);
+      } else {
+        const second = mid[(k + 1) % 3]!;
+        put(m, b, second);
+        // The four corners that are left are cut along the shorter way.
+        if (square(p, a, second) < square(p, m, c)) {
+          put(a, m, second);
+          put(a, second, c);
+        } else {
+          put(a, m, c);
+          put(m, second, c);
+        }
+      }
+    }
+  }
+  return n;
+}
+
+function grown(from: Float32Array, vertices: number): Float32Array {
+  const out = new Float32Array(from.length + vertices * 3);
+  out.set(from);
+  return out;
+}
