@@ -154,7 +154,7 @@ describe('brushes', () => {
   test.each([
     ['an empty name', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: '  ' } }), 422, 'A name is needed'],
     ['a taken name, in other letters', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: 'sOFT round' } }), 409, 'already a brush called'],
-    ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 99 }), 422, 'reads up to version 2'],
+    ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 99 }), 422, 'reads up to version 3'],
     ['a setting out of range', (b: ReturnType<typeof newBrush>) => ({ ...b, stroke: { ...b.stroke, size: 99 } }), 422, 'Size must be at most 2'],
     ['an alpha that is not there', (b: ReturnType<typeof newBrush>) => ({ ...b, form: { ...b.form, alphaId: randomUUID() } }), 404, 'alpha isn’t here'],
   ])('%s is refused with a sentence', async (_, change, status, message) => {
