@@ -9,9 +9,10 @@ import type { Figure } from './measure';
 import { recipeFigures } from './recipe';
 import { saveFigures } from './save';
 import { slabFigures } from './slab';
+import { replayFigures } from './replay';
 import { strokeFigures } from './stroke';
 
-const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, stroke: strokeFigures, cast: castFigures, slab: slabFigures, save: saveFigures, recipe: recipeFigures, marks: marksFigures };
+const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, stroke: strokeFigures, replay: replayFigures, cast: castFigures, slab: slabFigures, save: saveFigures, recipe: recipeFigures, marks: marksFigures };
 const only = process.argv[2];
 if (only !== undefined && !(only in parts)) {
   console.error(`There is no part "${only}"; there are ${Object.keys(parts).join(', ')}.`);

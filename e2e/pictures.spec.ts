@@ -55,7 +55,7 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
     await settled(page, '.proof');
     if (n === 1) await draw(page, '.proof', [[0.5, 0.5], [0.5, 0.5]]);
     await page.getByRole('button', { name: 'Save', exact: true }).click();
-    await expect(page.getByText(/^saved/)).toBeVisible();
+    await expect(page.locator('.state', { hasText: /^saved/ })).toBeVisible();
     await page.goBack();
     await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4');
   }

@@ -219,3 +219,44 @@ function box(cells: number): string {
   }
   return `${lines.join('\n')}\n`;
 }
+
+test('test strokes are laid and kept; refining makes the clay finer under the stroke; what it raised is cut off as a body', async ({ page, app }) => {
+  await openBrush(page, app, 'Limpet press');
+  await page.getByRole('button', { name: 'Test strokes' }).click();
+  await page.getByRole('button', { name: 'Stamps at three sizes' }).click();
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '3');
+  await page.getByRole('button', { name: 'Test strokes' }).click();
+  await page.getByLabel('Name of these strokes').fill('My three');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Across an edge' }).click();
+  await expect(page.getByLabel('Body', { exact: true })).toHaveValue('plank');
+  await settled(page, '.proof');
+  await page.getByRole('button', { name: 'Test strokes' }).click();
+  await page.getByRole('button', { name: /^My three/ }).click();
+  await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
+  await settled(page, '.proof');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '3');
+  await page.getByRole('button', { name: 'Back to the untouched body' }).click();
+  await settled(page, '.proof');
+
+  const before = Number(await page.locator('.proof').getAttribute('data-vertices'));
+  await page.getByRole('button', { name: 'Refine under the brush' }).click();
+  await page.getByRole('checkbox', { name: 'Refine under the brush' }).check();
+  await page.keyboard.press('Escape');
+  await draw(page, '.proof', [[0.5, 0.5]]);
+  await expect.poll(async () => Number(await page.locator('.proof').getAttribute('data-vertices'))).toBeGreaterThan(before);
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+  await page.keyboard.press('Shift+C');
+  await expect(page.locator('.proof').getByRole('alert')).toContainText('nothing to cut off');
+  await page.keyboard.press('r');
+  await settled(page, '.proof');
+  await page.keyboard.press('Shift+C');
+  await expect(page.getByText(/^Cut off: “Limpet press, piece 1”/)).toBeVisible();
+  await page.getByLabel('Body', { exact: true }).selectOption({ label: 'Limpet press, piece 1' });
+  await settled(page, '.proof');
+  await expect(page.locator('.body')).not.toContainText('open edges');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download this body' }).click();
+  expect((await download).suggestedFilename()).toBe('Limpet press, piece 1.obj');
+});

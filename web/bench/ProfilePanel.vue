@@ -14,7 +14,7 @@ const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const proof = useProof();
 const stamp = useStampOf(() => props.brush, () => props.alpha);
 const run = ref(false);
-const found = computed(() => stamp.value && brushChecks(stamp.value, proof.state.spacing > 0 ? { spacing: proof.state.spacing, finer: proof.finer } : null));
+const found = computed(() => stamp.value && brushChecks(stamp.value, proof.state.spacing > 0 ? { spacing: proof.refine.on ? Math.min(proof.refine.edge, proof.state.spacing) : proof.state.spacing, finer: proof.finer } : null));
 const broken = computed(() => found.value?.checks.filter((c) => !c.ok) ?? []);
 const well = computed(() => found.value?.checks.filter((c) => c.ok) ?? []);
 const shapes = computed(() => !['smooth', 'flatten', 'move'].includes(props.brush.touch.action));

@@ -71,8 +71,7 @@ function step(event: KeyboardEvent): void {
 function nudge(event: KeyboardEvent): void {
   const sign = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
   if (event.key === 'Enter') {
-    commit();
-    // The keys go back to the surface.
+    // Leaving commits, and the keys go back to the surface.
     (event.target as HTMLInputElement).blur();
   }
   else if (event.key === 'Escape') {

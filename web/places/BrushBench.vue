@@ -80,8 +80,8 @@ main { position: relative; min-height: 0; }
 .right { position: relative; height: 100%; display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr); }
 .right.pair { grid-template-columns: repeat(2, minmax(0, 1fr)); }
 .right > :last-child { grid-column: 1 / -1; }
-/* Over the proof, in its lower right corner; the strip lies below. */
-.versions { position: absolute; right: 12px; bottom: 104px; }
+/* Over the proof, at its right, over the line that names the body. */
+.versions { position: absolute; right: 12px; bottom: 148px; }
 .empty { display: grid; place-content: center; justify-items: center; gap: 12px; }
 .problem { position: absolute; left: 12px; bottom: 12px; padding: 8px 12px; border-radius: var(--r); background: var(--warn-wash); color: var(--warn); }
 </style>

@@ -1,13 +1,20 @@
 <script setup lang="ts">
 /** The body: which one, how dense, and how many strokes are on it. */
-import { FolderOpen, Minus, Plus, Trash2 } from '@lucide/vue';
+import { Download, FolderOpen, Grid3x3, Minus, Plus, Trash2 } from '@lucide/vue';
+import { ElPopover } from 'element-plus';
 import { computed, ref } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity } from '#core/mesh';
+import { RefineUnderSchema, settingAt } from '#core/settings';
+import { ownBody } from '../api/bodies';
+import SettingSlider from '../parts/SettingSlider.vue';
 import { useProof } from '../stores/proof';
-import { MESH_ENDINGS } from '../workers/meshFiles';
+import { meshAsObj, MESH_ENDINGS } from '../workers/meshFiles';
+import TrialMenu from './TrialMenu.vue';
 
+defineProps<{ brushId: string }>();
 const proof = useProof();
 const file = ref<HTMLInputElement>();
+const EDGE = settingAt(RefineUnderSchema, 'edge');
 const shipped = computed(() => (BODIES as readonly string[]).includes(proof.name));
 const DENSITIES: Record<BodyDensity, string> = { 64: 'coarse', 150: 'medium', 300: 'dense' };
 const thousands = (n: number): string => (n >= 1e6 ? `${(n / 1e6).toFixed(2)} M` : n >= 1000 ? `${Math.round(n / 1000)} k` : String(n));
@@ -29,6 +36,13 @@ function pickBody(event: Event): void {
 }
 function pickDensity(event: Event): void {
   void proof.show(proof.name, Number((event.target as HTMLSelectElement).value) as BodyDensity);
+}
+async function download(): Promise<void> {
+  const body = await ownBody(proof.name);
+  if (!body) return;
+  const url = URL.createObjectURL(await meshAsObj(body.name, body.mesh));
+  Object.assign(document.createElement('a'), { href: url, download: `${body.name}.obj` }).click();
+  URL.revokeObjectURL(url);
 }
 function opened(event: Event): void {
   const input = event.target as HTMLInputElement;
@@ -52,8 +66,16 @@ function opened(event: Event): void {
     </select>
     <button type="button" :disabled="proof.levels === 0" title="A level coarser" aria-label="Step down a level" @click="proof.stepDown()"><Minus :size="15" /></button>
     <button type="button" :disabled="!proof.finer" title="Subdivide: four faces for one; strokes are run again on it" aria-label="Subdivide the body" @click="proof.subdivide()"><Plus :size="15" /></button>
+    <ElPopover trigger="click" placement="top" :width="280">
+      <template #reference><button type="button" :class="{ on: proof.refine.on }" title="Refine under the brush: splits and joins faces where strokes go" aria-label="Refine under the brush"><Grid3x3 :size="15" /></button></template>
+      <label class="check"><input v-model="proof.refine.on" type="checkbox" /> Refine under the brush</label>
+      <SettingSlider :meta="EDGE" :model-value="proof.refine.edge" :disabled="!proof.refine.on" @update:model-value="(v) => { proof.refine.edge = v; }" />
+      <p class="muted">At release, faces under the stroke are split and joined until their edges are this long; then the strokes are run again.</p>
+    </ElPopover>
+    <button v-if="!shipped" type="button" title="Download it as OBJ, as it was opened" aria-label="Download this body" @click="download"><Download :size="15" /></button>
     <span>{{ thousands(proof.state.triangles) }} faces<template v-if="proof.levels"> · subdivided {{ proof.levels }}×</template></span>
     <span v-if="note" class="warn" :title="note">{{ note }}</span>
+    <TrialMenu :brush-id="brushId" />
     <span v-if="proof.state.strokes">{{ proof.state.strokes }} {{ proof.state.strokes === 1 ? 'stroke' : 'strokes' }} replayed</span>
     <span v-else>Draw on it</span>
     <input ref="file" type="file" hidden :accept="MESH_ENDINGS.map((e) => `.${e}`).join(',')" aria-label="Body file" @change="opened" />
@@ -66,6 +88,9 @@ function opened(event: Event): void {
 .body button { border: 0; background: none; padding: 4px; line-height: 0; cursor: pointer; color: var(--ink-2); border-radius: 4px; }
 .body button:hover:not(:disabled) { background: var(--well); color: var(--ink); }
 .body button:disabled { opacity: .35; cursor: default; }
+.body .on { color: var(--act-deep); background: var(--act-wash); }
+.check { display: flex; gap: 8px; align-items: center; margin-bottom: 8px; }
+.check input { accent-color: var(--act); }
 .body select { max-width: 150px; }
 .body .warn { color: var(--warn); }
 </style>

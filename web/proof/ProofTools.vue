@@ -8,19 +8,21 @@ import { CLAYS, type ClayName } from './looks';
 defineProps<{ lit: boolean }>();
 const clay = defineModel<ClayName>('clay', { required: true });
 const facets = defineModel<boolean>('facets', { required: true });
-defineEmits<{ home: []; light: [] }>();
+defineEmits<{ home: []; light: []; cut: [] }>();
 const proof = useProof();
 </script>
 
 <template>
   <div class="tools">
     <button type="button" :class="{ on: proof.mirrorX }" :aria-pressed="proof.mirrorX" title="Mirror left and right (X)" aria-label="Mirror left and right" @click="proof.mirrorX = !proof.mirrorX"><MirrorX :size="16" /></button>
-    <ElPopover trigger="click" placement="bottom" :width="176">
+    <ElPopover trigger="click" placement="bottom" :width="206">
       <template #reference><button type="button" title="Mask: hold M to paint it, D with it to take it away" aria-label="Mask"><CircleDashed :size="16" /></button></template>
       <div class="menu">
         <p class="muted">Hold M to paint a mask, D with it to take it away.</p>
         <button class="btn" type="button" @click="proof.editMask('mask-invert')">Invert (I)</button>
         <button class="btn" type="button" @click="proof.editMask('mask-clear')">Clear (U)</button>
+        <button class="btn" type="button" :disabled="proof.state.strokes === 0" title="Masks what the last stroke raised" @click="proof.sculptor.maskRaised()">Mask what it raised (R)</button>
+        <button class="btn" type="button" title="What is masked comes off as a closed body of its own; the body is untouched where it was" @click="$emit('cut')">Cut it off (Shift+C)</button>
       </div>
     </ElPopover>
     <ElPopover trigger="click" placement="bottom-end" :width="200">

@@ -8,6 +8,7 @@ import { NO_SYMMETRY, type StencilPlace } from '#core/stroke';
 import { shownAlpha } from '../parts/alphaPictures';
 import { useBrushKeys } from '../parts/brushKeys';
 import { useShortcuts } from '../parts/shortcuts';
+import { tellNotice } from '../parts/undoNotice';
 import { sentence } from '../stores/connection';
 import type { BrushAlphas } from '../stores/library';
 import { useProof } from '../stores/proof';
@@ -149,6 +150,15 @@ function pressed(e: PointerEvent): void {
   const box = surface.value!.getBoundingClientRect();
   eye.leftTurns(path.add(eye.ray(e.clientX - box.left, e.clientY - box.top)) < 0);
 }
+async function cut(): Promise<void> {
+  try {
+    const name = await proof.cutOff(props.brush.card.name);
+    if (name) tellNotice(`Cut off: “${name}” is among the bodies.`);
+    else proof.problem = 'Nothing whole is masked, so there is nothing to cut off. Paint a mask with M held, or mask what the last stroke raised.';
+  } catch (error) {
+    proof.problem = sentence(error);
+  }
+}
 function drop(e: DragEvent): void {
   const [file] = e.dataTransfer?.files ?? [];
   if (file && isMeshFile(file)) void proof.bring(file);
@@ -166,6 +176,8 @@ useShortcuts([
   { keys: 'X', what: 'Mirror left and right', run: () => (proof.mirrorX = !proof.mirrorX) },
   { keys: 'I', what: 'Invert the mask', run: () => void proof.editMask('mask-invert') },
   { keys: 'U', what: 'Clear the mask', run: () => void proof.editMask('mask-clear') },
+  { keys: 'R', what: 'Mask what the last stroke raised', run: () => void proof.sculptor.maskRaised() },
+  { keys: 'Shift+C', what: 'Cut what is masked off as a body of its own', run: () => void cut() },
   { keys: 'H', what: 'View from the front', run: () => eye?.home() },
   { keys: 'Right drag', what: 'Turn the body (or left drag beside it)' },
   { keys: 'Middle drag', what: 'Pan; the wheel goes nearer' },
@@ -186,8 +198,8 @@ useShortcuts([
     <PointerNumbers
       :brush="brush" :held="held.held.value" :live="hovered && { radius: hovered.frame.radius, turn: hovered.turn }" :at="hovered && !onPath ? hovered.at : null" :width="size.width" :height="size.height"
     />
-    <ProofTools v-model:clay="clay" v-model:facets="facets" :lit="light.turned.value" @home="eye?.home()" @light="light.reset()" />
-    <ProofBody />
+    <ProofTools v-model:clay="clay" v-model:facets="facets" :lit="light.turned.value" @home="eye?.home()" @light="light.reset()" @cut="cut" />
+    <ProofBody :brush-id="brush.id" />
     <div v-if="proof.opening" class="cover">Making the body…</div>
     <div v-if="problem || proof.problem" class="problem" role="alert">{{ problem ?? proof.problem }} <button v-if="problem" class="btn link" type="button" @click="follow">Try again</button><button v-else class="btn link" type="button" @click="proof.problem = null">All right</button></div>
   </div>

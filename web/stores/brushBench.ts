@@ -36,6 +36,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
   /** The stored brush is newer than the one this work began on. */
   const conflict = ref(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let copying: Promise<void> | null = null;
   /** Undo and redo of settings; changes of one setting in quick succession are one step. */
   const history = useHistory<Brush>(doc, { togetherMs: TOGETHER_MS, put: take });
   const steps = computed(() => stepsOf(history.past.value, doc.value));
@@ -78,14 +79,21 @@ export const useBrushBench = defineStore('brush-bench', () => {
     conflict.value = false;
   }
 
+  async function copyBase(of: Brush): Promise<void> {
+    try {
+      const copy = await library.copyBrush(of);
+      resetValues();
+      doc.value = copy;
+    } finally {
+      copying = null;
+    }
+  }
+
   /** Changes the brush. Returns the id it has now: a base brush's first change is made to a copy. */
   async function edit(change: (brush: Brush) => void): Promise<string> {
     if (!doc.value) throw new Error('No brush is open.');
-    if (base.value) {
-      const copy = await library.copyBrush(doc.value);
-      resetValues();
-      doc.value = copy;
-    }
+    // Changes that come while the copy is made go to the same copy.
+    if (base.value) await (copying ??= copyBase(doc.value));
     const next = plain(doc.value);
     change(next);
     history.edit(changeOf(doc.value, next)?.path ?? '', (own) => Object.assign(own, next));

@@ -1,26 +1,31 @@
 /** The body that brushes are proved on. It and its strokes stay while one goes from brush to brush and place to place. */
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { computed, markRaw, ref } from 'vue';
+import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
-import type { Brush } from '#core/settings';
+import { RefineUnderSchema, type Brush, type RefineUnderSettings } from '#core/settings';
 import { dropBody, keepBody, ownBodies, ownBody, type OwnBody } from '../api/bodies';
-import { readBodyFile } from '../workers/meshFiles';
+import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt.worker';
 import { Sculptor } from '../workers/sculptor';
 import type { BrushAlphas } from './library';
 
+/** How far the back of a piece lies under the body, body units. */
+const PIECE_THICKNESS = 0.02;
 /** A body is subdivided up to so many triangles. */
 const MOST_TRIANGLES = 8_000_000;
 
 export const useProof = defineStore('proof', () => {
   const sculptor = markRaw(new Sculptor());
+  sculptor.onReopen = () => opened.value++;
   const state = sculptor.state;
   /** A shipped body's name, or the id of one's own. */
   const name = useLocalStorage<string>('proof-body', 'ball');
   const density = useLocalStorage<BodyDensity>('proof-density', 300);
   /** How often the body is subdivided. */
   const levels = useLocalStorage('proof-levels', 0);
+  const refine = useLocalStorage<RefineUnderSettings>('proof-refine', { on: false, edge: 0.012 });
+  watch(refine, (now) => (sculptor.refine = now.on ? { edge: now.edge, most: MOST_TRIANGLES } : null), { immediate: true, deep: true });
   const own = ref<Omit<OwnBody, 'mesh'>[]>([]);
   const mirrorX = ref(false);
   const opening = ref(false);
@@ -39,29 +44,35 @@ export const useProof = defineStore('proof', () => {
   }
 
   async function first(): Promise<void> {
+    if (!RefineUnderSchema.safeParse(refine.value).success) refine.value = RefineUnderSchema.parse({});
     if (!BODY_DENSITIES.includes(density.value)) density.value = 300;
     if (!Number.isInteger(levels.value) || levels.value < 0 || levels.value > 4) levels.value = 0;
     own.value = await ownBodies().catch(() => []);
-    if (!isKnown(name.value)) name.value = 'ball';
+    if (!knows(name.value)) name.value = 'ball';
     await reopen(true);
   }
 
-  function isKnown(body: string): boolean {
+  function knows(body: string): boolean {
     return (BODIES as readonly string[]).includes(body) || own.value.some((b) => b.id === body);
   }
 
   async function reopen(fresh: boolean): Promise<void> {
     opening.value = true;
     try {
-      await sculptor.open({ ...(await openingNow()), fresh });
+      await sculptor.open({ ...(await openingOf()), fresh });
       opened.value++;
     } finally {
       opening.value = false;
     }
   }
 
-  /** The body that is shown, to be opened again beside it. */
+  /** The body that is shown, to be opened again beside it; with the triangles it has where strokes refined it. */
   async function openingNow(): Promise<Extract<Opening, { kind: 'body' }>> {
+    if (refine.value.on && opened.value > 0) return { kind: 'body', body: { mesh: await sculptor.untouched() }, levels: 0, fresh: true };
+    return openingOf();
+  }
+
+  async function openingOf(): Promise<Extract<Opening, { kind: 'body' }>> {
     return { kind: 'body', body: await bodyOf(name.value), levels: levels.value, fresh: true };
   }
 
@@ -124,6 +135,16 @@ export const useProof = defineStore('proof', () => {
     }
   }
 
+  /** Cuts what is masked off as a body of its own; answers its name, or null when nothing is masked. */
+  async function cutOff(of: string): Promise<string | null> {
+    const piece = await sculptor.cutOff(PIECE_THICKNESS);
+    if (!piece) return null;
+    const body = await bodyOfMesh(`${of}, piece ${own.value.length + 1}`, piece);
+    await keepBody(body);
+    own.value = await ownBodies();
+    return body.name;
+  }
+
   async function forget(id: string): Promise<void> {
     if (name.value === id) await show('ball', density.value);
     await dropBody(id);
@@ -141,6 +162,6 @@ export const useProof = defineStore('proof', () => {
   }
 
   return {
-    sculptor, state, name, density, levels, own, label, about, finer, mirrorX, opening, opened, problem, start, show, subdivide, stepDown, bring, forget, editMask, openingNow, follow,
+    sculptor, state, name, density, levels, own, refine, label, about, finer, mirrorX, opening, opened, problem, start, show, subdivide, stepDown, bring, cutOff, forget, editMask, knows, openingNow, follow,
   };
 });

@@ -1,6 +1,7 @@
 /** Reads mesh files, and looks at a mesh from above, away from the page. */
 import * as Comlink from 'comlink';
-import { Mesh, type BufferGeometry, type Object3D } from 'three';
+import { BufferAttribute, BufferGeometry, Mesh, type Object3D } from 'three';
+import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
@@ -75,6 +76,16 @@ const api = {
     const { mesh: welded, ...report } = weld(readMesh(mesh));
     const packed = packMesh(welded);
     return Comlink.transfer({ mesh: packed, triangles: welded.triangles.length / 3, report }, [packed]);
+  },
+
+  obj(name: string, mesh: ArrayBuffer): Blob {
+    const { positions, triangles } = readMesh(mesh);
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(positions, 3));
+    geometry.setIndex(new BufferAttribute(triangles, 1));
+    const object = new Mesh(geometry);
+    object.name = name;
+    return new Blob([new OBJExporter().parse(object)], { type: 'model/obj' });
   },
 
   fromAbove(mesh: ArrayBuffer, up: PartUp): PartFromAbove {

@@ -22,11 +22,20 @@ export async function readMeshFile(file: File): Promise<ArrayBuffer> {
 
 /** A body of one's own from a file. Throws a sentence that can be shown. */
 export async function readBodyFile(file: File): Promise<OwnBody> {
-  const mesh = await readMeshFile(file);
+  return bodyOfMesh(file.name.replace(/\.[^.]+$/, ''), await readMeshFile(file));
+}
+
+/** A body of kept bytes. Throws a sentence that can be shown. */
+export async function bodyOfMesh(name: string, mesh: ArrayBuffer): Promise<OwnBody> {
   const welded = await inWorker((worker) => worker.weld(Comlink.transfer(mesh, [mesh]))).catch((error: unknown) => {
-    throw new Error(`“${file.name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
+    throw new Error(`“${name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
   });
-  return { id: crypto.randomUUID(), name: file.name.replace(/\.[^.]+$/, ''), addedAt: Date.now(), ...welded };
+  return { id: crypto.randomUUID(), name, addedAt: Date.now(), ...welded };
+}
+
+/** The mesh as an OBJ file. */
+export function meshAsObj(name: string, mesh: ArrayBuffer): Promise<Blob> {
+  return inWorker((worker) => worker.obj(name, Comlink.transfer(mesh, [mesh])));
 }
 
 export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAbove> {

@@ -2,12 +2,13 @@
 import * as Comlink from 'comlink';
 import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind, type ResolvedBrush } from '#core/brush';
 import type { Edit } from '#core/edit';
-import { readMesh } from '#core/formats';
+import { packMesh, readMesh } from '#core/formats';
 import { body, buildMesh, layoutOf, maskOut, positionsOut, subdivide, type BodyName, type MeshLayout, type RawMesh } from '#core/mesh';
 import type { Picture } from '#core/picture';
 import { PART_CELLS, type Brush, type Frame, type Piece } from '#core/settings';
 import {
-  abandon, adoptBrush, beginStroke, clearStrokes, endStroke, extendStroke, keepEdit, redo, replay, retrace, session, strokesOf, takeUp, tryEdit, undo, type Session,
+  abandon, adoptBrush, beginStroke, clearStrokes, cutOff, endStroke, extendStroke, keepEdit, maskLastRaised, redo, refinedUnder, replay, retrace, session, strokesOf, takeUp, tryEdit, undo,
+  type RefineUnder, type Session,
 } from '#core/session';
 import { canRedo, canUndo, clay, keptStep, newStep, packHistory, readHistory, redoClay, stepLevel, undoClay, type Clay, type LevelWay, type UpperLevel } from '#core/slab';
 import { drainChanged, finish, surface } from '#core/sculpt';
@@ -172,12 +173,37 @@ const api = {
     retrace(current(), samples);
     return change();
   },
-  end(): Change {
-    onBareClay(() => {
+  /** `refine` splits and joins triangles of a body under the stroke. */
+  end(refine: RefineUnder | null): Change {
+    const frames = current().running?.runner;
+    const done = onBareClay(() => {
       const { touched } = endStroke(current());
       if (touched > 0 && open && 'cells' in open) newStep(open);
+      return touched > 0;
     });
+    const next = done && refine && frames && open && !('cells' in open) ? refinedUnder(current(), frames.frames, refine) : null;
+    if (!next) return change();
+    drainChanged(next.surface);
+    open = { session: next };
+    return change(opened());
+  },
+  /** Masks what the last stroke raised. */
+  maskRaised(): Change {
+    maskLastRaised(current());
     return change();
+  },
+  /** Cuts what is masked off the body; the piece as kept bytes, null when nothing whole is masked. */
+  cutOff(thickness: number): { change: Change; piece: ArrayBuffer | null } {
+    const piece = cutOff(current(), thickness);
+    const packed = piece && packMesh(piece);
+    const out = { change: change(), piece: packed };
+    return Comlink.transfer(out, [out.change.leaves.buffer as ArrayBuffer, ...(packed ? [packed] : [])]);
+  },
+  /** The untouched body with the triangles that it has now. */
+  untouched(): ArrayBuffer {
+    const { base, surface: { mesh } } = current();
+    const packed = packMesh({ positions: base ?? mesh.positions.slice(), triangles: mesh.triangles.slice() });
+    return Comlink.transfer(packed, [packed]);
   },
   abandon(): Change {
     if (current().running) abandon(current());

@@ -6,6 +6,7 @@ import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { meshView, type MeshArrays } from '#core/mesh';
 import type { Alpha, Brush, Piece } from '#core/settings';
+import type { RefineUnder } from '#core/session';
 import type { LevelWay } from '#core/slab';
 import type { Sample } from '#core/stroke';
 import { getBlob } from '../api/client';
@@ -38,6 +39,8 @@ export class Sculptor {
   opened: Opened | null = null;
   /** Called with the leaves that changed. */
   onChange: (leaves: Uint32Array) => void = () => undefined;
+  /** How triangles are split and joined under strokes; null leaves them. */
+  refine: RefineUnder | null = null;
   /** Called with what a call to the worker threw; whoever waits for the call hears of it too. */
   onProblem: (error: unknown) => void = (error) => reportError(error);
   /** Called when another mesh takes the place of the one that was open. */
@@ -111,12 +114,31 @@ export class Sculptor {
     return this.traceRun;
   }
 
+  /** Masks what the last stroke raised. */
+  maskRaised(): Promise<void> {
+    return this.changing(() => this.worker.maskRaised());
+  }
+
+  /** Cuts what is masked off the body; null when nothing whole is masked. */
+  cutOff(thickness: number): Promise<ArrayBuffer | null> {
+    return this.queue(async () => {
+      const { change, piece } = await this.worker.cutOff(thickness);
+      this.take(change);
+      return piece;
+    });
+  }
+
+  /** The untouched body with the triangles it has now, as kept bytes. */
+  untouched(): Promise<ArrayBuffer> {
+    return this.queue(() => this.worker.untouched());
+  }
+
   async end(): Promise<void> {
     if (!this.state.stroking) return;
     const rest = this.waiting.splice(0);
     await this.changing(async () => {
       if (rest.length > 0) this.take(await this.worker.extend(rest));
-      return this.worker.end();
+      return this.worker.end(this.refine);
     });
     this.state.stroking = false;
   }

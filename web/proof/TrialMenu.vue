@@ -1,0 +1,60 @@
+<script setup lang="ts">
+/** Test strokes: the shipped sets and one's own, laid with the brush at hand; the strokes on the body kept under a name. */
+import { Route, Trash2 } from '@lucide/vue';
+import { ElPopover } from 'element-plus';
+import { ref } from 'vue';
+import { useProof } from '../stores/proof';
+import { useTrials } from '../stores/trials';
+
+const props = defineProps<{ brushId: string }>();
+const proof = useProof();
+const trials = useTrials();
+const open = ref(false);
+const name = ref('');
+
+async function lay(run: () => Promise<void>): Promise<void> {
+  open.value = false;
+  await run();
+}
+async function keep(): Promise<void> {
+  const wanted = name.value.trim();
+  if (wanted === '') return;
+  await trials.keep(wanted);
+  name.value = '';
+}
+</script>
+
+<template>
+  <ElPopover v-model:visible="open" trigger="click" placement="top-start" :width="268">
+    <template #reference><button type="button" class="open" title="Test strokes: sets that are laid with this brush" aria-label="Test strokes"><Route :size="15" /></button></template>
+    <div class="menu">
+      <div class="heading">Test strokes <small>take the place of what is on the body</small></div>
+      <button v-for="set in trials.shipped" :key="set.name" type="button" class="set" :title="set.help" @click="lay(() => trials.layShipped(set.name, props.brushId))">{{ set.label }}</button>
+      <template v-if="trials.own.length">
+        <div class="heading">Your own</div>
+        <div v-for="set in trials.own" :key="set.id" class="own">
+          <button type="button" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">{{ set.name }} <small>{{ set.strokes.length }}</small></button>
+          <button type="button" class="drop" :aria-label="`Take ${set.name} off the list`" title="Take it off the list" @click="trials.drop(set.id)"><Trash2 :size="14" /></button>
+        </div>
+      </template>
+      <form v-if="proof.state.strokes > 0" class="keep" @submit.prevent="keep">
+        <input v-model="name" class="field" maxlength="60" placeholder="Name of these strokes" aria-label="Name of these strokes" />
+        <button class="btn" type="submit" :disabled="name.trim() === ''">Keep</button>
+      </form>
+    </div>
+  </ElPopover>
+</template>
+
+<style scoped>
+.open { border: 0; background: none; padding: 4px; line-height: 0; cursor: pointer; color: var(--ink-2); border-radius: 4px; }
+.open:hover { background: var(--well); color: var(--ink); }
+.menu { display: grid; gap: 2px; }
+.heading { margin: 4px 8px 2px; }
+.set { border: 0; background: none; text-align: left; padding: 5px 8px; border-radius: 4px; cursor: pointer; width: 100%; }
+.set:hover { background: var(--act-wash); }
+.set small { color: var(--ink-3); }
+.own { display: flex; }
+.drop { border: 0; background: none; line-height: 0; padding: 0 6px; cursor: pointer; color: var(--ink-3); }
+.drop:hover { color: var(--bad); }
+.keep { display: flex; gap: 6px; margin-top: 8px; }
+</style>
