@@ -44,11 +44,11 @@ function ringLossOf(brush: ResolvedBrush): BrushCheck | null {
 
 function discOf(brush: ResolvedBrush, { disc }: StampMeasures): BrushCheck | null {
   if (!brush.alpha || brush.action !== 'lift') return null;
-  const ok = disc <= DISC_LIMIT;
+  const ok = Math.abs(disc) <= DISC_LIMIT;
   const ground = Number((brush.ground + disc).toFixed(3));
   return {
     name: 'disc', ok, value: disc * 100, limit: DISC_LIMIT * 100, unit: '%', mend: ok ? null : { kind: 'set', label: `Set ground to ${ground.toFixed(2)}`, path: 'form.ground', value: ground },
-    sentence: ok ? 'No disc under the form' : `The stamp leaves a ${percent(disc)} lift under the whole form.`,
+    sentence: ok ? 'No disc under the form' : `The stamp leaves a ${percent(Math.abs(disc))} ${disc > 0 ? 'lift' : 'dent'} under the whole form.`,
   };
 }
 

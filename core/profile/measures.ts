@@ -2,7 +2,7 @@
  * Numbers of a brush's stamp.
  *
  * Lift left = ∫(h − ground)·f ÷ ∫f, the mean under the falloff. The disc is the part of it that lies under everything:
- * the grey that only a twentieth of the ring is below, over the ground. The rim step is the largest height that is left
+ * the grey that only a twentieth of the ring is below, over the ground; under it where nearly all of the ring is, a dent. The rim step is the largest height that is left
  * at the footprint's rim. Ripple is how much the falloff's own mean height goes up and down along a run at the spacing.
  */
 import type { ResolvedBrush } from '#core/brush';
@@ -39,7 +39,14 @@ export function stampMeasures(brush: ResolvedBrush): StampMeasures {
     }
   }
   greys.sort((a, b) => a - b);
-  return { lift: weights > 0 ? sum / weights : 0, disc: greys[Math.floor(greys.length * 0.05)] ?? 0, rimStep: rimStep(brush), ripple: ripple(brush, brush.spacing) };
+  return { lift: weights > 0 ? sum / weights : 0, disc: discOf(greys), rimStep: rimStep(brush), ripple: ripple(brush, brush.spacing) };
+}
+
+/** What nearly all greys have over the ground, or under it; ascending. */
+function discOf(greys: readonly number[]): number {
+  const low = greys[Math.floor(greys.length * 0.05)] ?? 0;
+  const high = greys[Math.floor(greys.length * 0.95)] ?? 0;
+  return low > 0 ? low : Math.min(0, high);
 }
 
 export function rimStep(brush: ResolvedBrush): number {

@@ -82,6 +82,18 @@ describe('checks', () => {
     expect(names(made({ ...change, form: { ground: 0.3 } }, boss(0.3)))).toEqual([]);
   });
 
+  test('a ground set too high leaves a dent all over, whose mend takes it away; a crack on white is none', () => {
+    const faint = boss(0.1);
+    faint.data = faint.data.map((h) => h * 0.3);
+    const change: Change = { form: { ground: 0.5 }, touch: { falloff: falloff('plateau') }, stroke: { type: 'press', size: 0.5 } };
+    expect(names(made(change, faint))).toContain('disc');
+    const { mend } = brushChecks(made(change, faint), null).checks.find((c) => c.name === 'disc')!;
+    expect(mend).toMatchObject({ kind: 'set', path: 'form.ground', value: 0.3 });
+    const crack = boss(1);
+    crack.data = crack.data.map((h, i) => (i % 128 === 64 ? 0 : h));
+    expect(names(made({ ...change, form: { ground: 1 } }, crack))).not.toContain('disc');
+  });
+
   test('full weight on an alpha that isn’t down at the rim leaves a step, a plateau takes it away', () => {
     const brush = made({ form: { ground: 0.1 }, touch: { falloff: falloff('full') }, stroke: { type: 'press', size: 0.5 } }, boss(0.3));
     expect(stampMeasures(brush).rimStep).toBeCloseTo(0.2, 3);

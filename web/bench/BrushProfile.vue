@@ -38,7 +38,7 @@ function draw(): void {
   const ink = colour('--ink-2');
   const warn = colour('--warn');
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
-  const lifted = measures.disc > DISC_LIMIT ? warn : colour('--ink-3');
+  const lifted = Math.abs(measures.disc) > DISC_LIMIT ? warn : colour('--ink-3');
   const lift = measures.lift * full * stamp.strength;
   const marks = [
     { yAxis: 0, name: 'ground', lineStyle: { color: ink }, label: { color: ink, position: 'insideStartTop' } },
