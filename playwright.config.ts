@@ -4,8 +4,9 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  // A page that is drawn in software waits for itself half of its time, so two files go on beside each other.
+  // A page that is drawn in software waits for itself half of its time, so two tests go on beside each other.
   workers: 2,
+  fullyParallel: true,
   retries: 0,
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'build/interface.json' }]],

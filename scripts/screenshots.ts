@@ -48,16 +48,31 @@ try {
 
   await page.goto(`${server.address}/bench/brush/${demo(21)}`);
   await ready('.proof');
-  for (const [x0, y0, x1, y1] of [[840, 300, 900, 250], [900, 520, 1000, 520], [1040, 330, 1090, 380], [740, 440, 770, 470]] as const) {
+  for (const [x0, y0, x1, y1] of [[840, 300, 900, 250], [880, 470, 950, 480], [1040, 290, 1080, 330], [760, 400, 790, 420]] as const) {
     await drag([[x0, y0], [x1, y1]]);
   }
   await page.locator('.belt').getByText('Barnacle trail').click();
   await ready('.proof');
-  await drag([[1060, 560], [1100, 520], [1130, 470], [1150, 420]]);
+  await drag([[980, 440], [1020, 430], [1070, 400], [1100, 350]]);
   await page.locator('.belt').getByText('Crust, grown').click();
   await ready('.proof');
-  await page.mouse.move(1020, 230);
+  await page.mouse.move(990, 210);
   await shoot('brush-bench');
+
+  await page.locator('.belt').getByText('Barnacle trail').click();
+  await ready('.proof');
+  await page.getByRole('button', { name: 'Test strokes' }).click();
+  await page.getByRole('button', { name: 'A long curve' }).click();
+  await ready('.proof');
+  await page.keyboard.press('p');
+  await page.getByRole('tab', { name: 'Drift' }).click();
+  await page.getByLabel(/^Size drift, /).fill('75');
+  await page.keyboard.press('Enter');
+  await page.getByText('a run', { exact: true }).click();
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  await ready('.compared');
+  await ready('.proof');
+  await shoot('brush-compare');
 
   await page.goto(`${server.address}/proof/${demo(24)}`);
   await ready('.proof');

@@ -38,7 +38,7 @@ export function tile(density: number): RawMesh {
 
 /** A plank of a crate, 1.9 × 0.7 × 0.5, with edges that are nearly sharp. */
 export function plank(density: number): RawMesh {
-  const long = Math.round(density * 1.9);
+  const long = density * 2;
   return block(long, Math.round(long * 0.37), Math.round(long * 0.26), [0.95, 0.35, 0.25], 0.012);
 }
 

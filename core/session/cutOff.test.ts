@@ -102,3 +102,23 @@ describe('refine under the brush', () => {
     expect(refinedUnder(dense, [{ origin: [0, 0, 0], normal: [0, 0, 1], tangent: [1, 0, 0], bitangent: [0, 1, 0], radius: 0.3 }], { edge: 0.035, most: 1e6 })).toBeNull();
   });
 });
+
+test.each([
+  ['one triangle', [0, 1, 2], [-1, -1, 0, 1, -1, 0, 0, 1, 0]],
+  ['two triangles that hang by a corner', [0, 1, 2, 0, 3, 4], [0, 0, 0, 1, 0, 0, 0, 1, 0, -1, 0, 0, 0, -1, 0]],
+  ['three triangles on one edge', [0, 1, 2, 0, 1, 3, 0, 1, 4], [0, -1, 0, 0, 1, 0, 1, 0, 0, -1, 0, 0, 0, 0, 1]],
+])('%s is a body that can be stroked, refined and undone', (_, triangles, positions) => {
+  const s = session(surface(buildMesh({ positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) })), { replay: true });
+  const untouched = bytes(s);
+  for (const action of ['lift', 'smooth', 'inflate', 'crease'] as const) {
+    beginStroke(s, start(testBrush({ touch: { action }, stroke: { size: 0.8 } })));
+    const { runner } = s.running!;
+    extendStroke(s, [down(0.1, 0.1), down(-0.1, -0.1)]);
+    endStroke(s);
+    expect(bytes(s).every(Number.isFinite)).toBe(true);
+    const next = refinedUnder(s, runner.frames, { edge: 0.3, most: 500 });
+    expect(next?.surface.mesh.positions.every(Number.isFinite) ?? true).toBe(true);
+    while (undo(s));
+    expect(bytes(s)).toEqual(untouched);
+  }
+});

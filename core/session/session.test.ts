@@ -113,14 +113,14 @@ test('random strokes: no NaN, boxes hold what they should, the view hears of eve
   const random = seeded(11);
   const s = slabSession(plane(48, 2));
   const untouched = allBytes(s.surface.mesh);
-  for (let i = 0; i < 60; i++) {
+  for (let i = 0; i < 40; i++) {
     const before = bytes(s);
     drainChanged(s.surface);
     const brush = testBrush({
       touch: { action: ACTIONS[i % ACTIONS.length]!, overlaps: random() < 0.5 ? 'even' : 'add', footing: random() * 100 },
       stroke: {
-        type: STROKE_TYPES[i % STROKE_TYPES.length]!, mapping: MAPPINGS[Math.floor(random() * MAPPINGS.length)]!, size: 0.02 + random() * 0.5,
-        spacing: 10 + random() * 100, taperStart: random() * 3, taperEnd: random() * 3,
+        type: STROKE_TYPES[i % STROKE_TYPES.length]!, mapping: MAPPINGS[Math.floor(random() * MAPPINGS.length)]!, size: 0.06 + random() * 0.4,
+        spacing: 25 + random() * 100, taperStart: random() * 3, taperEnd: i % 3,
       },
       drift: { across: random() * 100, size: random() * 50, squash: random() * 60, flip: 50 },
       form: { footprint: random() < 0.5 ? 'round' : 'square', turn: random() * 360 - 180 },
