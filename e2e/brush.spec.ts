@@ -1,7 +1,7 @@
 import { draw, expect, openBrush, seen, set, test } from './app';
 
 // Smaller pictures, since they are drawn in software where there is no graphics card.
-test.use({ viewport: { width: 1120, height: 700 } });
+test.use({ viewport: { width: 1040, height: 620 } });
 
 test('a base brush stays as it is: the first change makes a copy, and stamps follow the copy', async ({ page, app }) => {
   await openBrush(page, app, 'Plain press');

@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test';
 import { draw, expect, openBrush, seen, set, settled, test } from './app';
 
 // Smaller pictures, since they are drawn in software where there is no graphics card.
-test.use({ viewport: { width: 1120, height: 700 } });
+test.use({ viewport: { width: 1040, height: 620 } });
 
 async function place(page: Page, x: number, y: number): Promise<[number, number]> {
   const box = (await page.locator('.proof canvas').first().boundingBox())!;

@@ -17,6 +17,20 @@ export function run(command, args, env = {}) {
   });
 }
 
+/** Runs a command beside others: what it says is printed when it has ended, all in one piece. */
+export function runAside(name, command, args, env = {}) {
+  return new Promise((done, fail) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk));
+    child.once('error', fail);
+    child.once('close', (code) => {
+      process.stdout.write(`\n== ${name}\n${Buffer.concat(said).toString()}`);
+      done(code ?? 1);
+    });
+  });
+}
+
 /** Installs the packages of the lock file unless they are there, and compiles the loops. */
 export async function install() {
   await packages();

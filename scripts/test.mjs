@@ -1,7 +1,7 @@
 /** `npm test`: lint, types, unit and interface tests; the last line is `N passed, N failed`. */
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { bin, browser, install, root, run } from './run.mjs';
+import { bin, browser, install, root, run, runAside } from './run.mjs';
 
 const only = process.argv[2];
 let passed = 0;
@@ -36,17 +36,26 @@ async function counted(name, command, args, report, read, env) {
 await install();
 // Reports go here; a fresh clone has no such folder yet.
 mkdirSync(resolve(root, 'build'), { recursive: true });
-count(await step('Lint', bin('eslint'), ['.', '--max-warnings', '0']));
-count(await step('Types', bin('vue-tsc'), ['--noEmit', '-p', 'tsconfig.json']));
-count(await step('Types of core, without a browser', bin('tsc'), ['-p', 'tsconfig.core.json']));
-if (only !== 'ui') {
-  await counted('Unit tests', process.execPath, [
-    'scripts/unit.mjs', '--json', '--outputFile=build/unit.json',
-  ], 'build/unit.json', (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites]);
+
+/** Lint, types and the build for the interface tests go on one core while the unit tests run on the other. */
+async function checksAndBuild() {
+  const aside = async (name, command, args) => (await runAside(name, command, args)) === 0;
+  count(await aside('Lint', bin('eslint'), ['.', '--max-warnings', '0']));
+  count(await aside('Types', bin('vue-tsc'), ['--noEmit', '-p', 'tsconfig.json']));
+  count(await aside('Types of core, without a browser', bin('tsc'), ['-p', 'tsconfig.core.json']));
+  if (only === 'unit') return false;
+  return (await aside('Build', bin('vite'), ['build', '--logLevel', 'warn'])) && (await aside('Demo data', bin('tsx'), ['demo/build.ts']));
 }
+
+async function unitTests() {
+  if (only === 'ui') return;
+  await counted('Unit tests', process.execPath, ['scripts/unit.mjs', '--json', '--outputFile=build/unit.json'], 'build/unit.json', (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites]);
+}
+
+const [built] = await Promise.all([checksAndBuild(), unitTests()]);
 if (only !== 'unit') {
   const chromium = await browser();
-  if (await step('Build', bin('vite'), ['build', '--logLevel', 'warn']) && await step('Demo data', bin('tsx'), ['demo/build.ts'])) {
+  if (built) {
     await counted('Interface tests', bin('playwright'), ['test'], 'build/interface.json',
       (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected], { MOLDSTAMP_BROWSER: chromium });
   } else failed++;

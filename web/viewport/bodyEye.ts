@@ -5,6 +5,10 @@ import type { Ray } from '#core/mesh';
 import { stencilRows, type StencilPlace, type StencilRows, type View } from '#core/stroke';
 import type { ClayView } from './clayView';
 
+/** Field of view from top to bottom, degrees, where the view is at least so much wider than high. */
+const FIELD = 28;
+const ROOMY = 1;
+
 /** Where an eye is and what it looks at. */
 export interface Pose {
   position: [number, number, number];
@@ -12,7 +16,7 @@ export interface Pose {
 }
 
 export class BodyEye {
-  readonly camera = new PerspectiveCamera(28, 1, 0.4, 24);
+  readonly camera = new PerspectiveCamera(FIELD, 1, 0.4, 24);
   private readonly controls: OrbitControls;
   private readonly caster = new Raycaster();
 
@@ -95,7 +99,10 @@ export class BodyEye {
   }
 
   private fit(): void {
-    this.camera.aspect = this.view.width / this.view.height;
+    const aspect = this.view.width / this.view.height;
+    this.camera.aspect = aspect;
+    // A view that is narrower than the body is wide sees more, so that nothing of it is cut.
+    this.camera.fov = aspect >= ROOMY ? FIELD : (Math.atan((Math.tan((FIELD * Math.PI) / 360) * ROOMY) / aspect) * 360) / Math.PI;
     this.camera.updateProjectionMatrix();
   }
 }
