@@ -245,6 +245,8 @@ test('a pen’s pressure goes to size; a pen that sends none is told of once and
     for (const x of [0.45, 0.5, 0.55]) await at('mouseMoved', x);
     await at('mouseReleased', 0.55);
     await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '1');
+    // A pen that is lifted leaves no word of where it went, and its ring on the clay; a mouse that comes and goes takes it away.
+    await page.mouse.move(box.x + 0.2 * box.width, box.y + 0.8 * box.height);
     const look = await seen(page, '.slab');
     await page.keyboard.press('Control+z');
     await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '0');
