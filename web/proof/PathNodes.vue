@@ -36,7 +36,7 @@ function drag(e: PointerEvent, index: number): void {
 .path { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
 circle { fill: #fff; stroke: var(--act); stroke-width: 2.5; pointer-events: auto; cursor: grab; touch-action: none; }
 circle.held, circle:hover { fill: var(--act-wash); }
-.hint { position: absolute; left: 12px; bottom: 52px; display: flex; gap: 8px; align-items: center; }
-.hint .btn { height: 26px; }
-.hint span { background: rgb(28 36 40 / 72%); color: #fff; border-radius: 12px; padding: 3px 10px; font-size: 12px; pointer-events: none; }
+.hint { position: absolute; left: 12px; right: 190px; bottom: 52px; display: flex; gap: 8px; align-items: center; pointer-events: none; }
+.hint .btn { height: 26px; flex: none; pointer-events: auto; }
+.hint span { background: rgb(28 36 40 / 72%); color: #fff; border-radius: 12px; padding: 3px 10px; font-size: 12px; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 </style>
