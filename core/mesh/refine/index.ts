@@ -1,7 +1,7 @@
 /**
  * Refine: splits and joins triangles where a stroke went, until their edges are about as long as asked.
  *
- * After M. Botsch and L. Kobbelt, "A remeshing approach to multiresolution modeling", 2004: edges longer than 4/3 of the
+ * After M. Botsch and L. Kobbelt, on remeshing while a surface is modelled, SGP 2004: edges longer than 4/3 of the
  * aim are split, edges shorter than 4/5 of it are joined where that neither opens the surface nor turns a face over. All
  * splits of a pass are made at once, each triangle by the pattern of its long edges, so that no hole can appear. New
  * points follow the curvature (T. Boubekeur and M. Alexa, "Phong tessellation", 2008); across sharp edges they lie straight
