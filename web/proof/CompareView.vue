@@ -9,6 +9,7 @@ import { useProof } from '../stores/proof';
 import { BodyEye, type Pose } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
 import { Sculptor } from '../workers/sculptor';
+import { heldBrush } from './heldBrushes';
 import { CLAYS, type ClayName } from './looks';
 
 const props = defineProps<{ brush: Brush; label: string; clay: ClayName; facets: boolean }>();
@@ -47,7 +48,8 @@ async function follow(): Promise<void> {
 async function lay(): Promise<void> {
   const strokes = await proof.sculptor.strokes();
   for (const id of new Set(strokes.map((s) => s.brushId))) {
-    const own = id === props.brush.id ? null : library.brush(id);
+    // Strokes of a held key smooth and mask here too.
+    const own = id === props.brush.id ? null : heldBrush(id, props.brush.stroke.size) ?? library.brush(id);
     if (own) await sculptor.use(own, library.alphasOf(own));
   }
   await sculptor.use(props.brush, library.alphasOf(props.brush));

@@ -10,16 +10,22 @@ type Held = 'smooth' | 'mask';
 const SMOOTH = BASE_BRUSHES.find((b) => b.touch.action === 'smooth')!;
 const MASK = SLAB_BRUSHES.find((b) => b.touch.action === 'mask')!;
 
+/** The brush of that id that a held key puts in the hand, at a size; null for any other id. */
+export function heldBrush(id: string, size: number): Brush | null {
+  const preset = [SMOOTH, MASK].find((b) => b.id === id);
+  if (!preset) return null;
+  const out = plain(preset);
+  out.stroke.size = size;
+  out.stroke.mapping = 'surface';
+  return out;
+}
+
 export function useHeldBrushes(brush: () => Brush, changed: () => void) {
   const proof = useProof();
   const held = ref<Held | null>(null);
 
   function inHand(): Brush | null {
-    if (!held.value) return null;
-    const out = plain(held.value === 'smooth' ? SMOOTH : MASK);
-    out.stroke.size = brush().stroke.size;
-    out.stroke.mapping = 'surface';
-    return out;
+    return held.value && heldBrush((held.value === 'smooth' ? SMOOTH : MASK).id, brush().stroke.size);
   }
 
   function hold(which: Held, down: boolean): void {

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { trialSets, type TrialStroke } from '#core/trial';
 import { dropTrial, keepTrial, ownTrials, type OwnTrial } from '../api/trials';
+import { heldBrush } from '../proof/heldBrushes';
 import { plain } from './plain';
 import { useProof } from './proof';
 
@@ -30,9 +31,9 @@ export const useTrials = defineStore('trials', () => {
     if (set) await lay(set.strokes, set.body, brushId);
   }
 
-  /** Keeps the strokes that are on the body now. */
+  /** Keeps the strokes that are on the body now, but for those of held keys, which smooth and mask and are no test of a brush. */
   async function keep(name: string): Promise<void> {
-    const strokes = (await proof.sculptor.strokes()).map((kept): TrialStroke => {
+    const strokes = (await proof.sculptor.strokes()).filter(({ brushId }) => !heldBrush(brushId, 1)).map((kept): TrialStroke => {
       const { seed, dig, symmetry, view, samples, stencil, scale } = kept;
       return { seed, dig, symmetry, view, samples, ...(stencil ? { stencil } : {}), ...(scale === undefined ? {} : { scale }) };
     });
