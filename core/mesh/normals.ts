@@ -2,6 +2,7 @@
  * Normals of the vertices: the unit sum of twice the area times the direction of the triangles round each, walked as
  * the ring is. A pure function of the positions, so undo gives them back to the byte.
  */
+import { faceCross } from './faceCross';
 import { RING_BREAK, RING_VERTEX, type MeshArrays } from './mesh';
 
 export function vertexNormal(mesh: MeshArrays, vertex: number): void {
@@ -49,14 +50,7 @@ export function allNormals(mesh: MeshArrays): void {
 /** Twice the area times the unit normal of a triangle. */
 export function faceNormal(mesh: MeshArrays, triangle: number): readonly [number, number, number] {
   const { positions: p, triangles } = mesh;
-  const a = triangles[triangle * 3]! * 3;
-  const b = triangles[triangle * 3 + 1]! * 3;
-  const c = triangles[triangle * 3 + 2]! * 3;
-  const ux = p[b]! - p[a]!;
-  const uy = p[b + 1]! - p[a + 1]!;
-  const uz = p[b + 2]! - p[a + 2]!;
-  const vx = p[c]! - p[a]!;
-  const vy = p[c + 1]! - p[a + 1]!;
-  const vz = p[c + 2]! - p[a + 2]!;
-  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const n: [number, number, number] = [0, 0, 0];
+  faceCross(p, triangles[triangle * 3]!, triangles[triangle * 3 + 1]!, triangles[triangle * 3 + 2]!, n);
+  return n;
 }

@@ -5,6 +5,7 @@
  * creases after H. Hoppe et al., "Piecewise smooth surface reconstruction", 1994.
  */
 import { edgesOf } from './edges';
+import { faceCross } from './faceCross';
 import type { RawMesh } from './mesh';
 
 export interface SubdivideOptions {
@@ -53,7 +54,7 @@ function sharpEdges(p: Float32Array, triangles: Uint32Array, edges: Edges, cos: 
   const normals = new Float32Array(edges.count * 3);
   const n = [0, 0, 0];
   for (let t = 0; t < triangles.length; t += 3) {
-    faceUnit(p, triangles[t]! * 3, triangles[t + 1]! * 3, triangles[t + 2]! * 3, n);
+    faceUnit(p, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!, n);
     for (let k = 0; k < 3; k++) {
       const e = edges.ofTriangle[t + k]!;
       if (edges.uses[e] !== 2) sharp[e] = 1;
@@ -97,19 +98,9 @@ function placeVertices(out: Float32Array, p: Float32Array, vertexCount: number, 
 }
 
 function faceUnit(p: Float32Array, a: number, b: number, c: number, out: number[]): void {
-  const ux = p[b]! - p[a]!;
-  const uy = p[b + 1]! - p[a + 1]!;
-  const uz = p[b + 2]! - p[a + 2]!;
-  const vx = p[c]! - p[a]!;
-  const vy = p[c + 1]! - p[a + 1]!;
-  const vz = p[c + 2]! - p[a + 2]!;
-  const x = uy * vz - uz * vy;
-  const y = uz * vx - ux * vz;
-  const z = ux * vy - uy * vx;
-  const length = Math.hypot(x, y, z) || 1;
-  out[0] = x / length;
-  out[1] = y / length;
-  out[2] = z / length;
+  faceCross(p, a, b, c, out);
+  const length = Math.hypot(out[0]!, out[1]!, out[2]!) || 1;
+  for (let k = 0; k < 3; k++) out[k]! /= length;
 }
 
 /** Triangles after so many subdivisions. */

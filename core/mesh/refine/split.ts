@@ -1,6 +1,7 @@
 /** Splits edges that are too long, all of a pass at once. */
 import { edgesOf, type Edges } from '../edges';
-import { cross, dot, SMOOTH_COS, square, TURN_COS, vertexNormals } from './shape';
+import { faceCross } from '../faceCross';
+import { dot, SMOOTH_COS, square, TURN_COS, vertexNormals } from './shape';
 import { flagsOf, LONG, type RefineOptions, type Working } from './working';
 
 const MOST_TRIES = 4;
@@ -67,8 +68,8 @@ function flattenTurned(out: Working, words: number, parents: Uint32Array, w: Wor
   for (let i = 0; i < words; i += 3) {
     const t = parents[i / 3]! * 3;
     for (const [now, was] of [[out.positions, w.positions], [out.along, w.along]] as const) {
-      cross(now, out.triangles[i]!, out.triangles[i + 1]!, out.triangles[i + 2]!, child);
-      cross(was, w.triangles[t]!, w.triangles[t + 1]!, w.triangles[t + 2]!, parent);
+      faceCross(now, out.triangles[i]!, out.triangles[i + 1]!, out.triangles[i + 2]!, child);
+      faceCross(was, w.triangles[t]!, w.triangles[t + 1]!, w.triangles[t + 2]!, parent);
       if (child[0]! * parent[0]! + child[1]! * parent[1]! + child[2]! * parent[2]! > TURN_COS * Math.hypot(...child) * Math.hypot(...parent)) continue;
       for (let k = 0; k < 3; k++) {
         const e = ofTriangle[t + k]!;
