@@ -6,7 +6,7 @@ import {
   SourceSchema, type Alpha, type Brush, type Lettering, type Pattern, type Sheet, type Slab,
 } from '#core/settings';
 import type { DraftWorker } from '../workers/draft.worker';
-import type { ClayBytes } from '../workers/sculpt.worker';
+import type { ClayBytes } from '../workers/sculpt/messages';
 
 const store = createStore('mold-stamp', 'drafts');
 

@@ -6,7 +6,7 @@ import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, 
 import { RefineUnderSchema, type Brush, type RefineUnderSettings } from '#core/settings';
 import { dropBody, keepBody, ownBodies, ownBody, type OwnBody } from '../api/bodies';
 import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
-import type { Opening } from '../workers/sculpt.worker';
+import type { Opening } from '../workers/sculpt/messages';
 import { Sculptor } from '../workers/sculptor';
 import type { BrushAlphas } from './library';
 

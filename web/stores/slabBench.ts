@@ -8,7 +8,7 @@ import { alphasOf, type Alpha, type Slab } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { dropSlabDraft, keepSlabDraft, slabDraft } from '../api/drafts';
-import type { ClayBytes, EditOrder, Opening } from '../workers/sculpt.worker';
+import type { ClayBytes, EditOrder, Opening } from '../workers/sculpt/messages';
 import { Sculptor } from '../workers/sculptor';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';

@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import type { CastSettings, Frame } from '#core/settings';
 import type { CastResult, CastWorker, FlatCast, VectorResult } from './cast.worker';
-import type { Opened } from './sculpt.worker';
+import type { Opened } from './sculpt/messages';
 
 export class Caster {
   onPreview: (result: CastResult | FlatCast) => void = () => undefined;

@@ -12,7 +12,8 @@ import type { Sample } from '#core/stroke';
 import { getBlob } from '../api/client';
 import type { BrushAlphas } from '../stores/library';
 import { plain } from '../stores/plain';
-import type { Begin, Change, ClayBytes, EditOrder, KeptStroke, LevelState, Opened, Opening, SculptWorker } from './sculpt.worker';
+import type { SculptWorker } from './sculpt.worker';
+import type { Begin, Change, ClayBytes, EditOrder, KeptStroke, LevelState, Opened, Opening } from './sculpt/messages';
 
 export interface SculptorState {
   busy: boolean;

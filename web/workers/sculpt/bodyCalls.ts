@@ -1,0 +1,61 @@
+/** What the page asks of an open body: its strokes run again, and pieces cut off it. */
+import * as Comlink from 'comlink';
+import { packMesh } from '#core/formats';
+import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refinedUnder, replay, strokesOf, takeUp, type RefineUnder } from '#core/session';
+import { drainChanged } from '#core/sculpt';
+import type { DabFrame } from '#core/brush';
+import { brushes, change, current, held, opened } from './held';
+import type { Change, KeptStroke } from './messages';
+
+/** Takes the body whose triangles were split and joined under these dabs, where there is anything to refine. */
+export function refineBody(frames: readonly DabFrame[], refine: RefineUnder): Change {
+  const next = refinedUnder(current(), frames, refine);
+  if (!next) return change();
+  drainChanged(next.surface);
+  held.open = { session: next };
+  return change(opened());
+}
+
+export const bodyCalls = {
+  /** Masks what the last stroke raised. */
+  maskRaised(): Change {
+    maskLastRaised(current());
+    return change();
+  },
+  /** Cuts what is masked off the body; the piece as kept bytes, null when nothing whole is masked. */
+  cutOff(thickness: number): { change: Change; piece: ArrayBuffer | null } {
+    const piece = cutOff(current(), thickness);
+    const packed = piece && packMesh(piece);
+    const out = { change: change(), piece: packed };
+    return Comlink.transfer(out, [out.change.leaves.buffer as ArrayBuffer, ...(packed ? [packed] : [])]);
+  },
+  /** The untouched body with the triangles that it has now. */
+  untouched(): ArrayBuffer {
+    const { base, surface: { mesh } } = current();
+    const packed = packMesh({ positions: base ?? mesh.positions.slice(), triangles: mesh.triangles.slice() });
+    return Comlink.transfer(packed, [packed]);
+  },
+  adopt(from: string, to: string): void {
+    adoptBrush(current(), from, to);
+  },
+  replay(): Change {
+    replay(current(), brushes);
+    return change();
+  },
+  /** The strokes on the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
+  strokes(): KeptStroke[] {
+    return strokesOf(current()).map(({ brush, ...rest }) => ({ ...rest, brushId: brush.id }));
+  },
+  /** Takes everything off the body and lays these strokes; those of brushes that aren't known here take `instead`. */
+  lay(strokes: KeptStroke[], instead: string): Change {
+    const own = brushes.get(instead);
+    if (!own) throw new Error('The brush is not loaded.');
+    clearStrokes(current());
+    takeUp(current(), strokes.map(({ brushId, ...rest }) => ({ kind: 'stroke', record: { ...rest, brush: brushes.get(brushId) ?? own } })));
+    return change();
+  },
+  clear(): Change {
+    clearStrokes(current());
+    return change();
+  },
+};

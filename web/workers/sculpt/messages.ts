@@ -1,0 +1,53 @@
+/** What goes between the page and the worker that owns the memory of a body. */
+import type { Edit } from '#core/edit';
+import type { BodyName, MeshLayout } from '#core/mesh';
+import type { Frame } from '#core/settings';
+import type { UpperLevel } from '#core/slab';
+import type { StrokeRecord, StrokeStart } from '#core/stroke';
+
+export type Opening =
+  | { kind: 'slab'; cells: number; places: ArrayBuffer | null; mask: ArrayBuffer | null; upper: UpperLevel[]; history: ArrayBuffer | null }
+  /** `fresh` leaves the strokes of the body before behind; otherwise they are run again on this one. */
+  | { kind: 'body'; body: { name: BodyName; density: number } | { mesh: ArrayBuffer }; levels: number; fresh: boolean };
+
+export interface Opened {
+  buffer: SharedArrayBuffer;
+  layout: MeshLayout;
+  spacing: number;
+}
+
+export interface Change {
+  /** Leaves whose vertices changed, ascending. */
+  leaves: Uint32Array;
+  /** Another mesh took the place of the one that was open. */
+  reopened: Opened | null;
+  strokes: number;
+  canUndo: boolean;
+  canRedo: boolean;
+  /** Radius and turn of the dab that is being laid, while it is. */
+  dab: { radius: number } | null;
+  level: LevelState | null;
+}
+
+/** The level of a slab that is sculpted, and how many finer ones were stepped down from. */
+export interface LevelState {
+  cells: number;
+  upper: number;
+}
+
+/** Everything of a slab that is kept. */
+export interface ClayBytes {
+  cells: number;
+  places: ArrayBuffer;
+  mask: ArrayBuffer | null;
+  upper: UpperLevel[];
+  history: ArrayBuffer | null;
+}
+
+/** A stroke as it is kept: everything but its brush's settings. */
+export type KeptStroke = Omit<StrokeRecord, 'brush'> & { brushId: string };
+
+export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
+
+/** An edit as the page names it: an alpha by its id, its picture is here. */
+export type EditOrder = Exclude<Edit, { kind: 'mask-alpha' | 'bake' }> | { kind: 'mask-alpha'; alphaId: string; frame: Frame; way: 'add' | 'take' };
