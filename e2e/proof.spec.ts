@@ -161,8 +161,18 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
     await expect(page.locator('.proof').getByRole('alert')).toContainText(says);
   }
   await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
+  const drop = async (name: string, text: string): Promise<void> => {
+    const dataTransfer = await page.evaluateHandle(([called, held]) => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File([held!], called!));
+      return transfer;
+    }, [name, text]);
+    await page.dispatchEvent('.proof', 'drop', { dataTransfer });
+  };
+  await drop('notes.txt', 'barnacles');
+  await expect(page.locator('.proof').getByRole('alert')).toContainText('is no mesh');
   // A cube without its top, 6 cells a side.
-  await bring('open box.obj', box(6));
+  await drop('open box.obj', box(6));
   await settled(page, '.proof');
   await expect(page.locator('.body')).toContainText('open edges');
   await expect(page.locator('.body')).toContainText('360 faces');

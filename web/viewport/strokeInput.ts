@@ -8,6 +8,7 @@ import type { Brush, Symmetry } from '#core/settings';
 import { onFacingPlane, type Sample, type StencilRows, type View } from '#core/stroke';
 import type { Sculptor } from '../workers/sculptor';
 import type { ClayView } from './clayView';
+import { snapped } from './snap';
 
 export interface Eye {
   ray(x: number, y: number): Ray;
@@ -37,7 +38,6 @@ export interface StrokeInputOptions {
 
 /** How often a hand that lingers is asked. */
 const REST_MS = 25;
-const RULER_STEP = Math.PI / 12;
 
 interface Pressed {
   id: number;
@@ -212,16 +212,14 @@ export class StrokeInput {
   }
 
   private sample(e: PointerEvent): Sample {
-    const at = this.snapped(this.place(e), e.shiftKey);
+    const at = this.straight(this.place(e), e.shiftKey);
     return { ...this.o.eye.ray(at.x, at.y), pressure: this.pressure(e), time: e.timeStamp, ...leanOf(e) };
   }
 
   /** Shift keeps a ruler to steps of 15° as seen. */
-  private snapped(at: { x: number; y: number }, shift: boolean): { x: number; y: number } {
+  private straight(at: { x: number; y: number }, shift: boolean): { x: number; y: number } {
     if (!shift || !this.begunAt || !this.pressed || this.o.brush()?.stroke.type !== 'ruler') return at;
-    const angle = Math.round(Math.atan2(at.y - this.begunAt.y, at.x - this.begunAt.x) / RULER_STEP) * RULER_STEP;
-    const length = Math.hypot(at.x - this.begunAt.x, at.y - this.begunAt.y);
-    return { x: this.begunAt.x + Math.cos(angle) * length, y: this.begunAt.y + Math.sin(angle) * length };
+    return snapped(this.begunAt, at);
   }
 
   /** A mouse presses fully, and so does a pen that sends no pressure. */
