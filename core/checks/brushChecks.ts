@@ -74,11 +74,12 @@ function rippleOf(brush: ResolvedBrush, { ripple }: StampMeasures): BrushCheck |
 }
 
 function detailOf(brush: ResolvedBrush, body: { spacing: number; finer: boolean } | null): BrushCheck | null {
-  if (!brush.alpha || !body) return null;
+  const shapes = brush.alpha !== null || brush.action === 'lift' || brush.action === 'build' || brush.action === 'crease' || brush.action === 'inflate';
+  if (!shapes || !body) return null;
   const held = detailHeld(brush, body.spacing);
   const ok = held >= DETAIL_LIMIT;
   return {
     name: 'detail', ok, value: held * 100, limit: DETAIL_LIMIT * 100, unit: '%', mend: ok || !body.finer ? null : { kind: 'subdivide', label: 'Subdivide the body' },
-    sentence: ok ? 'The body shows all of this alpha' : `At this size the body is too coarse: it shows ${percent(held)} of the alpha’s ups and downs.`,
+    sentence: ok ? `The body shows all of this ${brush.alpha ? 'alpha' : 'form'}` : `At this size the body is too coarse: it shows ${percent(held)} of the ${brush.alpha ? 'alpha’s ups and downs' : 'falloff’s peak'}.`,
   };
 }

@@ -23,6 +23,11 @@ export function fullHeight(brush: ResolvedBrush): number {
   return brush.height ?? brush.depth * relief * side;
 }
 
+/** Which way a dab goes from the clay: a crease cuts, everything else raises. */
+export function sense(brush: ResolvedBrush): 1 | -1 {
+  return brush.action === 'crease' ? -1 : 1;
+}
+
 /** Weight of the falloff at a place of the dab, radii; 0 outside the footprint. */
 export function weightAt(brush: ResolvedBrush, u: number, v: number): number {
   const rho = brush.square ? Math.max(Math.abs(u), Math.abs(v)) : Math.hypot(u, v);
@@ -49,13 +54,13 @@ export function shareAt(brush: ResolvedBrush, u: number, v: number): number {
 
 /** One dab, from a little before its ring to a little behind it. */
 export function dabCut(brush: ResolvedBrush, steps = 320): Cut {
-  const full = fullHeight(brush);
+  const full = fullHeight(brush) * sense(brush);
   return cut(-1.15, 1.15, steps, (x) => shareAt(brush, x, 0) * full);
 }
 
 /** A run of dabs, as long as `radii` from the first middle to the last; Even keeps the strongest, otherwise they add. */
 export function runCut(brush: ResolvedBrush, radii = 6, steps = 480): Cut {
-  const full = fullHeight(brush);
+  const full = fullHeight(brush) * sense(brush);
   const step = 2 * Math.max(0.005, brush.spacing);
   const last = Math.floor(radii / step) * step;
   return cut(-1.15, last + 1.15, steps, (x) => laid(brush, x, 0, step, last) * full);

@@ -1,17 +1,20 @@
 /**
  * How much of an alpha's ups and downs a body's vertices can hold at a brush's size: the spread of the alpha averaged to
- * what its vertices can show, which is no finer than two of their distances, over its whole spread.
+ * what its vertices can show, which is no finer than two of their distances, over its whole spread. Of a plain form, what is
+ * left of the falloff's peak where it lies midway between two vertices.
  */
 import type { ResolvedBrush } from '#core/brush';
+import { FALLOFF_STEPS } from '#core/falloff';
 import type { Picture } from '#core/picture';
+import { weightAt } from './cut';
 
 /** Up and down again takes two steps from vertex to vertex. */
 const FINEST = 2;
 
-/** 0–1; 1 for a plain form. `spacing` is the mean distance from vertex to vertex, body units. */
+/** 0–1. `spacing` is the mean distance from vertex to vertex, body units. */
 export function detailHeld(brush: ResolvedBrush, spacing: number): number {
   const levels = brush.alpha?.levels;
-  if (!levels) return 1;
+  if (!levels) return peakHeld(brush, spacing / 2 / brush.radius);
   const side = brush.mapping === 'wrapped' ? brush.tile : (2 * brush.radius) / brush.fit;
   const pixel = side / levels[0]!.width;
   const level = Math.min(levels.length - 1, Math.max(0, Math.log2((FINEST * spacing) / pixel)));
@@ -19,6 +22,19 @@ export function detailHeld(brush: ResolvedBrush, spacing: number): number {
   const whole = spread(levels[0]!);
   const held = (l: number): number => spread(levels[Math.min(levels.length - 1, l)]!);
   return whole > 0 ? Math.min(1, (held(below) + (held(below + 1) - held(below)) * (level - below)) / whole) : 1;
+}
+
+/** `off` is how far the nearest vertex is from the middle, radii. */
+function peakHeld(brush: ResolvedBrush, off: number): number {
+  let whole = 0;
+  let held = 0;
+  for (let i = 0; i <= FALLOFF_STEPS; i++) {
+    const rho = i / FALLOFF_STEPS;
+    const weight = weightAt(brush, rho, 0);
+    whole = Math.max(whole, weight);
+    if (rho >= off) held = Math.max(held, weight);
+  }
+  return whole > 0 ? held / whole : 1;
 }
 
 function spread({ data }: Picture): number {

@@ -35,6 +35,12 @@ describe('cut through one dab', () => {
     });
   });
 
+  test('a crease cuts as deep as a lift is high, in one dab and in a run', () => {
+    const of = (action: 'lift' | 'crease') => made({ stroke: { size: 0.2, spacing: 12 }, touch: { action, falloff: falloff('needle') } });
+    expect(Math.min(...dabCut(of('crease')).height)).toBeCloseTo(-0.04, 6);
+    for (const through of [dabCut, runCut]) expect(Array.from(through(of('crease')).height, (h) => h === 0 ? 0 : -h)).toEqual(Array.from(through(of('lift')).height));
+  });
+
   test('outside the alpha’s square and the footprint nothing is moved', () => {
     const brush = made({ form: { fit: 2, footprint: 'square' }, touch: { falloff: falloff('full') } }, boss(0.5));
     expect(shareAt(brush, 0.45, 0.45)).toBeCloseTo(0.5, 6);
@@ -118,5 +124,19 @@ describe('checks', () => {
     expect(names(brush, 0.03)).toEqual(['detail']);
     expect(brushChecks(brush, { spacing: 0.03, finer: false }).checks[0]!.mend).toBeNull();
     expect(names(brush, 0.002)).toEqual([]);
+  });
+
+  test.each([
+    ['needle', 0.75 ** 3], ['cone', 0.75], ['bell', (1 - 1 / 16) ** 2], ['full', 1],
+  ] as const)('a plain %s keeps of its peak what is left midway between vertices half a radius apart', (kind, held) => {
+    const brush = made({ stroke: { size: 0.2 }, touch: { falloff: falloff(kind) } });
+    expect(detailHeld(brush, 0.1)).toBeCloseTo(held, 2);
+    expect(names(brush, 0.1).includes('detail')).toBe(held < 0.85);
+  });
+
+  test('a fine line on a coarse body asks for a finer one; an action that shapes nothing asks for none', () => {
+    const line = { stroke: { size: 0.05 }, touch: { action: 'crease', falloff: falloff('needle') } } as const;
+    expect(names(made(line), 0.03)).toContain('detail');
+    expect(names(made({ ...line, touch: { ...line.touch, action: 'smooth' } }), 0.03)).not.toContain('detail');
   });
 });

@@ -37,6 +37,20 @@ test('pressure that goes to strength leaves the ends flatter than the middle', (
   expect(relief(pressed, 0, 0.2) / relief(pressed, 0.4, 0.6)).toBeLessThan((relief(even, 0, 0.2) / relief(even, 0.4, 0.6)) * 0.7);
 });
 
+test('the hand gets faster along the strip, to what the brush calls fast, whatever that is', () => {
+  const even = made((b) => (b.stroke.spacing = 60));
+  for (const fast of [0.2, 12]) {
+    const slowed = made((b) => {
+      b.stroke.spacing = 60;
+      b.pen.fast = fast;
+      b.pen.speedStrength.high = 0;
+    });
+    const kept = (from: number, to: number): number => relief(slowed, from, to) / relief(even, from, to);
+    expect(kept(0.08, 0.2)).toBeGreaterThan(0.75);
+    expect(kept(0.85, 0.97)).toBeLessThan(0.35);
+  }
+});
+
 test('Smooth works on rippled clay, a mask darkens', () => {
   expect(relief(made((b) => (b.touch.action = 'smooth')), 0.3, 0.7)).toBeGreaterThan(0);
   const light = (strip: ReturnType<typeof brushStrip>): number => strip.data.reduce((a, b) => a + b, 0);

@@ -1,5 +1,5 @@
 /**
- * The strip: one stroke of a brush along a flat strip of clay under pressure that rises and falls, by the same calculation
+ * The strip: one stroke of a brush along a flat strip of clay under pressure that rises and falls, with a hand that gets faster, by the same calculation
  * as on a body; for stroke types that lay one stamp, a row of stamps that grow and shrink.
  */
 import type { ResolvedBrush } from '#core/brush';
@@ -21,8 +21,8 @@ const MOST_ROOM = 1.2;
 const CELLS = 640;
 const LIGHTEST = 0.08;
 const STEPS = 160;
-/** A hand that takes this long for the strip. */
-const STROKE_MS = 1600;
+/** The hand starts at this share of what the brush calls fast and ends at it. */
+const SLOWEST = 0.05;
 
 export interface StripClay {
   flat: Session;
@@ -62,11 +62,13 @@ export function brushStrip(clay: StripClay, brush: ResolvedBrush, width: number)
 function hands(brush: ResolvedBrush, radius: number): { samples: Sample[]; scale: number }[] {
   if (runsAlong(brush) || brush.action === 'move') {
     const reach = WIDE / 2 - radius * 1.3;
+    // ∫ dx / speed, for a speed that grows evenly along the strip.
+    const after = (t: number): number => ((2 * reach * 1000) / (brush.fast * (1 - SLOWEST))) * Math.log(1 + ((1 - SLOWEST) / SLOWEST) * t);
     return [{
       scale: 1,
       samples: Array.from({ length: STEPS + 1 }, (_, i) => {
         const t = i / STEPS;
-        return down((2 * t - 1) * reach, 0.12 * Math.sin(t * 4 * Math.PI), LIGHTEST + (1 - LIGHTEST) * Math.sin(Math.PI * t), t * STROKE_MS);
+        return down((2 * t - 1) * reach, 0.12 * Math.sin(t * 4 * Math.PI), LIGHTEST + (1 - LIGHTEST) * Math.sin(Math.PI * t), after(t));
       }),
     }];
   }

@@ -8,7 +8,7 @@ import { useResizeObserver } from '@vueuse/core';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { ResolvedBrush } from '#core/brush';
 import { DISC_LIMIT, RIM_LIMIT, RIPPLE_LIMIT } from '#core/checks';
-import { dabCut, fullHeight, runCut, weightAt, type StampMeasures } from '#core/profile';
+import { dabCut, fullHeight, runCut, sense, weightAt, type StampMeasures } from '#core/profile';
 
 const props = defineProps<{ stamp: ResolvedBrush; measures: StampMeasures; run: boolean }>();
 use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, TooltipComponent, CanvasRenderer]);
@@ -39,14 +39,15 @@ function draw(): void {
   const warn = colour('--warn');
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
   const lifted = Math.abs(measures.disc) > DISC_LIMIT ? warn : colour('--ink-3');
-  const lift = measures.lift * full * stamp.strength;
+  const way = sense(stamp);
+  const lift = measures.lift * full * stamp.strength * way;
   const marks = [
     { yAxis: 0, name: 'ground', lineStyle: { color: ink }, label: { color: ink, position: 'insideStartTop' } },
     ...(stamp.alpha && !run ? [{ yAxis: lift, name: `lift left ${(measures.lift * 100).toFixed(1)} %`, lineStyle: { color: lifted }, label: { color: lifted, position: 'insideEndTop' } }] : []),
-    ...(run && measures.ripple > 0 ? [{ yAxis: Math.max(...cut.height), name: `ripple ${(measures.ripple * 100).toFixed(1)} %`, lineStyle: { color: measures.ripple > RIPPLE_LIMIT ? warn : ink }, label: { color: measures.ripple > RIPPLE_LIMIT ? warn : ink, position: 'insideEndTop' } }] : []),
+    ...(run && measures.ripple > 0 ? [{ yAxis: way > 0 ? Math.max(...cut.height) : Math.min(...cut.height), name: `ripple ${(measures.ripple * 100).toFixed(1)} %`, lineStyle: { color: measures.ripple > RIPPLE_LIMIT ? warn : ink }, label: { color: measures.ripple > RIPPLE_LIMIT ? warn : ink, position: 'insideEndTop' } }] : []),
     ...(run ? [] : [-1, 1].map((x) => ({ xAxis: x, name: '', lineStyle: { color: colour('--line'), type: 'solid' }, label: { show: false } }))),
   ];
-  const step = !run && measures.rimStep > RIM_LIMIT ? [-1, 1].map((x) => ({ coord: [x, measures.rimStep * full], name: `step ${(measures.rimStep * 100).toFixed(0)} %` })) : [];
+  const step = !run && measures.rimStep > RIM_LIMIT ? [-1, 1].map((x) => ({ coord: [x, measures.rimStep * full * way], name: `step ${(measures.rimStep * 100).toFixed(0)} %` })) : [];
   chart.setOption({
     animation: false,
     grid: { left: 46, right: 40, top: 22, bottom: 36 },
@@ -69,7 +70,7 @@ function draw(): void {
         markPoint: { symbol: 'circle', symbolSize: 7, itemStyle: { color: warn }, label: { show: true, position: 'top', formatter: '{b}', fontSize: 10.5, color: warn }, data: step },
       },
       ...(run ? [] : [{
-        type: 'line', yAxisIndex: 1, data: Array.from(cut.at, (x) => [x, weightAt(stamp, x, 0) * 100 * stamp.strength]), showSymbol: false, lineStyle: { color: ink, width: 1, type: 'dotted' }, tooltip: { show: false },
+        type: 'line', yAxisIndex: 1, data: Array.from(cut.at, (x) => [x, weightAt(stamp, x, 0) * 100 * stamp.strength * way]), showSymbol: false, lineStyle: { color: ink, width: 1, type: 'dotted' }, tooltip: { show: false },
       }]),
     ],
   }, { replaceMerge: ['series'] });

@@ -17,7 +17,9 @@ const run = ref(false);
 const found = computed(() => stamp.value && brushChecks(stamp.value, proof.state.spacing > 0 ? { spacing: proof.refine.on ? Math.min(proof.refine.edge, proof.state.spacing) : proof.state.spacing, finer: proof.finer } : null));
 const broken = computed(() => found.value?.checks.filter((c) => !c.ok) ?? []);
 const well = computed(() => found.value?.checks.filter((c) => c.ok) ?? []);
-const shapes = computed(() => !['smooth', 'flatten', 'move'].includes(props.brush.touch.action));
+/** Actions whose height over flat clay follows from the settings alone; how far a run of Build gets depends on the clay. */
+const shapes = computed(() => ['lift', 'build', 'crease', 'inflate'].includes(props.brush.touch.action));
+const runs = computed(() => runsAlong(props.brush.stroke.type) && props.brush.touch.action !== 'build');
 
 function mend(way: BrushMend): void {
   switch (way.kind) {
@@ -36,12 +38,12 @@ function mend(way: BrushMend): void {
     <template v-if="shapes">
       <div class="heading">
         Profile
-        <span v-if="runsAlong(brush.stroke.type)" class="which">
+        <span v-if="runs" class="which">
           <button type="button" :class="{ on: !run }" :aria-pressed="!run" @click="run = false">one dab</button>
           <button type="button" :class="{ on: run }" :aria-pressed="run" @click="run = true">a run</button>
         </span>
       </div>
-      <BrushProfile v-if="stamp && found" :stamp="stamp" :measures="found.measures" :run="run && runsAlong(brush.stroke.type)" />
+      <BrushProfile v-if="stamp && found" :stamp="stamp" :measures="found.measures" :run="run && runs" />
     </template>
     <CheckNote v-for="c in broken" :key="c.name" :sentence="c.sentence" :mend="c.mend?.label ?? ''" @mend="c.mend && mend(c.mend)" />
     <details v-if="well.length"><summary>{{ broken.length ? `${well.length} checks are well` : 'All checks are well' }}</summary><p v-for="c in well" :key="c.name" class="muted">{{ c.sentence }}</p></details>

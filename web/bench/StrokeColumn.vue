@@ -56,7 +56,7 @@ const marked = computed(() => {
 </template>
 
 <style scoped>
-.column { display: grid; gap: 8px; align-content: start; padding: 12px 14px; overflow: auto; }
+.column { display: grid; gap: 8px; align-content: start; grid-auto-rows: max-content; padding: 12px 14px; overflow: auto; }
 .name { grid-template-columns: 44px 1fr; }
 .column > :deep(.slider) { --label: 92px; }
 .mapping :deep(button) { padding: 0 2px; font-size: 12px; letter-spacing: -.01em; }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One numeric setting: slider, typed number with its unit, arrows, double-click for the default. All from its schema entry. */
 import { computed, ref, watch } from 'vue';
-import type { SettingMeta } from '#core/settings';
+import type { SettingMeta, Unit } from '#core/settings';
 
 const props = defineProps<{ meta: SettingMeta; modelValue: number; disabled?: boolean }>();
 const emit = defineEmits<{ 'update:modelValue': [value: number] }>();
@@ -10,10 +10,20 @@ const STEPS = 1000;
 const typed = ref('');
 const typing = ref(false);
 
+/** A unit as the field has room for it; the whole of it is in the field's name and the help. */
+function behind(unit: Unit): string {
+  switch (unit) {
+    case '': case 'grey': case 'body': return '';
+    case '°': return unit;
+    case 'body/s': case 'dabs/s': return ' /s';
+    case '%': case 'r': case 'px': case 'steps': return ` ${unit}`;
+  }
+}
+
 function format(value: number): string {
   const digits = props.meta.step >= 1 ? 0 : Math.min(3, Math.ceil(-Math.log10(props.meta.step)));
   const number = value.toFixed(digits);
-  return props.meta.unit === '°' ? `${number}°` : props.meta.unit === '' || props.meta.unit === 'grey' || props.meta.unit === 'body' ? number : `${number} ${props.meta.unit}`;
+  return `${number}${behind(props.meta.unit)}`;
 }
 const shown = computed(() => format(props.modelValue));
 watch(shown, (value) => {
