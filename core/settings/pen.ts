@@ -28,7 +28,7 @@ export const PenSchema = z.object({
   speedStrength: link('strength', 'Slow', 'Fast').prefault({}),
   fast: setting({
     label: 'Fast is', unit: 'body/s', min: 0.1, max: 20, step: 0.1, fallback: 3, scale: 'log',
-    help: 'Speed of the hand that counts as full speed',
+    help: 'Speed of the hand that counts as full speed, body units a second',
   }),
 });
 export type PenLink = z.infer<typeof PenSchema>[PenLinkName];
