@@ -1,5 +1,5 @@
 /** Twice the area times the unit normal of the face through three vertices, in the places' units squared, into `out`. */
-export function faceCross(p: Float32Array, a: number, b: number, c: number, out: number[] | Float64Array): void {
+export function faceCross(p: Float32Array, a: number, b: number, c: number, out: Float64Array): void {
   const [i, j, k] = [a * 3, b * 3, c * 3];
   const ux = p[j]! - p[i]!;
   const uy = p[j + 1]! - p[i + 1]!;

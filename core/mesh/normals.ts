@@ -47,10 +47,11 @@ export function allNormals(mesh: MeshArrays): void {
   for (let v = 0; v < mesh.vertexCount; v++) vertexNormal(mesh, v);
 }
 
+const FACE = new Float64Array(3);
+
 /** Twice the area times the unit normal of a triangle. */
 export function faceNormal(mesh: MeshArrays, triangle: number): readonly [number, number, number] {
   const { positions: p, triangles } = mesh;
-  const n: [number, number, number] = [0, 0, 0];
-  faceCross(p, triangles[triangle * 3]!, triangles[triangle * 3 + 1]!, triangles[triangle * 3 + 2]!, n);
-  return n;
+  faceCross(p, triangles[triangle * 3]!, triangles[triangle * 3 + 1]!, triangles[triangle * 3 + 2]!, FACE);
+  return [FACE[0]!, FACE[1]!, FACE[2]!];
 }

@@ -42,6 +42,45 @@ test('coarse clay takes edges about as long as asked where the dab was, and stay
   expect(far(mesh)).toBe(far(raw));
 });
 
+test('beside the dab every face is the one it was, and a vertex that no face names is left', () => {
+  const ball = body('ball', 16);
+  const raw = { positions: Float32Array.from([...ball.positions, 7, 7, 7]), triangles: ball.triangles };
+  const { mesh, along } = refine(raw, raw.positions, { edge: 0.04, inside: near([0, 0, 1], 0.3), most: 1e6 });
+  const faces = ({ positions: p, triangles: t }: RawMesh): Set<string> => {
+    const out = new Set<string>();
+    for (let i = 0; i < t.length; i += 3) {
+      const corners = [0, 1, 2].map((k) => Array.from(p.subarray(t[i + k]! * 3, t[i + k]! * 3 + 3)));
+      if (corners.every((c) => c[2]! < 0.4)) out.add(corners.map(String).sort().join(' '));
+    }
+    return out;
+  };
+  expect(faces(mesh)).toEqual(faces(raw));
+  expect(faces(raw).size).toBeGreaterThan(500);
+  expect(Array.from(mesh.positions).join().includes('7,7,7')).toBe(true);
+  expect(along).toEqual(mesh.positions);
+});
+
+test('a split that runs from longest edge to longest edge is followed as far as it goes, and no hole opens', () => {
+  // A strip that winds outwards: the longest edge of each triangle is the next, larger one's short side.
+  const count = 24;
+  const [turn, growth] = [(130 * Math.PI) / 180, 1.3];
+  const positions = Float32Array.from({ length: count * 3 }, (_, i) => {
+    const n = Math.floor(i / 3);
+    return [growth ** n * Math.cos(n * turn), growth ** n * Math.sin(n * turn), n * 0.2][i % 3]!;
+  });
+  const triangles = Uint32Array.from(Array.from({ length: count - 2 }, (_, n) => (n % 2 === 0 ? [n, n + 1, n + 2] : [n + 1, n, n + 2])).flat());
+  const { mesh, split } = refine({ positions, triangles }, positions, { edge: 1.5, inside: near([1, 0, 0], 0.5), most: 1e6 });
+  expect(split).toBeGreaterThan(count / 2);
+  expect(faults(mesh, () => [0, 0, 1])).toMatchObject({ euler: 1, used: mesh.positions.length / 3 });
+  const border = ({ triangles: t, positions: p }: RawMesh): number => {
+    const { uses, ends, count: edges } = edgesOf(t, p.length / 3);
+    let sum = 0;
+    for (let e = 0; e < edges; e++) if (uses[e] === 1) sum += Math.hypot(...[0, 1, 2].map((k) => p[ends[e * 2]! * 3 + k]! - p[ends[e * 2 + 1]! * 3 + k]!));
+    return sum;
+  };
+  expect(border(mesh) / border({ positions, triangles })).toBeCloseTo(1, 4);
+});
+
 test('clay that is too dense is joined, and keeps its form', () => {
   const raw = body('ball', 48);
   const { mesh, joined } = refine(raw, raw.positions, { edge: 0.12, inside: everywhere, most: 1e6 });

@@ -52,7 +52,7 @@ function quartered(triangles: Uint32Array, ofTriangle: Uint32Array, vertexCount:
 function sharpEdges(p: Float32Array, triangles: Uint32Array, edges: Edges, cos: number): Uint8Array {
   const sharp = new Uint8Array(edges.count);
   const normals = new Float32Array(edges.count * 3);
-  const n = [0, 0, 0];
+  const n = new Float64Array(3);
   for (let t = 0; t < triangles.length; t += 3) {
     faceUnit(p, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!, n);
     for (let k = 0; k < 3; k++) {
@@ -97,9 +97,9 @@ function placeVertices(out: Float32Array, p: Float32Array, vertexCount: number, 
   }
 }
 
-function faceUnit(p: Float32Array, a: number, b: number, c: number, out: number[]): void {
+function faceUnit(p: Float32Array, a: number, b: number, c: number, out: Float64Array): void {
   faceCross(p, a, b, c, out);
-  const length = Math.hypot(out[0]!, out[1]!, out[2]!) || 1;
+  const length = Math.sqrt(out[0]! ** 2 + out[1]! ** 2 + out[2]! ** 2) || 1;
   for (let k = 0; k < 3; k++) out[k]! /= length;
 }
 

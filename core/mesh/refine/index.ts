@@ -5,10 +5,12 @@
  * aim are split, edges shorter than 4/5 of it are joined where that neither opens the surface nor turns a face over. All
  * splits of a pass are made at once, each triangle by the pattern of its long edges, so that no hole can appear. New
  * points follow the curvature (T. Boubekeur and M. Alexa, "Phong tessellation", 2008); across sharp edges they lie straight
- * between their ends. Borders and edges of more than two triangles are split, never joined. O(n) a pass.
+ * between their ends. Borders and edges of more than two triangles are split, never joined. Passes cost what may change, not what
+ * the mesh weighs.
  */
 import type { RawMesh } from '../mesh';
 import { joinPass } from './join';
+import { patchOf, stitched } from './patch';
 import { splitPass } from './split';
 import { turnEdges } from './turn';
 import type { RefineOptions, Working } from './working';
@@ -24,23 +26,43 @@ export interface Refined {
 }
 
 const MOST_PASSES = 12;
+/** Rings of faces round the part that may change; splits go on to longer edges beside it, so it may take more. */
+const RINGS = 4;
 
 /** `along` has three numbers a vertex, like the mesh's own positions. */
 export function refine(mesh: RawMesh, along: Float32Array, options: RefineOptions): Refined {
-  let at: Working = { positions: mesh.positions, along, triangles: mesh.triangles };
+  for (let rings = RINGS; ; rings *= 2) {
+    const patch = patchOf(mesh, along, options.inside, rings);
+    if (!patch) return { mesh, along, split: 0, joined: 0 };
+    const done = refined(patch.working, { ...options, most: options.most - patch.rest.length / 3 });
+    if (!done) continue;
+    return { ...stitched(mesh, along, patch, done.working), split: done.split, joined: done.joined };
+  }
+}
+
+/** Null when it would have to change more than this part. */
+function refined(part: Working, options: RefineOptions): { working: Working; split: number; joined: number } | null {
+  let at = part;
   let split = 0;
   let joined = 0;
   for (let pass = 0; pass < MOST_PASSES; pass++) {
     const next = splitPass(at, options);
+    if (next === 'out') return null;
     if (!next) break;
     split += (next.positions.length - at.positions.length) / 3;
-    at = turnEdges(next, options);
+    at = turnEdges(next, everyVertex(next));
   }
+  let fresh = everyVertex(at);
   for (let pass = 0; pass < MOST_PASSES; pass++) {
-    const next = joinPass(at, options);
+    const next = joinPass(at, fresh, options);
     if (!next) break;
-    joined += (at.positions.length - next.positions.length) / 3;
-    at = turnEdges(next, options);
+    joined += (at.positions.length - next.working.positions.length) / 3;
+    fresh = next.fresh;
+    at = turnEdges(next.working, fresh);
   }
-  return { mesh: { positions: at.positions, triangles: at.triangles }, along: at.along, split, joined };
+  return { working: at, split, joined };
+}
+
+function everyVertex({ ids }: Working): Uint8Array {
+  return new Uint8Array(ids.length).fill(1);
 }

@@ -1,14 +1,17 @@
 /** Joins edges that are too short. */
-import { edgesOf } from '../edges';
+import { edgesOf, type Edges } from '../edges';
 import { neighbours, trianglesRound, type Round } from './round';
 import { away, dot, quality, SMOOTH_COS, square, turned, vertexNormals } from './shape';
-import { flagsOf, LONG, SHORT, type RefineOptions, type Working } from './working';
+import { LONG, SHORT, type RefineOptions, type Working } from './working';
 
 /** Joins leave no face thinner than this, of 1 for three equal sides. */
 const LEAST_QUALITY = 0.3;
 
-/** Joins short edges that have nothing to do with each other; null when there is none. */
-export function joinPass(w: Working, { edge, inside }: RefineOptions): Working | null {
+/**
+ * Joins short edges that have nothing to do with each other; null when there is none. Looks at edges with an end that is
+ * `fresh`: elsewhere nothing changed since they were looked at last. Answers which vertices are fresh then.
+ */
+export function joinPass(w: Working, fresh: Uint8Array, { edge }: RefineOptions): { working: Working; fresh: Uint8Array } | null {
   const { positions: p, triangles } = w;
   const vertices = p.length / 3;
   const edges = edgesOf(triangles, vertices);
@@ -20,12 +23,8 @@ export function joinPass(w: Working, { edge, inside }: RefineOptions): Working |
   const locked = new Uint8Array(vertices);
   const limit = (edge * SHORT) ** 2;
   const longest = (edge * LONG) ** 2;
-  const within = flagsOf(p, inside);
-  const order = Array.from({ length: edges.count }, (_, e) => e)
-    .filter((e) => square(p, edges.ends[e * 2]!, edges.ends[e * 2 + 1]!) < limit && within[edges.ends[e * 2]!] && within[edges.ends[e * 2 + 1]!])
-    .sort((e, f) => square(p, edges.ends[e * 2]!, edges.ends[e * 2 + 1]!) - square(p, edges.ends[f * 2]!, edges.ends[f * 2 + 1]!));
   let count = 0;
-  for (const e of order) {
+  for (const e of shortest(w, edges, fresh, limit)) {
     for (const [from, to] of [[edges.ends[e * 2]!, edges.ends[e * 2 + 1]!], [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!]] as const) {
       if (fixed[from] || locked[from] || locked[to] || !mayJoin(w, round, normals, from, to, longest)) continue;
       into[from] = to;
@@ -35,24 +34,46 @@ export function joinPass(w: Working, { edge, inside }: RefineOptions): Working |
       break;
     }
   }
-  return count > 0 ? without(w, into, count) : null;
+  return count > 0 ? { working: without(w, into, count), fresh: locked.filter((_, v) => into[v]! < 0) } : null;
 }
+
+/** Edges under the limit whose both ends may change, the shortest first. */
+function shortest({ positions: p, within }: Working, { count, ends }: Edges, fresh: Uint8Array, limit: number): Uint32Array {
+  const found: number[] = [];
+  const squares = new Float32Array(count);
+  for (let e = 0; e < count; e++) {
+    const [a, b] = [ends[e * 2]!, ends[e * 2 + 1]!];
+    if (!within[a] || !within[b] || !(fresh[a] || fresh[b])) continue;
+    squares[e] = square(p, a, b);
+    if (squares[e]! < limit) found.push(e);
+  }
+  return Uint32Array.from(found).sort((e, f) => squares[e]! - squares[f]!);
+}
+
+const NEAR: number[] = [];
+const OTHER: number[] = [];
 
 /** Link condition, lengths, and that no face turns over. */
 function mayJoin({ positions: p, triangles }: Working, round: Round, normals: Float32Array, from: number, to: number, longest: number): boolean {
   // A sharp edge stays where it runs.
   if (dot(normals, from, to) < SMOOTH_COS) return false;
-  const near = neighbours(triangles, round, from);
-  const other = neighbours(triangles, round, to);
+  // Most edges are refused for their length, so that is looked at first.
+  for (const t of round.of(from)) {
+    for (let k = 0; k < 3; k++) {
+      const v = triangles[t * 3 + k]!;
+      if (v !== from && square(p, v, to) > longest) return false;
+    }
+  }
+  const near = neighbours(triangles, round, from, NEAR);
+  const other = neighbours(triangles, round, to, OTHER);
   let common = 0;
-  for (const v of near) if (other.has(v)) common++;
-  if (common !== 2 || near.size + other.size - 4 < 3 || near.size < 4) return false;
+  for (let i = 0; i < near; i++) for (let j = 0; j < other; j++) if (NEAR[i] === OTHER[j]) common++;
+  if (common !== 2 || near + other - 4 < 3 || near < 4) return false;
   for (const t of round.of(from)) {
     const [a, b, c] = [triangles[t * 3]!, triangles[t * 3 + 1]!, triangles[t * 3 + 2]!];
     if (a === to || b === to || c === to) continue;
     const [x, y, z] = [a === from ? to : a, b === from ? to : b, c === from ? to : c];
-    if (square(p, x, y) > longest || square(p, y, z) > longest || square(p, z, x) > longest) return false;
-    if (turned(p, [a, b, c], [x, y, z]) || away(p, [x, y, z], normals, to) || away(p, [x, y, z], normals, from)) return false;
+    if (turned(p, a, b, c, x, y, z) || away(p, x, y, z, normals, to) || away(p, x, y, z, normals, from)) return false;
     if (quality(p, x, y, z) < Math.min(LEAST_QUALITY, quality(p, a, b, c))) return false;
   }
   return true;
@@ -78,5 +99,6 @@ function without(w: Working, into: Int32Array, count: number): Working {
     triangles[n++] = b;
     triangles[n++] = c;
   }
-  return { positions: shrunk(w.positions), along: shrunk(w.along), triangles: triangles.slice(0, n) };
+  const left = <T extends Int32Array | Uint8Array>(from: T): T => from.filter((_, v) => into[v]! < 0) as T;
+  return { positions: shrunk(w.positions), along: shrunk(w.along), triangles: triangles.slice(0, n), ids: left(w.ids), within: left(w.within), held: left(w.held) };
 }

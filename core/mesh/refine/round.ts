@@ -14,8 +14,23 @@ export function trianglesRound(triangles: Uint32Array, vertices: number): Round 
   return { of: (v) => list.subarray(starts[v]!, starts[v + 1]!) };
 }
 
-export function neighbours(triangles: Uint32Array, round: Round, vertex: number): Set<number> {
-  const out = new Set<number>();
-  for (const t of round.of(vertex)) for (let k = 0; k < 3; k++) if (triangles[t * 3 + k] !== vertex) out.add(triangles[t * 3 + k]!);
-  return out;
+/** The vertices that faces join to one, each once, into `out`; answers how many. */
+export function neighbours(triangles: Uint32Array, round: Round, vertex: number, out: number[]): number {
+  let count = 0;
+  for (const t of round.of(vertex)) {
+    for (let k = 0; k < 3; k++) {
+      const v = triangles[t * 3 + k]!;
+      if (v === vertex) continue;
+      let i = 0;
+      while (i < count && out[i] !== v) i++;
+      if (i === count) out[count++] = v;
+    }
+  }
+  return count;
+}
+
+/** Whether an edge joins two vertices. */
+export function joined(triangles: Uint32Array, round: Round, a: number, b: number): boolean {
+  for (const t of round.of(a)) if (triangles[t * 3] === b || triangles[t * 3 + 1] === b || triangles[t * 3 + 2] === b) return true;
+  return false;
 }

@@ -2,20 +2,20 @@
 import { edgesOf, type Edges } from '../edges';
 import { faceCross } from '../faceCross';
 import { dot, SMOOTH_COS, square, TURN_COS, vertexNormals } from './shape';
-import { flagsOf, LONG, type RefineOptions, type Working } from './working';
+import { LONG, type RefineOptions, type Working } from './working';
 
 const MOST_TRIES = 4;
 
 /** Share of the way to the tangent planes. */
 const ROUND = 0.75;
 
-export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Working | null {
-  const { positions: p, triangles } = w;
+/** Null when nothing is left to split, or no more may be; 'out' when a split would leave the part. */
+export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Working | null | 'out' {
+  const { positions: p, triangles, within, held } = w;
   const vertices = p.length / 3;
   const edges = edgesOf(triangles, vertices);
   const middle = new Int32Array(edges.count).fill(-1);
   const limit = (edge * LONG) ** 2;
-  const within = flagsOf(p, inside);
   const chosen = new Uint8Array(edges.count);
   for (let e = 0; e < edges.count; e++) {
     const a = edges.ends[e * 2]!;
@@ -24,9 +24,19 @@ export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Wo
   }
   withLongest(chosen, w, edges);
   let added = 0;
-  for (let e = 0; e < edges.count; e++) if (chosen[e]) middle[e] = vertices + added++;
+  for (let e = 0; e < edges.count; e++) {
+    if (!chosen[e]) continue;
+    if (held[edges.ends[e * 2]!] || held[edges.ends[e * 2 + 1]!]) return 'out';
+    middle[e] = vertices + added++;
+  }
   if (added === 0 || triangles.length / 3 + added * 2 > most) return null;
-  const out: Working = { positions: grown(p, added), along: grown(w.along, added), triangles: new Uint32Array(triangles.length + added * 6) };
+  const out: Working = {
+    positions: grown(p, vertices + added), along: grown(w.along, vertices + added), triangles: new Uint32Array(triangles.length + added * 6),
+    ids: new Int32Array(vertices + added).fill(-1), within: new Uint8Array(vertices + added), held: new Uint8Array(vertices + added),
+  };
+  out.ids.set(w.ids);
+  out.within.set(within);
+  out.held.set(held);
   const flat = edges.uses.map((n) => (n === 2 ? 0 : 1));
   const parents = new Uint32Array(out.triangles.length / 3);
   let words = 0;
@@ -37,6 +47,8 @@ export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Wo
     if (!flattenTurned(out, words, parents, w, edges, middle, flat)) break;
   }
   out.triangles = out.triangles.slice(0, words);
+  const q = out.positions;
+  for (let v = vertices; v < vertices + added; v++) out.within[v] = inside(q[v * 3]!, q[v * 3 + 1]!, q[v * 3 + 2]!) ? 1 : 0;
   return out;
 }
 
@@ -63,14 +75,14 @@ function withLongest(chosen: Uint8Array, { positions: p, triangles }: Working, {
 /** Marks the split edges of triangles that have a child turned over; false when there is none. */
 function flattenTurned(out: Working, words: number, parents: Uint32Array, w: Working, { ofTriangle }: Edges, middle: Int32Array, flat: Uint8Array): boolean {
   let found = false;
-  const child = [0, 0, 0];
-  const parent = [0, 0, 0];
+  const child = new Float64Array(3);
+  const parent = new Float64Array(3);
   for (let i = 0; i < words; i += 3) {
     const t = parents[i / 3]! * 3;
     for (const [now, was] of [[out.positions, w.positions], [out.along, w.along]] as const) {
       faceCross(now, out.triangles[i]!, out.triangles[i + 1]!, out.triangles[i + 2]!, child);
       faceCross(was, w.triangles[t]!, w.triangles[t + 1]!, w.triangles[t + 2]!, parent);
-      if (child[0]! * parent[0]! + child[1]! * parent[1]! + child[2]! * parent[2]! > TURN_COS * Math.hypot(...child) * Math.hypot(...parent)) continue;
+      if (child[0]! * parent[0]! + child[1]! * parent[1]! + child[2]! * parent[2]! > TURN_COS * Math.sqrt((child[0]! ** 2 + child[1]! ** 2 + child[2]! ** 2) * (parent[0]! ** 2 + parent[1]! ** 2 + parent[2]! ** 2))) continue;
       for (let k = 0; k < 3; k++) {
         const e = ofTriangle[t + k]!;
         if (middle[e]! < 0 || flat[e]) continue;
@@ -152,7 +164,7 @@ function splitTriangles(out: Uint32Array, parents: Uint32Array, triangles: Uint3
 }
 
 function grown(from: Float32Array, vertices: number): Float32Array {
-  const out = new Float32Array(from.length + vertices * 3);
+  const out = new Float32Array(vertices * 3);
   out.set(from);
   return out;
 }

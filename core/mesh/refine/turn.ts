@@ -1,49 +1,84 @@
 /** Turns edges of needles to their other corners. */
 import { edgesOf } from '../edges';
-import { neighbours, trianglesRound } from './round';
-import { angle, away, dot, SMOOTH_COS, vertexNormals } from './shape';
-import { flagsOf, type RefineOptions, type Working } from './working';
+import { joined, trianglesRound } from './round';
+import { away, dot, SMOOTH_COS, vertexNormals, wideOver } from './shape';
+import type { Working } from './working';
 
 const MOST_TURNS = 6;
 
 /**
  * Turns edges to the other two corners of their triangles where that makes the thinnest angle wider (Delaunay), so that
- * splits and joins leave no needles behind.
+ * splits and joins leave no needles behind. Looks at edges between vertices that are `fresh`, and then between those whose
+ * faces it turned, which it marks too.
  */
-export function turnEdges(w: Working, { inside }: RefineOptions): Working {
-  const { positions: p } = w;
+export function turnEdges(w: Working, fresh: Uint8Array): Working {
+  const { positions: p, within } = w;
   const triangles = w.triangles.slice();
   const vertices = p.length / 3;
-  const within = flagsOf(p, inside);
+  let looked: Uint8Array = fresh.slice();
   for (let pass = 0; pass < MOST_TURNS; pass++) {
-    const edges = edgesOf(triangles, vertices);
-    const round = trianglesRound(triangles, vertices);
-    const normals = vertexNormals(p, triangles);
-    const sides = new Int32Array(edges.count * 2).fill(-1);
-    for (let i = 0; i < triangles.length; i++) sides[edges.ofTriangle[i]! * 2 + (sides[edges.ofTriangle[i]! * 2] === -1 ? 0 : 1)] = i;
-    const locked = new Uint8Array(vertices);
-    let turns = 0;
-    for (let e = 0; e < edges.count; e++) {
-      if (edges.uses[e] !== 2) continue;
-      const [i, j] = [sides[e * 2]!, sides[e * 2 + 1]!];
-      const [a, b, c] = fromCorner(triangles, i);
-      const d = fromCorner(triangles, j)[2];
-      if (locked[a] || locked[b] || locked[c] || locked[d] || !within[a] || !within[b] || dot(normals, a, b) < SMOOTH_COS) continue;
-      if (angle(p, c, a, b) + angle(p, d, a, b) < Math.PI + 1e-3 || neighbours(triangles, round, c).has(d)) continue;
-      if ([[a, d, c], [d, b, c]].some((face) => face.some((v) => away(p, face as [number, number, number], normals, v)))) continue;
-      triangles.set([a, d, c], i - (i % 3));
-      triangles.set([d, b, c], j - (j % 3));
-      for (const v of [a, b, c, d]) locked[v] = 1;
-      turns++;
-    }
-    if (turns === 0) break;
+    const near = facesNear(triangles, looked);
+    const part = new Uint32Array(near.length * 3);
+    near.forEach((t, i) => {
+      for (let k = 0; k < 3; k++) part[i * 3 + k] = triangles[t * 3 + k]!;
+    });
+    const turnedOnes = turnOnce(p, part, looked, within, vertices);
+    if (!turnedOnes) break;
+    near.forEach((t, i) => {
+      for (let k = 0; k < 3; k++) triangles[t * 3 + k] = part[i * 3 + k]!;
+    });
+    for (let v = 0; v < vertices; v++) fresh[v]! |= turnedOnes[v]!;
+    looked = turnedOnes;
   }
   return { ...w, triangles };
 }
 
-/** A triangle's corners, begun with this one. */
-function fromCorner(triangles: Uint32Array, corner: number): [number, number, number] {
-  const t = corner - (corner % 3);
+/** Faces at the vertices looked at, and those round them: enough to know all that is round every corner of the former. */
+function facesNear(triangles: Uint32Array, looked: Uint8Array): number[] {
+  const corners = new Uint8Array(looked.length);
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+    if (looked[a]! | looked[b]! | looked[c]!) corners[a] = corners[b] = corners[c] = 1;
+  }
+  const out: number[] = [];
+  for (let i = 0; i < triangles.length; i += 3) if (corners[triangles[i]!]! | corners[triangles[i + 1]!]! | corners[triangles[i + 2]!]!) out.push(i / 3);
+  return out;
+}
+
+/** Turns edges that have nothing to do with each other, in place; the vertices round them, null when there is none. */
+function turnOnce(p: Float32Array, triangles: Uint32Array, looked: Uint8Array, within: Uint8Array, vertices: number): Uint8Array | null {
+  const edges = edgesOf(triangles, vertices);
+  const round = trianglesRound(triangles, vertices);
+  const normals = vertexNormals(p, triangles);
+  const sides = new Int32Array(edges.count * 2).fill(-1);
+  for (let i = 0; i < triangles.length; i++) sides[edges.ofTriangle[i]! * 2 + (sides[edges.ofTriangle[i]! * 2] === -1 ? 0 : 1)] = i;
+  const locked = new Uint8Array(vertices);
+  let turns = 0;
+  for (let e = 0; e < edges.count; e++) {
+    const [from, to] = [edges.ends[e * 2]!, edges.ends[e * 2 + 1]!];
+    if (edges.uses[e] !== 2 || !looked[from] || !looked[to] || !within[from] || !within[to]) continue;
+    const [i, j] = [sides[e * 2]!, sides[e * 2 + 1]!];
+    const a = triangles[i]!;
+    const b = after(triangles, i, 1);
+    const c = after(triangles, i, 2);
+    const d = after(triangles, j, 2);
+    if (locked[a] || locked[b] || locked[c] || locked[d] || dot(normals, a, b) < SMOOTH_COS) continue;
+    if (!wideOver(p, a, b, c, d) || joined(triangles, round, c, d)) continue;
+    if (looksAway(p, a, d, c, normals) || looksAway(p, d, b, c, normals)) continue;
+    triangles.set([a, d, c], i - (i % 3));
+    triangles.set([d, b, c], j - (j % 3));
+    locked[a] = locked[b] = locked[c] = locked[d] = 1;
+    turns++;
+  }
+  return turns > 0 ? locked : null;
+}
+
+function looksAway(p: Float32Array, a: number, b: number, c: number, normals: Float32Array): boolean {
+  return away(p, a, b, c, normals, a) || away(p, a, b, c, normals, b) || away(p, a, b, c, normals, c);
+}
+
+/** The corner so many after this one in its triangle. */
+function after(triangles: Uint32Array, corner: number, steps: number): number {
   const k = corner % 3;
-  return [triangles[t + k]!, triangles[t + ((k + 1) % 3)]!, triangles[t + ((k + 2) % 3)]!];
+  return triangles[corner - k + ((k + steps) % 3)]!;
 }

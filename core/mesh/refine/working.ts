@@ -13,12 +13,12 @@ export interface Working {
   positions: Float32Array;
   along: Float32Array;
   triangles: Uint32Array;
-}
-
-export function flagsOf(p: Float32Array, inside: RefineOptions['inside']): Uint8Array {
-  const out = new Uint8Array(p.length / 3);
-  for (let v = 0; v < out.length; v++) if (inside(p[v * 3]!, p[v * 3 + 1]!, p[v * 3 + 2]!)) out[v] = 1;
-  return out;
+  /** Which vertex of the whole mesh each one is; −1 for new ones. */
+  ids: Int32Array;
+  /** Whether triangles may change round each vertex. */
+  within: Uint8Array;
+  /** Vertices at the rim of the part, whose edges must stay whole. */
+  held: Uint8Array;
 }
 
 /** Edges longer than the first share of the aim are split, shorter than the second are joined. */
