@@ -257,6 +257,13 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await draw(page, '.proof', [[0.5, 0.5]]);
   await expect.poll(async () => Number(await page.locator('.proof').getAttribute('data-vertices'))).toBeGreaterThan(before);
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+  // The stroke goes on asking for fine clay when the body is another.
+  await page.getByRole('button', { name: 'Subdivide the body', exact: true }).first().click();
+  await expect(page.locator('.body')).toContainText('subdivided 1×');
+  await page.getByRole('button', { name: 'Step down a level' }).click();
+  await expect(page.locator('.body')).not.toContainText('subdivided');
+  await settled(page, '.proof');
+  expect(Number(await page.locator('.proof').getAttribute('data-vertices'))).toBeGreaterThan(before);
   await page.keyboard.press('Shift+C');
   await expect(page.locator('.proof').getByRole('alert')).toContainText('nothing to cut off');
   await page.keyboard.press('r');

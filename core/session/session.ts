@@ -5,11 +5,11 @@
  * samples, seed and brush give the same bytes. Replay goes back to the untouched body and runs every stroke with the
  * settings its brush has now.
  */
-import type { ResolvedBrush } from '#core/brush';
+import type { DabFrame, ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
 import { LEAF, type RawMesh } from '#core/mesh';
 import { beginSpan, bytesOf, endSpan, restore, rewindSpan, takeLeaves, type Before, type Surface } from '#core/sculpt';
-import type { Sample, StrokeRecord, StrokeStart } from '#core/stroke';
+import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type StrokeStart } from '#core/stroke';
 import { healCut, maskRaised, pieceOf } from './cutOff';
 import { looksAtNormals, runEnd, runner, runSample, runWhole, type Runner } from './runner';
 
@@ -54,6 +54,13 @@ export interface Session {
 export interface StrokeSummary {
   dabs: number;
   touched: number;
+  under: Under | null;
+}
+
+/** Dabs of a stroke that asks for finer triangles, those of the symmetry's copies among them. */
+export interface Under {
+  frames: readonly DabFrame[];
+  refine: RefineUnder;
 }
 
 export const UNDO_LIMIT_BYTES = 768 * 1024 * 1024;
@@ -88,14 +95,19 @@ export function retrace(s: Session, samples: readonly Sample[]): void {
   s.running = { runner: runWhole(s.surface, record), record, whole: true };
 }
 
-/** Ends the stroke. One that touched nothing leaves no trace in undo. */
-export function endStroke(s: Session): StrokeSummary {
-  if (!s.running) return { dabs: 0, touched: 0 };
-  const { runner: r, record, whole } = s.running;
+/** Ends the stroke. One that touched nothing leaves no trace in undo; one that asks for `refine` goes on asking when it is run again. */
+export function endStroke(s: Session, refine: RefineUnder | null = null): StrokeSummary {
+  if (!s.running) return { dabs: 0, touched: 0, under: null };
+  const { runner: r, whole } = s.running;
+  const record: StrokeRecord = refine ? { ...s.running.record, refine } : s.running.record;
   if (!whole) runEnd(r);
   s.running = null;
-  finish(s, { kind: 'stroke', record });
-  return { dabs: r.frames.length, touched: r.touched };
+  const under = finish(s, { kind: 'stroke', record }) ? underOf(r, record) : null;
+  return { dabs: r.frames.length, touched: r.touched, under };
+}
+
+function underOf({ frames, copies }: Runner, { refine, symmetry }: StrokeRecord): Under | null {
+  return refine ? { refine, frames: frames.flatMap((frame) => copies.map((copy, i) => (i === 0 ? frame : copyFrame(frame, copy, symmetry)))) } : null;
 }
 
 /** Takes the running stroke, or the edit being tried, back as if it had never been; false when there is none. */
@@ -172,9 +184,9 @@ export function redo(s: Session): boolean {
 
 /**
  * Runs every step again from the untouched body. Strokes of a brush in `brushes` take its settings,
- * the others keep their own.
+ * the others keep their own. Answers where finer triangles are asked for now.
  */
-export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>): void {
+export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>): Under[] {
   if (!s.base) throw new Error('This session keeps no untouched body to replay from.');
   abandon(s);
   const renewed = (step: Step): Step => (step.kind === 'stroke'
@@ -183,13 +195,17 @@ export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>):
   const steps = s.done.map((d) => renewed(d.step));
   toUntouched(s);
   s.undone = s.undone.map(renewed);
-  for (const step of steps) run(s, step);
+  return runAll(s, steps);
 }
 
-/** Runs kept steps on this surface, e.g. those of the same body at another density. What is only kept as bytes stays behind. */
-export function takeUp(s: Session, steps: readonly Step[]): void {
+function runAll(s: Session, steps: readonly Step[]): Under[] {
+  return steps.map((step) => run(s, step)).filter((under) => under !== null);
+}
+
+/** Runs kept steps on this surface, e.g. those of the same body at another density. What is only kept as bytes stays behind. Answers where finer triangles are asked for. */
+export function takeUp(s: Session, steps: readonly Step[]): Under[] {
   abandon(s);
-  for (const step of steps) if (step.kind !== 'kept' && step.kind !== 'swap') run(s, step);
+  return runAll(s, steps.filter(({ kind }) => kind !== 'kept' && kind !== 'swap'));
 }
 
 /** The strokes done, without their undo. */
@@ -227,7 +243,8 @@ function toUntouched(s: Session): void {
   s.undoBytes = 0;
 }
 
-function run(s: Session, step: Step): void {
+function run(s: Session, step: Step): Under | null {
+  let under: Under | null = null;
   switch (step.kind) {
     case 'edit':
       beginSpan(s.surface, touchesMask(step.edit));
@@ -236,7 +253,7 @@ function run(s: Session, step: Step): void {
     case 'stroke': {
       const { brush } = step.record;
       beginSpan(s.surface, brush.action === 'mask', looksAtNormals(brush));
-      runWhole(s.surface, step.record);
+      under = underOf(runWhole(s.surface, step.record), step.record);
       break;
     }
     case 'mask-raised': {
@@ -252,11 +269,13 @@ function run(s: Session, step: Step): void {
     case 'swap': {
       const before = takeLeaves(s.surface, step.after);
       restore(s.surface, step.after);
-      return keep(s, { step: { kind: 'kept' }, before });
+      keep(s, { step: { kind: 'kept' }, before });
+      return null;
     }
-    case 'kept': return;
+    case 'kept': return null;
   }
   keep(s, { step, before: endSpan(s.surface) });
+  return under;
 }
 
 function finish(s: Session, step: Step): boolean {

@@ -1,15 +1,8 @@
-/** A session on another mesh of the same body: triangles split and joined where its last stroke went. */
+/** A session on another mesh of the same body: triangles split and joined where its strokes ask for it. */
 import type { DabFrame } from '#core/brush';
-import { buildMesh, refine } from '#core/mesh';
+import { buildMesh, refine, type Refined } from '#core/mesh';
 import { finish, surface } from '#core/sculpt';
-import { session, takeUp, type Session } from './session';
-
-export interface RefineUnder {
-  /** Length that edges take, body units. */
-  edge: number;
-  /** No more than this many triangles. */
-  most: number;
-}
+import { session, takeUp, type Session, type Under } from './session';
 
 /** A hair more than the dab, so that its rim is fine too. */
 const ROOM = 1.08;
@@ -18,18 +11,33 @@ const ROOM = 1.08;
  * The untouched body is refined where the dabs lie, as the clay stands now, and every step is run again on it. Null when
  * nothing had to be changed. The session must keep its untouched body; its own mesh stays as it is.
  */
-export function refinedUnder(s: Session, frames: readonly DabFrame[], { edge, most }: RefineUnder): Session | null {
+export function refinedUnder(s: Session, places: readonly Under[]): Session | null {
   if (!s.base) throw new Error('This session keeps no untouched body to refine.');
   const { mesh } = s.surface;
-  const { mesh: { triangles }, along, split, joined } = refine(
-    { positions: mesh.positions.slice(), triangles: mesh.triangles.slice() }, s.base, { edge, most, inside: insideOf(frames) },
-  );
-  if (split === 0 && joined === 0) return null;
-  const next = session(finish(surface(buildMesh({ positions: along, triangles }, { unfinished: true }))), { replay: true });
+  let now: Pick<Refined, 'mesh' | 'along'> = { mesh: { positions: mesh.positions.slice(), triangles: mesh.triangles.slice() }, along: s.base };
+  let changed = false;
+  // From coarse to fine, so that where strokes cross the finest stays.
+  for (const [edge, { frames, most }] of [...byEdge(places)].sort((a, b) => b[0] - a[0])) {
+    const next = refine(now.mesh, now.along, { edge, most, inside: insideOf(frames) });
+    if (next.split > 0 || next.joined > 0) changed = true;
+    now = next;
+  }
+  if (!changed) return null;
+  const next = session(finish(surface(buildMesh({ positions: now.along, triangles: now.mesh.triangles }, { unfinished: true }))), { replay: true });
   // Alphas are read as finely as the finest clay can show them.
-  next.surface.spacing = Math.min(s.surface.spacing, edge);
+  next.surface.spacing = Math.min(s.surface.spacing, ...places.map(({ refine: { edge } }) => edge));
   takeUp(next, s.done.map((d) => d.step));
+  next.undone = s.undone.slice();
   return next;
+}
+
+function byEdge(places: readonly Under[]): Map<number, { frames: DabFrame[]; most: number }> {
+  const out = new Map<number, { frames: DabFrame[]; most: number }>();
+  for (const { frames, refine: { edge, most } } of places) {
+    const same = out.get(edge);
+    out.set(edge, same ? { frames: [...same.frames, ...frames], most: Math.max(same.most, most) } : { frames: [...frames], most });
+  }
+  return out;
 }
 
 /** Whether a point lies under one of the dabs. */

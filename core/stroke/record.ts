@@ -36,8 +36,18 @@ export interface StrokeStart {
   scale?: number;
 }
 
+/** How triangles are split and joined under a stroke. */
+export interface RefineUnder {
+  /** Length that edges take, body units. */
+  edge: number;
+  /** No more than this many triangles. */
+  most: number;
+}
+
 export interface StrokeRecord extends StrokeStart {
   samples: Sample[];
+  /** Triangles are left as they are where it isn't said. */
+  refine?: RefineUnder;
 }
 
 /** Where a ray meets the plane through `point` that faces the eye; null when it runs along it. */

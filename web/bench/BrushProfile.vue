@@ -66,7 +66,7 @@ function draw(): void {
     series: [
       {
         type: 'line', data: points, showSymbol: false, lineStyle: { color: colour('--act'), width: 1.8 }, areaStyle: { color: colour('--act-wash'), origin: 'start', opacity: 0.6 },
-        markLine: { silent: true, symbol: 'none', lineStyle: { type: 'dashed', width: 1 }, label: { formatter: '{b}', backgroundColor: colour('--field'), padding: [0, 2], fontSize: 10.5, fontFamily: 'IBM Plex Sans' }, data: marks },
+        markLine: { silent: true, z: 10, symbol: 'none', lineStyle: { type: 'dashed', width: 1 }, label: { formatter: '{b}', backgroundColor: colour('--field'), padding: [0, 2], fontSize: 10.5, fontFamily: 'IBM Plex Sans' }, data: marks },
         markPoint: { symbol: 'circle', symbolSize: 7, itemStyle: { color: warn }, label: { show: true, position: 'top', formatter: '{b}', fontSize: 10.5, color: warn }, data: step },
       },
       ...(run ? [] : [{

@@ -4,10 +4,10 @@ import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind } from '#core/b
 import { readMesh } from '#core/formats';
 import { body, buildMesh, subdivide, type RawMesh } from '#core/mesh';
 import type { Brush } from '#core/settings';
-import { abandon, beginStroke, endStroke, extendStroke, redo, retrace, session, takeUp, undo, type RefineUnder } from '#core/session';
+import { abandon, beginStroke, endStroke, extendStroke, redo, refinedUnder, retrace, session, takeUp, undo } from '#core/session';
 import { clay, keptStep, newStep, readHistory, redoClay, undoClay } from '#core/slab';
 import { drainChanged, finish, surface } from '#core/sculpt';
-import type { Sample } from '#core/stroke';
+import type { RefineUnder, Sample } from '#core/stroke';
 import { bodyCalls, refineBody } from './sculpt/bodyCalls';
 import { clayCalls, goClay } from './sculpt/clayCalls';
 import { brushes, change, clayOrNull, current, forms, held, onBareClay, opened } from './sculpt/held';
@@ -26,9 +26,9 @@ const api = {
       const steps = held.open && !opening.fresh ? held.open.session.done.map((d) => d.step) : [];
       // A body that can't be opened leaves the one that is open.
       const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), { replay: true });
-      takeUp(next, steps);
-      drainChanged(next.surface);
-      held.open = { session: next };
+      const places = takeUp(next, steps);
+      held.open = { session: (places.length > 0 ? refinedUnder(next, places) : null) ?? next };
+      drainChanged(current().surface);
       return opened();
     }
     held.open = null;
@@ -69,14 +69,13 @@ const api = {
   },
   /** `refine` splits and joins triangles of a body under the stroke. */
   end(refine: RefineUnder | null): Change {
-    const runner = current().running?.runner;
     const slab = clayOrNull();
-    const done = onBareClay(() => {
-      const { touched } = endStroke(current());
-      if (touched > 0 && slab) newStep(slab);
-      return touched > 0;
+    const under = onBareClay(() => {
+      const done = endStroke(current(), slab ? null : refine);
+      if (done.touched > 0 && slab) newStep(slab);
+      return done.under;
     });
-    return done && refine && runner && !slab ? refineBody(runner.frames, refine) : change();
+    return refineBody(under ? [under] : []);
   },
   abandon(): Change {
     if (current().running) abandon(current());

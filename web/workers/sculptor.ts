@@ -6,9 +6,8 @@ import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { meshView, type MeshArrays } from '#core/mesh';
 import type { Alpha, Brush, Piece } from '#core/settings';
-import type { RefineUnder } from '#core/session';
 import type { LevelWay } from '#core/slab';
-import type { Sample } from '#core/stroke';
+import type { RefineUnder, Sample } from '#core/stroke';
 import { getBlob } from '../api/client';
 import type { BrushAlphas } from '../stores/library';
 import { plain } from '../stores/plain';
@@ -30,6 +29,9 @@ export interface SculptorState {
   /** Of a slab. */
   level: LevelState | null;
 }
+
+/** Settings that don't change for so long rest. */
+const REST_MS = 500;
 
 export class Sculptor {
   readonly state: SculptorState = reactive({
@@ -60,6 +62,7 @@ export class Sculptor {
   private tryRun: Promise<void> | null = null;
   private replayWith: (() => Promise<void>) | null = null;
   private replayRun: Promise<void> | null = null;
+  private refineLater: number | undefined;
 
   async open(opening: Opening): Promise<void> {
     await this.queue(async () => {
@@ -182,6 +185,14 @@ export class Sculptor {
       await settings();
       if (this.state.strokes > 0 && !this.state.stroking) await this.changing(() => this.worker.replay());
     }
+    window.clearTimeout(this.refineLater);
+    if (this.refine && this.state.strokes > 0) this.refineLater = window.setTimeout(() => this.refineAgain(), REST_MS);
+  }
+
+  /** Settings that rest a moment may have brought strokes onto clay that is coarse or too fine. */
+  private refineAgain(): void {
+    if (this.replayWith || this.state.stroking || this.state.strokes === 0) return;
+    this.changing(() => this.worker.refineAgain()).catch(() => undefined);
   }
 
   /** The strokes on the body. */
@@ -251,6 +262,7 @@ export class Sculptor {
   }
 
   close(): void {
+    window.clearTimeout(this.refineLater);
     this.thread.terminate();
   }
 

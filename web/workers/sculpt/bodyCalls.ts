@@ -1,15 +1,14 @@
 /** What the page asks of an open body: its strokes run again, and pieces cut off it. */
 import * as Comlink from 'comlink';
 import { packMesh } from '#core/formats';
-import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refinedUnder, replay, strokesOf, takeUp, type RefineUnder } from '#core/session';
+import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refinedUnder, replay, strokesOf, takeUp, type Under } from '#core/session';
 import { drainChanged } from '#core/sculpt';
-import type { DabFrame } from '#core/brush';
 import { brushes, change, current, held, opened } from './held';
 import type { Change, KeptStroke } from './messages';
 
 /** Takes the body whose triangles were split and joined under these dabs, where there is anything to refine. */
-export function refineBody(frames: readonly DabFrame[], refine: RefineUnder): Change {
-  const next = refinedUnder(current(), frames, refine);
+export function refineBody(places: readonly Under[]): Change {
+  const next = places.length > 0 ? refinedUnder(current(), places) : null;
   if (!next) return change();
   drainChanged(next.surface);
   held.open = { session: next };
@@ -41,6 +40,10 @@ export const bodyCalls = {
   replay(): Change {
     replay(current(), brushes);
     return change();
+  },
+  /** Splits and joins triangles anew where strokes that ask for it lie now. */
+  refineAgain(): Change {
+    return refineBody(replay(current(), brushes));
   },
   /** The strokes on the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
   strokes(): KeptStroke[] {
