@@ -208,11 +208,6 @@ export function takeUp(s: Session, steps: readonly Step[]): Under[] {
   return runAll(s, steps.filter(({ kind }) => kind !== 'kept' && kind !== 'swap'));
 }
 
-/** The strokes done, without their undo. */
-export function strokesOf(s: Session): StrokeRecord[] {
-  return s.done.flatMap(({ step }) => (step.kind === 'stroke' ? [step.record] : []));
-}
-
 /** Strokes of one brush become strokes of another, e.g. of the copy that was made to change it. */
 export function adoptBrush(s: Session, from: string, to: string): void {
   const adopted = (step: Step): Step => (step.kind === 'stroke' && step.record.brush.id === from

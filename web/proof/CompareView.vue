@@ -46,14 +46,14 @@ async function follow(): Promise<void> {
 }
 
 async function lay(): Promise<void> {
-  const strokes = await proof.sculptor.strokes();
-  for (const id of new Set(strokes.map((s) => s.brushId))) {
+  const steps = await proof.sculptor.steps();
+  for (const id of new Set(steps.flatMap((s) => (s.kind === 'stroke' ? [s.stroke.brushId] : [])))) {
     // Strokes of a held key smooth and mask here too.
     const own = id === props.brush.id ? null : heldBrush(id, props.brush.stroke.size) ?? library.brush(id);
     if (own) await sculptor.use(own, library.alphasOf(own));
   }
   await sculptor.use(props.brush, library.alphasOf(props.brush));
-  await sculptor.lay(strokes, props.brush.id);
+  await sculptor.lay(steps, props.brush.id);
 }
 
 async function open(): Promise<void> {

@@ -123,9 +123,7 @@ export const useProof = defineStore('proof', () => {
     opening.value = true;
     try {
       const body = await readBodyFile(file);
-      await keepBody(body).catch(() => {
-        throw new Error(`The browser has no room left for “${body.name}”. Take away a body that you no longer need.`);
-      });
+      await keepOrSay(body);
       own.value = await ownBodies();
       await show(body.id, density.value);
     } catch (error) {
@@ -135,14 +133,25 @@ export const useProof = defineStore('proof', () => {
     }
   }
 
-  /** Cuts what is masked off as a body of its own; answers its name, or null when nothing is masked. */
+  /** Cuts what is masked off as a body of its own; answers its name, or null when nothing is masked. A piece that can't be kept stays on the body. */
   async function cutOff(of: string): Promise<string | null> {
     const piece = await sculptor.cutOff(PIECE_THICKNESS);
     if (!piece) return null;
-    const body = await bodyOfMesh(`${of}, piece ${own.value.length + 1}`, piece);
-    await keepBody(body);
-    own.value = await ownBodies();
-    return body.name;
+    try {
+      const body = await bodyOfMesh(`${of}, piece ${own.value.length + 1}`, piece);
+      await keepOrSay(body);
+      own.value = await ownBodies();
+      return body.name;
+    } catch (error) {
+      await sculptor.undo();
+      throw error;
+    }
+  }
+
+  async function keepOrSay(body: OwnBody): Promise<void> {
+    await keepBody(body).catch(() => {
+      throw new Error(`The browser has no room left for “${body.name}”. Take away a body that you no longer need.`);
+    });
   }
 
   async function forget(id: string): Promise<void> {

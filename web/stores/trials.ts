@@ -18,7 +18,7 @@ export const useTrials = defineStore('trials', () => {
 
   async function lay(strokes: readonly TrialStroke[], body: string | null, brushId: string): Promise<void> {
     if (body && body !== proof.name && proof.knows(body)) await proof.show(body, proof.density);
-    await proof.sculptor.lay(strokes.map((s) => ({ ...plain(s), brushId })), brushId);
+    await proof.sculptor.lay(strokes.map((s) => ({ kind: 'stroke', stroke: { ...plain(s), brushId } })), brushId);
   }
 
   async function layShipped(name: string, brushId: string): Promise<void> {
@@ -33,7 +33,8 @@ export const useTrials = defineStore('trials', () => {
 
   /** Keeps the strokes that are on the body now, but for those of held keys, which smooth and mask and are no test of a brush. */
   async function keep(name: string): Promise<void> {
-    const strokes = (await proof.sculptor.strokes()).filter(({ brushId }) => !heldBrush(brushId, 1)).map((kept): TrialStroke => {
+    const done = (await proof.sculptor.steps()).flatMap((step) => (step.kind === 'stroke' && !heldBrush(step.stroke.brushId, 1) ? [step.stroke] : []));
+    const strokes = done.map((kept): TrialStroke => {
       const { seed, dig, symmetry, view, samples, stencil, scale } = kept;
       return { seed, dig, symmetry, view, samples, ...(stencil ? { stencil } : {}), ...(scale === undefined ? {} : { scale }) };
     });

@@ -12,7 +12,7 @@ import { getBlob } from '../api/client';
 import type { BrushAlphas } from '../stores/library';
 import { plain } from '../stores/plain';
 import type { SculptWorker } from './sculpt.worker';
-import type { Begin, Change, ClayBytes, EditOrder, KeptStroke, LevelState, Opened, Opening } from './sculpt/messages';
+import type { Begin, Change, ClayBytes, EditOrder, KeptStep, LevelState, Opened, Opening } from './sculpt/messages';
 
 export interface SculptorState {
   busy: boolean;
@@ -195,14 +195,14 @@ export class Sculptor {
     this.changing(() => this.worker.refineAgain()).catch(() => undefined);
   }
 
-  /** The strokes on the body. */
-  strokes(): Promise<KeptStroke[]> {
-    return this.queue(() => this.worker.strokes());
+  /** What was done to the body. */
+  steps(): Promise<KeptStep[]> {
+    return this.queue(() => this.worker.steps());
   }
 
-  /** Lays these strokes in place of all that is on the body. */
-  lay(strokes: readonly KeptStroke[], instead: string): Promise<void> {
-    const sent = plain([...strokes]);
+  /** Lays these steps in place of all that is on the body. */
+  lay(steps: readonly KeptStep[], instead: string): Promise<void> {
+    const sent = plain([...steps]);
     return this.changing(() => this.worker.lay(sent, instead));
   }
 

@@ -1,10 +1,10 @@
 /** What the page asks of an open body: its strokes run again, and pieces cut off it. */
 import * as Comlink from 'comlink';
 import { packMesh } from '#core/formats';
-import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refinedUnder, replay, strokesOf, takeUp, type Under } from '#core/session';
+import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refinedUnder, replay, takeUp, type Under } from '#core/session';
 import { drainChanged } from '#core/sculpt';
 import { brushes, change, current, held, opened } from './held';
-import type { Change, KeptStroke } from './messages';
+import type { Change, KeptStep } from './messages';
 
 /** Takes the body whose triangles were split and joined under these dabs, where there is anything to refine. */
 export function refineBody(places: readonly Under[]): Change {
@@ -45,16 +45,32 @@ export const bodyCalls = {
   refineAgain(): Change {
     return refineBody(replay(current(), brushes));
   },
-  /** The strokes on the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
-  strokes(): KeptStroke[] {
-    return strokesOf(current()).map(({ brush, ...rest }) => ({ ...rest, brushId: brush.id }));
+  /** What was done to the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
+  steps(): KeptStep[] {
+    return current().done.flatMap(({ step }): KeptStep[] => {
+      switch (step.kind) {
+        case 'stroke': {
+          const { brush, ...rest } = step.record;
+          return [{ kind: 'stroke', stroke: { ...rest, brushId: brush.id } }];
+        }
+        case 'edit':
+        case 'mask-raised':
+        case 'cut': return [step];
+        case 'kept':
+        case 'swap': return [];
+      }
+    });
   },
-  /** Takes everything off the body and lays these strokes; those of brushes that aren't known here take `instead`. */
-  lay(strokes: KeptStroke[], instead: string): Change {
+  /** Takes everything off the body and lays these steps; strokes of brushes that aren't known here take `instead`. */
+  lay(steps: KeptStep[], instead: string): Change {
     const own = brushes.get(instead);
     if (!own) throw new Error('The brush is not loaded.');
     clearStrokes(current());
-    takeUp(current(), strokes.map(({ brushId, ...rest }) => ({ kind: 'stroke', record: { ...rest, brush: brushes.get(brushId) ?? own } })));
+    takeUp(current(), steps.map((step) => {
+      if (step.kind !== 'stroke') return step;
+      const { brushId, ...rest } = step.stroke;
+      return { kind: 'stroke', record: { ...rest, brush: brushes.get(brushId) ?? own } };
+    }));
     return change();
   },
   clear(): Change {

@@ -1,6 +1,7 @@
 /** What goes between the page and the worker that owns the memory of a body. */
 import type { Edit } from '#core/edit';
 import type { BodyName, MeshLayout } from '#core/mesh';
+import type { Step } from '#core/session';
 import type { Frame } from '#core/settings';
 import type { UpperLevel } from '#core/slab';
 import type { StrokeRecord, StrokeStart } from '#core/stroke';
@@ -46,6 +47,9 @@ export interface ClayBytes {
 
 /** A stroke as it is kept: everything but its brush's settings. */
 export type KeptStroke = Omit<StrokeRecord, 'brush'> & { brushId: string };
+
+/** A step as it is laid on another body. */
+export type KeptStep = { kind: 'stroke'; stroke: KeptStroke } | Extract<Step, { kind: 'edit' | 'mask-raised' | 'cut' }>;
 
 export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
 
