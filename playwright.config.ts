@@ -13,6 +13,7 @@ export default defineConfig({
   outputDir: 'build/test-results',
   use: {
     viewport: { width: 1280, height: 800 },
+    deviceScaleFactor: 0.5,
     launchOptions: {
       executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
       args: [

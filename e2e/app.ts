@@ -4,7 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test as base, type Page } from '@playwright/test';
-import { spawnServer, type Spawned } from '../server/testKit';
+import { PACKED, spawnServer, type Spawned } from '../server/testKit';
 
 export interface App {
   address: string;
@@ -42,7 +42,7 @@ function makeApp(folder: string): App {
     address: '', folder,
     async start() {
       // The same port again, so that an open page finds the server where it was.
-      server = await spawnServer(folder, app.address === '' ? '0' : new URL(app.address).port);
+      server = await spawnServer(folder, app.address === '' ? '0' : new URL(app.address).port, PACKED);
       app.address = server.address;
     },
     async stop() {

@@ -7,11 +7,12 @@ import { bin, install, root, run } from './run.mjs';
 await install();
 console.log('Building the page…');
 if (await run(bin('vite'), ['build', '--logLevel', 'warn'])) process.exit(1);
+if (await run(process.execPath, ['scripts/server.mjs'])) process.exit(1);
 if (!existsSync(resolve(root, 'build/demo-db'))) {
   console.log('Sculpting the demo data (half a minute, once)…');
   if (await run(bin('tsx'), ['demo/build.ts'])) process.exit(1);
 }
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], { cwd: root, stdio: 'inherit' });
+const server = spawn(process.execPath, ['build/server.mjs'], { cwd: root, stdio: 'inherit' });
 // Ctrl-C reaches the server too; it ends by itself when the database is closed.
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -3,11 +3,11 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium } from '@playwright/test';
-import { spawnServer } from '../server/testKit';
+import { PACKED, spawnServer } from '../server/testKit';
 
 const out = resolve(import.meta.dirname, '../docs/screenshots');
 const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-shots-'));
-const server = await spawnServer(folder, '0');
+const server = await spawnServer(folder, '0', PACKED);
 const browser = await chromium.launch({
   executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--enable-unsafe-swiftshader'],
 });

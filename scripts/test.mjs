@@ -44,7 +44,7 @@ async function checksAndBuild() {
   count(await aside('Types', bin('vue-tsc'), ['--noEmit', '-p', 'tsconfig.json']));
   count(await aside('Types of core, without a browser', bin('tsc'), ['-p', 'tsconfig.core.json']));
   if (only === 'unit') return false;
-  return (await aside('Build', bin('vite'), ['build', '--logLevel', 'warn'])) && (await aside('Demo data', bin('tsx'), ['demo/build.ts']));
+  return (await aside('Build', bin('vite'), ['build', '--logLevel', 'warn'])) && (await aside('Server', process.execPath, ['scripts/server.mjs'])) && (await aside('Demo data', bin('tsx'), ['demo/build.ts']));
 }
 
 async function unitTests() {

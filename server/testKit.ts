@@ -11,11 +11,15 @@ export interface Spawned {
   end(signal: 'SIGTERM' | 'SIGKILL'): Promise<number | null>;
 }
 
+/** How a server is started: from its sources, or as it was packed. */
+export const FROM_SOURCES = ['--import', 'tsx', 'server/main.ts'];
+export const PACKED = ['build/server.mjs'];
+
 /** Starts on `port` (0 takes any) with the data in `folder`; `template` '' begins with an empty database. */
-export async function spawnServer(folder: string, port: string, template?: string): Promise<Spawned> {
+export async function spawnServer(folder: string, port: string, from: readonly string[], template?: string): Promise<Spawned> {
   const env: NodeJS.ProcessEnv = { ...process.env, NODE_OPTIONS: '', PORT: port, MOLDSTAMP_DATA: folder };
   if (template !== undefined) env['MOLDSTAMP_TEMPLATE'] = template;
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, [...from], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit'] });
   const ended = new Promise<number | null>((done) => child.once('exit', done));
   const address = await new Promise<string>((done, fail) => {
     let text = '';

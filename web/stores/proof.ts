@@ -66,9 +66,9 @@ export const useProof = defineStore('proof', () => {
     }
   }
 
-  /** The body that is shown, to be opened again beside it; with the triangles it has where strokes refined it. */
+  /** The body that is shown, to be opened again beside it, with the triangles it has now. */
   async function openingNow(): Promise<Extract<Opening, { kind: 'body' }>> {
-    if (refine.value.on && opened.value > 0) return { kind: 'body', body: { mesh: await sculptor.untouched() }, levels: 0, fresh: true };
+    if (opened.value > 0) return { kind: 'body', body: { mesh: await sculptor.untouched() }, levels: 0, fresh: true };
     return openingOf();
   }
 

@@ -61,7 +61,7 @@ export class ClayView {
     const info = gl.getExtension('WEBGL_debug_renderer_info');
     const name = info ? String(gl.getParameter(info.UNMASKED_RENDERER_WEBGL)) : '';
     this.software = /swiftshader|llvmpipe|software|basic render/i.test(name);
-    this.renderer.setPixelRatio(this.software ? 1 : Math.min(window.devicePixelRatio, 2));
+    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, this.software ? 1 : 2));
     this.renderer.autoClear = false;
     this.target = new WebGLRenderTarget(1, 1, {
       depthTexture: new DepthTexture(1, 1, UnsignedIntType), samples: this.software ? 0 : 4,
