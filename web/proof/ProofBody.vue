@@ -91,6 +91,9 @@ function opened(event: Event): void {
 .body .on { color: var(--act-deep); background: var(--act-wash); }
 .check { display: flex; gap: 8px; align-items: center; margin-bottom: 8px; }
 .check input { accent-color: var(--act); }
-.body select { max-width: 150px; }
+/* Where there is little room the words give way, and no button does. */
+.body select { max-width: 150px; min-width: 62px; flex: 0 1 auto; }
+.body button { flex: none; }
+.body > span { flex: 0 100 auto; min-width: 0; }
 .body .warn { color: var(--warn); }
 </style>
