@@ -10,7 +10,8 @@ import { brushFrom } from '../bench/brushFrom';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 
-defineProps<{ fresh: string | null }>();
+/** `ready` once the slab can be cast. */
+defineProps<{ fresh: string | null; ready: boolean }>();
 defineEmits<{ again: [alpha: Alpha] }>();
 const bench = useSlabBench();
 const library = useLibrary();
@@ -33,7 +34,7 @@ async function makeBrush(alpha: Alpha): Promise<void> {
     <li v-for="{ doc, revision } in kept" :key="doc.id" :class="{ fresh: doc.id === fresh }">
       <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, revision)" alt="" /></RouterLink>
       <span>{{ doc.card.name }}<small>{{ what(doc) }}</small></span>
-      <button class="btn quiet" type="button" title="Cast it anew as the clay is now; brushes follow" :aria-label="`Cast ${doc.card.name} anew`" @click="$emit('again', doc)"><RefreshCw :size="15" /></button>
+      <button class="btn quiet" type="button" title="Cast it anew as the clay is now; brushes follow" :disabled="!ready" :aria-label="`Cast ${doc.card.name} anew`" @click="$emit('again', doc)"><RefreshCw :size="15" /></button>
       <ElDropdown trigger="click">
         <button class="btn quiet" type="button" title="Download" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></button>
         <template #dropdown>

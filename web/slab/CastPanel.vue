@@ -76,7 +76,7 @@ async function keep(over: Alpha | null): Promise<void> {
       </span>
     </form>
     <p v-if="cast.problem || bench.problem" class="sentence-bad" role="alert">{{ cast.problem ?? bench.problem }}</p>
-    <CastKept :fresh="fresh" @again="keep" />
+    <CastKept :fresh="fresh" :ready="cast.caster !== null && cast.share === null" @again="keep" />
   </div>
 </template>
 

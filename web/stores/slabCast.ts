@@ -49,6 +49,8 @@ export const useSlabCast = defineStore('slab-cast', () => {
       preview.value = cast;
     };
     await made.open(sculptor.opened);
+    // Another slab may have been opened meanwhile.
+    if (bench.sculptor !== sculptor) return made.close();
     caster.value = made;
     look();
   });
