@@ -75,7 +75,7 @@ export function walkTo(state: Walk, mesh: Mesh, before: LeafCopies, sample: Samp
   for (let n = 0; n < MOST_DABS; n++) {
     const at = dab + state.step;
     // Rounding doesn't cost a stroke its last dab.
-    if (at > length + state.step * 1e-9) break;
+    if (at > length * (1 + 1e-9)) break;
     dab = at;
     const there = between(last, sample, at / length);
     state.step = state.stepAt({ sample: there, travelled: travelled + at });
