@@ -49,9 +49,17 @@ export function runner(surface: Surface, record: StrokeRecord): Runner {
   };
 }
 
-/** A sample of a pen that jumped off its tablet is left out. */
-export function runSample(r: Runner, sample: Sample): void {
-  if (!isSound(sample)) return;
+/**
+ * Takes samples that came together. A sample of a pen that jumped off its tablet is left out. What is laid again with every
+ * sample is laid for the last of them alone: the others would be taken back at once.
+ */
+export function runSamples(r: Runner, samples: readonly Sample[]): void {
+  const sound = samples.filter(isSound);
+  const first = isLaidAgain(r.record.brush) ? sound.length - 1 : 0;
+  sound.forEach((sample, i) => runSample(r, sample, i >= first));
+}
+
+function runSample(r: Runner, sample: Sample, lays: boolean): void {
   const { brush } = r.record;
   const { mesh } = r.surface;
   if (isLaidAgain(brush)) takeBack(r);
@@ -59,6 +67,7 @@ export function runSample(r: Runner, sample: Sample): void {
   const { pressed } = r;
   const hand = pressed ? paced(r.pace, sample, [pressed.x, pressed.y, pressed.z]) : sample;
   r.first ??= hand;
+  if (!lays) return;
   if (brush.action === 'move') return drag(r, hand);
   switch (brush.strokeType) {
     case 'trail':
@@ -82,7 +91,7 @@ export function runEnd(r: Runner): void {
     const again = runner(r.surface, r.record);
     again.variation.total = lengthOf(r.surface.mesh, r.surface.start, drawn(again, samples));
     again.steady.tip = null;
-    for (const sample of samples) runSample(again, sample);
+    runSamples(again, samples);
     walkEnd(again.walk, (place) => lay(again, place));
     Object.assign(r, { frames: again.frames, touched: again.touched });
     return;
@@ -93,7 +102,7 @@ export function runEnd(r: Runner): void {
 /** Runs a whole stroke. */
 export function runWhole(surface: Surface, record: StrokeRecord): Runner {
   const r = runner(surface, record);
-  for (const sample of record.samples) runSample(r, sample);
+  runSamples(r, record.samples);
   runEnd(r);
   return r;
 }

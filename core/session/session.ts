@@ -11,7 +11,7 @@ import { LEAF, type RawMesh } from '#core/mesh';
 import { beginSpan, bytesOf, endSpan, restore, rewindSpan, takeLeaves, type Before, type Surface } from '#core/sculpt';
 import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type StrokeStart } from '#core/stroke';
 import { healCut, maskRaised, pieceOf } from './cutOff';
-import { looksAtNormals, runEnd, runner, runSample, runWhole, type Runner } from './runner';
+import { looksAtNormals, runEnd, runner, runSamples, runWhole, type Runner } from './runner';
 
 export type Step =
   | { kind: 'stroke'; record: StrokeRecord }
@@ -81,10 +81,8 @@ export function beginStroke(s: Session, start: StrokeStart): void {
 
 export function extendStroke(s: Session, samples: readonly Sample[]): void {
   if (!s.running) return;
-  for (const sample of samples) {
-    s.running.record.samples.push(sample);
-    runSample(s.running.runner, sample);
-  }
+  s.running.record.samples.push(...samples);
+  runSamples(s.running.runner, samples);
 }
 
 /** Lays the running stroke anew along other samples, to its end: a path whose nodes were moved. */

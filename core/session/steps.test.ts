@@ -62,3 +62,20 @@ test('the same steps on another surface of the same body give the same clay', ()
   takeUp(other, s.done.map((d) => d.step));
   expect(places(other)).toEqual(places(s));
 });
+
+test.each(STROKE_TYPES.flatMap((type) => [[type, 'lift'], [type, 'move']] as const))('%s with %s: samples one by one, all at once, or with a jump of the pen behind them come to the same', (type, action) => {
+  const brush = testBrush({ touch: { action }, stroke: { type, size: 0.2, taperEnd: 3, steady: 20 }, pen: { speedSize: { low: 50, high: 120, curve: [{ x: 0, y: 0, corner: true }, { x: 1, y: 1, corner: true }] } } });
+  const samples = [[-0.3, 0], [-0.1, 0.1], [0.1, 0.05], [0.2, 0.3]].map(([x, y], i) => ({ ...down(x!, y!), time: i * 90 }));
+  const jump = { ...down(NaN, 0), time: 400 };
+  const laid = (batches: (typeof samples)[]) => {
+    const s = slabSession();
+    beginStroke(s, start(brush));
+    for (const batch of batches) extendStroke(s, batch);
+    endStroke(s);
+    return places(s)[0];
+  };
+  const once = laid([samples]);
+  expect(once).not.toEqual(places(slabSession())[0]);
+  expect(laid(samples.map((sample) => [sample]))).toEqual(once);
+  expect(laid([samples.slice(0, 2), [...samples.slice(2), jump]])).toEqual(once);
+});
