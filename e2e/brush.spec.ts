@@ -122,6 +122,13 @@ test('settings have a history of their own; the pinned version is shown at a key
   await page.getByRole('button', { name: 'Side by side' }).click();
   await expect(page.locator('.compared')).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });
   await expect(page.locator('.compared')).toContainText('pinned');
+  // Masks are compared too.
+  const other = async (): Promise<string> => (await page.locator('.compared').screenshot()).toString('base64');
+  const bare = await other();
+  await page.keyboard.press('i');
+  await expect.poll(other).not.toBe(bare);
+  await page.keyboard.press('Control+z');
+  await expect.poll(other).toBe(bare);
   await page.getByRole('button', { name: 'Side by side' }).click();
   await expect(page.locator('.compared')).toHaveCount(0);
 
