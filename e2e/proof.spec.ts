@@ -268,6 +268,18 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await expect(page.locator('.proof').getByRole('alert')).toContainText('nothing to cut off');
   await page.keyboard.press('r');
   await settled(page, '.proof');
+  // A piece that can't be kept stays on the body.
+  await page.evaluate(() => {
+    const { put } = IDBObjectStore.prototype;
+    IDBObjectStore.prototype.put = () => {
+      IDBObjectStore.prototype.put = put;
+      throw new DOMException('full', 'QuotaExceededError');
+    };
+  });
+  await page.keyboard.press('Shift+C');
+  await expect(page.locator('.proof').getByRole('alert')).toContainText('no room left');
+  await settled(page, '.proof');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '2');
   await page.keyboard.press('Shift+C');
   await expect(page.getByText(/^Cut off: “Limpet press, piece 1”/)).toBeVisible();
   await page.getByLabel('Body', { exact: true }).selectOption({ label: 'Limpet press, piece 1' });

@@ -1,6 +1,6 @@
 /** Every check of a brush on its bench; those that found something come first. */
 import type { ResolvedBrush } from '#core/brush';
-import { calmSpacing, detailHeld, stampMeasures, type StampMeasures } from '#core/profile';
+import { calmSpacing, detailHeld, shapes, stampMeasures, type StampMeasures } from '#core/profile';
 import type { Check } from './check';
 import { bestFit, checkRingLoss } from './ringLoss';
 
@@ -74,8 +74,7 @@ function rippleOf(brush: ResolvedBrush, { ripple }: StampMeasures): BrushCheck |
 }
 
 function detailOf(brush: ResolvedBrush, body: { spacing: number; finer: boolean } | null): BrushCheck | null {
-  const shapes = brush.alpha !== null || brush.action === 'lift' || brush.action === 'build' || brush.action === 'crease' || brush.action === 'inflate';
-  if (!shapes || !body) return null;
+  if (!body || !(brush.alpha || shapes(brush.action))) return null;
   const held = detailHeld(brush, body.spacing);
   const ok = held >= DETAIL_LIMIT;
   return {

@@ -8,6 +8,7 @@
 import { PLAIN_RELIEF, type ResolvedBrush } from '#core/brush';
 import { FALLOFF_STEPS } from '#core/falloff';
 import { sample } from '#core/picture';
+import type { Action } from '#core/settings';
 
 /** Places along a cut, in radii from the first dab's middle, and what is there. */
 export interface Cut {
@@ -21,6 +22,11 @@ export function fullHeight(brush: ResolvedBrush): number {
   const relief = brush.alpha ? brush.relief : PLAIN_RELIEF;
   const side = brush.alpha && brush.mapping === 'wrapped' ? brush.tile : (2 * brush.radius) / (brush.alpha ? brush.fit : 1);
   return brush.height ?? brush.depth * relief * side;
+}
+
+/** Whether the height that one dab leaves on flat clay follows from the settings alone. */
+export function shapes(action: Action): boolean {
+  return action === 'lift' || action === 'build' || action === 'crease' || action === 'inflate';
 }
 
 /** Which way a dab goes from the clay: a crease cuts, everything else raises. */

@@ -2,6 +2,7 @@
 /** The profile, and what the checks of the bench found, each mended by a click. */
 import { computed, ref } from 'vue';
 import { brushChecks, type BrushMend } from '#core/checks';
+import { shapes } from '#core/profile';
 import { putNumber, type Alpha, type Brush } from '#core/settings';
 import CheckNote from '../parts/CheckNote.vue';
 import { useProof } from '../stores/proof';
@@ -17,8 +18,7 @@ const run = ref(false);
 const found = computed(() => stamp.value && brushChecks(stamp.value, proof.state.spacing > 0 ? { spacing: proof.refine.on ? Math.min(proof.refine.edge, proof.state.spacing) : proof.state.spacing, finer: proof.finer } : null));
 const broken = computed(() => found.value?.checks.filter((c) => !c.ok) ?? []);
 const well = computed(() => found.value?.checks.filter((c) => c.ok) ?? []);
-/** Actions whose height over flat clay follows from the settings alone; how far a run of Build gets depends on the clay. */
-const shapes = computed(() => ['lift', 'build', 'crease', 'inflate'].includes(props.brush.touch.action));
+/** How far a run of Build gets depends on the clay. */
 const runs = computed(() => runsAlong(props.brush.stroke.type) && props.brush.touch.action !== 'build');
 
 function mend(way: BrushMend): void {
@@ -35,7 +35,7 @@ function mend(way: BrushMend): void {
 
 <template>
   <div class="panel">
-    <template v-if="shapes">
+    <template v-if="shapes(brush.touch.action)">
       <div class="heading">
         Profile
         <span v-if="runs" class="which">
