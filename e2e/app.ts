@@ -83,8 +83,8 @@ export async function settled(page: Page, view: '.slab' | '.proof'): Promise<voi
 
 /**
  * The clay in the middle of the view as it is seen, hashed, once two pictures in a row are the same: a machine that draws
- * in software may be a frame behind. The pointer is moved away, so that no cursor lies on the body; lines and numbers
- * drawn over it are left out.
+ * in software may be a frame behind. The pointer is moved away, so that no cursor lies on the body; lines, numbers and
+ * menus over it are left out, for a menu that is closing can look the same in two pictures before it fades.
  */
 export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string> {
   await settled(page, view);
@@ -94,7 +94,7 @@ export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string
   let last = '';
   for (;;) {
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-    const now = createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over, .numbers, .beside, .hint, .compare, .el-notification { visibility: hidden !important; }' })).digest('hex');
+    const now = createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over, .numbers, .beside, .hint, .compare, .el-notification, .el-popper { visibility: hidden !important; }' })).digest('hex');
     if (now === last) return now;
     last = now;
   }
