@@ -171,9 +171,17 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
   };
   await drop('notes.txt', 'barnacles');
   await expect(page.locator('.proof').getByRole('alert')).toContainText('is no mesh');
-  // A cube without its top, 6 cells a side.
+  // A cube without its top, 6 cells a side, brought while the server is away: it is there at once, and sent later.
+  await app.kill();
   await drop('open box.obj', box(6));
   await settled(page, '.proof');
+  const kept = (): Promise<string[]> => page.evaluate(async () => {
+    const { items } = (await (await fetch('/api/bodies')).json()) as { items: { doc: { card: { name: string } } }[] };
+    return items.map((i) => i.doc.card.name);
+  });
+  await expect(page.locator('.body')).toContainText('open edges');
+  await app.start();
+  await expect.poll(kept).toEqual(['open box']);
   await expect(page.locator('.body')).toContainText('open edges');
   await expect(page.locator('.body')).toContainText('360 faces');
   await draw(page, '.proof', [[0.45, 0.5], [0.55, 0.5]]);
@@ -188,6 +196,10 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
   await expect(page.locator('.body')).toContainText('360 faces');
   await page.getByRole('button', { name: 'Take this body off the list' }).click();
   await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
+  await expect.poll(kept).toEqual([]);
+  await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('.body')).toContainText('360 faces');
+  await expect.poll(kept).toEqual(['open box']);
 });
 
 test('a brush whose alpha is gone says so; absurd numbers are brought into their range', async ({ page, app }) => {
@@ -239,6 +251,11 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await page.getByLabel('Name of these strokes').fill('My three');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Take My three off the list' }).click();
+  await expect(page.getByRole('button', { name: /^My three/ })).toHaveCount(0);
+  await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Test strokes' }).click();
+  await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
   await page.getByRole('button', { name: 'Across an edge' }).click();
   await expect(page.getByLabel('Body', { exact: true })).toHaveValue('plank');
   await settled(page, '.proof');
@@ -268,7 +285,7 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await expect(page.locator('.proof').getByRole('alert')).toContainText('nothing to cut off');
   await page.keyboard.press('r');
   await settled(page, '.proof');
-  // A piece that can't be kept stays on the body.
+  // A piece that neither the browser nor the server can keep stays on the body.
   await page.evaluate(() => {
     const { put } = IDBObjectStore.prototype;
     IDBObjectStore.prototype.put = () => {
@@ -276,16 +293,18 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
       throw new DOMException('full', 'QuotaExceededError');
     };
   });
+  await page.route('**/api/blobs/*', (route) => route.abort());
   await page.keyboard.press('Shift+C');
-  await expect(page.locator('.proof').getByRole('alert')).toContainText('no room left');
+  await expect(page.locator('.proof').getByRole('alert')).toContainText('There was no room for “Limpet press, piece”');
+  await page.unroute('**/api/blobs/*');
   await settled(page, '.proof');
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '2');
   await page.keyboard.press('Shift+C');
-  await expect(page.getByText(/^Cut off: “Limpet press, piece 1”/)).toBeVisible();
-  await page.getByLabel('Body', { exact: true }).selectOption({ label: 'Limpet press, piece 1' });
+  await expect(page.getByText(/^Cut off: “Limpet press, piece”/)).toBeVisible();
+  await page.getByLabel('Body', { exact: true }).selectOption({ label: 'Limpet press, piece' });
   await settled(page, '.proof');
   await expect(page.locator('.body')).not.toContainText('open edges');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download this body' }).click();
-  expect((await download).suggestedFilename()).toBe('Limpet press, piece 1.obj');
+  expect((await download).suggestedFilename()).toBe('Limpet press, piece.obj');
 });

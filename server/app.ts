@@ -1,6 +1,7 @@
 /** The application: guards, headers, routes, then the page itself. */
 import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import type { ServerResponse } from 'node:http';
+import { basename, dirname, join } from 'node:path';
 import bodyParser from '@koa/bodyparser';
 import Koa from 'koa';
 import helmet from 'koa-helmet';
@@ -25,7 +26,7 @@ export function createApp(options: AppOptions): Koa {
   app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '24mb' }));
   const router = routes(options.db, options.version);
   app.use(router.routes()).use(router.allowedMethods());
-  app.use(serve(options.page, { maxage: 0 }));
+  app.use(serve(options.page, { maxage: 0, setHeaders: keepForever }));
   app.use(async (ctx, next) => {
     // Every other address is a place inside the page.
     if (ctx.method !== 'GET' || ctx.path.startsWith('/api/') || /\.\w+$/.test(ctx.path)) return next();
@@ -33,6 +34,11 @@ export function createApp(options: AppOptions): Koa {
     ctx.body = await readFile(join(options.page, 'index.html'));
   });
   return app;
+}
+
+/** Files that are named by their content never change. */
+function keepForever(response: ServerResponse, path: string): void {
+  if (basename(dirname(path)) === 'assets') response.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
 }
 
 /** Isolation, so that the page may share memory with its workers, and a policy that runs our own scripts alone. */

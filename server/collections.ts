@@ -1,25 +1,30 @@
 /** The kinds of document that are kept: table, schema, version, and what must exist before one is saved. */
 import {
-  ALPHA_MIGRATIONS, ALPHA_VERSION, AlphaSchema, BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, readDocument, SOURCE_MIGRATIONS, SOURCE_VERSION, SourceSchema,
-  type Alpha, type Brush, type ReadResult, type Source,
+  ALPHA_MIGRATIONS, ALPHA_VERSION, AlphaSchema, BODY_VERSION, BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, OwnBodySchema, readDocument, SOURCE_MIGRATIONS,
+  SOURCE_VERSION, SourceSchema, type Alpha, type Brush, type OwnBody, type ReadResult, type Source,
 } from '#core/settings';
+import { OwnTrialSchema, TRIAL_VERSION, type OwnTrial } from '#core/trial';
 
 export interface Documents {
   brushes: Brush;
   alphas: Alpha;
   sources: Source;
+  bodies: OwnBody;
+  trials: OwnTrial;
 }
 export type Collection = keyof Documents;
-export const COLLECTIONS = ['brushes', 'alphas', 'sources'] as const satisfies readonly Collection[];
+export const COLLECTIONS = ['brushes', 'alphas', 'sources', 'bodies', 'trials'] as const satisfies readonly Collection[];
 
 /** What one document of the collection is called in a sentence. */
-export const SINGULAR: Record<Collection, string> = { brushes: 'brush', alphas: 'alpha', sources: 'source' };
+export const SINGULAR: Record<Collection, string> = { brushes: 'brush', alphas: 'alpha', sources: 'source', bodies: 'body', trials: 'set of test strokes' };
 
 export function readStored<C extends Collection>(collection: C, doc: unknown): ReadResult<Documents[C]> {
-  const read = (): ReadResult<Brush | Alpha | Source> => {
+  const read = (): ReadResult<Documents[Collection]> => {
     switch (collection) {
       case 'brushes': return readDocument('brush', BrushSchema, BRUSH_VERSION, doc, BRUSH_MIGRATIONS);
       case 'alphas': return readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS);
+      case 'bodies': return readDocument('body', OwnBodySchema, BODY_VERSION, doc);
+      case 'trials': return readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc);
       default: return readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS);
     }
   };
@@ -32,5 +37,7 @@ export function kindOf(collection: Collection, doc: Documents[Collection]): stri
     case 'brushes': return (doc as Brush).touch.action;
     case 'alphas': return (doc as Alpha).format;
     case 'sources': return (doc as Source).kind;
+    case 'bodies': return 'mesh';
+    case 'trials': return (doc as OwnTrial).body;
   }
 }

@@ -130,8 +130,8 @@ async function followersOf(db: Database, alpha: Alpha): Promise<{ id: string; pi
   return out;
 }
 
-/** Renders the small picture; on the way finds out whether what the document names is there. */
-async function pictureOf(db: Database, collection: Collection, doc: Documents[Collection]): Promise<Uint8Array> {
+/** Renders the small picture where there is one; on the way finds out whether what the document names is there. */
+async function pictureOf(db: Database, collection: Collection, doc: Documents[Collection]): Promise<Uint8Array | null> {
   switch (collection) {
     case 'brushes': return brushPicture(db, doc as Brush);
     case 'alphas': {
@@ -145,6 +145,11 @@ async function pictureOf(db: Database, collection: Collection, doc: Documents[Co
       }
       return sourcePicture(db, doc as Documents['sources']);
     }
+    case 'bodies': {
+      await needBlob(db, (doc as Documents['bodies']).mesh, 'body');
+      return null;
+    }
+    case 'trials': return null;
   }
 }
 

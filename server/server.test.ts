@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { request as rawRequest } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -239,9 +239,21 @@ describe('the data folder', () => {
   });
   afterEach(() => rm(other, { recursive: true, force: true }));
 
+  test('files named by their content may be kept for good, the page itself is asked for again', async () => {
+    const page = join(other, 'page');
+    await mkdir(join(page, 'assets'), { recursive: true });
+    await writeFile(join(page, 'assets', 'index-abc.js'), '1');
+    await writeFile(join(page, 'index.html'), '<p>');
+    const opened = await start({ folder: join(other, 'data'), template, page, port: 0, version: 'test' });
+    const cached = async (path: string): Promise<string> => (await fetch(opened.address + path)).headers.get('cache-control') ?? '';
+    expect(await cached('/assets/index-abc.js')).toBe('public, max-age=31536000, immutable');
+    expect(await cached('/index.html')).toBe('max-age=0');
+    expect(await cached('/bench/brush/1')).not.toContain('immutable');
+    await opened.close();
+  });
+
   test('two servers on one folder: the second is told', async () => {
     // Another process holds the lock: this one's parent stands in for it.
-    const { writeFile } = await import('node:fs/promises');
     await writeFile(join(other, 'server.lock'), String(process.ppid));
     await expect(openDatabase({ folder: other, template })).rejects.toThrow('has this data folder open');
     await writeFile(join(other, 'server.lock'), '999999999');

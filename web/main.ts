@@ -8,5 +8,7 @@ import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router';
+import { fetchWorkersAhead } from './workers/ahead';
 
 createApp(App).use(createPinia()).use(router).mount('#app');
+fetchWorkersAhead();

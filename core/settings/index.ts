@@ -14,6 +14,7 @@ export * from './symmetry';
 export * from './piece';
 export * from './byNumber';
 export * from './blob';
+export * from './body';
 export * from './retouch';
 export * from './recipe';
 export * from './alpha';

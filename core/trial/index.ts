@@ -1,1 +1,2 @@
 export * from './sets';
+export * from './own';

@@ -40,13 +40,14 @@ export async function hasBlob(db: Database, hash: string): Promise<boolean> {
   return (await db.query('SELECT 1 FROM blobs WHERE hash = $1', [hash])).rows.length > 0;
 }
 
-/** Blobs that nothing names and that are older than a day: left by casts that were never kept. */
+/** Blobs that nothing names and that are older than a day: left by casts that were never kept. A body that was taken off the list keeps its mesh for a month. */
 export async function sweepBlobs(db: Database): Promise<number> {
   const { rows } = await db.query(`
     DELETE FROM blobs b
     WHERE created_at < now() - interval '1 day'
       AND NOT EXISTS (SELECT 1 FROM sources WHERE position(b.hash IN doc::text) > 0)
       AND NOT EXISTS (SELECT 1 FROM alphas WHERE position(b.hash IN doc::text) > 0)
+      AND NOT EXISTS (SELECT 1 FROM bodies WHERE doc->>'mesh' = b.hash AND coalesce(deleted_at, now()) > now() - interval '30 days')
       AND NOT EXISTS (SELECT 1 FROM revisions WHERE position(b.hash IN doc::text) > 0)
     RETURNING hash`);
   return rows.length;

@@ -1,12 +1,15 @@
 /** Talks to the server. Answers are checked with the same schemas the server checks requests with. */
 import { z } from 'zod';
 import type { Raster } from '#core/picture';
-import { AlphaSchema, BrushSchema, SourceSchema, type Alpha, type Brush, type Source } from '#core/settings';
+import { AlphaSchema, BrushSchema, OwnBodySchema, SourceSchema, type Alpha, type Brush, type OwnBody, type Source } from '#core/settings';
+import { OwnTrialSchema, type OwnTrial } from '#core/trial';
 
 export interface Documents {
   brushes: Brush;
   alphas: Alpha;
   sources: Source;
+  bodies: OwnBody;
+  trials: OwnTrial;
 }
 export type Collection = keyof Documents;
 
@@ -17,7 +20,7 @@ export interface Kept<T> {
   updatedAt: string;
 }
 
-const SCHEMAS = { brushes: BrushSchema, alphas: AlphaSchema, sources: SourceSchema } as const;
+const SCHEMAS = { brushes: BrushSchema, alphas: AlphaSchema, sources: SourceSchema, bodies: OwnBodySchema, trials: OwnTrialSchema } as const;
 
 /** The server was not there to answer. */
 export class ServerAway extends Error {

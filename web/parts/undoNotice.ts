@@ -10,12 +10,17 @@ export function undoNotice(message: string, undo: () => Promise<void>): void {
       h('button', {
         class: 'btn link', type: 'button', onClick: () => {
           note.close();
-          void undo().catch((error: unknown) => failNotice(sentence(error)));
+          orSay(undo);
         },
       }, 'Undo'),
     ]),
     position: 'bottom-left', duration: 9000, showClose: true,
   });
+}
+
+/** Does it; what can't be done is said. */
+export function orSay(act: () => Promise<void>): void {
+  void act().catch((error: unknown) => failNotice(sentence(error)));
 }
 
 export function failNotice(message: string): void {

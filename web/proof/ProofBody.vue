@@ -5,14 +5,16 @@ import { ElPopover } from 'element-plus';
 import { computed, ref } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity } from '#core/mesh';
 import { RefineUnderSchema, settingAt } from '#core/settings';
-import { ownBody } from '../api/bodies';
 import SettingSlider from '../parts/SettingSlider.vue';
+import { orSay, undoNotice } from '../parts/undoNotice';
+import { useBodies } from '../stores/bodies';
 import { useProof } from '../stores/proof';
 import { meshAsObj, MESH_ENDINGS } from '../workers/meshFiles';
 import TrialMenu from './TrialMenu.vue';
 
 defineProps<{ brushId: string }>();
 const proof = useProof();
+const bodies = useBodies();
 const file = ref<HTMLInputElement>();
 const EDGE = settingAt(RefineUnderSchema, 'edge');
 const shipped = computed(() => (BODIES as readonly string[]).includes(proof.name));
@@ -38,11 +40,14 @@ function pickDensity(event: Event): void {
   void proof.show(proof.name, Number((event.target as HTMLSelectElement).value) as BodyDensity);
 }
 async function download(): Promise<void> {
-  const body = await ownBody(proof.name);
-  if (!body) return;
-  const url = URL.createObjectURL(await meshAsObj(body.name, body.mesh));
-  Object.assign(document.createElement('a'), { href: url, download: `${body.name}.obj` }).click();
+  const { name: id, label } = proof;
+  const url = URL.createObjectURL(await meshAsObj(label, await bodies.meshOf(id)));
+  Object.assign(document.createElement('a'), { href: url, download: `${label}.obj` }).click();
   URL.revokeObjectURL(url);
+}
+async function forget(): Promise<void> {
+  const { name: id, label } = proof;
+  undoNotice(`“${label}” taken off the list.`, await proof.forget(id));
 }
 function opened(event: Event): void {
   const input = event.target as HTMLInputElement;
@@ -60,7 +65,7 @@ function opened(event: Event): void {
       <option value="file">Open a file…</option>
     </select>
     <button type="button" title="Open a body of your own: OBJ, PLY, STL or GLB, up to 5 M triangles; or drop it here" aria-label="Open a body" @click="file?.click()"><FolderOpen :size="15" /></button>
-    <button v-if="!shipped" type="button" title="Take this body off the list" aria-label="Take this body off the list" @click="proof.forget(proof.name)"><Trash2 :size="15" /></button>
+    <button v-if="!shipped" type="button" title="Take this body off the list" aria-label="Take this body off the list" @click="orSay(forget)"><Trash2 :size="15" /></button>
     <select v-if="shipped" aria-label="Density" :value="proof.density" @change="pickDensity">
       <option v-for="d in BODY_DENSITIES" :key="d" :value="d">{{ DENSITIES[d] }}</option>
     </select>
@@ -72,7 +77,7 @@ function opened(event: Event): void {
       <SettingSlider :meta="EDGE" :model-value="proof.refine.edge" :disabled="!proof.refine.on" @update:model-value="(v) => { proof.refine.edge = v; }" />
       <p class="muted">At release, faces under the stroke are split and joined until their edges are this long; then the strokes are run again.</p>
     </ElPopover>
-    <button v-if="!shipped" type="button" title="Download it as OBJ, as it was opened" aria-label="Download this body" @click="download"><Download :size="15" /></button>
+    <button v-if="!shipped" type="button" title="Download it as OBJ, as it was opened" aria-label="Download this body" @click="orSay(download)"><Download :size="15" /></button>
     <span>{{ thousands(proof.state.triangles) }} faces<template v-if="proof.levels"> · subdivided {{ proof.levels }}×</template></span>
     <span v-if="note" class="warn" :title="note">{{ note }}</span>
     <TrialMenu :brush-id="brushId" />

@@ -3,8 +3,9 @@
 import { Route, Trash2 } from '@lucide/vue';
 import { ElPopover } from 'element-plus';
 import { ref } from 'vue';
+import { orSay, undoNotice } from '../parts/undoNotice';
 import { useProof } from '../stores/proof';
-import { useTrials } from '../stores/trials';
+import { useTrials, type TrialRow } from '../stores/trials';
 
 const props = defineProps<{ brushId: string }>();
 const proof = useProof();
@@ -22,6 +23,9 @@ async function keep(): Promise<void> {
   await trials.keep(wanted);
   name.value = '';
 }
+async function drop(set: TrialRow): Promise<void> {
+  undoNotice(`“${set.name}” taken off the list.`, await trials.forget(set.id));
+}
 </script>
 
 <template>
@@ -34,10 +38,11 @@ async function keep(): Promise<void> {
         <div class="heading">Your own</div>
         <div v-for="set in trials.own" :key="set.id" class="own">
           <button type="button" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">{{ set.name }} <small>{{ set.strokes.length }}</small></button>
-          <button type="button" class="drop" :aria-label="`Take ${set.name} off the list`" title="Take it off the list" @click="trials.drop(set.id)"><Trash2 :size="14" /></button>
+          <button type="button" class="drop" :aria-label="`Take ${set.name} off the list`" title="Take it off the list" @click="orSay(() => drop(set))"><Trash2 :size="14" /></button>
         </div>
       </template>
-      <form v-if="proof.state.strokes > 0" class="keep" @submit.prevent="keep">
+      <p v-if="trials.problem" class="bad" role="alert">{{ trials.problem }}</p>
+      <form v-if="proof.state.strokes > 0" class="keep" @submit.prevent="orSay(keep)">
         <input v-model="name" class="field" maxlength="60" placeholder="Name of these strokes" aria-label="Name of these strokes" />
         <button class="btn" type="submit" :disabled="name.trim() === ''">Keep</button>
       </form>
@@ -57,4 +62,5 @@ async function keep(): Promise<void> {
 .drop { border: 0; background: none; line-height: 0; padding: 0 6px; cursor: pointer; color: var(--ink-3); }
 .drop:hover { color: var(--bad); }
 .keep { display: flex; gap: 6px; margin-top: 8px; }
+.bad { color: var(--bad); margin: 4px 8px; }
 </style>

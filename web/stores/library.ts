@@ -5,6 +5,7 @@ import type { Alpha, Brush, Source } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
 import { useConnection } from './connection';
+import { freeNameAmong } from './names';
 
 /** The alphas that a brush names; null where it names none or they are gone. */
 export interface BrushAlphas {
@@ -12,12 +13,15 @@ export interface BrushAlphas {
   tooth: Alpha | null;
 }
 
+/** What has a place on the rack or among the sources. */
+export type Shelf = 'brushes' | 'alphas' | 'sources';
+
 export const useLibrary = defineStore('library', () => {
   const connection = useConnection();
   const brushes = ref<api.Kept<Brush>[]>([]);
   const alphas = ref<api.Kept<Alpha>[]>([]);
   const sources = ref<api.Kept<Source>[]>([]);
-  const skipped = ref<(api.SkippedRow & { collection: api.Collection })[]>([]);
+  const skipped = ref<(api.SkippedRow & { collection: Shelf })[]>([]);
   const drafts = ref<BrushDraft[]>([]);
   const beltIds = ref<string[]>([]);
   const loaded = ref(false);
@@ -87,11 +91,9 @@ export const useLibrary = defineStore('library', () => {
   }
 
   /** A name like the wanted one that nothing else has. */
-  function freeName(collection: api.Collection, wanted: string, exceptId = ''): string {
+  function freeName(collection: Shelf, wanted: string, exceptId = ''): string {
     const lists = { brushes: [...brushes.value, ...drafts.value], alphas: alphas.value, sources: sources.value };
-    const taken = new Set(lists[collection].filter((k) => k.doc.id !== exceptId).map((k) => k.doc.card.name.toLowerCase()));
-    if (!taken.has(wanted.toLowerCase())) return wanted;
-    for (let n = 2; ; n++) if (!taken.has(`${wanted} ${n}`.toLowerCase())) return `${wanted} ${n}`;
+    return freeNameAmong(lists[collection].filter((k) => k.doc.id !== exceptId).map((k) => k.doc.card.name), wanted);
   }
 
   /** A copy of a brush, as a draft that waits to be named and saved. */
@@ -106,7 +108,7 @@ export const useLibrary = defineStore('library', () => {
     return doc;
   }
 
-  async function remove(collection: api.Collection, id: string): Promise<void> {
+  async function remove(collection: Shelf, id: string): Promise<void> {
     await api.remove(collection, id);
     const lists = { brushes, alphas, sources };
     const list = lists[collection] as typeof brushes;
@@ -114,7 +116,7 @@ export const useLibrary = defineStore('library', () => {
     beltIds.value = beltIds.value.filter((b) => b !== id);
   }
 
-  async function restore(collection: api.Collection, id: string): Promise<void> {
+  async function restore(collection: Shelf, id: string): Promise<void> {
     const kept = await api.restore(collection, id);
     const lists = { brushes, alphas, sources };
     put(lists[collection].value as api.Kept<{ id: string }>[], kept);

@@ -4,10 +4,11 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
 import { RefineUnderSchema, type Brush, type RefineUnderSettings } from '#core/settings';
-import { dropBody, keepBody, ownBodies, ownBody, type OwnBody } from '../api/bodies';
 import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
 import { Sculptor } from '../workers/sculptor';
+import { useBodies } from './bodies';
+import { sentence } from './connection';
 import type { BrushAlphas } from './library';
 
 /** How far the back of a piece lies under the body, body units. */
@@ -26,10 +27,12 @@ export const useProof = defineStore('proof', () => {
   const levels = useLocalStorage('proof-levels', 0);
   const refine = useLocalStorage<RefineUnderSettings>('proof-refine', { on: false, edge: 0.012 });
   watch(refine, (now) => (sculptor.refine = now.on ? { edge: now.edge, most: MOST_TRIANGLES } : null), { immediate: true, deep: true });
-  const own = ref<Omit<OwnBody, 'mesh'>[]>([]);
+  const bodies = useBodies();
+  const own = computed(() => bodies.own);
   const mirrorX = ref(false);
   const opening = ref(false);
   const problem = ref<string | null>(null);
+  watch(() => bodies.problem, (now) => now && (problem.value = now));
   /** Counts openings, so that views know to show the new body. */
   const opened = ref(0);
   let started: Promise<void> | null = null;
@@ -47,9 +50,19 @@ export const useProof = defineStore('proof', () => {
     if (!RefineUnderSchema.safeParse(refine.value).success) refine.value = RefineUnderSchema.parse({});
     if (!BODY_DENSITIES.includes(density.value)) density.value = 300;
     if (!Number.isInteger(levels.value) || levels.value < 0 || levels.value > 4) levels.value = 0;
-    own.value = await ownBodies().catch(() => []);
+    const listed = bodies.load().catch(say);
+    if (!knows(name.value)) await listed;
     if (!knows(name.value)) name.value = 'ball';
-    await reopen(true);
+    await reopen(true).catch((error: unknown) => {
+      // What is wrong is said; there is still something to stamp.
+      say(error);
+      name.value = 'ball';
+      return reopen(true);
+    });
+  }
+
+  function say(error: unknown): void {
+    problem.value = sentence(error);
   }
 
   function knows(body: string): boolean {
@@ -78,9 +91,7 @@ export const useProof = defineStore('proof', () => {
 
   async function bodyOf(body: string): Promise<{ name: BodyName; density: number } | { mesh: ArrayBuffer }> {
     if ((BODIES as readonly string[]).includes(body)) return { name: body as BodyName, density: density.value };
-    const kept = await ownBody(body);
-    if (!kept) throw new Error('This body is no longer kept in the browser. Open its file again.');
-    return { mesh: kept.mesh };
+    return { mesh: await bodies.meshOf(body) };
   }
 
   /** Changes what is shown; when it can't be, what was there stays. Strokes are run again on the new body. */
@@ -99,7 +110,7 @@ export const useProof = defineStore('proof', () => {
       density.value = before.density;
       levels.value = before.levels;
       started = Promise.resolve();
-      problem.value = error instanceof Error ? error.message : String(error);
+      say(error);
       return false;
     }
   }
@@ -122,12 +133,10 @@ export const useProof = defineStore('proof', () => {
     problem.value = null;
     opening.value = true;
     try {
-      const body = await readBodyFile(file);
-      await keepOrSay(body);
-      own.value = await ownBodies();
-      await show(body.id, density.value);
+      const { id } = await bodies.keep(await readBodyFile(file));
+      await show(id, density.value);
     } catch (error) {
-      problem.value = error instanceof Error ? error.message : String(error);
+      say(error);
     } finally {
       opening.value = false;
     }
@@ -138,26 +147,22 @@ export const useProof = defineStore('proof', () => {
     const piece = await sculptor.cutOff(PIECE_THICKNESS);
     if (!piece) return null;
     try {
-      const body = await bodyOfMesh(`${of}, piece ${own.value.length + 1}`, piece);
-      await keepOrSay(body);
-      own.value = await ownBodies();
-      return body.name;
+      return (await bodies.keep(await bodyOfMesh(`${of}, piece`, piece))).name;
     } catch (error) {
       await sculptor.undo();
       throw error;
     }
   }
 
-  async function keepOrSay(body: OwnBody): Promise<void> {
-    await keepBody(body).catch(() => {
-      throw new Error(`The browser has no room left for “${body.name}”. Take away a body that you no longer need.`);
-    });
-  }
-
-  async function forget(id: string): Promise<void> {
-    if (name.value === id) await show('ball', density.value);
-    await dropBody(id);
-    own.value = await ownBodies();
+  /** Takes a body of one's own off the list; answers how that is taken back. */
+  async function forget(id: string): Promise<() => Promise<void>> {
+    const shown = name.value === id;
+    if (shown) await show('ball', density.value);
+    const back = await bodies.forget(id);
+    return async () => {
+      await back();
+      if (shown) await show(id, density.value);
+    };
   }
 
   function editMask(kind: 'mask-invert' | 'mask-clear'): Promise<void> {

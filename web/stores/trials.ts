@@ -1,20 +1,29 @@
 /** Sets of test strokes: shipped ones and one's own. Laying a set takes what was on the body off. */
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
-import { trialSets, type TrialStroke } from '#core/trial';
-import { dropTrial, keepTrial, ownTrials, type OwnTrial } from '../api/trials';
+import { TRIAL_VERSION, trialSets, type TrialStroke } from '#core/trial';
+import { waitingTrials, type WaitingTrial } from '../api/outbox';
 import { heldBrush } from '../proof/heldBrushes';
+import { sentence } from './connection';
 import { plain } from './plain';
 import { useProof } from './proof';
+import { useSending } from './sending';
+
+export interface TrialRow {
+  id: string;
+  name: string;
+  body: string;
+  strokes: TrialStroke[];
+}
 
 export const useTrials = defineStore('trials', () => {
   const proof = useProof();
   const shipped = trialSets();
-  const own = ref<OwnTrial[]>([]);
-
-  async function load(): Promise<void> {
-    own.value = await ownTrials().catch(() => []);
-  }
+  const { own, problem, load, keep: keepOne, forget } = useSending<'trials', WaitingTrial, TrialRow>({
+    collection: 'trials', box: waitingTrials, what: 'set of test strokes',
+    documentOf: ({ id, body, strokes }, name) => Promise.resolve({ version: TRIAL_VERSION, id, card: { name, author: '', tags: [], notes: '' }, body, strokes }),
+    rowOf: ({ id, name, body, strokes }) => ({ id, name, body, strokes }),
+    rowOfKept: ({ id, card, body, strokes }) => ({ id, name: card.name, body, strokes }),
+  });
 
   async function lay(strokes: readonly TrialStroke[], body: string | null, brushId: string): Promise<void> {
     if (body && body !== proof.name && proof.knows(body)) await proof.show(body, proof.density);
@@ -38,15 +47,9 @@ export const useTrials = defineStore('trials', () => {
       const { seed, dig, symmetry, view, samples, stencil, scale } = kept;
       return { seed, dig, symmetry, view, samples, ...(stencil ? { stencil } : {}), ...(scale === undefined ? {} : { scale }) };
     });
-    await keepTrial({ id: crypto.randomUUID(), name, body: proof.name, strokes, addedAt: Date.now() });
-    await load();
+    await keepOne({ id: crypto.randomUUID(), name, body: proof.name, strokes, addedAt: Date.now() });
   }
 
-  async function drop(id: string): Promise<void> {
-    await dropTrial(id);
-    await load();
-  }
-
-  void load();
-  return { shipped, own, layShipped, layOwn, keep, drop };
+  void load().catch((error: unknown) => (problem.value = sentence(error)));
+  return { shipped, own, problem, layShipped, layOwn, keep, forget };
 });

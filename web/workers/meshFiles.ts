@@ -2,7 +2,8 @@
 import * as Comlink from 'comlink';
 import type { PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
-import type { OwnBody } from '../api/bodies';
+import { ServerAway } from '../api/client';
+import type { WaitingBody } from '../api/outbox';
 import type { MeshFileWorker } from './meshFile.worker';
 
 export const MESH_ENDINGS = ['obj', 'ply', 'stl', 'glb'] as const;
@@ -21,12 +22,12 @@ export async function readMeshFile(file: File): Promise<ArrayBuffer> {
 }
 
 /** A body of one's own from a file. Throws a sentence that can be shown. */
-export async function readBodyFile(file: File): Promise<OwnBody> {
+export async function readBodyFile(file: File): Promise<WaitingBody> {
   return bodyOfMesh(file.name.replace(/\.[^.]+$/, ''), await readMeshFile(file));
 }
 
 /** A body of kept bytes. Throws a sentence that can be shown. */
-export async function bodyOfMesh(name: string, mesh: ArrayBuffer): Promise<OwnBody> {
+export async function bodyOfMesh(name: string, mesh: ArrayBuffer): Promise<WaitingBody> {
   const welded = await inWorker((worker) => worker.weld(Comlink.transfer(mesh, [mesh]))).catch((error: unknown) => {
     throw new Error(`“${name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
   });
@@ -45,8 +46,13 @@ export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAb
 async function inWorker<T>(act: (worker: Comlink.Remote<MeshFileWorker>) => Promise<T>): Promise<T> {
   const thread = new Worker(new URL('./meshFile.worker.ts', import.meta.url), { type: 'module' });
   try {
-    return await act(Comlink.wrap<MeshFileWorker>(thread));
+    return await Promise.race([act(Comlink.wrap<MeshFileWorker>(thread)), failed(thread)]);
   } finally {
     thread.terminate();
   }
+}
+
+/** A worker whose script can't be loaded never answers. */
+function failed(thread: Worker): Promise<never> {
+  return new Promise((_, fail) => thread.addEventListener('error', (e) => fail(e.message ? new Error(e.message) : new ServerAway()), { once: true }));
 }

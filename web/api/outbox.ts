@@ -1,0 +1,47 @@
+/** What was made and is not with the server yet, kept in the browser so that it survives a reload, a crash or an absent server. */
+import { createStore, del, get, keys, set } from 'idb-keyval';
+import type { Welded } from '#core/mesh';
+import type { TrialStroke } from '#core/trial';
+
+export interface Waiting {
+  id: string;
+  name: string;
+  addedAt: number;
+}
+
+export interface WaitingBody extends Waiting {
+  /** As core/formats packs it. */
+  mesh: ArrayBuffer;
+  triangles: number;
+  report: Omit<Welded, 'mesh'>;
+}
+
+export interface WaitingTrial extends Waiting {
+  /** A shipped body's name or the id of one's own. */
+  body: string;
+  strokes: TrialStroke[];
+}
+
+export interface Outbox<W extends Waiting> {
+  keep(one: W): Promise<void>;
+  one(id: string): Promise<W | null>;
+  /** Oldest first. */
+  all(): Promise<W[]>;
+  drop(id: string): Promise<void>;
+}
+
+function outbox<W extends Waiting>(database: string, name: string): Outbox<W> {
+  const store = createStore(database, name);
+  return {
+    keep: (one) => set(one.id, one, store),
+    one: async (id) => (await get<W>(id, store)) ?? null,
+    async all() {
+      const found = await Promise.all((await keys<string>(store)).map((key) => get<W>(key, store)));
+      return found.filter((one) => one !== undefined).sort((a, b) => a.addedAt - b.addedAt);
+    },
+    drop: (id) => del(id, store),
+  };
+}
+
+export const waitingBodies = outbox<WaitingBody>('mold-stamp-bodies', 'bodies');
+export const waitingTrials = outbox<WaitingTrial>('mold-stamp-trials', 'trials');
