@@ -5,7 +5,7 @@ import { GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent
 import { init, use, type ECharts } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useResizeObserver } from '@vueuse/core';
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { ResolvedBrush } from '#core/brush';
 import { DISC_LIMIT, RIM_LIMIT, RIPPLE_LIMIT } from '#core/checks';
 import { dabCut, fullHeight, runCut, sense, weightAt, type StampMeasures } from '#core/profile';
@@ -22,6 +22,13 @@ function digitsFor(span: number): number {
   return Math.max(0, Math.min(5, 1 - Math.floor(Math.log10(Math.max(1e-9, span)))));
 }
 
+/** What the dashed line over the ground stands for; told above the chart, where no curve crosses it. */
+const measured = computed(() => {
+  const { stamp, measures, run } = props;
+  if (run) return measures.ripple > 0 ? { text: `ripple ${(measures.ripple * 100).toFixed(1)} %`, over: measures.ripple > RIPPLE_LIMIT } : null;
+  return stamp.alpha ? { text: `lift left ${(measures.lift * 100).toFixed(1)} %`, over: Math.abs(measures.disc) > DISC_LIMIT } : null;
+});
+
 function draw(): void {
   if (!chart) return;
   const { stamp, measures, run } = props;
@@ -32,19 +39,19 @@ function draw(): void {
   let high = Math.max(0, ...cut.height);
   if (high - low < full * 0.02) high = low + Math.max(full * 0.02, 1e-6);
   const air = (high - low) * 0.12;
-  low -= low < 0 ? air : 0;
+  // Room on either side of the ground: for the curve, or for its name.
+  low -= low < 0 ? air : air * 1.4;
   high += air;
   const digits = digitsFor(high - low);
   const ink = colour('--ink-2');
   const warn = colour('--warn');
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
-  const lifted = Math.abs(measures.disc) > DISC_LIMIT ? warn : colour('--ink-3');
+  const key = measured.value;
   const way = sense(stamp);
   const lift = measures.lift * full * stamp.strength * way;
   const marks = [
-    { yAxis: 0, name: 'ground', lineStyle: { color: ink }, label: { color: ink, position: 'insideStartTop' } },
-    ...(stamp.alpha && !run ? [{ yAxis: lift, name: `lift left ${(measures.lift * 100).toFixed(1)} %`, lineStyle: { color: lifted }, label: { color: lifted, position: 'insideEndTop' } }] : []),
-    ...(run && measures.ripple > 0 ? [{ yAxis: way > 0 ? Math.max(...cut.height) : Math.min(...cut.height), name: `ripple ${(measures.ripple * 100).toFixed(1)} %`, lineStyle: { color: measures.ripple > RIPPLE_LIMIT ? warn : ink }, label: { color: measures.ripple > RIPPLE_LIMIT ? warn : ink, position: 'insideEndTop' } }] : []),
+    { yAxis: 0, name: 'ground', lineStyle: { color: ink }, label: { color: ink, position: way > 0 ? 'insideStartBottom' : 'insideStartTop' } },
+    ...(key ? [{ yAxis: run ? (way > 0 ? Math.max(...cut.height) : Math.min(...cut.height)) : lift, name: '', lineStyle: { color: key.over ? warn : ink }, label: { show: false } }] : []),
     ...(run ? [] : [-1, 1].map((x) => ({ xAxis: x, name: '', lineStyle: { color: colour('--line'), type: 'solid' }, label: { show: false } }))),
   ];
   const step = !run && measures.rimStep > RIM_LIMIT ? [-1, 1].map((x) => ({ coord: [x, measures.rimStep * full * way], name: `step ${(measures.rimStep * 100).toFixed(0)} %` })) : [];
@@ -85,9 +92,16 @@ onBeforeUnmount(() => chart?.dispose());
 </script>
 
 <template>
-  <div ref="box" class="chart" role="img" aria-label="Profile of the dab" />
+  <div class="profile">
+    <div ref="box" class="chart" role="img" aria-label="Profile of the dab" />
+    <span v-if="measured" class="key" :class="{ over: measured.over }">{{ measured.text }}</span>
+  </div>
 </template>
 
 <style scoped>
+.profile { position: relative; }
+.key { position: absolute; top: 5px; left: 50%; transform: translateX(-50%); font-size: 10.5px; color: var(--ink-2); pointer-events: none; }
+.key::before { content: ''; display: inline-block; width: 16px; border-top: 1px dashed currentColor; vertical-align: 3px; margin-right: 5px; }
+.key.over { color: var(--warn); }
 .chart { width: 100%; height: 152px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
 </style>

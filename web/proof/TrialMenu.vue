@@ -32,7 +32,8 @@ async function drop(set: TrialRow): Promise<void> {
   <ElPopover v-model:visible="open" trigger="click" placement="top-start" :width="268">
     <template #reference><button type="button" class="open" title="Test strokes: sets that are laid with this brush" aria-label="Test strokes"><Route :size="15" /></button></template>
     <div class="menu">
-      <div class="heading">Test strokes <small>take the place of what is on the body</small></div>
+      <div class="heading">Test strokes</div>
+      <p class="muted about">Laid with this brush, in place of what is on the body.</p>
       <button v-for="set in trials.shipped" :key="set.name" type="button" class="set" :title="set.help" @click="lay(() => trials.layShipped(set.name, props.brushId))">{{ set.label }}</button>
       <template v-if="trials.own.length">
         <div class="heading">Your own</div>
@@ -55,6 +56,7 @@ async function drop(set: TrialRow): Promise<void> {
 .open:hover { background: var(--well); color: var(--ink); }
 .menu { display: grid; gap: 2px; }
 .heading { margin: 4px 8px 2px; }
+.about { margin: 0 8px 4px; }
 .set { border: 0; background: none; text-align: left; padding: 5px 8px; border-radius: 4px; cursor: pointer; width: 100%; }
 .set:hover { background: var(--act-wash); }
 .set small { color: var(--ink-3); }
