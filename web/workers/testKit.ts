@@ -1,0 +1,72 @@
+/** Stands in for a worker in tests: its script runs in the same thread, messages are copied as between threads. */
+import { seeded } from '#core/random';
+
+interface Replaced {
+  /** Puts back what was there. */
+  restore(): void;
+}
+
+type Hear = (e: { data: unknown; origin: string }) => void;
+
+/** One end of the line: those who listen there. */
+interface End {
+  listeners: Set<Hear>;
+  addEventListener(type: string, hear: Hear): void;
+  removeEventListener(type: string, hear: Hear): void;
+}
+
+function end(): End {
+  const listeners = new Set<Hear>();
+  return {
+    listeners,
+    addEventListener: (type, hear) => void (type === 'message' && listeners.add(hear)),
+    removeEventListener: (_, hear) => void listeners.delete(hear),
+  };
+}
+
+/** Makes `load` a worker's script; whatever is then made as a Worker talks to it. */
+export async function asWorker(load: () => Promise<unknown>): Promise<Replaced> {
+  const [inside, outside] = [end(), end()];
+  const deliver = (to: End) => (data: unknown, transfer: Transferable[] = []): void => {
+    const copy: unknown = structuredClone(data, { transfer });
+    setImmediate(() => [...to.listeners].forEach((hear) => hear({ data: copy, origin: '' })));
+  };
+  class Standin {
+    addEventListener = outside.addEventListener;
+    removeEventListener = outside.removeEventListener;
+    postMessage = deliver(inside);
+    terminate(): void {
+      // The thread is everybody's.
+    }
+  }
+  const names = ['addEventListener', 'removeEventListener', 'postMessage', 'Worker', 'window', 'reportError'] as const;
+  const before = names.map((name) => Object.getOwnPropertyDescriptor(globalThis, name));
+  Object.assign(globalThis, {
+    addEventListener: inside.addEventListener, removeEventListener: inside.removeEventListener, postMessage: deliver(outside),
+    Worker: Standin, window: globalThis, reportError: () => undefined,
+  });
+  await load();
+  return {
+    restore() {
+      names.forEach((name, i) => {
+        if (before[i]) Object.defineProperty(globalThis, name, before[i]);
+        else Reflect.deleteProperty(globalThis, name);
+      });
+    },
+  };
+}
+
+/** Lets the thread go on by a seeded number of turns, from none to some. */
+export function breath(seed: number): () => Promise<void> {
+  const random = seeded(seed);
+  return async () => {
+    for (let n = Math.floor(random() * 4); n > 0; n--) await new Promise((done) => setImmediate(done));
+  };
+}
+
+/** Whether two rows of numbers are the same, without a list of what isn't. */
+export function same(a: ArrayLike<number>, b: ArrayLike<number>): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (!Object.is(a[i], b[i])) return false;
+  return true;
+}
