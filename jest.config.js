@@ -4,7 +4,7 @@ export default {
   runner: 'jest-light-runner',
   transform: {},
   extensionsToTreatAsEsm: ['.ts'],
-  testMatch: ['<rootDir>/{core,server,demo,web,scripts}/**/*.test.ts'],
+  testMatch: ['<rootDir>/{core,server,demo,web,scripts,contract}/**/*.test.ts'],
   testTimeout: 60000,
   // In one process: an error that can't be sent from worker to worker was seen to hang the run.
   maxWorkers: 1,

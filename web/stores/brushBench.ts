@@ -6,7 +6,7 @@ import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { BrushSchema, changeOf, explain, NameSchema, type Brush, type BrushChange } from '#core/settings';
 import * as api from '../api/client';
-import { brushDraft, brushDrafts, dropBrushDraft, keepBrushDraft } from '../api/drafts';
+import { brushDraft, brushDrafts, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { useHistory } from './history';
@@ -89,14 +89,17 @@ export const useBrushBench = defineStore('brush-bench', () => {
     }
   }
 
-  /** Changes the brush. Returns the id it has now: a base brush's first change is made to a copy. */
-  async function edit(change: (brush: Brush) => void): Promise<string> {
+  /**
+   * Changes the brush. Returns the id it has now: a base brush's first change is made to a copy. Changes with one label
+   * in quick succession are one step; without a label they have that of the setting that changed.
+   */
+  async function edit(change: (brush: Brush) => void, label?: string): Promise<string> {
     if (!doc.value) throw new Error('No brush is open.');
     // Changes that come while the copy is made go to the same copy.
     if (base.value) await (copying ??= copyBase(doc.value));
     const next = plain(doc.value);
     change(next);
-    history.edit(changeOf(doc.value, next)?.path ?? '', (own) => Object.assign(own, next));
+    history.edit(label ?? changeOf(doc.value, next)?.path ?? '', (own) => Object.assign(own, next));
     return doc.value.id;
   }
 
@@ -191,6 +194,9 @@ export const useBrushBench = defineStore('brush-bench', () => {
   /** Keeps this work beside the other as a brush of its own. */
   async function keepAsCopy(): Promise<string> {
     if (!doc.value) throw new Error('No brush is open.');
+    // What is still on its way goes into the copy, and must not come back as a draft of the other.
+    clearTimeout(timer);
+    timer = undefined;
     const { id } = doc.value;
     const copy = await library.copyBrush(doc.value);
     await dropBrushDraft(id);
@@ -204,7 +210,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
     for (const draft of (await brushDrafts()).filter((d) => d.waiting)) {
       try {
         const sent = JSON.stringify(draft.doc);
-        const kept = await api.save('brushes', draft.doc, draft.revision);
+        const kept = await sendOnce(draft);
         await dropBrushDraft(draft.doc.id);
         taken(kept, sent);
         await library.setBelt([...new Set([...library.beltIds, draft.doc.id])]);
@@ -218,6 +224,29 @@ export const useBrushBench = defineStore('brush-bench', () => {
       }
     }
     await library.loadDrafts();
+    await sentElsewhere();
+  }
+
+  /** Another window may have sent the same in the same moment. */
+  async function sendOnce({ doc: sent, revision: on }: BrushDraft): Promise<api.Kept<Brush>> {
+    try {
+      return await api.save('brushes', sent, on);
+    } catch (error) {
+      if (!(error instanceof api.Refused && error.code === 'changed-elsewhere')) throw error;
+      const kept = await api.get('brushes', sent.id);
+      if (JSON.stringify(kept.doc) !== JSON.stringify(sent)) throw error;
+      return kept;
+    }
+  }
+
+  /** What waited here may have been sent by another window. */
+  async function sentElsewhere(): Promise<void> {
+    if (!doc.value || !waiting.value || (await brushDraft(doc.value.id))) return;
+    const { id } = doc.value;
+    const kept = library.brushes.find((b) => b.doc.id === id);
+    waiting.value = false;
+    if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value)) taken({ ...kept, doc: plain(kept.doc) }, JSON.stringify(doc.value));
+    else conflict.value = true;
   }
 
   connection.whenBack(sendWaiting);

@@ -43,7 +43,7 @@ export const useCompare = defineStore('compare', () => {
     const from = other.value;
     if (!from) return;
     const { form, touch, stroke, drift, pen, tooth } = plain(from);
-    await bench.edit((brush) => Object.assign(brush, { form, touch, stroke, drift, pen, tooth }));
+    await bench.edit((brush) => Object.assign(brush, { form, touch, stroke, drift, pen, tooth }), 'compare');
     showing.value = false;
   }
 
