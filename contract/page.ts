@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import { clear, createStore } from 'idb-keyval';
 import { createPinia, setActivePinia } from 'pinia';
 import { start, type Running } from '../server/start';
+import { seededTemplate } from '../server/testTemplate';
 
 /** After this time the page knocks at an absent server again; here it waits until `later` is called. */
 const KNOCK_MS = 2000;
@@ -29,7 +30,7 @@ export interface World {
 
 export async function world(): Promise<World> {
   const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
-  const server: Running = await start({ folder: join(folder, 'data'), page: folder, port: 0, version: 'test' });
+  const server: Running = await start({ folder: join(folder, 'data'), template: await seededTemplate(), page: folder, port: 0, version: 'test' });
   const { fetch: realFetch, setTimeout: realTimeout } = globalThis;
   let putOff: (() => void)[] = [];
   const here: World = {

@@ -10,6 +10,7 @@ import { TRIAL_VERSION, trialSets, type OwnTrial } from '#core/trial';
 import { openDatabase } from './database';
 import { hasBlob, sweepBlobs } from './queries/blobs';
 import { start, type Running } from './start';
+import { seededTemplate } from './testTemplate';
 
 let folder: string;
 let template: string;
@@ -17,9 +18,7 @@ let server: Running;
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
-  // An empty database takes seconds to make: one is made and the others begin as copies of it.
-  await (await openDatabase({ folder: join(folder, 'empty') })).close();
-  template = join(folder, 'empty', 'db');
+  template = await seededTemplate();
   server = await start({ folder: join(folder, 'data'), template, page: folder, port: 0, version: 'test' });
 });
 afterAll(async () => {

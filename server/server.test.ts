@@ -12,6 +12,7 @@ import { ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION
 import { openDatabase } from './database';
 import { start, type Running } from './start';
 import { FROM_SOURCES, spawnServer } from './testKit';
+import { seededTemplate } from './testTemplate';
 
 const root = resolve(import.meta.dirname, '..');
 let folder: string;
@@ -20,9 +21,7 @@ let server: Running;
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
-  // An empty database takes seconds to make: one is made and the others begin as copies of it.
-  await (await openDatabase({ folder: join(folder, 'empty') })).close();
-  template = join(folder, 'empty', 'db');
+  template = await seededTemplate();
   server = await start({ folder: join(folder, 'data'), template, page: join(root, 'web'), port: 0, version: 'test' });
 });
 afterAll(async () => {

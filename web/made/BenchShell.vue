@@ -3,6 +3,7 @@
 import { useRouter } from 'vue-router';
 import type { Alpha, Source } from '#core/settings';
 import BeltBar from '../parts/BeltBar.vue';
+import ConflictNote from '../parts/ConflictNote.vue';
 import LeafPair from '../parts/LeafPair.vue';
 import LineageTrail from '../parts/LineageTrail.vue';
 import TopBar from '../parts/TopBar.vue';
@@ -16,6 +17,10 @@ defineProps<{
   alpha?: Alpha | null;
   opening: boolean;
   problem: string | null;
+  /** The stored one is newer than the one this work began on. */
+  conflict: boolean;
+  /** Keeps the work beside the other; answers the id of the copy. */
+  keepAsCopy: () => Promise<string | null>;
   unsaved: boolean;
   keptAt: number | null;
   share?: number | null;
@@ -42,7 +47,10 @@ const router = useRouter();
         <p v-if="opening">Opening {{ what }}…</p>
         <template v-else><p role="alert">{{ problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
       </div>
-      <p v-if="(source ?? alpha) && problem" class="problem" role="alert">{{ problem }} <slot name="mend" /></p>
+      <template v-if="source ?? alpha">
+        <ConflictNote v-if="conflict" :name="(alpha ?? source)!.card.name" :bench="alpha ? 'alpha' : source!.kind" :keep-as-copy="keepAsCopy" @revert="$emit('revert')" />
+        <p v-else-if="problem" class="problem" role="alert">{{ problem }}</p>
+      </template>
     </main>
     <BeltBar open-id="" @pick="(id) => router.push(`/bench/brush/${id}`)" />
   </div>

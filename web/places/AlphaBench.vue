@@ -12,8 +12,7 @@ import { useAlphaBench } from '../stores/alphaBench';
 const props = defineProps<{ id: string }>();
 const bench = useAlphaBench();
 const cut = ref<CutLine>({ ...CROSSING });
-const problem = computed(() => bench.problem ?? (bench.conflict ? 'This alpha was changed in another window since this draft was begun.'
-  : bench.behind ? 'What this alpha was made from has changed since; a save takes it in.' : null));
+const problem = computed(() => bench.problem ?? (bench.behind && !bench.conflict ? 'What this alpha was made from has changed since; a save takes it in.' : null));
 watch(() => props.id, (id) => void bench.open(id), { immediate: true });
 onBeforeUnmount(() => bench.close());
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the alpha', run: () => void bench.save() }]);
@@ -22,13 +21,12 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the alpha', run: () => void bench.sa
 <template>
   <BenchShell
     what="the alpha" :leaves="{ name: 'alpha', start: 0.66, left: 'The alpha', right: 'Its relief' }" :alpha="bench.doc" :opening="bench.opening" :problem="problem"
-    :unsaved="bench.unsaved" :kept-at="bench.keptAt" :share="bench.share" :fixed="bench.vector" @cancel="bench.cancel()" @save="bench.save()" @revert="bench.revert()"
+    :conflict="bench.conflict" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" :share="bench.share" :fixed="bench.vector" @cancel="bench.cancel()" @save="bench.save()" @revert="bench.revert()"
   >
     <template #left>
       <div class="columns"><RecipeColumn /><AlphaView :key="bench.doc!.id" :cut="cut" @cut="(line) => (cut = line)" /></div>
     </template>
     <template #right><AlphaPanel :cut="cut" /></template>
-    <template #mend><button v-if="bench.conflict" class="btn" type="button" @click="bench.revert()">Load the other</button></template>
   </BenchShell>
 </template>
 

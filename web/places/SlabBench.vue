@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The slab bench: the clay on the left leaf, its cast growing on the right, its brushes on the belt. */
 import { computed, onBeforeUnmount, watch } from 'vue';
+import ConflictNote from '../parts/ConflictNote.vue';
 import LeafPair from '../parts/LeafPair.vue';
 import LineageTrail from '../parts/LineageTrail.vue';
 import { useShortcuts } from '../parts/shortcuts';
@@ -49,6 +50,7 @@ const state = computed(() => {
         <p v-if="bench.opening">Opening the slab…</p>
         <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
       </div>
+      <ConflictNote v-if="bench.conflict && bench.doc" :name="bench.doc.card.name" bench="slab" :keep-as-copy="bench.keepAsCopy" @revert="bench.revert()" />
     </main>
     <SlabBelt />
   </div>
@@ -56,7 +58,7 @@ const state = computed(() => {
 
 <style scoped>
 .bench { height: 100%; display: grid; grid-template-rows: 48px 1fr auto; }
-main { min-height: 0; }
+main { min-height: 0; position: relative; }
 .columns { display: grid; grid-template-columns: 196px minmax(0, 1fr); height: 100%; }
 .columns > * { min-height: 0; min-width: 0; }
 .state { color: var(--ink-2); font-size: 12px; white-space: nowrap; }

@@ -50,6 +50,8 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   });
   let recipes: Recipes | null = null;
   let stop: () => void = () => undefined;
+  /** Only the last opening counts. */
+  let wanted = '';
   let drafting: ReturnType<typeof setTimeout> | undefined;
   let resting: ReturnType<typeof setTimeout> | undefined;
 
@@ -72,12 +74,14 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   async function open(id: string): Promise<void> {
     close();
+    wanted = id;
     opening.value = true;
     try {
       await library.ready();
       const kept = await api.get('alphas', id);
       library.putAlpha(kept);
       const draft = await alphaDraft(id);
+      if (wanted !== id) return;
       saved.value = plain(kept.doc);
       doc.value = draft ? draft.doc : plain(kept.doc);
       revision.value = draft ? draft.revision : kept.revision;
@@ -91,10 +95,11 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
       };
       look();
     } catch (error) {
+      if (wanted !== id) return;
       connection.noticed(error);
       problem.value = `The alpha can’t be opened. ${sentence(error)}`;
     } finally {
-      opening.value = false;
+      if (wanted === id) opening.value = false;
     }
   }
 
@@ -107,6 +112,8 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     for (const value of [doc, saved, revision, keptAt, problem, chosen, answer, bare]) value.value = null;
     history.clear();
     conflict.value = false;
+    opening.value = false;
+    wanted = '';
   }
 
   /** Shows the recipe: quickly, and exactly when nothing has changed for a moment. */
@@ -207,6 +214,43 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     await keepAlphaDraft(draft);
   }
 
+  /** Bakes at full size and saves under the id and card of `as`. */
+  function bake(as: Alpha, on: number | null): Promise<api.Kept<Alpha>> {
+    const { id, card, size, relief, format } = as;
+    const from = library.sources.find((s) => s.doc.id === as.lineage.sourceId);
+    const { floor, crown, cast } = plain(as.lineage);
+    const fromSlab = recipe.value!.base.kind === 'cast';
+    const source = from ? { id: from.doc.id, revision: fromSlab ? as.lineage.sourceRevision ?? from.revision : from.revision } : null;
+    const wish = { id, card, size, relief, format: format as 'grey16', recipe: plain(recipe.value!), source, ...(fromSlab ? { cast: { floor, crown, cast } } : {}) };
+    const work = castAlpha(wish, on, (s) => (share.value = s));
+    stop = work.cancel;
+    return work.done;
+  }
+
+  /** Keeps this work beside the other as an alpha of its own; answers its id, or null when it can't be kept. */
+  async function keepAsCopy(): Promise<string | null> {
+    if (!doc.value || share.value !== null || vector.value) return null;
+    const { id } = doc.value;
+    const copy = { ...plain(doc.value), id: crypto.randomUUID() };
+    copy.card.name = library.freeName('alphas', `${copy.card.name} copy`);
+    problem.value = null;
+    share.value = 0;
+    try {
+      await bake(copy, null);
+      clearTimeout(drafting);
+      drafting = undefined;
+      await dropAlphaDraft(id);
+      return copy.id;
+    } catch (error) {
+      if (error instanceof BakeCancelled) return null;
+      connection.noticed(error);
+      problem.value = `The copy wasn’t kept. ${sentence(error)}`;
+      return null;
+    } finally {
+      share.value = null;
+    }
+  }
+
   /** Bakes at full size and saves. */
   async function save(): Promise<boolean> {
     if (!doc.value || share.value !== null || vector.value) return false;
@@ -219,15 +263,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     share.value = 0;
     const sent = JSON.stringify(doc.value);
     try {
-      const { id, card, size, relief, format } = checked.data;
-      const from = library.sources.find((s) => s.doc.id === doc.value!.lineage.sourceId);
-      const { floor, crown, cast } = plain(doc.value.lineage);
-      const fromSlab = recipe.value!.base.kind === 'cast';
-      const source = from ? { id: from.doc.id, revision: fromSlab ? doc.value.lineage.sourceRevision ?? from.revision : from.revision } : null;
-      const wish = { id, card, size, relief, format: format as 'grey16', recipe: plain(recipe.value!), source, ...(fromSlab ? { cast: { floor, crown, cast } } : {}) };
-      const work = castAlpha(wish, revision.value, (s) => (share.value = s));
-      stop = work.cancel;
-      const kept = await work.done;
+      const kept = await bake(checked.data, revision.value);
       if (doc.value?.id !== kept.doc.id) return true;
       saved.value = plain(kept.doc);
       revision.value = kept.revision;
@@ -238,7 +274,10 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     } catch (error) {
       if (error instanceof BakeCancelled) return false;
       const away = connection.noticed(error);
-      if (error instanceof api.Refused && error.code === 'changed-elsewhere') conflict.value = true;
+      if (error instanceof api.Refused && error.code === 'changed-elsewhere') {
+        conflict.value = true;
+        return false;
+      }
       problem.value = `The alpha wasn’t saved. ${sentence(error)}${away ? ' It is kept here as a draft; save it when the server is back.' : ''}`;
       return false;
     } finally {
@@ -263,6 +302,6 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   return {
     doc, saved, revision, keptAt, opening, problem, conflict, share, chosen, answer, exact, bare, past: history.past, future: history.future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
-    open, close, look, edit, undo: history.undo, redo: history.redo, addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: (name: Check['name']) => mendFor(name)?.label ?? null, save, revert, cancel: () => stop(), keepDraft,
+    open, close, look, edit, undo: history.undo, redo: history.redo, addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: (name: Check['name']) => mendFor(name)?.label ?? null, save, revert, keepAsCopy, cancel: () => stop(), keepDraft,
   };
 });

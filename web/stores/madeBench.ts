@@ -95,7 +95,7 @@ export const useMadeBench = defineStore('made-bench', () => {
 
   const { past, future, edit, undo, redo } = own.history;
   return {
-    doc, revision, keptAt: own.keptAt, opening: own.opening, problem, share, answer, past, future, unsaved, casts: own.casts,
-    open, close, edit, undo, redo, save: own.save, revert, cast, cancel: () => stop(), keepDraft: own.keepDraft,
+    doc, revision, keptAt: own.keptAt, opening: own.opening, problem, conflict: own.conflict, share, answer, past, future, unsaved, casts: own.casts,
+    open, close, edit, undo, redo, save: own.save, revert, keepAsCopy: own.keepAsCopy, cast, cancel: () => stop(), keepDraft: own.keepDraft,
   };
 });

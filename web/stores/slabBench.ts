@@ -27,6 +27,10 @@ export const useSlabBench = defineStore('slab-bench', () => {
   /** Clay or settings differ from what is saved. */
   const unsaved = ref(false);
   const saving = ref(false);
+  /** The stored slab is newer than the one this work began on. */
+  const conflict = ref(false);
+  /** Counts openings: only the last one counts. */
+  let openings = 0;
   const keptAt = ref<number | null>(null);
   /** Rises with every change of the clay or its settings, for those who follow it. */
   const changes = ref(0);
@@ -35,45 +39,56 @@ export const useSlabBench = defineStore('slab-bench', () => {
   const pieces = computed(() => doc.value?.pieces ?? []);
 
   async function open(id: string): Promise<void> {
-    await close();
+    const mine = ++openings;
+    await leave();
+    if (mine !== openings) return;
     opening.value = true;
     problem.value = null;
+    const worker = markRaw(new Sculptor());
     try {
       await library.ready();
-      const found = await api.get('sources', id);
-      if (found.doc.kind !== 'slab') throw new Error(`“${found.doc.card.name}” is no slab.`);
-      const kept = { ...found, doc: found.doc };
+      const kept = await api.get('sources', id);
+      if (kept.doc.kind !== 'slab') throw new Error(`“${kept.doc.card.name}” is no slab.`);
       const draft = await slabDraft(id);
-      const fresh = draft && draft.revision === kept.revision ? draft : null;
-      const worker = markRaw(new Sculptor());
-      const begun = fresh ? { ...fresh.clay, kind: 'slab' as const } : await savedClay(kept.doc);
+      const begun = draft ? { ...draft.clay, kind: 'slab' as const } : await savedClay(kept.doc);
       await worker.open(begun).catch(async (error: unknown) => {
         // Undo steps that can't be read are no reason to keep the clay from opening.
         if (!begun.history) throw error;
         await worker.open({ ...begun, history: null });
         problem.value = sentence(error);
       });
-      doc.value = fresh ? fresh.doc : kept.doc;
-      revision.value = kept.revision;
+      if (mine !== openings) return worker.close();
+      doc.value = draft ? draft.doc : kept.doc;
+      revision.value = draft ? draft.revision : kept.revision;
+      conflict.value = draft !== undefined && draft.revision !== kept.revision;
       sculptor.value = worker;
       if (doc.value.pieces.length > 0) await worker.setPieces(doc.value.pieces);
-      unsaved.value = fresh !== null;
-      keptAt.value = fresh?.keptAt ?? null;
+      unsaved.value = draft !== undefined;
+      keptAt.value = draft?.keptAt ?? null;
       changes.value++;
     } catch (error) {
+      worker.close();
+      if (mine !== openings) return;
       connection.noticed(error);
       problem.value = `The slab can’t be opened. ${sentence(error)}`;
     } finally {
-      opening.value = false;
+      if (mine === openings) opening.value = false;
     }
   }
 
-  async function close(): Promise<void> {
+  function close(): Promise<void> {
+    openings++;
+    opening.value = false;
+    return leave();
+  }
+
+  async function leave(): Promise<void> {
     await flush();
     sculptor.value?.close();
     sculptor.value = null;
     doc.value = null;
     unsaved.value = false;
+    conflict.value = false;
     keptAt.value = null;
   }
 
@@ -147,19 +162,25 @@ export const useSlabBench = defineStore('slab-bench', () => {
     touched();
   }
 
+  /** The slab with its clay sent to the server. */
+  async function whole(slab: Slab, worker: Sculptor): Promise<Slab> {
+    const clay = await worker.bytes();
+    const touchedEver = worker.state.strokes > 0 || slab.blob !== null || unsaved.value;
+    return { ...plain(slab), ...(touchedEver ? await sent(clay) : {}), cells: clay.cells as Slab['cells'] };
+  }
+
   async function save(): Promise<boolean> {
     if (!doc.value || !sculptor.value || saving.value) return false;
     saving.value = true;
     problem.value = null;
     const before = changes.value;
     try {
-      const clay = await sculptor.value.bytes();
-      const touchedEver = sculptor.value.state.strokes > 0 || doc.value.blob !== null || unsaved.value;
-      const next: Slab = { ...plain(doc.value), ...(touchedEver ? await sent(clay) : {}), cells: clay.cells as Slab['cells'] };
+      const next = await whole(doc.value, sculptor.value);
       const kept = await api.save('sources', next, revision.value);
       library.putSource(kept);
       Object.assign(doc.value, { blob: next.blob, mask: next.mask, upper: next.upper, history: next.history, cells: next.cells });
       revision.value = kept.revision;
+      conflict.value = false;
       if (changes.value === before) {
         clearTimeout(timer);
         timer = undefined;
@@ -171,8 +192,44 @@ export const useSlabBench = defineStore('slab-bench', () => {
     } catch (error) {
       const away = connection.noticed(error);
       await keepDraft();
+      if (error instanceof api.Refused && error.code === 'changed-elsewhere') {
+        conflict.value = true;
+        return false;
+      }
       problem.value = `${sentence(error)} ${away ? 'The slab is kept here as a draft; save it when the server is back.' : ''}`;
       return false;
+    } finally {
+      saving.value = false;
+    }
+  }
+
+  /** Back to the slab as it is saved. */
+  async function revert(): Promise<void> {
+    if (!doc.value) return;
+    clearTimeout(timer);
+    timer = undefined;
+    const { id } = doc.value;
+    await dropSlabDraft(id);
+    await open(id);
+  }
+
+  /** Keeps this work beside the other as a slab of its own; answers its id, or null when it can't be kept. */
+  async function keepAsCopy(): Promise<string | null> {
+    if (!doc.value || !sculptor.value || saving.value) return null;
+    saving.value = true;
+    try {
+      const { id } = doc.value;
+      const copy = { ...(await whole(doc.value, sculptor.value)), id: crypto.randomUUID() };
+      copy.card.name = library.freeName('sources', `${copy.card.name} copy`);
+      library.putSource(await api.save('sources', copy, null));
+      clearTimeout(timer);
+      timer = undefined;
+      await dropSlabDraft(id);
+      return copy.id;
+    } catch (error) {
+      connection.noticed(error);
+      problem.value = `The copy wasn’t kept. ${sentence(error)}`;
+      return null;
     } finally {
       saving.value = false;
     }
@@ -184,8 +241,8 @@ export const useSlabBench = defineStore('slab-bench', () => {
   }
 
   return {
-    doc, revision, sculptor, opening, problem, unsaved, saving, keptAt, changes, pieces,
-    open, close, flush, touched, edit, editPieces, bakePieces, make, step, undo, redo, save, followers,
+    doc, revision, sculptor, opening, problem, conflict, unsaved, saving, keptAt, changes, pieces,
+    open, close, flush, touched, edit, editPieces, bakePieces, make, step, undo, redo, save, revert, keepAsCopy, followers,
   };
 });
 

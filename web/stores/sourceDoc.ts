@@ -26,6 +26,10 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
   const keptAt = ref<number | null>(null);
   const opening = ref(false);
   const problem = ref<string | null>(null);
+  /** The stored one is newer than the one this work began on. */
+  const conflict = ref(false);
+  /** Only the last opening counts. */
+  let wanted = '';
   let drafting: ReturnType<typeof setTimeout> | undefined;
 
   const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value));
@@ -42,29 +46,36 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
 
   /** `begin` runs when it is there. */
   async function open(id: string, kind: T['kind'], begin: () => void | Promise<void>): Promise<void> {
+    wanted = id;
     opening.value = true;
     try {
       await library.ready();
       const kept = await api.get('sources', id);
       if (kept.doc.kind !== kind) throw new Error(`“${kept.doc.card.name}” is no ${kind}.`);
       const draft = await sourceDraft(id);
-      const fresh = draft && draft.revision === kept.revision && draft.doc.kind === kind ? draft : null;
+      if (wanted !== id) return;
+      const own = draft?.doc.kind === kind ? draft : null;
       saved.value = plain(kept.doc) as T;
-      doc.value = plain(fresh ? fresh.doc : kept.doc) as T;
-      revision.value = kept.revision;
-      keptAt.value = fresh?.keptAt ?? null;
+      doc.value = plain(own ? own.doc : kept.doc) as T;
+      revision.value = own ? own.revision : kept.revision;
+      keptAt.value = own?.keptAt ?? null;
+      conflict.value = own !== null && own.revision !== kept.revision;
       await begin();
     } catch (error) {
+      if (wanted !== id) return;
       connection.noticed(error);
       problem.value = `It can’t be opened. ${sentence(error)}`;
     } finally {
-      opening.value = false;
+      if (wanted === id) opening.value = false;
     }
   }
 
   function close(): void {
     if (drafting !== undefined) void keepDraft();
     for (const value of [doc, saved, revision, keptAt, problem]) value.value = null;
+    conflict.value = false;
+    opening.value = false;
+    wanted = '';
     history.clear();
   }
 
@@ -95,12 +106,17 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
       if (doc.value?.id !== kept.doc.id) return true;
       saved.value = plain(kept.doc) as T;
       revision.value = kept.revision;
+      conflict.value = false;
       if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc) as T;
       await keepDraft();
       return true;
     } catch (error) {
       const away = connection.noticed(error);
       await keepDraft();
+      if (error instanceof api.Refused && error.code === 'changed-elsewhere') {
+        conflict.value = true;
+        return false;
+      }
       problem.value = `${sentence(error)}${away ? ' It is kept here as a draft; save it when the server is back.' : ''}`;
       return false;
     }
@@ -117,5 +133,24 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
     await reopen(id);
   }
 
-  return { doc, saved, revision, keptAt, opening, problem, unsaved, casts, history, open, close, keepDraft, save, revert };
+  /** Keeps this work beside the other as a source of its own; answers its id, or null when it can't be kept. */
+  async function keepAsCopy(): Promise<string | null> {
+    if (!doc.value) return null;
+    const { id } = doc.value;
+    const copy = { ...plain(doc.value), id: crypto.randomUUID() };
+    copy.card.name = library.freeName('sources', `${copy.card.name} copy`);
+    try {
+      library.putSource(await api.save('sources', copy, null));
+    } catch (error) {
+      connection.noticed(error);
+      problem.value = `The copy wasn’t kept. ${sentence(error)}`;
+      return null;
+    }
+    clearTimeout(drafting);
+    drafting = undefined;
+    await dropSourceDraft(id);
+    return copy.id;
+  }
+
+  return { doc, saved, revision, keptAt, opening, problem, conflict, unsaved, casts, history, open, close, keepDraft, save, revert, keepAsCopy };
 }

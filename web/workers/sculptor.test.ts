@@ -3,7 +3,7 @@ import { packMesh, readMesh } from '#core/formats';
 import { seeded } from '#core/random';
 import { newBrush, PieceSchema, type Brush } from '#core/settings';
 import { NO_SYMMETRY, type Sample } from '#core/stroke';
-import { asWorker, breath, same } from './testKit';
+import { asWorkers, breath, same } from './testKit';
 import { Sculptor } from './sculptor';
 
 const ID = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
@@ -12,7 +12,7 @@ let sculptor: Sculptor;
 let problems: string[];
 
 beforeAll(async () => {
-  ({ restore } = await asWorker(() => import('./sculpt.worker')));
+  ({ restore } = await asWorkers({ 'sculpt.worker.ts': () => import('./sculpt.worker') }));
 });
 afterAll(() => restore());
 beforeEach(() => {

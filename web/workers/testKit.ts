@@ -24,34 +24,45 @@ function end(): End {
   };
 }
 
-/** Makes `load` a worker's script; whatever is then made as a Worker talks to it. */
-export async function asWorker(load: () => Promise<unknown>): Promise<Replaced> {
-  const [inside, outside] = [end(), end()];
+/** Makes these the scripts of workers, by the names of their files; whatever is then made as a Worker of one talks to it. */
+export async function asWorkers(scripts: Record<string, () => Promise<unknown>>): Promise<Replaced> {
+  const insides = new Map<string, End>();
+  const outside = end();
   const deliver = (to: End) => (data: unknown, transfer: Transferable[] = []): void => {
     const copy: unknown = structuredClone(data, { transfer });
     setImmediate(() => [...to.listeners].forEach((hear) => hear({ data: copy, origin: '' })));
   };
   class Standin {
+    // Every answer names the call it belongs to, so that all may hear all of them.
     addEventListener = outside.addEventListener;
     removeEventListener = outside.removeEventListener;
-    postMessage = deliver(inside);
+    postMessage: ReturnType<typeof deliver>;
+    constructor(script: URL) {
+      const inside = insides.get(script.pathname.split('/').pop()!);
+      if (!inside) throw new Error(`${script.pathname} is no script of this test.`);
+      this.postMessage = deliver(inside);
+    }
     terminate(): void {
       // The thread is everybody's.
     }
   }
   const names = ['addEventListener', 'removeEventListener', 'postMessage', 'Worker', 'window', 'reportError'] as const;
   const before = names.map((name) => Object.getOwnPropertyDescriptor(globalThis, name));
-  Object.assign(globalThis, {
-    addEventListener: inside.addEventListener, removeEventListener: inside.removeEventListener, postMessage: deliver(outside),
-    Worker: Standin, window: globalThis, reportError: () => undefined,
-  });
-  await load();
+  Object.assign(globalThis, { postMessage: deliver(outside), Worker: Standin, window: globalThis, reportError: () => undefined });
+  for (const [name, load] of Object.entries(scripts)) {
+    const inside = end();
+    insides.set(name, inside);
+    Object.assign(globalThis, { addEventListener: inside.addEventListener, removeEventListener: inside.removeEventListener });
+    await load();
+  }
   return {
     restore() {
       names.forEach((name, i) => {
         if (before[i]) Object.defineProperty(globalThis, name, before[i]);
         else Reflect.deleteProperty(globalThis, name);
       });
+      // An answer that is still on its way is heard by nobody.
+      Object.assign(globalThis, { postMessage: () => undefined });
     },
   };
 }

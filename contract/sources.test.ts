@@ -1,0 +1,257 @@
+/** Sources on their benches: drafts, saves, a second window, and benches that are left before they have opened. */
+import { newBrush, newGrow, PatternSchema, SlabSchema, SOURCE_VERSION, type Pattern, type Slab } from '#core/settings';
+import { NO_SYMMETRY } from '#core/stroke';
+import { slabDraft, sourceDraft } from '../web/api/drafts';
+import { useLibrary } from '../web/stores/library';
+import { useSlabBench } from '../web/stores/slabBench';
+import { useSourceDoc } from '../web/stores/sourceDoc';
+import { asWorkers, same } from '../web/workers/testKit';
+import { until, world, type World } from './page';
+
+let there: World;
+let restore: () => void;
+beforeAll(async () => {
+  there = await world();
+  ({ restore } = await asWorkers({ 'sculpt.worker.ts': () => import('../web/workers/sculpt.worker'), 'draft.worker.ts': () => import('../web/workers/draft.worker') }));
+});
+afterAll(async () => {
+  restore();
+  await there.close();
+});
+beforeEach(async () => {
+  there.away = false;
+  await there.forget();
+  there.load();
+});
+
+let made = 0;
+const put = async <T extends Pattern | Slab>(doc: T): Promise<T> => {
+  expect((await there.ask(`/sources/${doc.id}`, 'PUT', { doc, revision: null })).status).toBe(200);
+  return doc;
+};
+const stored = async <T>(id: string): Promise<{ doc: T; revision: number }> => (await there.ask(`/sources/${id}`)).json as { doc: T; revision: number };
+
+describe('a pattern', () => {
+  const pattern = (): Promise<Pattern> => put(PatternSchema.parse({ version: SOURCE_VERSION, kind: 'pattern', id: crypto.randomUUID(), card: { name: `Pattern ${++made}` }, grow: newGrow('cells') }));
+  const bench = () => useSourceDoc<Pattern>({ togetherMs: 0 });
+  const opened = async (id: string) => {
+    const own = bench();
+    await own.open(id, 'pattern', () => undefined);
+    return own;
+  };
+  const note = (to: string) => (doc: Pattern): void => void (doc.card.notes = to);
+
+  test('a change is a draft, survives a reload and is saved as the next revision', async () => {
+    const { id } = await pattern();
+    const own = await opened(id);
+    own.history.edit('note', note('wet sand'));
+    await own.keepDraft();
+    there.load();
+    const again = await opened(id);
+    expect(again.doc.value!.card.notes).toBe('wet sand');
+    expect([again.unsaved.value, again.conflict.value]).toEqual([true, false]);
+    expect(await again.save()).toBe(true);
+    expect(await stored<Pattern>(id)).toMatchObject({ revision: 2, doc: { card: { notes: 'wet sand' } } });
+    expect(await sourceDraft(id)).toBeUndefined();
+  });
+
+  test('left at once, what was just changed is kept', async () => {
+    const { id } = await pattern();
+    const own = await opened(id);
+    own.history.edit('note', note('in haste'));
+    own.close();
+    await until(async () => (await sourceDraft(id))?.doc.card.notes === 'in haste');
+    expect(own.doc.value).toBeNull();
+  });
+
+  test('a draft begun before another window saved is shown, not dropped: a copy beside it, or the other', async () => {
+    const { id, card } = await pattern();
+    const own = await opened(id);
+    own.history.edit('note', note('mine'));
+    await own.keepDraft();
+    const { doc, revision } = await stored<Pattern>(id);
+    await there.ask(`/sources/${id}`, 'PUT', { doc: { ...doc, card: { ...doc.card, notes: 'theirs' } }, revision });
+    there.load();
+    const again = await opened(id);
+    expect([again.doc.value!.card.notes, again.conflict.value]).toEqual(['mine', true]);
+    expect(await again.save()).toBe(false);
+    expect((await stored<Pattern>(id)).doc.card.notes).toBe('theirs');
+    const copy = (await again.keepAsCopy())!;
+    expect((await stored<Pattern>(copy)).doc.card).toMatchObject({ name: `${card.name} copy`, notes: 'mine' });
+    const third = await opened(id);
+    expect([third.doc.value!.card.notes, third.conflict.value, third.unsaved.value]).toEqual(['theirs', false, false]);
+    third.history.edit('note', note('other thoughts'));
+    await third.revert((same) => third.open(same, 'pattern', () => undefined));
+    expect(third.doc.value!.card.notes).toBe('theirs');
+  });
+
+  test('the second of two windows to save is told, and its work stays', async () => {
+    const { id } = await pattern();
+    const [one, two] = [await opened(id), await opened(id)];
+    one.history.edit('note', note('one'));
+    two.history.edit('note', note('two'));
+    expect(await one.save()).toBe(true);
+    expect(await two.save()).toBe(false);
+    expect([two.conflict.value, two.problem.value, two.doc.value!.card.notes]).toEqual([true, null, 'two']);
+    expect((await sourceDraft(id))?.doc.card.notes).toBe('two');
+  });
+
+  test('without a server it stays a draft and says so; a copy can’t be kept then either', async () => {
+    const { id } = await pattern();
+    const own = await opened(id);
+    own.history.edit('note', note('waiting'));
+    there.away = true;
+    expect(await own.save()).toBe(false);
+    expect(own.problem.value).toContain('kept here as a draft');
+    expect(await own.keepAsCopy()).toBeNull();
+    expect(own.problem.value).toContain('The copy wasn’t kept');
+    expect((await sourceDraft(id))?.doc.card.notes).toBe('waiting');
+    there.away = false;
+    expect(await own.save()).toBe(true);
+    expect((await stored<Pattern>(id)).doc.card.notes).toBe('waiting');
+  });
+
+  test('of two that are opened one after the other the last one counts, whichever answers first', async () => {
+    const [slow, fast] = [await pattern(), await pattern()];
+    const own = bench();
+    const { fetch: direct } = globalThis;
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((done) => (letGo = done));
+    globalThis.fetch = (async (path: string, init?: RequestInit) => {
+      if (path.includes(slow.id)) await held;
+      return direct(path, init);
+    }) as typeof fetch;
+    try {
+      const first = own.open(slow.id, 'pattern', () => undefined);
+      await own.open(fast.id, 'pattern', () => undefined);
+      expect(own.doc.value!.id).toBe(fast.id);
+      letGo();
+      await first;
+      expect(own.doc.value!.id).toBe(fast.id);
+      expect(own.opening.value).toBe(false);
+      // Left before it opened: nothing comes after.
+      const last = own.open(slow.id, 'pattern', () => undefined);
+      own.close();
+      await last;
+      expect([own.doc.value, own.opening.value, own.problem.value]).toEqual([null, false, null]);
+    } finally {
+      globalThis.fetch = direct;
+    }
+  });
+
+  test('what is no pattern, or isn’t there, is said', async () => {
+    const slab = await put(SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: crypto.randomUUID(), card: { name: `Slab ${++made}` }, cells: 32, blob: null }));
+    expect((await opened(slab.id)).problem.value).toContain('is no pattern');
+    expect((await opened(crypto.randomUUID())).problem.value).toContain('It can’t be opened');
+  });
+});
+
+describe('a slab', () => {
+  const slab = (): Promise<Slab> => put(SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: crypto.randomUUID(), card: { name: `Slab ${++made}` }, cells: 64, blob: null }));
+  const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Test');
+  async function opened(id: string): Promise<ReturnType<typeof useSlabBench>> {
+    const bench = useSlabBench();
+    await bench.open(id);
+    await bench.sculptor?.use(brush, { form: null, tooth: null });
+    return bench;
+  }
+  async function stamp(bench: ReturnType<typeof useSlabBench>, x: number): Promise<void> {
+    bench.sculptor!.begin({ brushId: brush.id, seed: 1, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } }, [{ origin: [x, 0, 5], direction: [0, 0, -1] }]);
+    await bench.sculptor!.end();
+    bench.touched();
+  }
+  const clay = (bench: ReturnType<typeof useSlabBench>): Float32Array => bench.sculptor!.mesh!.positions.slice();
+
+  test('strokes are a draft when the bench is left, and there again, undo and all; saved, they are the slab', async () => {
+    const { id } = await slab();
+    const bench = await opened(id);
+    const bare = clay(bench);
+    await stamp(bench, 0);
+    await stamp(bench, 0.4);
+    const drawn = clay(bench);
+    await bench.close();
+    expect(bench.doc).toBeNull();
+    there.load();
+    const again = await opened(id);
+    expect(same(clay(again), drawn)).toBe(true);
+    expect([again.unsaved, again.conflict]).toEqual([true, false]);
+    expect(await again.save()).toBe(true);
+    expect(await slabDraft(id)).toBeUndefined();
+    expect((await stored<Slab>(id)).revision).toBe(2);
+    await again.close();
+    there.load();
+    const third = await opened(id);
+    expect(same(clay(third), drawn)).toBe(true);
+    await third.undo();
+    await third.undo();
+    expect(same(clay(third), bare)).toBe(true);
+    await third.close();
+  });
+
+  test('clay that was drafted before another window saved is shown, and kept as a slab of its own or left', async () => {
+    const { id, card } = await slab();
+    const bench = await opened(id);
+    await stamp(bench, 0);
+    const mine = clay(bench);
+    await bench.close();
+    const { doc, revision } = await stored<Slab>(id);
+    await there.ask(`/sources/${id}`, 'PUT', { doc: { ...doc, card: { ...doc.card, notes: 'theirs' } }, revision });
+    there.load();
+    const again = await opened(id);
+    expect(again.conflict).toBe(true);
+    expect(same(clay(again), mine)).toBe(true);
+    expect(await again.save()).toBe(false);
+    const copy = (await again.keepAsCopy())!;
+    await again.open(copy);
+    expect(again.doc!.card.name).toBe(`${card.name} copy`);
+    expect(same(clay(again), mine)).toBe(true);
+    expect([again.conflict, again.unsaved]).toEqual([false, false]);
+    await again.open(id);
+    expect(again.doc!.card.notes).toBe('theirs');
+    expect(same(clay(again), mine)).toBe(false);
+    expect(useLibrary().sources.some((s) => s.doc.id === copy)).toBe(true);
+    await again.close();
+  });
+
+  test('loading the other leaves mine', async () => {
+    const { id } = await slab();
+    const bench = await opened(id);
+    const bare = clay(bench);
+    await stamp(bench, 0);
+    const { doc, revision } = await stored<Slab>(id);
+    await there.ask(`/sources/${id}`, 'PUT', { doc, revision });
+    expect(await bench.save()).toBe(false);
+    expect(bench.conflict).toBe(true);
+    await bench.revert();
+    expect([bench.conflict, bench.unsaved]).toEqual([false, false]);
+    expect(same(clay(bench), bare)).toBe(true);
+    expect(await slabDraft(id)).toBeUndefined();
+    await bench.close();
+  });
+
+  test('of two that are opened one after the other the last one counts; one that is left while it opens stays closed', async () => {
+    const [one, two] = [await slab(), await slab()];
+    const bench = useSlabBench();
+    await Promise.all([bench.open(one.id), bench.open(two.id)]);
+    expect(bench.doc!.id).toBe(two.id);
+    await Promise.all([bench.open(one.id), bench.close()]);
+    expect([bench.doc, bench.sculptor, bench.opening]).toEqual([null, null, false]);
+  });
+
+  test('saved without a server, the clay is a draft that says so', async () => {
+    const { id } = await slab();
+    const bench = await opened(id);
+    await stamp(bench, 0);
+    const drawn = clay(bench);
+    there.away = true;
+    expect(await bench.save()).toBe(false);
+    expect(bench.problem).toContain('kept here as a draft');
+    there.away = false;
+    await bench.close();
+    there.load();
+    const again = await opened(id);
+    expect(same(clay(again), drawn)).toBe(true);
+    expect(await again.save()).toBe(true);
+    await again.close();
+  });
+});
