@@ -4,9 +4,7 @@
  */
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { Check } from '#core/checks';
-import { mendOf, type Mend } from '#core/recipe';
-import { AlphaSchema, explain, MOST_STEPS, newStep, StepSchema, type Alpha, type Recipe, type Step, type StepKind } from '#core/settings';
+import { AlphaSchema, explain, type Alpha, type Recipe } from '#core/settings';
 import * as api from '../api/client';
 import { alphaDraft, dropAlphaDraft, keepAlphaDraft } from '../api/drafts';
 import { BakeCancelled, MOST_BASE_SIDE, Recipes } from '../workers/recipes';
@@ -16,6 +14,7 @@ import { sentence, useConnection } from './connection';
 import { useHistory } from './history';
 import { useLibrary } from './library';
 import { plain } from './plain';
+import { useRecipeSteps } from './recipeSteps';
 
 const DRAFT_DELAY_MS = 350;
 /** While the hand moves, and when it rests. */
@@ -156,50 +155,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     });
   }
 
-  function addStep(kind: StepKind, given: Record<string, unknown> = {}): string | null {
-    if ((recipe.value?.steps.length ?? 0) >= MOST_STEPS) {
-      problem.value = `A recipe has at most ${MOST_STEPS} steps.`;
-      return null;
-    }
-    const id = crypto.randomUUID();
-    const after = recipe.value?.steps.findIndex((s) => s.id === chosen.value) ?? -1;
-    const made = StepSchema.parse({ ...newStep(kind, id), ...given });
-    edit(`add ${id}`, ({ recipe: r }) => r!.steps.splice(after < 0 ? r!.steps.length : after + 1, 0, made));
-    chosen.value = id;
-    look();
-    return id;
-  }
-
-  function editStep(id: string, change: (step: Step) => void, label = 'change'): void {
-    edit(`${label} ${id}`, ({ recipe: r }) => {
-      const own = r!.steps.find((s) => s.id === id);
-      if (own) change(own);
-    });
-  }
-
-  function removeStep(id: string): void {
-    edit(`remove ${id}`, ({ recipe: r }) => (r!.steps = r!.steps.filter((s) => s.id !== id)));
-    if (chosen.value === id) chosen.value = null;
-  }
-
-  function copyStep(id: string): void {
-    const own = recipe.value?.steps.find((s) => s.id === id);
-    if (own) addStep(own.kind, { ...plain(own), id: crypto.randomUUID() });
-  }
-
-  function orderSteps(ids: readonly string[]): void {
-    edit('order', ({ recipe: r }) => (r!.steps = ids.map((id) => r!.steps.find((s) => s.id === id)).filter((s) => s !== undefined)));
-  }
-
-  function mendFor(name: Check['name']): Mend | null {
-    return answer.value && mendOf(name, answer.value.checks, answer.value.size);
-  }
-
-  function mend(name: Check['name']): void {
-    const found = mendFor(name);
-    if (found?.kind === 'step') addStep(found.step, found.given);
-    else if (found) edit('size', (alpha) => (alpha.size = Math.min(alpha.size, found.size)));
-  }
+  const steps = useRecipeSteps({ recipe, edit, chosen, problem, answer, added: look });
 
   async function keepDraft(): Promise<void> {
     clearTimeout(drafting);
@@ -302,6 +258,6 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   return {
     doc, saved, revision, keptAt, opening, problem, conflict, share, chosen, answer, exact, bare, past: history.past, future: history.future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
-    open, close, look, edit, undo: history.undo, redo: history.redo, addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: (name: Check['name']) => mendFor(name)?.label ?? null, save, revert, keepAsCopy, cancel: () => stop(), keepDraft,
+    open, close, look, edit, undo: history.undo, redo: history.redo, ...steps, save, revert, keepAsCopy, cancel: () => stop(), keepDraft,
   };
 });
