@@ -45,7 +45,6 @@ test('a copy stands behind its own with the same settings; removing the chosen o
   const b = bench();
   const id = b.addStep('blur', { radius: 7 })!;
   b.addStep('invert');
-  b.chosen.value = id;
   b.copyStep(id);
   expect(b.kinds()).toEqual(['blur', 'blur', 'invert']);
   expect(b.alpha.value.recipe.steps[1]).toMatchObject({ radius: 7 });

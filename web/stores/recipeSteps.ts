@@ -46,7 +46,9 @@ export function useRecipeSteps({ recipe, edit, chosen, problem, answer, added }:
 
   function copyStep(id: string): void {
     const own = recipe.value?.steps.find((s) => s.id === id);
-    if (own) addStep(own.kind, plain(own));
+    if (!own) return;
+    chosen.value = id;
+    addStep(own.kind, plain(own));
   }
 
   function orderSteps(ids: readonly string[]): void {
