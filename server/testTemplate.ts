@@ -5,10 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { start } from './start';
 
+let template: Promise<string> | null = null;
+
 export function seededTemplate(): Promise<string> {
-  // Every file of tests has modules of its own; the process is shared.
-  const shared = globalThis as { moldStampTemplate?: Promise<string> };
-  return (shared.moldStampTemplate ??= make());
+  return (template ??= make());
 }
 
 async function make(): Promise<string> {
