@@ -32,7 +32,7 @@ const put = async <T extends Pattern | Slab>(doc: T): Promise<T> => {
 const stored = async <T>(id: string): Promise<{ doc: T; revision: number }> => (await there.ask(`/sources/${id}`)).json as { doc: T; revision: number };
 
 describe('a pattern', () => {
-  const pattern = (): Promise<Pattern> => put(PatternSchema.parse({ version: SOURCE_VERSION, kind: 'pattern', id: crypto.randomUUID(), card: { name: `Pattern ${++made}` }, grow: newGrow('cells') }));
+  const pattern = (): Promise<Pattern> => put(PatternSchema.parse({ version: SOURCE_VERSION, kind: 'pattern', id: crypto.randomUUID(), card: { name: `Pattern ${++made}` }, grow: newGrow('ripple') }));
   const bench = () => useSourceDoc<Pattern>({ togetherMs: 0 });
   const opened = async (id: string) => {
     const own = bench();
