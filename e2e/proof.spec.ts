@@ -271,8 +271,20 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await page.getByRole('button', { name: 'Refine under the brush' }).click();
   await page.getByRole('checkbox', { name: 'Refine under the brush' }).check();
   await page.keyboard.press('Escape');
+  const vertices = async (): Promise<number> => Number(await page.locator('.proof').getAttribute('data-vertices'));
+  // Seen while it is drawn; given up, the body is the coarse one again.
+  await draw(page, '.proof', [[0.5, 0.5], [0.52, 0.52]], false);
+  let to = 0.5;
+  await expect.poll(async () => {
+    to = to === 0.5 ? 0.51 : 0.5;
+    await page.mouse.move(...await place(page, to, 0.5));
+    return vertices();
+  }).toBeGreaterThan(before);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await expect.poll(vertices).toBe(before);
   await draw(page, '.proof', [[0.5, 0.5]]);
-  await expect.poll(async () => Number(await page.locator('.proof').getAttribute('data-vertices'))).toBeGreaterThan(before);
+  await expect.poll(vertices).toBeGreaterThan(before);
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
   // The stroke goes on asking for fine clay when the body is another.
   await page.getByRole('button', { name: 'Subdivide the body', exact: true }).first().click();

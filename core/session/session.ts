@@ -108,6 +108,11 @@ function underOf({ frames, copies }: Runner, { refine, symmetry }: StrokeRecord)
   return refine ? { refine, frames: frames.flatMap((frame) => copies.map((copy, i) => (i === 0 ? frame : copyFrame(frame, copy, symmetry)))) } : null;
 }
 
+/** What was laid so far of the running stroke; null when there is none, or one that is laid as a whole. */
+export function underRunning(s: Session, refine: RefineUnder): Under | null {
+  return s.running && !s.running.whole ? underOf(s.running.runner, { ...s.running.record, refine }) : null;
+}
+
 /** Takes the running stroke, or the edit being tried, back as if it had never been; false when there is none. */
 export function abandon(s: Session): boolean {
   if (!s.running && !s.trying) return false;

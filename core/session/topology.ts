@@ -2,7 +2,8 @@
 import type { DabFrame } from '#core/brush';
 import { buildMesh, refine, type Refined } from '#core/mesh';
 import { finish, surface } from '#core/sculpt';
-import { session, takeUp, type Session, type Under } from './session';
+import type { RefineUnder } from '#core/stroke';
+import { beginStroke, extendStroke, session, takeUp, underRunning, type Session, type Under } from './session';
 
 /** A hair more than the dab, so that its rim is fine too. */
 const ROOM = 1.08;
@@ -28,6 +29,20 @@ export function refinedUnder(s: Session, places: readonly Under[]): Session | nu
   next.surface.spacing = Math.min(s.surface.spacing, ...places.map(({ refine: { edge } }) => edge));
   takeUp(next, s.done.map((d) => d.step));
   next.undone = s.undone.slice();
+  return next;
+}
+
+/**
+ * The running stroke on clay that is refined under what was laid of it so far, everything before it run again; null when
+ * nothing had to be changed. The session itself goes on as it was.
+ */
+export function refinedWhile(s: Session, refine: RefineUnder): Session | null {
+  const under = underRunning(s, refine);
+  const next = under && refinedUnder(s, [under]);
+  if (!next) return null;
+  const { samples, ...start } = s.running!.record;
+  beginStroke(next, start);
+  extendStroke(next, samples);
   return next;
 }
 

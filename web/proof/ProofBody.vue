@@ -75,7 +75,7 @@ function opened(event: Event): void {
       <template #reference><button type="button" :class="{ on: proof.refine.on }" title="Refine under the brush: splits and joins faces where strokes go" aria-label="Refine under the brush"><Grid3x3 :size="15" /></button></template>
       <label class="check"><input v-model="proof.refine.on" type="checkbox" /> Refine under the brush</label>
       <SettingSlider :meta="EDGE" :model-value="proof.refine.edge" :disabled="!proof.refine.on" @update:model-value="(v) => { proof.refine.edge = v; }" />
-      <p class="muted">At release, faces under the stroke are split and joined until their edges are this long; then the strokes are run again.</p>
+      <p class="muted">Faces under the stroke are split and joined until their edges are this long: while it is drawn on a light body, at its end on a dense one.</p>
     </ElPopover>
     <button v-if="!shipped" type="button" title="Download it as OBJ, as it was opened" aria-label="Download this body" @click="orSay(download)"><Download :size="15" /></button>
     <span>{{ thousands(proof.state.triangles) }} faces<template v-if="proof.levels"> · subdivided {{ proof.levels }}×</template></span>

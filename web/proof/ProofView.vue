@@ -132,7 +132,7 @@ function look(): void {
 function placeNodes(): void {
   nodePlaces.value = eye ? path.nodes.value.map((node) => eye!.seen(node.point)) : [];
 }
-watch(() => proof.opened, show);
+watch(() => [proof.opened, proof.passing], show);
 watch(key, follow);
 watch(pose, (next) => {
   if (next && eye && JSON.stringify(next) !== JSON.stringify(eye.pose)) eye.look(next);

@@ -18,7 +18,7 @@ const MOST_TRIANGLES = 8_000_000;
 
 export const useProof = defineStore('proof', () => {
   const sculptor = markRaw(new Sculptor());
-  sculptor.onReopen = () => opened.value++;
+  sculptor.onReopen = (now) => (now.passing ? passing : opened).value++;
   const state = sculptor.state;
   /** A shipped body's name, or the id of one's own. */
   const name = useLocalStorage<string>('proof-body', 'ball');
@@ -35,6 +35,8 @@ export const useProof = defineStore('proof', () => {
   watch(() => bodies.problem, (now) => now && (problem.value = now));
   /** Counts openings, so that views know to show the new body. */
   const opened = ref(0);
+  /** Counts meshes that are shown in passing, under a stroke that is drawn. */
+  const passing = ref(0);
   let started: Promise<void> | null = null;
 
   const finer = computed(() => trianglesAfter(state.triangles, 1) <= MOST_TRIANGLES);
@@ -176,6 +178,6 @@ export const useProof = defineStore('proof', () => {
   }
 
   return {
-    sculptor, state, name, density, levels, own, refine, label, about, finer, mirrorX, opening, opened, problem, start, show, subdivide, stepDown, bring, cutOff, forget, editMask, knows, openingNow, follow,
+    sculptor, state, name, density, levels, own, refine, label, about, finer, mirrorX, opening, opened, passing, problem, start, show, subdivide, stepDown, bring, cutOff, forget, editMask, knows, openingNow, follow,
   };
 });

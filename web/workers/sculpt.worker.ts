@@ -10,6 +10,7 @@ import { drainChanged, finish, surface } from '#core/sculpt';
 import type { RefineUnder, Sample } from '#core/stroke';
 import { bodyCalls, refineBody } from './sculpt/bodyCalls';
 import { clayCalls, goClay } from './sculpt/clayCalls';
+import { dropFiner, finer, relay, wantFiner } from './sculpt/finer';
 import { brushes, change, clayOrNull, current, forms, held, onBareClay, opened } from './sculpt/held';
 import type { Begin, Change, Opened, Opening } from './sculpt/messages';
 
@@ -20,8 +21,17 @@ function bodyOf({ body: of, levels }: Extract<Opening, { kind: 'body' }>): RawMe
   return raw;
 }
 
+/** Calls that first give up what is only shown. */
+function onTheBody<T extends Record<string, (...args: never[]) => unknown>>(calls: T): T {
+  return Object.fromEntries(Object.entries(calls).map(([name, call]) => [name, (...args: never[]) => {
+    dropFiner();
+    return call(...args);
+  }])) as T;
+}
+
 const api = {
   open(opening: Opening): Opened {
+    dropFiner();
     if (opening.kind === 'body') {
       const steps = held.open && !opening.fresh ? held.open.session.done.map((d) => d.step) : [];
       // A body that can't be opened leaves the one that is open.
@@ -51,7 +61,9 @@ const api = {
     brushes.set(brush.id, resolveBrush(brush, of(brush.form.alphaId), of(brush.tooth.alphaId)));
   },
 
-  begin(start: Begin, samples: Sample[]): Change {
+  /** `refine` shows finer triangles under the stroke while it is drawn. */
+  begin(start: Begin, samples: Sample[], refine: RefineUnder | null): Change {
+    wantFiner(refine);
     const brush = brushes.get(start.brushId);
     if (!brush) throw new Error('The brush is not loaded.');
     beginStroke(current(), { ...start, brush });
@@ -60,7 +72,7 @@ const api = {
   },
   extend(samples: Sample[]): Change {
     extendStroke(current(), samples);
-    return change();
+    return change(finer());
   },
   /** Lays the running stroke along other samples: a path whose nodes were moved. */
   retrace(samples: Sample[]): Change {
@@ -69,6 +81,7 @@ const api = {
   },
   /** `refine` splits and joins triangles of a body under the stroke. */
   end(refine: RefineUnder | null): Change {
+    relay();
     const slab = clayOrNull();
     const under = onBareClay(() => {
       const done = endStroke(current(), slab ? null : refine);
@@ -77,24 +90,29 @@ const api = {
     });
     return refineBody(under ? [under] : []);
   },
-  abandon(): Change {
-    if (current().running) abandon(current());
-    onBareClay(() => undefined);
-    return change();
-  },
+
+  /** A stroke that is being drawn is taken back before what was done. */
   undo(): Change {
+    if (dropFiner()) return change();
     if (clayOrNull()) return goClay(undoClay);
     undo(current());
     return change();
   },
-  redo(): Change {
-    if (clayOrNull()) return goClay(redoClay);
-    redo(current());
-    return change();
-  },
 
-  ...clayCalls,
-  ...bodyCalls,
+  ...onTheBody({
+    abandon(): Change {
+      if (current().running) abandon(current());
+      onBareClay(() => undefined);
+      return change();
+    },
+    redo(): Change {
+      if (clayOrNull()) return goClay(redoClay);
+      redo(current());
+      return change();
+    },
+  }),
+  ...onTheBody(clayCalls),
+  ...onTheBody(bodyCalls),
 };
 
 export type SculptWorker = typeof api;

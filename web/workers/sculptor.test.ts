@@ -218,6 +218,96 @@ test('refining at release makes the clay finer; undone, redone and laid again it
   expect(sculptor.state.strokes).toBe(1);
 });
 
+describe('refining while a stroke is drawn', () => {
+  const { now } = performance;
+  let late = 0;
+  beforeEach(() => {
+    late = 0;
+    performance.now = () => now.call(performance) + late;
+  });
+  afterEach(() => {
+    performance.now = now;
+  });
+  const LONG = [[-0.4, 0], [-0.2, 0.05], [0, 0], [0.2, -0.05], [0.4, 0]] as const;
+  /** Draws slowly: between two places of the hand there is time to refine. Answers the vertices that were shown. */
+  async function slowly(end: () => Promise<void> = () => sculptor.end()): Promise<number[]> {
+    const shown: number[] = [];
+    sculptor.begin(start, [down(...LONG[0])]);
+    for (const [i, [x, y]] of LONG.slice(1).entries()) {
+      await quiet();
+      late += 1000;
+      sculptor.extend([down(x, y, (i + 1) * 30)]);
+      await quiet();
+      shown.push(sculptor.state.vertices);
+    }
+    await end();
+    return shown;
+  }
+
+  test('finer clay is seen under the hand; released, the body is the same as of a quick stroke', async () => {
+    await openTile();
+    sculptor.refine = { edge: 0.015, most: 100_000 };
+    const passed: boolean[] = [];
+    sculptor.onReopen = (opened) => passed.push(opened.passing);
+    const shown = await slowly();
+    expect(shown[0]).toBeGreaterThan(49 * 49);
+    expect(shown.at(-1)).toBeGreaterThan(shown[0]!);
+    expect(passed.at(-1)).toBe(false);
+    expect(passed.slice(0, -1).every(Boolean)).toBe(true);
+    expect([sculptor.state.strokes, sculptor.state.stroking]).toEqual([1, false]);
+    const slow = clay();
+    await openTile();
+    sculptor.begin(start, [down(...LONG[0])]);
+    LONG.slice(1).forEach(([x, y], i) => sculptor.extend([down(x, y, (i + 1) * 30)]));
+    await sculptor.end();
+    expect(same(clay(), slow)).toBe(true);
+    await sculptor.undo();
+    expect(heights(clay()).every((z) => z === 0)).toBe(true);
+    expect(problems).toEqual([]);
+  });
+
+  test('given up, by Esc or by undo, the body is the coarse one again with what was on it before', async () => {
+    await openTile();
+    await draw([-0.6, -0.6], [0.6, -0.6]);
+    const before = clay();
+    sculptor.refine = { edge: 0.015, most: 100_000 };
+    for (const giveUp of [() => sculptor.abandon(), () => sculptor.undo()]) {
+      const shown = await slowly(giveUp);
+      expect(shown.at(-1)).toBeGreaterThan(49 * 49);
+      expect(sculptor.state).toMatchObject({ strokes: 1, stroking: false, vertices: 49 * 49, canUndo: true });
+      expect(same(clay(), before)).toBe(true);
+    }
+    expect(problems).toEqual([]);
+  });
+
+  test('whatever else is asked meanwhile meets the body itself', async () => {
+    await openTile();
+    sculptor.refine = { edge: 0.015, most: 100_000 };
+    const untouched = async (): Promise<number> => readMesh(await sculptor.untouched()).positions.length / 3;
+    let seen = 0;
+    await slowly(async () => {
+      seen = await untouched();
+      await sculptor.makeEdit({ kind: 'mask-invert' });
+    });
+    expect(seen).toBe(49 * 49);
+    expect(sculptor.state.vertices).toBe(49 * 49);
+    expect(Math.min(...masks())).toBe(1);
+    sculptor.extend([down(0.5, 0.5, 900)]);
+    await sculptor.end();
+    expect(sculptor.state.strokes).toBe(1);
+  });
+
+  test('a stroke that asks for none, and a body that takes long, stay as they are until the release', async () => {
+    await openTile();
+    expect(new Set(await slowly())).toEqual(new Set([49 * 49]));
+    await sculptor.open({ kind: 'body', body: { mesh: packMesh(plane(400, 2)) }, levels: 0, fresh: true });
+    await sculptor.use(brush((b) => (b.stroke.size = 0.05)), NONE);
+    sculptor.refine = { edge: 0.003, most: 1_000_000 };
+    expect(new Set(await slowly())).toEqual(new Set([401 * 401]));
+    expect(sculptor.state.vertices).toBeGreaterThan(401 * 401);
+  });
+});
+
 test('what a stroke raised is masked and cut off as a closed piece; the body can have it back', async () => {
   await openTile((b) => (b.stroke.type = 'press'));
   await draw([0, 0]);

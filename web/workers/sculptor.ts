@@ -90,7 +90,7 @@ export class Sculptor {
   begin(start: Begin, samples: Sample[]): void {
     this.state.stroking = true;
     this.waiting = [];
-    this.changing(() => this.worker.begin(start, samples)).catch(() => undefined);
+    this.changing(() => this.worker.begin(start, samples, this.refine)).catch(() => undefined);
   }
 
   /** Samples that come while the worker is busy go out together when it is free. */

@@ -42,7 +42,11 @@ export async function asWorkers(scripts: Record<string, () => Promise<unknown>>)
     constructor(script: URL) {
       const inside = insides.get(script.pathname.split('/').pop()!);
       if (!inside) throw new Error(`${script.pathname} is no script of this test.`);
-      this.postMessage = deliver(inside);
+      const send = deliver(inside);
+      // A page that was thrown away ends its own worker; here the script is everybody's and stays.
+      this.postMessage = (data, transfer) => {
+        if ((data as { type?: string }).type !== 'RELEASE') send(data, transfer);
+      };
     }
     terminate(): void {
       // The thread is everybody's.

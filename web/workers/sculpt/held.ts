@@ -13,7 +13,9 @@ export const held: {
   open: { session: Session } | Clay | null;
   /** Pieces that lie on the clay without being part of it: an edit that is shown and never kept. */
   pieces: readonly Piece[];
-} = { open: null, pieces: [] };
+  /** The page still looks at a mesh whose place this one took. */
+  unseen: boolean;
+} = { open: null, pieces: [], unseen: false };
 
 export const brushes = new Map<string, ResolvedBrush>();
 export const forms = new Map<string, AlphaForm>();
@@ -36,12 +38,14 @@ export function openClay(): Clay {
   return slab;
 }
 
-export function opened(): Opened {
+export function opened(passing = false): Opened {
   const { mesh, spacing } = current().surface;
-  return { buffer: mesh.buffer, layout: layoutOf(mesh), spacing };
+  held.unseen = false;
+  return { buffer: mesh.buffer, layout: layoutOf(mesh), spacing, passing };
 }
 
-export function change(reopened: Opened | null = null): Change {
+export function change(told: Opened | null = null): Change {
+  const reopened = told ?? (held.unseen ? opened(true) : null);
   const s = current();
   const frame = s.running?.runner.frames.at(-1) ?? null;
   const slab = clayOrNull();

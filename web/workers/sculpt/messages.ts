@@ -15,6 +15,8 @@ export interface Opened {
   buffer: SharedArrayBuffer;
   layout: MeshLayout;
   spacing: number;
+  /** Shown in passing, while a stroke is drawn: the body itself is as it was. */
+  passing: boolean;
 }
 
 export interface Change {
