@@ -2,9 +2,9 @@ import type { ResolvedBrush } from '#core/brush';
 import { body, buildMesh, plane, weld } from '#core/mesh';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY, type RefineUnder, type StrokeStart } from '#core/stroke';
-import { beginStroke, endStroke, extendStroke, redo, replay, session, takeUp, undo, type Session, type StrokeSummary } from './session';
+import { beginStroke, endStroke, extendStroke, redo, replay, retrace, session, takeUp, undo, type Session, type StrokeSummary } from './session';
 import { down, start, testBrush } from './testKit';
-import { refinedUnder } from './topology';
+import { refinedUnder, refinedWhile } from './topology';
 
 const bell = (size: number): ResolvedBrush => testBrush({ touch: { falloff: { kind: 'bell', hold: 0, nodes: [] } }, form: { depth: 40 }, stroke: { type: 'press', size } });
 const fine = bell(0.3);
@@ -118,4 +118,55 @@ test.each([
     while (undo(s));
     expect(s.surface.mesh.positions).toEqual(untouched);
   }
+});
+
+describe('while a stroke is drawn', () => {
+  const route = (from: number, to: number) => Array.from({ length: 9 }, (_, i) => down(from + ((to - from) * i) / 8, 0.1));
+  const trail = testBrush({ touch: { falloff: { kind: 'bell', hold: 0, nodes: [] } }, form: { depth: 40 }, stroke: { type: 'trail', size: 0.18, spacing: 40 } });
+
+  test('it lies on finer clay as if it had been drawn there, and goes on to the same as in one go', () => {
+    const s = ball();
+    stamp(s, -0.4, -0.4, null);
+    beginStroke(s, start(trail));
+    extendStroke(s, route(-0.3, 0));
+    const next = refinedWhile(s, asked)!;
+    expect(next.surface.mesh.vertexCount).toBeGreaterThan(s.surface.mesh.vertexCount + 50);
+    expect(next.running!.record.samples).toHaveLength(9);
+    const other = session(surface(buildMesh({ positions: next.base!.slice(), triangles: next.surface.mesh.triangles.slice() })), { replay: true });
+    other.surface.spacing = next.surface.spacing;
+    takeUp(other, s.done.map((d) => d.step));
+    beginStroke(other, start(trail));
+    extendStroke(other, [...route(-0.3, 0), ...route(0.05, 0.3)]);
+    extendStroke(next, route(0.05, 0.3));
+    expect(places(next).map(String).sort()).toEqual(places(other).map(String).sort());
+  });
+
+  test('the session itself goes on as it was', () => {
+    const s = ball();
+    const alone = ball();
+    for (const one of [s, alone]) {
+      beginStroke(one, start(trail));
+      extendStroke(one, route(-0.3, 0));
+    }
+    refinedWhile(s, asked);
+    for (const one of [s, alone]) {
+      extendStroke(one, route(0.05, 0.3));
+      endStroke(one);
+    }
+    expect(places(s)).toEqual(places(alone));
+    undo(s);
+    expect(s.done).toHaveLength(0);
+  });
+
+  test('clay that is fine already, no stroke, and a path that is laid whole are left alone', () => {
+    const s = ball();
+    expect(refinedWhile(s, asked)).toBeNull();
+    beginStroke(s, start(testBrush({ stroke: { type: 'path', size: 0.18 } })));
+    retrace(s, route(-0.3, 0.3));
+    expect(refinedWhile(s, asked)).toBeNull();
+    beginStroke(s, start(trail));
+    extendStroke(s, route(-0.3, 0));
+    const next = refinedWhile(s, asked)!;
+    expect(refinedWhile(next, asked)?.surface.mesh.vertexCount ?? next.surface.mesh.vertexCount).toBeLessThan(next.surface.mesh.vertexCount * 1.1);
+  });
 });
