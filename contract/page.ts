@@ -59,7 +59,10 @@ export async function world(): Promise<World> {
   return here;
 }
 
-/** Waits until it is so. */
+/** Waits until it is so; what isn't so after a long while never will be. */
 export async function until(so: () => boolean | Promise<boolean>): Promise<void> {
-  while (!(await so())) await new Promise((done) => setTimeout(done, 5));
+  for (let waited = 0; !(await so()); waited++) {
+    if (waited > 4000) throw new Error(`It never came about: ${so}`);
+    await new Promise((done) => setTimeout(done, 5));
+  }
 }

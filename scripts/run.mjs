@@ -8,12 +8,19 @@ import { root } from './root.mjs';
 export { root };
 export const bin = (name) => resolve(root, 'node_modules/.bin', name);
 
-/** Runs a command in the project and returns its exit code. */
-export function run(command, args, env = {}) {
+/** Runs a command in the project and returns its exit code; one that hasn't ended after `mostMinutes` is ended. */
+export function run(command, args, env = {}, mostMinutes = Infinity) {
   return new Promise((done, fail) => {
     const child = spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+    const late = Number.isFinite(mostMinutes) && setTimeout(() => {
+      console.error(`This took longer than ${mostMinutes} minutes and was ended.`);
+      child.kill('SIGKILL');
+    }, mostMinutes * 60_000);
     child.once('error', fail);
-    child.once('exit', (code) => done(code ?? 1));
+    child.once('exit', (code) => {
+      clearTimeout(late);
+      done(code ?? 1);
+    });
   });
 }
 
