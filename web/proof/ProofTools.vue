@@ -8,7 +8,7 @@ import { CLAYS, type ClayName } from './looks';
 defineProps<{ lit: boolean }>();
 const clay = defineModel<ClayName>('clay', { required: true });
 const facets = defineModel<boolean>('facets', { required: true });
-defineEmits<{ home: []; light: []; cut: [] }>();
+defineEmits<{ home: []; light: []; cut: []; undo: [] }>();
 const proof = useProof();
 </script>
 
@@ -37,7 +37,7 @@ const proof = useProof();
         <p class="muted">Hold L and move the pointer to turn the light.</p>
       </div>
     </ElPopover>
-    <button type="button" :disabled="!proof.state.canUndo" title="Undo the last stroke (Ctrl+Z)" aria-label="Undo" @click="proof.sculptor.undo()"><Undo2 :size="16" /></button>
+    <button type="button" :disabled="!proof.state.canUndo" title="Undo the last stroke (Ctrl+Z)" aria-label="Undo" @click="$emit('undo')"><Undo2 :size="16" /></button>
     <button type="button" :disabled="!proof.state.canRedo" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="proof.sculptor.redo()"><Redo2 :size="16" /></button>
     <button type="button" :disabled="proof.state.strokes === 0" title="Back to the untouched body" aria-label="Back to the untouched body" @click="proof.sculptor.clear()"><RotateCcw :size="16" /></button>
     <button type="button" title="View from the front (H)" aria-label="View from the front" @click="$emit('home')"><House :size="16" /></button>

@@ -60,7 +60,7 @@ async function follow(): Promise<void> {
   const wanted = key.value;
   try {
     await proof.follow(props.brush, props.alphas);
-    await path.again();
+    path.again();
     usable.value = wanted;
     problem.value = null;
   } catch (error) {
@@ -150,6 +150,10 @@ function pressed(e: PointerEvent): void {
   const box = surface.value!.getBoundingClientRect();
   eye.leftTurns(path.add(eye.ray(e.clientX - box.left, e.clientY - box.top)) < 0);
 }
+function undo(): void {
+  if (path.open.value) void path.remove();
+  else if (!input?.abandon()) void proof.sculptor.undo();
+}
 async function cut(): Promise<void> {
   try {
     const name = await proof.cutOff(props.brush.card.name);
@@ -170,7 +174,7 @@ useShortcuts([
   { keys: 'Esc', what: 'Abandon the stroke that isn’t released', run: () => void (path.open.value ? path.abandon() : input?.abandon()) },
   { keys: 'Enter', what: 'Path: keep the row', run: () => void path.keep() },
   { keys: 'Backspace', what: 'Path: take the last node away', run: () => void (path.open.value && path.remove()) },
-  { keys: 'Ctrl+Z', what: 'Undo the last stroke', run: () => void (path.open.value ? path.remove() : proof.sculptor.undo()) },
+  { keys: 'Ctrl+Z', what: 'Undo the last stroke', run: undo },
   { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => void proof.sculptor.redo() },
   { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => void proof.sculptor.redo() },
   { keys: 'X', what: 'Mirror left and right', run: () => (proof.mirrorX = !proof.mirrorX) },
@@ -198,7 +202,7 @@ useShortcuts([
     <PointerNumbers
       :brush="brush" :held="held.held.value" :live="hovered && { radius: hovered.frame.radius, turn: hovered.turn }" :at="hovered && !onPath ? hovered.at : null" :width="size.width" :height="size.height"
     />
-    <ProofTools v-model:clay="clay" v-model:facets="facets" :lit="light.turned.value" @home="eye?.home()" @light="light.reset()" @cut="cut" />
+    <ProofTools v-model:clay="clay" v-model:facets="facets" :lit="light.turned.value" @home="eye?.home()" @light="light.reset()" @cut="cut" @undo="undo" />
     <ProofBody :brush-id="brush.id" />
     <div v-if="proof.opening" class="cover">Making the body…</div>
     <div v-if="problem || proof.problem" class="problem" role="alert">{{ problem ?? proof.problem }} <button v-if="problem" class="btn link" type="button" @click="follow">Try again</button><button v-else class="btn link" type="button" @click="proof.problem = null">All right</button></div>

@@ -10,32 +10,18 @@ const down = (x: number, y: number): Ray => ({ origin: [x, y, 4], direction: [0,
 
 /** A sculptor that writes down what it is told. */
 function hand() {
-  const state = { stroking: false };
   const told: string[] = [];
   const begun: Begin[] = [];
   let row: readonly Sample[] = [];
+  const lays = (what: string) => (start: Begin, samples: readonly Sample[]) => {
+    begun.push(start);
+    row = samples;
+    told.push(what);
+    return Promise.resolve();
+  };
   const sculptor = {
-    mesh: buildMesh(body('ball', 16)), state,
-    begin: (start: Begin) => {
-      begun.push(start);
-      state.stroking = true;
-      told.push('begin');
-    },
-    retrace: (samples: readonly Sample[]) => {
-      row = samples;
-      told.push('lay');
-      return Promise.resolve();
-    },
-    end: () => {
-      state.stroking = false;
-      told.push('end');
-      return Promise.resolve();
-    },
-    abandon: () => {
-      state.stroking = false;
-      told.push('abandon');
-      return Promise.resolve();
-    },
+    mesh: buildMesh(body('ball', 16)), layPath: lays('lay'), keepPath: lays('keep'),
+    dropPath: () => Promise.resolve(void told.push('drop')),
   };
   const path = usePath({
     sculptor: sculptor as unknown as Sculptor, brush: () => brush,
@@ -50,14 +36,14 @@ test('a click beside the body is no node', () => {
   expect([path.open.value, told]).toEqual([false, []]);
 });
 
-test('the first node begins a stroke, each change lays it anew, keeping ends it', async () => {
+test('each change lays the row anew, keeping lays it a last time', async () => {
   const { path, told, begun } = hand();
   expect([path.add(down(-0.3, 0)), path.add(down(0, 0.2)), path.add(down(0.3, 0))]).toEqual([0, 1, 2]);
   path.move(1, down(0, 0.4));
-  expect(told).toEqual(['begin', 'lay', 'lay', 'lay', 'lay']);
+  expect(told).toEqual(['lay', 'lay', 'lay', 'lay']);
   expect(path.nodes.value[1]!.point[1]).toBeCloseTo(0.4, 5);
   expect(await path.keep()).toBe(true);
-  expect([told.at(-1), path.open.value]).toEqual(['end', false]);
+  expect([told.at(-1), path.open.value]).toEqual(['keep', false]);
   const [{ brushId }] = begun as [Begin];
   expect(brushId).toBe(brush.id);
 });
@@ -78,7 +64,7 @@ test('a node dragged off the body stays where it was', () => {
   path.move(0, down(3, 0));
   path.move(7, down(0.1, 0));
   expect(JSON.stringify(path.nodes.value)).toBe(before);
-  expect(told).toEqual(['begin', 'lay']);
+  expect(told).toEqual(['lay']);
 });
 
 test('closing joins the last node to the first; opening it again takes the way back off', () => {
@@ -98,16 +84,16 @@ test('taking away the last node that is left abandons the row; there is nothing 
   await path.remove();
   expect(path.nodes.value).toHaveLength(1);
   await path.remove();
-  expect([told.at(-1), path.open.value, await path.keep(), await path.abandon()]).toEqual(['abandon', false, false, false]);
+  expect([told.at(-1), path.open.value, await path.keep(), await path.abandon()]).toEqual(['drop', false, false, false]);
 });
 
 test('the next row has chances of its own; with other settings the same row keeps its own', async () => {
   const { path, begun } = hand();
   path.add(down(0, 0));
-  await path.again();
+  path.again();
   await path.keep();
   path.add(down(0, 0));
-  const [first, again, next] = begun.map((b) => b.seed);
-  expect(again).toBe(first);
+  const [first, again, kept, next] = begun.map((b) => b.seed);
+  expect([again, kept]).toEqual([first, first]);
   expect(next).not.toBe(first);
 });

@@ -27,10 +27,11 @@ export function usePath(o: PathOptions) {
     return { point: [hit.x, hit.y, hit.z], normal: [n[0] / length, n[1] / length, n[2] / length] };
   }
 
+  const begin = () => ({ brushId: o.brush().id, seed, ...o.start() });
+  const samples = () => pathSamples(JSON.parse(JSON.stringify(nodes.value)) as PathNode[], closed.value);
+
   function lay(): void {
-    if (nodes.value.length === 0) return;
-    if (!o.sculptor.state.stroking) o.sculptor.begin({ brushId: o.brush().id, seed, ...o.start() }, []);
-    void o.sculptor.retrace(pathSamples(JSON.parse(JSON.stringify(nodes.value)) as PathNode[], closed.value)).catch(() => undefined);
+    if (open.value) void o.sculptor.layPath(begin(), samples()).catch(() => undefined);
   }
 
   /** Answers the node's number, or −1 beside the body. */
@@ -60,19 +61,14 @@ export function usePath(o: PathOptions) {
     lay();
   }
 
-  /** Lays it anew with the brush's settings as they are now. */
-  async function again(): Promise<void> {
-    if (!open.value) return;
-    await o.sculptor.abandon();
-    lay();
-  }
-
+  /** Laid as it stands now, whatever was done to the body meanwhile, it becomes a stroke. */
   async function keep(): Promise<boolean> {
     if (!open.value) return false;
+    const kept = o.sculptor.keepPath(begin(), samples());
     nodes.value = [];
     closed.value = false;
     seed++;
-    await o.sculptor.end();
+    await kept;
     return true;
   }
 
@@ -80,9 +76,9 @@ export function usePath(o: PathOptions) {
     if (!open.value) return false;
     nodes.value = [];
     closed.value = false;
-    await o.sculptor.abandon();
+    await o.sculptor.dropPath();
     return true;
   }
 
-  return { nodes, closed, open, add, move, remove, toggleClosed, again, keep, abandon };
+  return { nodes, closed, open, add, move, remove, toggleClosed, again: lay, keep, abandon };
 }

@@ -174,7 +174,7 @@ export const useProof = defineStore('proof', () => {
   /** Gives the brush's settings to the body and runs its strokes again with them. */
   async function follow(brush: Brush, alphas: BrushAlphas): Promise<void> {
     await start();
-    await sculptor.replay(() => sculptor.use(brush, alphas));
+    await sculptor.replay(brush, alphas);
   }
 
   return {

@@ -9,6 +9,7 @@ import type { LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { dropSlabDraft, keepSlabDraft, slabDraft } from '../api/drafts';
 import type { ClayBytes, EditOrder, Opening } from '../workers/sculpt/messages';
+import { OrdersClosed } from '../workers/orders';
 import { Sculptor } from '../workers/sculptor';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
@@ -35,6 +36,8 @@ export const useSlabBench = defineStore('slab-bench', () => {
   /** Rises with every change of the clay or its settings, for those who follow it. */
   const changes = ref(0);
   let timer: ReturnType<typeof setTimeout> | undefined;
+  /** The draft that is being written. */
+  let keeping: Promise<void> = Promise.resolve();
 
   const pieces = computed(() => doc.value?.pieces ?? []);
 
@@ -58,11 +61,14 @@ export const useSlabBench = defineStore('slab-bench', () => {
         problem.value = sentence(error);
       });
       if (mine !== openings) return worker.close();
-      doc.value = draft ? draft.doc : kept.doc;
+      const slab = draft ? draft.doc : kept.doc;
+      // A part that can't be fetched is no reason to keep the clay from opening: its pieces stay in the document.
+      await worker.setPieces(slab.pieces).catch((error: unknown) => (problem.value = sentence(error)));
+      if (mine !== openings) return worker.close();
+      doc.value = slab;
       revision.value = draft ? draft.revision : kept.revision;
       conflict.value = draft !== undefined && draft.revision !== kept.revision;
       sculptor.value = worker;
-      if (doc.value.pieces.length > 0) await worker.setPieces(doc.value.pieces);
       unsaved.value = draft !== undefined;
       keptAt.value = draft?.keptAt ?? null;
       changes.value++;
@@ -104,15 +110,25 @@ export const useSlabBench = defineStore('slab-bench', () => {
 
   /** Writes down what is still on its way. */
   async function flush(): Promise<void> {
-    if (timer !== undefined) await keepDraft();
+    if (timer !== undefined) void keepDraft();
+    await keeping;
   }
 
-  async function keepDraft(): Promise<void> {
+  /** One after the other, so that whoever waits for the last one knows that none is still being written. */
+  function keepDraft(): Promise<void> {
     clearTimeout(timer);
     timer = undefined;
+    keeping = keeping.then(writeDraft).catch((error: unknown) => {
+      if (!(error instanceof OrdersClosed)) problem.value = `The draft can’t be kept. ${sentence(error)}`;
+    });
+    return keeping;
+  }
+
+  async function writeDraft(): Promise<void> {
     if (!doc.value || !sculptor.value) return;
-    const kept = plain(doc.value);
     const clay = await sculptor.value.bytes();
+    if (!doc.value) return;
+    const kept = plain(doc.value);
     await keepSlabDraft({ doc: { ...kept, cells: clay.cells as Slab['cells'] }, clay, revision: revision.value, keptAt: Date.now() });
     keptAt.value = Date.now();
   }
@@ -127,39 +143,50 @@ export const useSlabBench = defineStore('slab-bench', () => {
   /** Changes the pieces and lays them on the clay. */
   async function editPieces(change: (slab: Slab) => void): Promise<void> {
     edit(change);
-    await sculptor.value?.setPieces(pieces.value);
+    await orSay(sculptor.value?.setPieces(pieces.value));
     changes.value++;
   }
 
+  /** Pieces whose part is missing stay as they are. */
   async function bakePieces(): Promise<void> {
-    await sculptor.value?.bakePieces();
+    const worker = sculptor.value;
+    if (!worker || !doc.value) return;
+    const baked = pieces.value.filter(({ part }) => !part || worker.hasPart(part.heights)).map((piece) => plain(piece));
+    const done = worker.bakePieces();
     edit((slab) => {
-      slab.pieces = [];
+      slab.pieces = slab.pieces.filter(({ id }) => !baked.some((b) => b.id === id));
     });
-  }
-
-  async function make(order: EditOrder): Promise<void> {
-    await sculptor.value?.makeEdit(order);
+    if (!(await orSay(done))) await editPieces((slab) => slab.pieces.push(...baked));
     touched();
   }
 
-  async function step(way: LevelWay): Promise<void> {
+  /** False when it failed, which is told. */
+  async function orSay(work: Promise<void> | undefined): Promise<boolean> {
     try {
-      await sculptor.value?.step(way);
-      touched();
+      await work;
+      return true;
     } catch (error) {
+      if (error instanceof OrdersClosed) return false;
+      connection.noticed(error);
       problem.value = sentence(error);
+      return false;
     }
   }
 
+  async function make(order: EditOrder): Promise<void> {
+    if (await orSay(sculptor.value?.makeEdit(order))) touched();
+  }
+
+  async function step(way: LevelWay): Promise<void> {
+    if (await orSay(sculptor.value?.step(way))) touched();
+  }
+
   async function undo(): Promise<void> {
-    await sculptor.value?.undo();
-    touched();
+    if (await orSay(sculptor.value?.undo())) touched();
   }
 
   async function redo(): Promise<void> {
-    await sculptor.value?.redo();
-    touched();
+    if (await orSay(sculptor.value?.redo())) touched();
   }
 
   /** The slab with its clay sent to the server. */
@@ -186,6 +213,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
         timer = undefined;
         unsaved.value = false;
         keptAt.value = null;
+        await keeping;
         await dropSlabDraft(doc.value.id);
       } else await keepDraft();
       return true;
@@ -209,6 +237,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     clearTimeout(timer);
     timer = undefined;
     const { id } = doc.value;
+    await keeping;
     await dropSlabDraft(id);
     await open(id);
   }
@@ -224,6 +253,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
       library.putSource(await api.save('sources', copy, null));
       clearTimeout(timer);
       timer = undefined;
+      await keeping;
       await dropSlabDraft(id);
       return copy.id;
     } catch (error) {

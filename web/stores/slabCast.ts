@@ -1,6 +1,7 @@
 /** The cast of the slab on the bench: the live picture, its checks and their mends, and the casts that are kept. */
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
+import { CastCancelled } from '#core/cast';
 import type { Check } from '#core/checks';
 import { ALPHA_VERSION, AlphaSchema, NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
 import * as api from '../api/client';
@@ -45,6 +46,9 @@ export const useSlabCast = defineStore('slab-cast', () => {
     problem.value = null;
     if (!sculptor?.opened) return;
     const made = markRaw(new Caster());
+    made.onProblem = (error) => {
+      problem.value = `The cast can’t be shown. ${sentence(error)}`;
+    };
     made.onPreview = (cast) => {
       preview.value = cast;
     };
@@ -145,7 +149,7 @@ export const useSlabCast = defineStore('slab-cast', () => {
       return kept.doc;
     } catch (error) {
       connection.noticed(error);
-      if (!/cancelled/.test(String(error))) problem.value = `The cast wasn’t kept. ${sentence(error)}`;
+      if (!(error instanceof CastCancelled)) problem.value = `The cast wasn’t kept. ${sentence(error)}`;
       return null;
     } finally {
       share.value = null;

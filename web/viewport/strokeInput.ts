@@ -144,10 +144,12 @@ export class StrokeInput {
   private up(e: PointerEvent): void {
     if (!this.pressed || e.pointerId !== this.pressed.id) return;
     this.release();
-    void this.o.sculptor.end().then(() => {
+    // What can't be laid is told by the sculptor; the hand goes on either way.
+    const ended = (): void => {
       this.hover();
       this.o.onEnd();
-    });
+    };
+    void this.o.sculptor.end().then(ended, ended);
   }
 
   private release(): void {

@@ -1,6 +1,6 @@
 /** Casts a body that another worker owns, looking at its memory; never changes it. */
 import * as Comlink from 'comlink';
-import { castSlab, castVector, fitFrame, FlatCastError } from '#core/cast';
+import { CastCancelled, castSlab, castVector, fitFrame, FlatCastError } from '#core/cast';
 import { ringLoss, type Check, type MarginReport } from '#core/checks';
 import { meshView, positionsOut, type MeshArrays, type MeshLayout } from '#core/mesh';
 import { toUint16, usedRange } from '#core/picture';
@@ -44,11 +44,16 @@ export interface VectorResult {
 }
 
 let mesh: MeshArrays | null = null;
-let cancelled: Int32Array | null = null;
+let givenUp: Int32Array | null = null;
 
-const going = (onProgress: ((share: number) => void) | null) => (share: number): boolean => {
+/** The cast was given up before it was done. */
+export interface Cancelled {
+  cancelled: true;
+}
+
+const going = (call: number, onProgress: ((share: number) => void) | null) => (share: number): boolean => {
   onProgress?.(share);
-  return !cancelled || Atomics.load(cancelled, 0) === 0;
+  return !givenUp || Atomics.load(givenUp, 0) < call;
 };
 
 function current(): MeshArrays {
@@ -57,16 +62,16 @@ function current(): MeshArrays {
 }
 
 const api = {
-  /** `cancel` is one shared word; setting it to 1 abandons the running cast. */
-  open(buffer: SharedArrayBuffer, layout: MeshLayout, cancel: SharedArrayBuffer): void {
+  /** `word` is one shared number: calls up to it are given up. */
+  open(buffer: SharedArrayBuffer, layout: MeshLayout, word: SharedArrayBuffer): void {
     mesh = meshView(buffer, layout);
-    cancelled = new Int32Array(cancel);
+    givenUp = new Int32Array(word);
   },
 
-  cast(settings: CastSettings, onProgress: ((share: number) => void) | null): CastResult | FlatCast {
+  cast(call: number, settings: CastSettings, onProgress: ((share: number) => void) | null): CastResult | FlatCast | Cancelled {
     const began = performance.now();
     try {
-      const made = castSlab(current(), settings, going(onProgress));
+      const made = castSlab(current(), settings, going(call, onProgress));
       const { picture, ground, undercut } = made;
       const out: CastResult = {
         size: settings.size, greys: toUint16(picture), floats: picture.data, floor: made.floor, crown: made.crown, relief: made.relief, ground,
@@ -76,15 +81,21 @@ const api = {
       return Comlink.transfer(out, [out.greys.buffer, out.floats.buffer, out.undercut.buffer, out.histogram.buffer] as ArrayBuffer[]);
     } catch (error) {
       if (error instanceof FlatCastError) return { flat: error.message, floor: error.height };
+      if (error instanceof CastCancelled) return { cancelled: true };
       throw error;
     }
   },
 
-  vector(settings: CastSettings, onProgress: ((share: number) => void) | null): VectorResult {
+  vector(call: number, settings: CastSettings, onProgress: ((share: number) => void) | null): VectorResult | Cancelled {
     const from = current();
     const cells = Math.round(Math.sqrt(from.vertexCount)) - 1;
-    const made = castVector(positionsOut(from), cells, SLAB_SIDE, settings.frame, settings.size, going(onProgress));
-    return Comlink.transfer(made, [made.offsets.buffer as ArrayBuffer]);
+    try {
+      const made = castVector(positionsOut(from), cells, SLAB_SIDE, settings.frame, settings.size, going(call, onProgress));
+      return Comlink.transfer(made, [made.offsets.buffer as ArrayBuffer]);
+    } catch (error) {
+      if (error instanceof CastCancelled) return { cancelled: true };
+      throw error;
+    }
   },
 
   fit(turn: number, margin: number, inside: 'square' | 'ring'): Frame | null {

@@ -1,20 +1,28 @@
 /** The page's side of casting: live previews where only the latest counts, and one full cast with progress and cancel. */
 import * as Comlink from 'comlink';
+import { CastCancelled } from '#core/cast';
 import type { CastSettings, Frame } from '#core/settings';
-import type { CastResult, CastWorker, FlatCast, VectorResult } from './cast.worker';
+import type { Cancelled, CastResult, CastWorker, FlatCast, VectorResult } from './cast.worker';
 import type { Opened } from './sculpt/messages';
 
 export class Caster {
   onPreview: (result: CastResult | FlatCast) => void = () => undefined;
+  /** Called with what a preview threw. */
+  onProblem: (error: unknown) => void = (error) => reportError(error);
 
   private readonly thread = new Worker(new URL('./cast.worker.ts', import.meta.url), { type: 'module' });
   private readonly worker = Comlink.wrap<CastWorker>(this.thread);
-  private readonly cancelWord = new SharedArrayBuffer(4);
+  /** The number of the last call that is to be given up; those before it are too. */
+  private readonly givenUp = new Int32Array(new SharedArrayBuffer(4));
+  private calls = 0;
+  /** The full cast that runs. */
+  private full: number | null = null;
   private wanted: CastSettings | null = null;
   private running = false;
+  private closed = false;
 
   async open(opened: Opened): Promise<void> {
-    await this.worker.open(opened.buffer, opened.layout, this.cancelWord);
+    await this.worker.open(opened.buffer, opened.layout, this.givenUp.buffer as SharedArrayBuffer);
   }
 
   /** Casts as soon as the last preview is done. */
@@ -23,40 +31,59 @@ export class Caster {
     if (!this.running) void this.run();
   }
 
+  /** Throws CastCancelled after `cancel`. */
   cast(settings: CastSettings, onProgress: (share: number) => void): Promise<CastResult | FlatCast> {
-    this.go();
-    return this.worker.cast(settings, Comlink.proxy(onProgress));
+    return this.whole<CastResult | FlatCast>(async (call) => this.worker.cast(call, settings, Comlink.proxy(onProgress)));
   }
 
   vector(settings: CastSettings, onProgress: (share: number) => void): Promise<VectorResult> {
-    this.go();
-    return this.worker.vector(settings, Comlink.proxy(onProgress));
+    return this.whole((call) => this.worker.vector(call, settings, Comlink.proxy(onProgress)));
   }
 
   fit(turn: number, margin: number, inside: 'square' | 'ring'): Promise<Frame | null> {
     return this.worker.fit(turn, margin, inside);
   }
 
+  /** Gives up the full cast that runs, and no other. */
   cancel(): void {
-    Atomics.store(new Int32Array(this.cancelWord), 0, 1);
+    if (this.full !== null) Atomics.store(this.givenUp, 0, this.full);
   }
 
   close(): void {
+    this.closed = true;
     this.thread.terminate();
   }
 
-  private go(): void {
-    Atomics.store(new Int32Array(this.cancelWord), 0, 0);
+  private async whole<T>(make: (call: number) => Promise<T | Cancelled>): Promise<T> {
+    const call = ++this.calls;
+    this.full = call;
+    try {
+      return finished(await make(call));
+    } finally {
+      if (this.full === call) this.full = null;
+    }
   }
 
   private async run(): Promise<void> {
     this.running = true;
-    while (this.wanted) {
-      const settings = this.wanted;
-      this.wanted = null;
-      this.go();
-      this.onPreview(await this.worker.cast(settings, null));
+    try {
+      while (this.wanted && !this.closed) {
+        const settings = this.wanted;
+        this.wanted = null;
+        const cast = await this.worker.cast(++this.calls, settings, null);
+        // One that was waiting behind a cast that was given up is wanted all the same.
+        if ('cancelled' in cast) this.wanted ??= settings;
+        else this.onPreview(cast);
+      }
+    } catch (error) {
+      this.onProblem(error);
+    } finally {
+      this.running = false;
     }
-    this.running = false;
   }
+}
+
+function finished<T>(answer: T | Cancelled): T {
+  if (typeof answer === 'object' && answer !== null && 'cancelled' in answer) throw new CastCancelled();
+  return answer;
 }

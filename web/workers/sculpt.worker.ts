@@ -7,11 +7,11 @@ import type { Brush } from '#core/settings';
 import { abandon, beginStroke, endStroke, extendStroke, redo, refinedUnder, retrace, session, takeUp, undo } from '#core/session';
 import { clay, keptStep, newStep, readHistory, redoClay, undoClay } from '#core/slab';
 import { drainChanged, finish, surface } from '#core/sculpt';
-import type { RefineUnder, Sample } from '#core/stroke';
+import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
 import { bodyCalls, refineBody } from './sculpt/bodyCalls';
 import { clayCalls, goClay } from './sculpt/clayCalls';
 import { dropFiner, finer, relay, wantFiner } from './sculpt/finer';
-import { brushes, change, clayOrNull, current, forms, held, onBareClay, opened } from './sculpt/held';
+import { brushes, change, clayOrNull, current, forms, held, neededForms, onBareClay, opened } from './sculpt/held';
 import type { Begin, Change, Opened, Opening } from './sculpt/messages';
 
 /** The body as it is sculpted: at its own density, subdivided as often as asked. */
@@ -29,8 +29,47 @@ function onTheBody<T extends Record<string, (...args: never[]) => unknown>>(call
   }])) as T;
 }
 
+function withBrush({ brushId, ...start }: Begin): StrokeStart {
+  const brush = brushes.get(brushId);
+  if (!brush) throw new Error('The brush is not loaded.');
+  return { ...start, brush };
+}
+
+/** A stroke that can't go on is taken back whole, and that is told. */
+function whole<T>(act: () => T): T {
+  try {
+    return act();
+  } catch (error) {
+    held.stroke = null;
+    dropFiner();
+    abandon(current());
+    throw error;
+  }
+}
+
+function layWhole(start: Begin, samples: Sample[]): void {
+  wantFiner(null);
+  held.stroke = null;
+  beginStroke(current(), withBrush(start));
+  whole(() => retrace(current(), samples));
+}
+
+/** Once it is kept the stroke stays, also where there is no room to refine under it. */
+function endRunning(refine: RefineUnder | null): Change {
+  held.stroke = null;
+  relay();
+  const slab = clayOrNull();
+  const under = onBareClay(() => whole(() => {
+    const done = endStroke(current(), slab ? null : refine);
+    if (done.touched > 0 && slab) newStep(slab);
+    return done.under;
+  }));
+  return refineBody(under ? [under] : []);
+}
+
 const api = {
   open(opening: Opening): Opened {
+    held.stroke = null;
     dropFiner();
     if (opening.kind === 'body') {
       const steps = held.open && !opening.fresh ? held.open.session.done.map((d) => d.step) : [];
@@ -61,38 +100,46 @@ const api = {
     brushes.set(brush.id, resolveBrush(brush, of(brush.form.alphaId), of(brush.tooth.alphaId)));
   },
 
-  /** `refine` shows finer triangles under the stroke while it is drawn. */
-  begin(start: Begin, samples: Sample[], refine: RefineUnder | null): Change {
-    wantFiner(refine);
-    const brush = brushes.get(start.brushId);
-    if (!brush) throw new Error('The brush is not loaded.');
-    beginStroke(current(), { ...start, brush });
-    extendStroke(current(), samples);
-    return change();
-  },
-  extend(samples: Sample[]): Change {
-    extendStroke(current(), samples);
-    return change(finer());
-  },
-  /** Lays the running stroke along other samples: a path whose nodes were moved. */
-  retrace(samples: Sample[]): Change {
-    retrace(current(), samples);
-    return change();
-  },
-  /** `refine` splits and joins triangles of a body under the stroke. */
-  end(refine: RefineUnder | null): Change {
-    relay();
-    const slab = clayOrNull();
-    const under = onBareClay(() => {
-      const done = endStroke(current(), slab ? null : refine);
-      if (done.touched > 0 && slab) newStep(slab);
-      return done.under;
-    });
-    return refineBody(under ? [under] : []);
+  /** Lets go of the alphas that aren't named and that no stroke here needs, and of brushes with them; answers those that stay. */
+  keepForms(ids: string[]): string[] {
+    const needed = neededForms(ids);
+    for (const [id, { alpha, tooth }] of brushes) if ((alpha && !needed.has(alpha)) || (tooth && !needed.has(tooth.picture))) brushes.delete(id);
+    for (const [id, form] of forms) if (!needed.has(form.pyramid)) forms.delete(id);
+    return [...forms.keys()];
   },
 
-  /** A stroke that is being drawn is taken back before what was done. */
+  /** `refine` shows finer triangles under the stroke while it is drawn. Later orders of the stroke name it by `id`. */
+  begin(id: number, start: Begin, samples: Sample[], refine: RefineUnder | null): Change {
+    wantFiner(refine);
+    beginStroke(current(), withBrush(start));
+    held.stroke = id;
+    whole(() => extendStroke(current(), samples));
+    return change();
+  },
+  extend(id: number, samples: Sample[]): Change {
+    if (held.stroke !== id) return change();
+    return change(whole(() => {
+      extendStroke(current(), samples);
+      return finer();
+    }));
+  },
+  /** `refine` splits and joins triangles of a body under the stroke. */
+  end(id: number, refine: RefineUnder | null): Change {
+    return held.stroke === id ? endRunning(refine) : change();
+  },
+  /** Lays a stroke as a whole, in place of the one that is shown. */
+  layPath(start: Begin, samples: Sample[]): Change {
+    layWhole(start, samples);
+    return change();
+  },
+  keepPath(start: Begin, samples: Sample[], refine: RefineUnder | null): Change {
+    layWhole(start, samples);
+    return endRunning(refine);
+  },
+
+  /** A stroke that is shown is taken back before what was done. */
   undo(): Change {
+    held.stroke = null;
     if (dropFiner()) return change();
     if (clayOrNull()) return goClay(undoClay);
     undo(current());
@@ -101,6 +148,7 @@ const api = {
 
   ...onTheBody({
     abandon(): Change {
+      held.stroke = null;
       if (current().running) abandon(current());
       onBareClay(() => undefined);
       return change();

@@ -108,10 +108,8 @@ test('replay takes the latest settings, however many come meanwhile, and few run
   await openTile();
   await draw([-0.3, 0], [0.3, 0]);
   let taken = 0;
-  const runs = Array.from({ length: 30 }, (_, i) => sculptor.replay(async () => {
-    taken++;
-    await sculptor.use(brush((b) => (b.touch.strength = 10 + i * 3)), NONE);
-  }));
+  sculptor.onChange = () => taken++;
+  const runs = Array.from({ length: 30 }, (_, i) => sculptor.replay(brush((b) => (b.touch.strength = 10 + i * 3)), NONE));
   await Promise.all(runs);
   expect(taken).toBeLessThan(5);
   const after = clay();
@@ -124,11 +122,11 @@ test('settings that come while a stroke is drawn wait for its end', async () => 
   await openTile();
   await draw([-0.5, -0.5], [0.5, -0.5]);
   sculptor.begin(start, [down(-0.3, 0.3)]);
-  const replayed = sculptor.replay(() => sculptor.use(brush((b) => (b.touch.strength = 30)), NONE));
+  const replayed = sculptor.replay(brush((b) => (b.touch.strength = 30)), NONE);
   sculptor.extend([down(0.3, 0.3, 30)]);
   await sculptor.end();
   await replayed;
-  await sculptor.replay(() => sculptor.use(brush((b) => (b.touch.strength = 30)), NONE));
+  await sculptor.replay(brush((b) => (b.touch.strength = 30)), NONE);
   const after = clay();
   await sculptor.clear();
   await draw([-0.5, -0.5], [0.5, -0.5]);
@@ -137,19 +135,42 @@ test('settings that come while a stroke is drawn wait for its end', async () => 
   expect(problems).toEqual([]);
 });
 
-test('retrace lays a path where it lies last', async () => {
+describe('a path', () => {
   const path = (b: Brush): void => void (b.stroke.type = 'path');
-  await openTile(path);
   const route = (dy: number): Sample[] => [down(-0.4, dy), down(0, dy + 0.1, 30), down(0.4, dy, 60)];
-  sculptor.begin(start, route(0));
-  for (let n = 1; n <= 12; n++) void sculptor.retrace(route(n * 0.02));
-  await sculptor.end();
-  const moved = clay();
-  await sculptor.clear();
-  sculptor.begin(start, route(0));
-  await sculptor.retrace(route(0.24));
-  await sculptor.end();
-  expect(same(moved, clay())).toBe(true);
+  beforeEach(() => openTile(path));
+
+  test('is kept where it lies last, as if it had been laid there at once', async () => {
+    for (let n = 1; n <= 12; n++) void sculptor.layPath(start, route(n * 0.02));
+    await sculptor.keepPath(start, route(0.24));
+    const moved = clay();
+    await sculptor.clear();
+    await sculptor.keepPath(start, route(0.24));
+    expect(same(moved, clay())).toBe(true);
+    expect(sculptor.state).toMatchObject({ strokes: 1, stroking: false });
+  });
+
+  test('is kept also when the body was changed under it meanwhile', async () => {
+    await sculptor.keepPath(start, route(-0.3));
+    await sculptor.keepPath(start, route(0.2));
+    const both = clay();
+    await sculptor.undo();
+    await sculptor.layPath(start, route(0.2));
+    expect(sculptor.state.stroking).toBe(true);
+    await sculptor.replay(brush(path), NONE);
+    expect(sculptor.state).toMatchObject({ strokes: 1, stroking: false });
+    await sculptor.keepPath(start, route(0.2));
+    expect(same(clay(), both)).toBe(true);
+  });
+
+  test('dropped, it leaves no trace', async () => {
+    const bare = clay();
+    await sculptor.layPath(start, route(0));
+    expect(same(clay(), bare)).toBe(false);
+    await sculptor.dropPath();
+    expect(same(clay(), bare)).toBe(true);
+    expect(sculptor.state).toMatchObject({ strokes: 0, canUndo: false });
+  });
 });
 
 test('a stroke of a brush that was never sent is told once, and the next one works', async () => {
@@ -211,7 +232,7 @@ test('refining at release makes the clay finer; undone, redone and laid again it
   expect(same(clay(), fine)).toBe(true);
   const before = sculptor.state.vertices;
   // A larger stamp reaches clay that is still coarse: refined anew once the setting rests.
-  await sculptor.replay(() => sculptor.use(brush((b) => (b.stroke.size = 0.4)), NONE));
+  await sculptor.replay(brush((b) => (b.stroke.size = 0.4)), NONE);
   await new Promise((done) => setTimeout(done, 650));
   await quiet();
   expect(sculptor.state.vertices).toBeGreaterThan(before);
@@ -280,21 +301,22 @@ describe('refining while a stroke is drawn', () => {
     expect(problems).toEqual([]);
   });
 
-  test('whatever else is asked meanwhile meets the body itself', async () => {
+  test('whatever else is asked meanwhile waits for the release, and meets the body with the stroke', async () => {
     await openTile();
     sculptor.refine = { edge: 0.015, most: 100_000 };
-    const untouched = async (): Promise<number> => readMesh(await sculptor.untouched()).positions.length / 3;
-    let seen = 0;
+    let asked: Promise<ArrayBuffer> | undefined;
     await slowly(async () => {
-      seen = await untouched();
-      await sculptor.makeEdit({ kind: 'mask-invert' });
+      asked = sculptor.untouched();
+      void sculptor.makeEdit({ kind: 'mask-invert' });
+      await quiet();
+      expect(Math.max(...masks())).toBe(0);
+      await sculptor.end();
+      await quiet();
     });
-    expect(seen).toBe(49 * 49);
-    expect(sculptor.state.vertices).toBe(49 * 49);
+    expect(readMesh(await asked!).positions.length / 3).toBe(sculptor.state.vertices);
+    expect(sculptor.state.vertices).toBeGreaterThan(49 * 49);
     expect(Math.min(...masks())).toBe(1);
-    sculptor.extend([down(0.5, 0.5, 900)]);
-    await sculptor.end();
-    expect(sculptor.state.strokes).toBe(1);
+    expect(sculptor.state).toMatchObject({ strokes: 2, stroking: false });
   });
 
   test('a stroke that asks for none, and a body that takes long, stay as they are until the release', async () => {
@@ -331,7 +353,7 @@ test('strokes of a brush go on as strokes of its copy', async () => {
   const copy = 'aaaaaaaa-3b41-4c8a-9f5e-0d3a1b2c4d5e';
   await sculptor.adopt(ID, copy);
   const strong = clay();
-  await sculptor.replay(() => sculptor.use({ ...brush((b) => (b.touch.strength = 20)), id: copy }, NONE));
+  await sculptor.replay({ ...brush((b) => (b.touch.strength = 20)), id: copy }, NONE);
   expect(same(clay(), strong)).toBe(false);
 });
 
@@ -381,6 +403,39 @@ describe('a slab', () => {
     expect(same(clay(), bare)).toBe(true);
   });
 
+  test('strokes over pieces are kept; a draft that is asked for while one is drawn waits for its end', async () => {
+    await openSlab();
+    await sculptor.setPieces([piece(0)]);
+    sculptor.begin(start, [down(-0.8, -0.8)]);
+    sculptor.extend([down(-0.4, -0.8, 30)]);
+    const draft = sculptor.bytes();
+    void sculptor.setPieces([piece(0.3)]);
+    await quiet();
+    sculptor.extend([down(0.8, -0.8, 60)]);
+    await sculptor.end();
+    await quiet();
+    const drawn = heights(new Float32Array((await draft).places));
+    expect(sculptor.state).toMatchObject({ strokes: 1, stroking: false });
+    expect(Math.max(...heights(clay()))).toBeCloseTo(0.1, 2);
+    // The same stroke without pieces in the way.
+    await openSlab();
+    await draw([-0.8, -0.8], [-0.4, -0.8], [0.8, -0.8]);
+    expect(same(heights(new Float32Array((await sculptor.bytes()).places)), drawn)).toBe(true);
+    expect(Math.max(...drawn)).toBeGreaterThan(0);
+  });
+
+  test('pieces that are dragged quickly are laid few times, and lie where they were dragged last', async () => {
+    await openSlab();
+    let laid = 0;
+    sculptor.onChange = () => laid++;
+    await Promise.all(Array.from({ length: 40 }, (_, i) => sculptor.setPieces([piece(i * 0.01)])));
+    expect(laid).toBeLessThan(4);
+    const dragged = clay();
+    await openSlab();
+    await sculptor.setPieces([piece(0.39)]);
+    expect(same(clay(), dragged)).toBe(true);
+  });
+
   test('levels: what was drawn on one is undone on it, and the bytes that are kept open as they were', async () => {
     await openSlab(64);
     await draw([-0.4, 0], [0.4, 0]);
@@ -398,37 +453,119 @@ describe('a slab', () => {
   });
 });
 
-test.each([1, 2, 3, 4, 5, 6])('whatever is asked, and however fast (seed %d), nothing fails and undo leads back to the untouched body', async (seed) => {
+/** What a hurried hand does, as a list of orders: every call leaves the page at once. */
+function hurried(seed: number, count: number, tiles: readonly ArrayBuffer[]): (() => void)[] {
   const random = seeded(seed);
-  const pause = breath(seed + 100);
-  await openTile();
-  const bare = clay();
   const at = (): Sample => down(random() * 1.6 - 0.8, random() * 1.6 - 0.8, Math.floor(random() * 400));
-  for (let n = 0; n < 60; n++) {
+  const orders: (() => void)[] = [];
+  const other = (): void => {
     const which = random();
-    if (which < 0.35) {
-      sculptor.begin({ ...start, seed: n + 1, dig: random() < 0.3 }, [at()]);
-      for (let k = Math.floor(random() * 5); k > 0; k--) {
-        await pause();
-        sculptor.extend([at()]);
-      }
-      const end = random();
-      if (end < 0.6) void sculptor.end();
-      else if (end < 0.8) void sculptor.abandon();
-      else void sculptor.undo();
-    } else if (which < 0.5) void sculptor.undo();
-    else if (which < 0.6) void sculptor.redo();
-    else if (which < 0.8) void sculptor.replay(() => sculptor.use(brush((b) => (b.touch.strength = 10 + random() * 90)), NONE));
-    else if (which < 0.9) void sculptor.makeEdit({ kind: random() < 0.5 ? 'mask-invert' : 'mask-clear' });
-    else void sculptor.maskRaised();
-    await pause();
+    if (which < 0.2) orders.push(() => void sculptor.undo());
+    else if (which < 0.35) orders.push(() => void sculptor.redo());
+    else if (which < 0.6) {
+      const strength = 10 + random() * 90;
+      orders.push(() => void sculptor.replay(brush((b) => (b.touch.strength = strength)), NONE));
+    } else if (which < 0.7) {
+      const size = 0.1 + random() * 0.3;
+      orders.push(() => void sculptor.use(brush((b) => (b.stroke.size = size)), NONE));
+    } else if (which < 0.8) {
+      const invert = random() < 0.5;
+      orders.push(() => void sculptor.makeEdit({ kind: invert ? 'mask-invert' : 'mask-clear' }));
+    } else if (which < 0.94) orders.push(() => void sculptor.maskRaised());
+    else {
+      const mesh = tiles[Math.floor(random() * tiles.length)]!;
+      const fresh = random() < 0.1;
+      orders.push(() => void sculptor.open({ kind: 'body', body: { mesh: mesh.slice(0) }, levels: 0, fresh }));
+    }
+  };
+  for (let n = 0; n < count; n++) {
+    const first = at();
+    const strokeSeed = n + 1;
+    const dig = random() < 0.3;
+    orders.push(() => sculptor.begin({ ...start, seed: strokeSeed, dig }, [first]));
+    for (let k = Math.floor(random() * 4); k > 0; k--) {
+      const next = at();
+      orders.push(() => sculptor.extend([next]));
+      // Settings, and keys, also while the hand draws.
+      if (random() < 0.15) other();
+    }
+    const end = random();
+    if (end < 0.75) orders.push(() => void sculptor.end());
+    else if (end < 0.9) orders.push(() => void sculptor.abandon());
+    else orders.push(() => void sculptor.undo());
+    if (random() < 0.4) other();
+  }
+  return orders;
+}
+
+describe.each([1, 2, 3, 4])('200 short strokes with undo, redo, Esc and changes of brush and body (seed %d)', (seed) => {
+  const tiles = [packMesh(plane(24, 2)), packMesh(plane(32, 2))];
+  let oneByOne: { places: Float32Array; mask: Float32Array; strokes: number };
+  const left = () => ({ places: clay(), mask: masks(), strokes: sculptor.state.strokes });
+
+  async function run(after: () => Promise<void>): Promise<void> {
+    await openTile();
+    for (const order of hurried(seed, 200, tiles)) {
+      order();
+      await after();
+    }
+    await quiet();
+    expect(problems).toEqual([]);
+    expect(sculptor.state.stroking).toBe(false);
+    expect((await sculptor.steps()).length).toBe(sculptor.state.strokes);
+  }
+
+  test('sent one by one, each when the one before is done', async () => {
+    await run(quiet);
+    oneByOne = left();
+    expect(oneByOne.strokes).toBeGreaterThan(10);
+  });
+
+  test.each([['all at once', null], ['at one speed', 7], ['at another', 8]])('%s it comes to the same bytes', async (_, pauses) => {
+    await run(pauses === null ? () => Promise.resolve() : breath(seed * 100 + pauses));
+    const now = left();
+    expect([same(now.places, oneByOne.places), same(now.mask, oneByOne.mask), now.strokes]).toEqual([true, true, oneByOne.strokes]);
+    const bare = sculptor.state.vertices;
+    while (sculptor.state.canUndo) await sculptor.undo();
+    expect([sculptor.state.strokes, sculptor.state.vertices]).toEqual([0, bare]);
+    expect(heights(clay()).every((z) => z === 0)).toBe(true);
+  });
+});
+
+test('a stroke that is pressed while the one before is still laid is kept, with every sample and its end', async () => {
+  await openTile();
+  for (let n = 0; n < 24; n++) {
+    const x = -0.7 + n * 0.06;
+    sculptor.begin({ ...start, seed: n + 1 }, [down(x, -0.2)]);
+    sculptor.extend([down(x, 0.2, 20)]);
+    void sculptor.end();
   }
   await quiet();
-  expect(problems).toEqual([]);
-  expect(sculptor.state.stroking).toBe(false);
-  expect((await sculptor.steps()).length).toBe(sculptor.state.strokes);
-  while (sculptor.state.canUndo) await sculptor.undo();
-  expect(sculptor.state.strokes).toBe(0);
-  expect(same(clay(), bare)).toBe(true);
-  expect(Math.max(...masks())).toBe(0);
+  expect(sculptor.state).toMatchObject({ strokes: 24, stroking: false });
+});
+
+test('a release that fails is told, and the page sees what is there', async () => {
+  await openTile();
+  const real = Reflect.get(sculptor, 'worker') as { end: (...of: unknown[]) => Promise<unknown> };
+  const full = async (...of: unknown[]): Promise<never> => {
+    await real.end(...of);
+    throw new Error('There is no room to refine.');
+  };
+  Reflect.set(sculptor, 'worker', new Proxy(real, { get: (_, key) => (key === 'end' ? full : Reflect.get(real, key)) }));
+  sculptor.begin(start, [down(0, 0)]);
+  sculptor.extend([down(0.3, 0, 30)]);
+  await expect(sculptor.end()).rejects.toThrow('no room');
+  expect(problems).toEqual(['There is no room to refine.']);
+  expect(sculptor.state).toMatchObject({ stroking: false, strokes: 1, busy: false });
+  Reflect.set(sculptor, 'worker', real);
+  await draw([0, 0.5], [0.3, 0.5]);
+  expect(sculptor.state.strokes).toBe(2);
+});
+
+test('closed, it tells whoever waits', async () => {
+  await openTile();
+  const bytes = sculptor.steps();
+  sculptor.close();
+  await expect(bytes).rejects.toThrow('closed');
+  await expect(sculptor.undo()).rejects.toThrow('closed');
 });

@@ -1,6 +1,6 @@
 /**
- * The page's side of a sculpting session: one worker, its shared memory seen as a mesh, strokes with samples that
- * wait while the worker is busy, and replay where only the latest settings count.
+ * The page's side of a sculpting session: one worker, its shared memory seen as a mesh, and orders that are carried out
+ * in the order in which they were given. What the page shows follows from the worker's answers alone.
  */
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
@@ -8,9 +8,11 @@ import { meshView, type MeshArrays } from '#core/mesh';
 import type { Alpha, Brush, Piece } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
-import { getBlob } from '../api/client';
+import { getBlob, ServerAway } from '../api/client';
 import type { BrushAlphas } from '../stores/library';
 import { plain } from '../stores/plain';
+import { FormBytes } from './formBytes';
+import { Orders, type OrderOptions } from './orders';
 import type { SculptWorker } from './sculpt.worker';
 import type { Begin, Change, ClayBytes, EditOrder, KeptStep, LevelState, Opened, Opening } from './sculpt/messages';
 
@@ -28,6 +30,13 @@ export interface SculptorState {
   stroking: boolean;
   /** Of a slab. */
   level: LevelState | null;
+}
+
+/** Pieces whose parts are gone; the others lie on the clay. */
+export class PartMissing extends Error {
+  constructor(count: number) {
+    super(`${count === 1 ? 'A piece can’t be shown: its part is' : `${count} pieces can’t be shown: their parts are`} gone from the server. Take ${count === 1 ? 'it' : 'them'} off, or lay the part again.`);
+  }
 }
 
 /** Settings that don't change for so long rest. */
@@ -51,71 +60,117 @@ export class Sculptor {
 
   private readonly thread = new Worker(new URL('./sculpt.worker.ts', import.meta.url), { type: 'module' });
   private readonly worker = Comlink.wrap<SculptWorker>(this.thread);
-  private readonly known = new Map<string, string>();
+  private readonly orders = new Orders();
+  private readonly forms = new FormBytes();
   private readonly parts = new Set<string>();
-  private chain: Promise<unknown> = Promise.resolve();
-  private waiting: Sample[] = [];
-  private sending = false;
-  private tracing: Sample[] | null = null;
-  private traceRun: Promise<void> | null = null;
-  private trying: EditOrder | null = null;
-  private tryRun: Promise<void> | null = null;
-  private replayWith: (() => Promise<void>) | null = null;
-  private replayRun: Promise<void> | null = null;
+  /** The stroke that the hand draws, from its begin to its end. */
+  private drawn: { id: number; waiting: Sample[] } | null = null;
+  private strokeIds = 0;
   private refineLater: number | undefined;
 
-  async open(opening: Opening): Promise<void> {
-    await this.queue(async () => {
+  constructor() {
+    this.orders.onBusy = (busy) => (this.state.busy = busy);
+    this.orders.onProblem = (error) => this.onProblem(error);
+    this.thread.addEventListener('error', (e) => this.orders.fail(e.message ? new Error(e.message) : new ServerAway()));
+  }
+
+  open(opening: Opening): Promise<void> {
+    return this.orders.give(async () => {
       this.lookAt(await this.worker.open(opening));
-      this.state.stroking = false;
       this.take(await this.worker.state());
     });
   }
 
-  /** Makes the brush, and the alphas it needs, known to the worker. */
-  async use(brush: Brush, alphas: BrushAlphas): Promise<void> {
-    for (const alpha of [alphas.form, alphas.tooth]) if (alpha) await this.know(alpha);
-    await this.queue(() => this.worker.setBrush(plain(brush)));
+  /** Makes the brush, and the alphas it needs, known to the worker. Without an alpha that can't be had it works as a plain form, and that is told. */
+  use(brush: Brush, alphas: BrushAlphas): Promise<void> {
+    const settings = this.settingsOf(brush, alphas);
+    return this.orders.give(settings);
   }
 
   /** Makes an alpha known to the worker; again when it was cast anew. */
-  async know(alpha: Alpha): Promise<void> {
-    if (this.known.get(alpha.id) === alpha.blob) return;
-    const bytes = await getBlob(alpha.blob);
-    const kind = { format: alpha.format, size: alpha.size, relief: alpha.relief };
-    await this.queue(() => this.worker.setForm(alpha.id, kind, Comlink.transfer(bytes, [bytes])));
-    this.known.set(alpha.id, alpha.blob);
+  know(alpha: Alpha): Promise<void> {
+    const bytes = this.forms.fetch(alpha);
+    return this.orders.give(() => this.setForm(alpha, bytes));
+  }
+
+  private settingsOf(brush: Brush, { form, tooth }: BrushAlphas): () => Promise<void> {
+    const sent = plain(brush);
+    const wanted = [form, tooth].filter((alpha) => alpha !== null).map((alpha) => ({ alpha, bytes: this.forms.fetch(alpha) }));
+    return async () => {
+      const got = await Promise.allSettled(wanted.map(({ alpha, bytes }) => this.setForm(alpha, bytes)));
+      await this.worker.setBrush(sent);
+      const missing = got.find((g) => g.status === 'rejected');
+      if (missing) throw missing.reason;
+      await this.forget();
+    };
+  }
+
+  private async setForm(alpha: Alpha, fetched: Promise<ArrayBuffer> | null): Promise<void> {
+    const bytes = await this.forms.bytes(alpha, fetched);
+    if (!bytes) return;
+    await this.worker.setForm(alpha.id, { format: alpha.format, size: alpha.size, relief: alpha.relief }, Comlink.transfer(bytes, [bytes]));
+    this.forms.sent(alpha);
+  }
+
+  /** Lets go of alphas that the worker's brushes no longer need. */
+  private async forget(): Promise<void> {
+    if (this.forms.tooMany()) this.forms.keep(await this.worker.keepForms(this.forms.newest()));
   }
 
   begin(start: Begin, samples: Sample[]): void {
-    this.state.stroking = true;
-    this.waiting = [];
-    this.changing(() => this.worker.begin(start, samples, this.refine)).catch(() => undefined);
+    const stroke = { id: ++this.strokeIds, waiting: [] };
+    // A hand draws one stroke: one that was never released ends here.
+    if (this.drawn) void this.end();
+    this.drawn = stroke;
+    this.orders.standAside();
+    const { refine } = this;
+    void this.changing(() => this.worker.begin(stroke.id, start, samples, refine), { ofStroke: true });
   }
 
   /** Samples that come while the worker is busy go out together when it is free. */
   extend(samples: readonly Sample[]): void {
-    if (!this.state.stroking) return;
-    this.waiting.push(...samples);
-    if (this.sending) return;
-    this.sending = true;
-    this.queue(async () => {
-      this.sending = false;
-      const batch = this.waiting.splice(0);
-      if (batch.length > 0 && this.state.stroking) this.take(await this.worker.extend(batch));
-    }).catch(() => undefined);
+    const stroke = this.drawn;
+    if (!stroke) return;
+    stroke.waiting.push(...samples);
+    void this.changing(() => this.worker.extend(stroke.id, stroke.waiting.splice(0)), { ofStroke: true, key: `extend ${stroke.id}` });
   }
 
-  /** Lays the running stroke along other samples; while one is worked out only the latest waits. */
-  retrace(samples: readonly Sample[]): Promise<void> {
-    this.tracing = [...samples];
-    this.traceRun ??= this.queue(async () => {
-      const latest = this.tracing;
-      this.tracing = null;
-      this.traceRun = null;
-      if (latest && this.state.stroking) this.take(await this.worker.retrace(latest));
-    });
-    return this.traceRun;
+  /** Ends the stroke that is drawn; what was asked for meanwhile follows. */
+  end(): Promise<void> {
+    const stroke = this.drawn;
+    if (!stroke) return Promise.resolve();
+    this.drawn = null;
+    const { refine } = this;
+    const ended = this.changing(() => this.worker.end(stroke.id, refine), { ofStroke: true });
+    this.orders.goOn();
+    return ended;
+  }
+
+  /** Takes back the stroke that is drawn. */
+  abandon(): Promise<void> {
+    const stroke = this.drawn;
+    if (!stroke) return Promise.resolve();
+    this.drawn = null;
+    const gone = this.changing(() => this.worker.abandon(), { ofStroke: true });
+    this.orders.goOn();
+    return gone;
+  }
+
+  /** Shows a stroke that is laid as a whole, along a path, in place of the one shown before; other orders take it off again. */
+  layPath(start: Begin, samples: readonly Sample[]): Promise<void> {
+    const sent = [...samples];
+    return this.changing(() => this.worker.layPath(start, sent), { key: 'path' });
+  }
+
+  /** Lays it and keeps it. */
+  keepPath(start: Begin, samples: readonly Sample[]): Promise<void> {
+    const sent = [...samples];
+    const { refine } = this;
+    return this.changing(() => this.worker.keepPath(start, sent, refine));
+  }
+
+  dropPath(): Promise<void> {
+    return this.changing(() => this.worker.abandon());
   }
 
   /** Masks what the last stroke raised. */
@@ -125,7 +180,7 @@ export class Sculptor {
 
   /** Cuts what is masked off the body; null when nothing whole is masked. */
   cutOff(thickness: number): Promise<ArrayBuffer | null> {
-    return this.queue(async () => {
+    return this.orders.give(async () => {
       const { change, piece } = await this.worker.cutOff(thickness);
       this.take(change);
       return piece;
@@ -134,28 +189,12 @@ export class Sculptor {
 
   /** The untouched body with the triangles it has now, as kept bytes. */
   untouched(): Promise<ArrayBuffer> {
-    return this.queue(() => this.worker.untouched());
+    return this.orders.give(() => this.worker.untouched());
   }
 
-  async end(): Promise<void> {
-    if (!this.state.stroking) return;
-    const rest = this.waiting.splice(0);
-    await this.changing(async () => {
-      if (rest.length > 0) this.take(await this.worker.extend(rest));
-      return this.worker.end(this.refine);
-    });
-    this.state.stroking = false;
-  }
-
-  async abandon(): Promise<void> {
-    this.waiting = [];
-    this.state.stroking = false;
-    await this.changing(() => this.worker.abandon());
-  }
-
+  /** Takes back the stroke that is drawn, else the last step. */
   undo(): Promise<void> {
-    this.state.stroking = false;
-    return this.changing(() => this.worker.undo());
+    return this.drawn ? this.abandon() : this.changing(() => this.worker.undo());
   }
 
   redo(): Promise<void> {
@@ -166,38 +205,25 @@ export class Sculptor {
     return this.changing(() => this.worker.clear());
   }
 
-  /**
-   * Takes over the brush's settings and runs the strokes again. While one run goes on only the latest settings wait;
-   * every caller hears when the last of them is done.
-   */
-  replay(settings: () => Promise<void>): Promise<void> {
-    this.replayWith = settings;
-    this.replayRun ??= this.replayLatest().finally(() => {
-      this.replayRun = null;
-    });
-    return this.replayRun;
-  }
-
-  private async replayLatest(): Promise<void> {
-    while (this.replayWith) {
-      const settings = this.replayWith;
-      this.replayWith = null;
+  /** Takes over the brush's settings and runs the strokes again. Of runs that wait one behind the other only the latest is made. */
+  replay(brush: Brush, alphas: BrushAlphas): Promise<void> {
+    const settings = this.settingsOf(brush, alphas);
+    const run = this.changing(async () => {
       await settings();
-      if (this.state.strokes > 0 && !this.state.stroking) await this.changing(() => this.worker.replay());
-    }
+      return this.worker.replay();
+    }, { key: `replay ${brush.id}` });
     window.clearTimeout(this.refineLater);
-    if (this.refine && this.state.strokes > 0) this.refineLater = window.setTimeout(() => this.refineAgain(), REST_MS);
-  }
-
-  /** Settings that rest a moment may have brought strokes onto clay that is coarse or too fine. */
-  private refineAgain(): void {
-    if (this.replayWith || this.state.stroking || this.state.strokes === 0) return;
-    this.changing(() => this.worker.refineAgain()).catch(() => undefined);
+    void run.then(() => {
+      window.clearTimeout(this.refineLater);
+      // Settings that rest a moment may have brought strokes onto clay that is coarse or too fine.
+      if (this.refine) this.refineLater = window.setTimeout(() => void this.changing(() => this.worker.refineAgain(), { key: 'refine' }), REST_MS);
+    }, () => undefined);
+    return run;
   }
 
   /** What was done to the body. */
   steps(): Promise<KeptStep[]> {
-    return this.queue(() => this.worker.steps());
+    return this.orders.give(() => this.worker.steps());
   }
 
   /** Lays these steps in place of all that is on the body. */
@@ -208,24 +234,18 @@ export class Sculptor {
 
   /** Strokes of one brush go on as strokes of its copy. */
   adopt(from: string, to: string): Promise<void> {
-    return this.queue(() => this.worker.adopt(from, to));
+    return this.orders.give(() => this.worker.adopt(from, to));
   }
 
-  /** Everything that is kept of a slab. */
+  /** Everything that is kept of a slab, when the stroke that is drawn has ended. */
   bytes(): Promise<ClayBytes> {
-    return this.queue(() => this.worker.bytes());
+    return this.orders.give(() => this.worker.bytes());
   }
 
   /** Shows what an edit would do; while one is worked out only the latest waits. */
   tryEdit(order: EditOrder): Promise<void> {
-    this.trying = plain(order);
-    this.tryRun ??= this.queue(async () => {
-      const latest = this.trying;
-      this.trying = null;
-      this.tryRun = null;
-      if (latest) this.take(await this.worker.tryEdit(latest));
-    });
-    return this.tryRun;
+    const sent = plain(order);
+    return this.changing(() => this.worker.tryEdit(sent), { key: 'try' });
   }
 
   keepEdit(): Promise<void> {
@@ -233,8 +253,7 @@ export class Sculptor {
   }
 
   dropEdit(): Promise<void> {
-    this.trying = null;
-    return this.changing(() => this.worker.dropEdit());
+    return this.changing(() => this.worker.dropEdit(), { key: 'try' });
   }
 
   makeEdit(order: EditOrder): Promise<void> {
@@ -242,15 +261,30 @@ export class Sculptor {
     return this.changing(() => this.worker.makeEdit(sent));
   }
 
-  async setPieces(pieces: readonly Piece[]): Promise<void> {
+  /** Pieces that lie on the clay from now on; while they are laid only the latest places wait. Parts that can't be fetched are left out, and that is told. */
+  setPieces(pieces: readonly Piece[]): Promise<void> {
     const next = plain([...pieces]);
-    for (const { part } of next) {
-      if (!part || this.parts.has(part.heights)) continue;
-      const bytes = await getBlob(part.heights);
-      await this.queue(() => this.worker.setPart(part.heights, Comlink.transfer(bytes, [bytes])));
-      this.parts.add(part.heights);
-    }
-    return this.changing(() => this.worker.setPieces(next));
+    const wanted = [...new Set(next.flatMap(({ part }) => (part && !this.parts.has(part.heights) ? [part.heights] : [])))];
+    const fetched = wanted.map((heights) => ({ heights, bytes: settled(getBlob(heights)) }));
+    return this.changing(async () => {
+      for (const { heights, bytes } of fetched) {
+        const got = await bytes;
+        if (!('value' in got) || this.parts.has(heights)) continue;
+        await this.worker.setPart(heights, Comlink.transfer(got.value, [got.value]));
+        this.parts.add(heights);
+      }
+      const here = next.filter(({ part }) => !part || this.parts.has(part.heights));
+      const change = await this.worker.setPieces(here);
+      if (here.length === next.length) return change;
+      this.take(change);
+      const why = (await Promise.all(fetched.map((f) => f.bytes))).find((got) => 'error' in got);
+      throw why && 'error' in why && why.error instanceof ServerAway ? why.error : new PartMissing(next.length - here.length);
+    }, { key: 'pieces' });
+  }
+
+  /** Whether the heights of a part are with the worker, so that its pieces can lie on the clay. */
+  hasPart(heights: string): boolean {
+    return this.parts.has(heights);
   }
 
   bakePieces(): Promise<void> {
@@ -264,11 +298,19 @@ export class Sculptor {
   close(): void {
     window.clearTimeout(this.refineLater);
     this.thread.terminate();
+    this.orders.close();
   }
 
-  /** Strokes have nobody who waits for them; what went wrong is told by `onProblem`. */
-  private changing(call: () => Promise<Change>): Promise<void> {
-    return this.queue(async () => this.take(await call()));
+  /** An order that changes the clay. When it fails the page looks at what is there now. */
+  private changing(call: () => Promise<Change>, options: OrderOptions = {}): Promise<void> {
+    return this.orders.give(async () => {
+      try {
+        this.take(await call());
+      } catch (error) {
+        await this.worker.state().then((now) => this.take(now), () => undefined);
+        throw error;
+      }
+    }, options);
   }
 
   private lookAt(opened: Opened): void {
@@ -283,20 +325,13 @@ export class Sculptor {
       this.lookAt(change.reopened);
       this.onReopen(change.reopened);
     }
-    Object.assign(this.state, {
-      level: change.level, strokes: change.strokes, canUndo: change.canUndo, canRedo: change.canRedo, dabRadius: change.dab?.radius ?? null });
+    const { level, strokes, canUndo, canRedo, stroking, dab } = change;
+    Object.assign(this.state, { level, strokes, canUndo, canRedo, stroking, dabRadius: dab?.radius ?? null });
     if (change.leaves.length > 0) this.onChange(change.leaves);
   }
+}
 
-  /** Calls go to the worker one after the other, in the order in which they were made. */
-  private queue<T>(call: () => Promise<T>): Promise<T> {
-    this.state.busy = true;
-    const mine = this.chain.then(call);
-    const settled = mine.then(() => undefined, (error: unknown) => this.onProblem(error));
-    this.chain = settled;
-    void settled.then(() => {
-      if (this.chain === settled) this.state.busy = false;
-    });
-    return mine;
-  }
+/** What became of it, so that it can be looked at later. */
+function settled<T>(promise: Promise<T>): Promise<{ value: T } | { error: unknown }> {
+  return promise.then((value) => ({ value }), (error: unknown) => ({ error }));
 }

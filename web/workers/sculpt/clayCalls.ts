@@ -74,6 +74,8 @@ export const clayCalls = {
   /** Everything that is kept of a slab, without its pieces. */
   bytes(): ClayBytes {
     const slab = openClay();
+    // With half of a stroke the history would not lead back to the clay; the page asks when it has ended.
+    if (slab.session.running) throw new Error('The clay can’t be kept while a stroke is drawn.');
     return onBareClay(() => {
       const { mesh } = slab.session.surface;
       const places = positionsOut(mesh).buffer as ArrayBuffer;

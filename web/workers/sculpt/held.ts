@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import type { AlphaForm, ResolvedBrush } from '#core/brush';
 import { layoutOf } from '#core/mesh';
-import type { Picture } from '#core/picture';
+import type { Picture, Pyramid } from '#core/picture';
 import { drainChanged } from '#core/sculpt';
 import { abandon, tryEdit, type Session } from '#core/session';
 import type { Piece } from '#core/settings';
@@ -13,9 +13,11 @@ export const held: {
   open: { session: Session } | Clay | null;
   /** Pieces that lie on the clay without being part of it: an edit that is shown and never kept. */
   pieces: readonly Piece[];
+  /** The stroke of the hand that runs; orders of others are too late. */
+  stroke: number | null;
   /** The page still looks at a mesh whose place this one took. */
   unseen: boolean;
-} = { open: null, pieces: [], unseen: false };
+} = { open: null, pieces: [], stroke: null, unseen: false };
 
 export const brushes = new Map<string, ResolvedBrush>();
 export const forms = new Map<string, AlphaForm>();
@@ -53,14 +55,27 @@ export function change(told: Opened | null = null): Change {
     leaves: drainChanged(s.surface), reopened, strokes: s.done.length,
     canUndo: slab ? canUndo(slab) && !(s.trying && s.done.length === 0 && slab.past.length === 0) : s.running !== null || (s.done.at(-1)?.before ?? null) !== null,
     canRedo: slab ? canRedo(slab) : s.undone.length > 0, dab: frame && { radius: frame.radius },
-    level: slab && { cells: slab.cells, upper: slab.upper.length },
+    stroking: s.running !== null, level: slab && { cells: slab.cells, upper: slab.upper.length },
   };
   return Comlink.transfer(out, [out.leaves.buffer as ArrayBuffer]);
 }
 
-/** Does something with the clay as it is without its pieces, then lays them on again. */
+/** The pictures of these alphas, and of the strokes that can be run again. */
+export function neededForms(ids: readonly string[]): Set<Pyramid> {
+  const out = new Set(ids.flatMap((id) => forms.get(id)?.pyramid ?? []));
+  const s = held.open?.session;
+  for (const step of s ? [...s.done.map((d) => d.step), ...s.undone] : []) {
+    if (step.kind !== 'stroke') continue;
+    const { alpha, tooth } = step.record.brush;
+    if (alpha) out.add(alpha);
+    if (tooth) out.add(tooth.picture);
+  }
+  return out;
+}
+
+/** Does something with the clay as it is without its pieces, then lays them on again. A stroke that runs took them off already, and goes on. */
 export function onBareClay<T>(act: () => T): T {
-  if (held.pieces.length > 0) abandon(current());
+  if (held.pieces.length > 0 && !current().running) abandon(current());
   const result = act();
   if (held.pieces.length > 0 && !current().running) tryEdit(current(), { kind: 'bake', pieces: held.pieces, parts });
   return result;

@@ -27,6 +27,8 @@ export interface Change {
   strokes: number;
   canUndo: boolean;
   canRedo: boolean;
+  /** A stroke is shown that is neither kept nor taken back. */
+  stroking: boolean;
   /** Radius and turn of the dab that is being laid, while it is. */
   dab: { radius: number } | null;
   level: LevelState | null;
