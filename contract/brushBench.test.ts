@@ -96,13 +96,23 @@ test('what is typed while a save is on its way stays, as an unsaved change', asy
   const bench = await onBench();
   await bench.edit(strength(40));
   const saving = bench.save();
-  expect(await bench.save()).toBe(false);
   await bench.edit(strength(55));
   expect(await saving).toBe(true);
   expect(bench.doc!.touch.strength).toBe(55);
   expect(bench.unsaved).toBe(true);
   expect((await stored(bench.doc!.id)).doc.touch.strength).toBe(40);
   expect(await bench.save()).toBe(true);
+  expect(await stored(bench.doc!.id)).toMatchObject({ revision: 3, doc: { touch: { strength: 55 } } });
+});
+
+test('saved again while a save is on its way, what was typed in between is saved too; nothing is saved twice', async () => {
+  const bench = await onBench();
+  await bench.edit(strength(40));
+  const saves = [bench.save(), bench.save()];
+  await bench.edit(strength(55));
+  saves.push(bench.save());
+  expect(await Promise.all(saves)).toEqual([true, true, true]);
+  expect(bench.unsaved).toBe(false);
   expect(await stored(bench.doc!.id)).toMatchObject({ revision: 3, doc: { touch: { strength: 55 } } });
 });
 

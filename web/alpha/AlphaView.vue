@@ -6,6 +6,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import { DIRT_CELLS } from '#core/checks';
 import { useShortcuts } from '../parts/shortcuts';
 import { useAlphaBench } from '../stores/alphaBench';
+import { useFingers } from '../viewport/useFingers';
 import { pictureEye } from './pictureEye';
 import { useRetouch } from './retouch';
 import type { CutLine } from './cutLine';
@@ -80,7 +81,20 @@ function place(e: PointerEvent): [number, number] {
 }
 const pressure = (e: PointerEvent): number => (e.pointerType === 'pen' && e.pressure > 0 ? e.pressure : 1);
 
+const fingers = useFingers(box, {
+  began: () => {
+    hand.abandon();
+    held = null;
+  },
+  moved: ({ dx, dy, factor, x, y }) => {
+    eye.pan(dx, dy);
+    eye.zoom(factor, x, y, mostSide());
+  },
+});
+const mostSide = (): number => (shown.value?.size ?? 512) * 24;
+
 function down(e: PointerEvent): void {
+  if (fingers.busy()) return;
   const at = place(e);
   last = at;
   const [x, y] = eye.toPicture(...at);
@@ -124,7 +138,7 @@ function up(): void {
 }
 function wheel(e: WheelEvent): void {
   const b = box.value!.getBoundingClientRect();
-  eye.zoom(Math.exp(-e.deltaY * 0.0016), e.clientX - b.left, e.clientY - b.top, (shown.value?.size ?? 512) * 24);
+  eye.zoom(Math.exp(-e.deltaY * 0.0016), e.clientX - b.left, e.clientY - b.top, mostSide());
 }
 /** One picture pixel to one screen pixel. */
 function toPixel(): void {

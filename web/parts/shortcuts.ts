@@ -6,8 +6,10 @@ export interface Shortcut {
   keys: string;
   what: string;
   run?: (e: KeyboardEvent) => void;
-  /** Held keys get both ends. */
-  hold?: (down: boolean) => void;
+  /** Held keys get both ends. `released` is false where the key's end wasn't seen: the window was left, or the place. */
+  hold?: (down: boolean, released: boolean) => void;
+  /** Where it is false the key is left to whatever else it does. */
+  when?: () => boolean;
   /** Not listed: covered by another line. */
   silent?: boolean;
 }
@@ -15,23 +17,34 @@ export interface Shortcut {
 export const active: Shortcut[] = reactive([]);
 
 export function useShortcuts(list: readonly Shortcut[]): void {
+  const held = new Set<Shortcut>();
   const down = (e: KeyboardEvent): void => {
     if (typing(e.target) && !(e.ctrlKey || e.metaKey) && e.key !== 'Escape') return;
     if (typing(e.target) && /^[zy]$/i.test(e.key)) return;
-    const found = list.find((s) => matches(s.keys, e));
+    if (ownsKey(e)) return;
+    const found = list.find((s) => matches(s.keys, e) && (s.when?.() ?? true));
     if (!found) return;
     e.preventDefault();
+    if (typing(e.target)) takeTyped(e.target);
     if (found.hold) {
-      if (!e.repeat) found.hold(true);
+      if (e.repeat) return;
+      held.add(found);
+      found.hold(true, false);
     } else found.run?.(e);
   };
   const up = (e: KeyboardEvent): void => {
-    for (const s of list) if (s.hold && e.key.toLowerCase() === s.keys.toLowerCase()) s.hold(false);
+    for (const s of [...held]) if (e.key.toLowerCase() === s.keys.toLowerCase()) letGo(s, true);
   };
+  const letGo = (s: Shortcut, released: boolean): void => {
+    if (held.delete(s)) s.hold!(false, released);
+  };
+  // A key that is let go in another window is never heard of here.
+  const leave = (): void => [...held].forEach((s) => letGo(s, false));
   onMounted(() => {
     active.push(...list);
     window.addEventListener('keydown', down);
     window.addEventListener('keyup', up);
+    window.addEventListener('blur', leave);
   });
   onBeforeUnmount(() => {
     for (const s of list) {
@@ -40,7 +53,22 @@ export function useShortcuts(list: readonly Shortcut[]): void {
     }
     window.removeEventListener('keydown', down);
     window.removeEventListener('keyup', up);
+    window.removeEventListener('blur', leave);
+    leave();
   });
+}
+
+/** What is typed counts before the key does what it does: a field takes it when it is left. */
+function takeTyped(field: HTMLElement): void {
+  field.blur();
+  field.focus();
+}
+
+/** Keys that press what has the focus, and all keys of a dialog but those that close it. */
+function ownsKey(e: KeyboardEvent): boolean {
+  if (!(e.target instanceof Element) || e.key === 'Escape') return false;
+  if (e.target.closest('[role="dialog"][aria-modal="true"]')) return true;
+  return (e.key === 'Enter' || e.key === ' ') && e.target.closest('a, button, summary, [role="button"], [role="radio"], [role="tab"], [role="menuitem"], [role="option"]') !== null;
 }
 
 function matches(keys: string, e: KeyboardEvent): boolean {
@@ -53,7 +81,7 @@ function matches(keys: string, e: KeyboardEvent): boolean {
   return e.key.toLowerCase() === (key === 'Esc' ? 'escape' : key.toLowerCase());
 }
 
-function typing(target: EventTarget | null): boolean {
+function typing(target: EventTarget | null): target is HTMLElement {
   if (!(target instanceof HTMLElement)) return false;
   return target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement
     || (target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox');

@@ -8,6 +8,7 @@ import { useLibrary } from '../stores/library';
 import { useProof } from '../stores/proof';
 import { BodyEye, type Pose } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
+import { Fingers } from '../viewport/fingers';
 import { Sculptor } from '../workers/sculptor';
 import { heldBrush } from './heldBrushes';
 import { CLAYS, type ClayName } from './looks';
@@ -23,6 +24,7 @@ const problem = ref<string | null>(null);
 const sculptor = new Sculptor();
 let view: ClayView | null = null;
 let eye: BodyEye | null = null;
+let fingers: Fingers | null = null;
 let waiting = false;
 let running = false;
 
@@ -66,6 +68,8 @@ onMounted(async () => {
   view = new ClayView(canvas.value!, { grazing: false });
   eye = new BodyEye(view, surface.value!);
   eye.leftTurns(true);
+  fingers = new Fingers(surface.value!, { began: () => eye?.leftTurns(false), moved: (by) => eye?.fingers(by) });
+  surface.value!.addEventListener('pointerup', () => fingers?.busy || eye?.leftTurns(true));
   eye.onMoved = (next) => (pose.value = next);
   if (pose.value) eye.look(pose.value);
   sculptor.onChange = (leaves) => view?.update(leaves);
@@ -77,6 +81,7 @@ onMounted(async () => {
 onBeforeUnmount(() => {
   const gone = view;
   view = null;
+  fingers?.dispose();
   eye?.dispose();
   gone?.dispose();
   sculptor.close();

@@ -14,6 +14,7 @@ import type { BrushAlphas } from '../stores/library';
 import { useProof } from '../stores/proof';
 import { BodyEye, type Pose } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
+import { Fingers } from '../viewport/fingers';
 import { StrokeInput } from '../viewport/strokeInput';
 import { isMeshFile } from '../workers/meshFiles';
 import { useHeldBrushes } from './heldBrushes';
@@ -43,6 +44,9 @@ const nodePlaces = ref<{ x: number; y: number }[]>([]);
 const view = shallowRef<ClayView | null>(null);
 let eye: BodyEye | null = null;
 let input: StrokeInput | null = null;
+let fingers: Fingers | null = null;
+/** A finger that is still down set the last node of a path. */
+let fingerNode = false;
 const light = useLight(() => view.value);
 
 /** What the worker knows of: strokes wait until it has the brush and its alphas. */
@@ -98,10 +102,19 @@ onMounted(async () => {
   const withStencil = { ray: eye.ray.bind(eye), basis: eye.basis.bind(eye), stencil: () => eye!.stencil(stencil.value) };
   eye.onMoved = (next) => (pose.value = next);
   if (pose.value) eye.look(pose.value);
+  fingers = new Fingers(surface.value!, {
+    began: () => {
+      eye?.leftTurns(false);
+      input?.abandon();
+      if (fingerNode) void path.remove();
+      fingerNode = false;
+    },
+    moved: (by) => eye?.fingers(by),
+  });
   input = new StrokeInput({
     surface: surface.value!, view: view.value, eye: withStencil, sculptor: proof.sculptor,
     brush: () => held.inHand() ?? props.brush, symmetry,
-    ready: () => usable.value !== '' && !proof.opening, blocked: () => onPath.value || light.turning.value,
+    ready: () => usable.value !== '' && !proof.opening, blocked: () => onPath.value || light.turning.value || fingers!.busy,
     onHover, onEnd: () => undefined, onBeside: (beside) => eye?.leftTurns(beside),
   });
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
@@ -117,6 +130,7 @@ onBeforeUnmount(() => {
   else if (input?.abandon() !== true) void proof.sculptor.end();
   proof.sculptor.onChange = () => undefined;
   input?.dispose();
+  fingers?.dispose();
   eye?.dispose();
   view.value?.dispose();
   view.value = null;
@@ -146,9 +160,11 @@ watch(onPath, (now) => {
 
 /** The first press of a path, and every one after it, sets a node; beside the body a left drag turns it. */
 function pressed(e: PointerEvent): void {
-  if (!onPath.value || e.button !== 0 || !eye || light.turning.value || usable.value === '' || proof.opening) return;
+  if (!onPath.value || e.button !== 0 || fingers?.busy || !eye || light.turning.value || usable.value === '' || proof.opening) return;
   const box = surface.value!.getBoundingClientRect();
-  eye.leftTurns(path.add(eye.ray(e.clientX - box.left, e.clientY - box.top)) < 0);
+  const node = path.add(eye.ray(e.clientX - box.left, e.clientY - box.top));
+  eye.leftTurns(node < 0);
+  fingerNode = node >= 0 && e.pointerType === 'touch';
 }
 function undo(): void {
   if (path.open.value) void path.remove();
@@ -172,8 +188,8 @@ function drop(e: DragEvent): void {
 useBrushKeys({ brush: () => props.brush, edit: (change) => emit('edit', change), dig: (down) => input?.setDig(down) });
 useShortcuts([
   { keys: 'Esc', what: 'Abandon the stroke that isn’t released', run: () => void (path.open.value ? path.abandon() : input?.abandon()) },
-  { keys: 'Enter', what: 'Path: keep the row', run: () => void path.keep() },
-  { keys: 'Backspace', what: 'Path: take the last node away', run: () => void (path.open.value && path.remove()) },
+  { keys: 'Enter', what: 'Path: keep the row', when: () => path.open.value, run: () => void path.keep() },
+  { keys: 'Backspace', what: 'Path: take the last node away', when: () => path.open.value, run: () => void path.remove() },
   { keys: 'Ctrl+Z', what: 'Undo the last stroke', run: undo },
   { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => void proof.sculptor.redo() },
   { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => void proof.sculptor.redo() },
@@ -193,7 +209,7 @@ useShortcuts([
     class="proof" :data-strokes="proof.state.strokes" :data-busy="proof.state.busy || proof.opening || usable !== key" :data-vertices="proof.state.vertices"
     @dragover.prevent @drop.prevent="drop"
   >
-    <div ref="surface" class="surface" :class="{ over: hovered }" @contextmenu.prevent @pointerdown="pressed" @pointermove="light.move"><canvas ref="canvas" /></div>
+    <div ref="surface" class="surface" :class="{ over: hovered }" @contextmenu.prevent @pointerdown="pressed" @pointerup="fingerNode = false" @pointermove="light.move"><canvas ref="canvas" /></div>
     <StencilSheet v-if="brush.stroke.mapping === 'stencil'" v-model="stencil" :alpha="alphas.form" :width="size.width" :height="size.height" />
     <PathNodes
       v-if="onPath" :places="nodePlaces" :closed="path.closed.value" @move="(i, x, y) => eye && path.move(i, eye.ray(x, y))" @remove="path.remove" @keep="path.keep()" @abandon="path.abandon()"

@@ -57,18 +57,18 @@ function wheel(e: WheelEvent): void {
   else place.value = { ...place.value, half: sized(place.value.half * Math.exp(-e.deltaY * 0.0012)) };
 }
 function nudge(change: Partial<StencilPlace>): void {
-  if (moving.value) place.value = { ...place.value, ...change };
+  place.value = { ...place.value, ...change };
 }
 useShortcuts([
   { keys: 'N', what: 'Held: the pointer moves the stencil; arrows, comma, full stop, + and − too', hold: (down) => (keyed.value = down) },
-  { keys: 'ArrowLeft', what: 'Stencil: left', silent: true, run: () => nudge({ x: place.value.x - 0.02 }) },
-  { keys: 'ArrowRight', what: 'Stencil: right', silent: true, run: () => nudge({ x: place.value.x + 0.02 }) },
-  { keys: 'ArrowUp', what: 'Stencil: up', silent: true, run: () => nudge({ y: place.value.y + 0.02 }) },
-  { keys: 'ArrowDown', what: 'Stencil: down', silent: true, run: () => nudge({ y: place.value.y - 0.02 }) },
-  { keys: ',', what: 'Stencil: turn anticlockwise', silent: true, run: () => nudge({ turnRad: place.value.turnRad + Math.PI / 36 }) },
-  { keys: '.', what: 'Stencil: turn clockwise', silent: true, run: () => nudge({ turnRad: place.value.turnRad - Math.PI / 36 }) },
-  { keys: '-', what: 'Stencil: smaller', silent: true, run: () => nudge({ half: sized(place.value.half / 1.05) }) },
-  { keys: '=', what: 'Stencil: larger', silent: true, run: () => nudge({ half: sized(place.value.half * 1.05) }) },
+  { keys: 'ArrowLeft', what: 'Stencil: left', silent: true, when: () => moving.value, run: () => nudge({ x: place.value.x - 0.02 }) },
+  { keys: 'ArrowRight', what: 'Stencil: right', silent: true, when: () => moving.value, run: () => nudge({ x: place.value.x + 0.02 }) },
+  { keys: 'ArrowUp', what: 'Stencil: up', silent: true, when: () => moving.value, run: () => nudge({ y: place.value.y + 0.02 }) },
+  { keys: 'ArrowDown', what: 'Stencil: down', silent: true, when: () => moving.value, run: () => nudge({ y: place.value.y - 0.02 }) },
+  { keys: ',', what: 'Stencil: turn anticlockwise', silent: true, when: () => moving.value, run: () => nudge({ turnRad: place.value.turnRad + Math.PI / 36 }) },
+  { keys: '.', what: 'Stencil: turn clockwise', silent: true, when: () => moving.value, run: () => nudge({ turnRad: place.value.turnRad - Math.PI / 36 }) },
+  { keys: '-', what: 'Stencil: smaller', silent: true, when: () => moving.value, run: () => nudge({ half: sized(place.value.half / 1.05) }) },
+  { keys: '=', what: 'Stencil: larger', silent: true, when: () => moving.value, run: () => nudge({ half: sized(place.value.half * 1.05) }) },
 ]);
 </script>
 

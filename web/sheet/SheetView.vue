@@ -8,6 +8,7 @@ import type { Mark } from '#core/settings';
 import { previewUrl } from '../api/client';
 import { useShortcuts } from '../parts/shortcuts';
 import { useSheetBench } from '../stores/sheetBench';
+import { useFingers } from '../viewport/useFingers';
 import { sheetEye } from './sheetEye';
 
 const bench = useSheetBench();
@@ -32,7 +33,19 @@ function place(e: PointerEvent | WheelEvent): [number, number] {
   const b = box.value!.getBoundingClientRect();
   return [e.clientX - b.left, e.clientY - b.top];
 }
+const fingers = useFingers(box, {
+  began: drop,
+  moved: ({ dx, dy, factor, x, y }) => {
+    eye.pan(dx, dy);
+    eye.zoom(factor, x, y);
+  },
+});
+function drop(): void {
+  held = null;
+  drawn.value = [];
+}
 function down(e: PointerEvent): void {
+  if (fingers.busy()) return;
   last = place(e);
   pressed = last;
   box.value!.setPointerCapture(e.pointerId);
@@ -93,8 +106,7 @@ useShortcuts([
   { keys: 'J', what: 'Join the chosen marks (Shift-click chooses)', run: () => bench.join() },
   { keys: 'Delete', what: 'Take the chosen marks away', run: () => bench.chosen.length && bench.remove(bench.chosen) },
   { keys: 'Esc', what: 'Abandon the line that isn’t released; choose nothing', run: () => {
-    held = null;
-    drawn.value = [];
+    drop();
     bench.chosen = [];
   } },
   { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
@@ -106,7 +118,7 @@ useShortcuts([
 
 <template>
   <div class="sheet-view" :data-busy="bench.finding" :data-marks="bench.marks.length">
-    <div ref="box" class="surface" :class="tool" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="held = null; drawn = []" @wheel.prevent="wheel" @contextmenu.prevent>
+    <div ref="box" class="surface" :class="tool" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="drop" @wheel.prevent="wheel" @contextmenu.prevent>
       <div class="page" :style="{ transform: `translate(${eye.at.x}px, ${eye.at.y}px)`, width: `${eye.at.w}px`, height: `${eye.at.h}px` }">
         <img :src="url" alt="" draggable="false" @load="eye.fit()" />
         <svg :viewBox="`0 0 ${eye.at.w} ${eye.at.h}`">

@@ -13,6 +13,7 @@ import { useSlabTools } from '../stores/slabTools';
 import { ClayView } from '../viewport/clayView';
 import { maskDrag } from '../viewport/maskDrag';
 import { SlabEye } from '../viewport/slabEye';
+import { Fingers } from '../viewport/fingers';
 import { StrokeInput } from '../viewport/strokeInput';
 import { isMeshFile } from '../workers/meshFiles';
 import { useParts } from './parts';
@@ -37,6 +38,7 @@ const taking = ref(false);
 let view: ClayView | null = null;
 const eye = shallowRef<SlabEye | null>(null);
 let input: StrokeInput | null = null;
+let fingers: Fingers | null = null;
 const drawn = maskDrag(() => eye.value);
 
 const key = computed(() => JSON.stringify([tools.brush, tools.alpha?.blob]));
@@ -55,11 +57,12 @@ function fit(): void {
   eye.value?.refit();
 }
 
-const hands = useSlabHands({ eye: () => eye.value, input: () => input, drawn, taking });
+const hands = useSlabHands({ eye: () => eye.value, input: () => input, drawn, taking, fingers: () => fingers?.busy ?? false });
 onMounted(() => {
   view = new ClayView(canvas.value!, { grazing: true });
   eye.value = new SlabEye(view);
   fit();
+  fingers = new Fingers(surface.value!, { began: () => hands.drop(), moved: (by) => eye.value?.fingers(by) });
   input = new StrokeInput({
     surface: surface.value!, view, eye: eye.value, sculptor, brush: () => tools.brush, symmetry: () => ({ ...bench.doc!.symmetry }),
     ready: () => known.value !== '', blocked: hands.blocked, onHover: (frame) => (onClay.value = frame !== null), onEnd: () => {
@@ -81,6 +84,7 @@ onBeforeUnmount(() => {
   sculptor.onChange = () => undefined;
   sculptor.onReopen = () => undefined;
   input?.dispose();
+  fingers?.dispose();
   view?.dispose();
   view = null;
 });

@@ -17,6 +17,8 @@ export interface SlabHandOptions {
   drawn: MaskDrag;
   /** Whether a mask shape takes away. */
   taking: Ref<boolean>;
+  /** Whether two fingers move the view. */
+  fingers: () => boolean;
 }
 
 type Held =
@@ -38,9 +40,10 @@ export function useSlabHands(o: SlabHandOptions) {
 
   const shaping = (): boolean => tools.brush.touch.action === 'mask' && tools.maskShape !== 'brush';
   /** Whether the left button is for something else than a stroke. */
-  const blocked = (): boolean => adjusting || tools.pickingPoint || shaping() || held?.kind === 'piece' || (tools.tab === 'pieces' && bench.pieces.length > 0);
+  const blocked = (): boolean => o.fingers() || adjusting || tools.pickingPoint || shaping() || held?.kind === 'piece' || (tools.tab === 'pieces' && bench.pieces.length > 0);
 
   function down(e: PointerEvent): void {
+    if (o.fingers() || (held && e.pointerType === 'touch')) return;
     const at = { x: e.offsetX, y: e.offsetY };
     const target = e.currentTarget as Element;
     if (e.button !== 0) held = { kind: e.button === 2 && e.shiftKey ? 'turn' : 'pan', x: e.clientX, y: e.clientY };
@@ -116,37 +119,43 @@ export function useSlabHands(o: SlabHandOptions) {
     o.input()?.hover();
   }
 
+  /** Takes back what the pointer began and hasn't released. */
+  function drop(): void {
+    if (held?.kind === 'adjust') {
+      const { size, strength } = held;
+      tools.edit((brush) => {
+        brush.stroke.size = size;
+        brush.touch.strength = strength;
+      });
+    }
+    if (held?.kind === 'piece') {
+      const { id, from } = held;
+      void bench.editPieces((slab) => {
+        const piece = slab.pieces.find((p) => p.id === id);
+        if (piece) [piece.x, piece.y] = from;
+      });
+    }
+    held = null;
+    o.drawn.drop();
+    o.input()?.abandon();
+  }
+
   return {
     blocked, down, move, up,
     abandon(): void {
-      if (held?.kind === 'adjust') {
-        const { size, strength } = held;
-        tools.edit((brush) => {
-          brush.stroke.size = size;
-          brush.touch.strength = strength;
-        });
-      }
-      if (held?.kind === 'piece') {
-        const { id, from } = held;
-        void bench.editPieces((slab) => {
-          const piece = slab.pieces.find((p) => p.id === id);
-          if (piece) [piece.x, piece.y] = from;
-        });
-      }
-      held = null;
-      o.drawn.drop();
+      drop();
       tools.pickingPoint = false;
-      o.input()?.abandon();
     },
+    drop,
     holdAdjust(isDown: boolean): void {
       adjusting = isDown;
       if (!isDown && held?.kind === 'adjust') held = null;
     },
     /** Held it smooths; tapped, without a stroke in between, it chooses the brush. */
-    holdSmooth(isDown: boolean): void {
+    holdSmooth(isDown: boolean, tapped: boolean): void {
       tools.smoothing = isDown;
       if (isDown) stroked = false;
-      else if (!stroked) tools.choose(tools.brushes.find((b) => b.touch.action === 'smooth')!.id);
+      else if (!stroked && tapped) tools.choose(tools.brushes.find((b) => b.touch.action === 'smooth')!.id);
     },
     stroked(): void {
       stroked = true;

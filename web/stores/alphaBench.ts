@@ -13,6 +13,7 @@ import { castAlpha, fullSide, madeOf, recipeFrom, tilesOf } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useHistory } from './history';
 import { useLibrary } from './library';
+import { oneAtATime } from './oneAtATime';
 import { plain } from './plain';
 import { useRecipeSteps } from './recipeSteps';
 
@@ -207,8 +208,10 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     }
   }
 
+  const save = oneAtATime(saveNow, () => doc.value?.id);
+
   /** Bakes at full size and saves. */
-  async function save(): Promise<boolean> {
+  async function saveNow(): Promise<boolean> {
     if (!doc.value || share.value !== null || vector.value) return false;
     const checked = AlphaSchema.safeParse(doc.value);
     if (!checked.success) {

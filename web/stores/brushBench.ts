@@ -8,6 +8,7 @@ import { BrushSchema, changeOf, explain, NameSchema, type Brush, type BrushChang
 import * as api from '../api/client';
 import { brushDraft, brushDrafts, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
+import { oneAtATime } from './oneAtATime';
 import { useLibrary } from './library';
 import { useHistory } from './history';
 import { plain } from './plain';
@@ -37,6 +38,8 @@ export const useBrushBench = defineStore('brush-bench', () => {
   const conflict = ref(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
   let copying: Promise<void> | null = null;
+  /** Counts openings: only the last one counts. */
+  let openings = 0;
   /** Undo and redo of settings; changes of one setting in quick succession are one step. */
   const history = useHistory<Brush>(doc, { togetherMs: TOGETHER_MS, put: take });
   const steps = computed(() => stepsOf(history.past.value, doc.value));
@@ -45,10 +48,12 @@ export const useBrushBench = defineStore('brush-bench', () => {
   const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value?.doc));
 
   async function open(id: string): Promise<void> {
+    const mine = ++openings;
     await flush();
     await library.ready();
-    resetValues();
     const draft = await brushDraft(id);
+    if (mine !== openings) return;
+    resetValues();
     const kept = library.brushes.find((b) => b.doc.id === id) ?? null;
     saved.value = kept ? { ...kept, doc: plain(kept.doc) } : null;
     if (draft) {
@@ -136,8 +141,13 @@ export const useBrushBench = defineStore('brush-bench', () => {
     if (timer !== undefined) await keep();
   }
 
-  async function save(): Promise<boolean> {
-    if (!doc.value || saving.value) return false;
+  const save = oneAtATime(saveNow, () => doc.value?.id);
+
+  async function saveNow(): Promise<boolean> {
+    // The first change of a base brush is on its way into a copy.
+    if (copying) await copying;
+    if (!doc.value) return false;
+    if (!unsaved.value) return true;
     const name = NameSchema.safeParse(doc.value.card.name);
     if (!name.success) {
       nameProblem.value = name.error.issues[0]!.message;

@@ -13,6 +13,7 @@ import { OrdersClosed } from '../workers/orders';
 import { Sculptor } from '../workers/sculptor';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
+import { oneAtATime } from './oneAtATime';
 import { plain } from './plain';
 
 const DRAFT_DELAY_MS = 1500;
@@ -196,8 +197,10 @@ export const useSlabBench = defineStore('slab-bench', () => {
     return { ...plain(slab), ...(touchedEver ? await sent(clay) : {}), cells: clay.cells as Slab['cells'] };
   }
 
-  async function save(): Promise<boolean> {
-    if (!doc.value || !sculptor.value || saving.value) return false;
+  const save = oneAtATime(saveNow, () => doc.value?.id);
+
+  async function saveNow(): Promise<boolean> {
+    if (!doc.value || !sculptor.value) return false;
     saving.value = true;
     problem.value = null;
     const before = changes.value;

@@ -6,6 +6,7 @@ import { dropSourceDraft, keepSourceDraft, sourceDraft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
 import { useHistory } from './history';
 import { useLibrary } from './library';
+import { oneAtATime } from './oneAtATime';
 import { plain } from './plain';
 
 type Worked = Sheet | Lettering | Pattern;
@@ -91,8 +92,11 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
     await keepSourceDraft({ doc: plain(doc.value), revision: revision.value, keptAt: keptAt.value });
   }
 
-  async function save(): Promise<boolean> {
+  const save = oneAtATime(saveNow, () => doc.value?.id);
+
+  async function saveNow(): Promise<boolean> {
     if (!doc.value) return false;
+    if (!unsaved.value) return true;
     const checked = SourceSchema.safeParse(doc.value);
     if (!checked.success) {
       problem.value = explain(checked.error);

@@ -1,9 +1,10 @@
-/** The eye round a body: right drag turns, middle or Shift and right drag pans, the wheel goes nearer. */
-import { Matrix4, MOUSE, PerspectiveCamera, Raycaster, Vector2, Vector3 } from 'three';
+/** The eye round a body: right drag turns, middle or Shift and right drag pans, the wheel goes nearer; two fingers do all three. */
+import { Matrix4, MOUSE, PerspectiveCamera, Raycaster, TOUCH, Vector2, Vector3 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { Ray } from '#core/mesh';
 import { stencilRows, type StencilPlace, type StencilRows, type View } from '#core/stroke';
 import type { ClayView } from './clayView';
+import type { FingerMove } from './fingers';
 
 /** Field of view from top to bottom, degrees, where the view is at least so much wider than high. */
 const FIELD = 28;
@@ -24,6 +25,8 @@ export class BodyEye {
     view.camera = this.camera;
     this.controls = new OrbitControls(this.camera, surface);
     this.controls.mouseButtons = { LEFT: null, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.ROTATE };
+    // One finger strokes, or turns what lies beside it, as a left drag does; two are looked at by `fingers`.
+    this.controls.touches = { ONE: null, TWO: null };
     this.controls.enableDamping = false;
     this.controls.minDistance = 0.6;
     this.controls.maxDistance = 20;
@@ -60,6 +63,22 @@ export class BodyEye {
   /** Whether a left drag turns the body: it does when it begins beside it. */
   leftTurns(turns: boolean): void {
     this.controls.mouseButtons.LEFT = turns ? MOUSE.ROTATE : null;
+    this.controls.touches.ONE = turns ? TOUCH.ROTATE : null;
+  }
+
+  /** Two fingers: together they pan, apart they go nearer, round each other they turn the body about its upright axis. */
+  fingers({ dx, dy, factor, turnRad }: FingerMove): void {
+    const { camera } = this;
+    const { target, minDistance, maxDistance } = this.controls;
+    const arm = new Vector3().subVectors(camera.position, target);
+    const perPixel = (2 * arm.length() * Math.tan((camera.fov * Math.PI) / 360)) / this.view.height;
+    const { right, up } = this.basis();
+    const shift = new Vector3(...right).multiplyScalar(-dx * perPixel).addScaledVector(new Vector3(...up), dy * perPixel);
+    arm.applyAxisAngle(camera.up, -turnRad).setLength(Math.max(minDistance, Math.min(maxDistance, arm.length() / factor)));
+    target.add(shift);
+    camera.position.addVectors(target, arm);
+    this.controls.update();
+    this.view.stale();
   }
 
   /** Ray through a point given in CSS pixels from the view's upper left corner. */

@@ -4,6 +4,7 @@ import { reactive } from 'vue';
 import type { Ray } from '#core/mesh';
 import type { View } from '#core/stroke';
 import type { ClayView } from './clayView';
+import type { FingerMove } from './fingers';
 
 export interface SlabEyeState {
   /** Point of the slab in the middle of the view, body units. */
@@ -81,6 +82,17 @@ export class SlabEye {
     this.touched = true;
     this.state.turnRad = Math.atan2(Math.sin(this.state.turnRad + byRad), Math.cos(this.state.turnRad + byRad));
     this.view.stale();
+  }
+
+  /** Two fingers: the places under them stay under them. */
+  fingers({ dx, dy, factor, turnRad, x, y }: FingerMove): void {
+    this.pan(dx, dy);
+    this.zoom(factor, x, y);
+    const before = this.onSlab(x, y);
+    this.turn(turnRad);
+    const after = this.onSlab(x, y);
+    this.state.x += before[0] - after[0];
+    this.state.y += before[1] - after[1];
   }
 
   onSlab(x: number, y: number): [number, number] {

@@ -134,11 +134,21 @@ test('abandoned, by Esc or because the pointer was taken away, the stroke isn’
     expect(input.abandon()).toBe(false);
     say('pointerdown', event(0, 0));
     if (stop === 'esc') expect(input.abandon()).toBe(true);
-    else say(stop);
+    else say(stop, event(0, 0));
     say('pointermove', event(0.2, 0));
     say('pointerup', event(0.2, 0));
     expect([told.abandoned, told.samples.length, told.ends]).toEqual([1, 0, 0]);
   }
+});
+
+test('another pointer that is taken away leaves the stroke; a release that was not heard ends it at the next move', () => {
+  const { told, event, say, input } = hand();
+  say('pointerdown', event(0, 0));
+  say('pointercancel', event(0, 0, { pointerId: 2 }));
+  expect(input.stroking).toBe(true);
+  say('pointermove', event(0.2, 0));
+  say('pointermove', event(0.5, 0, { buttons: 0 }));
+  expect([told.ends, told.abandoned, told.samples.length, input.stroking]).toEqual([1, 0, 1, false]);
 });
 
 test('a held key digs, and what is held ends when the window is left', () => {

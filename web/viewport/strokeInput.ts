@@ -66,7 +66,9 @@ export class StrokeInput {
     on('pointerdown', (e) => this.down(e));
     on('pointermove', (e) => this.move(e));
     on('pointerup', (e) => this.up(e));
-    on('pointercancel', () => this.abandon());
+    on('pointercancel', (e) => {
+      if (e.pointerId === this.pressed?.id) this.abandon();
+    });
     on('pointerleave', () => {
       this.last = null;
       if (!this.pressed) this.hover();
@@ -106,6 +108,8 @@ export class StrokeInput {
 
   private down(e: PointerEvent): void {
     if (e.button !== 0 || this.o.blocked?.()) return;
+    // A finger beside a pen is a resting hand.
+    if (e.pointerType === 'touch' && this.pressed) return;
     const brush = this.o.brush();
     if (this.pressed || !brush || !this.o.ready()) return;
     this.last = this.place(e);
@@ -134,6 +138,8 @@ export class StrokeInput {
       return;
     }
     if (e.pointerId !== this.pressed.id) return;
+    // The release was not heard, as when the window was left in the middle of it.
+    if (e.buttons === 0) return this.up(e);
     const events = e.getCoalescedEvents();
     const samples = (events.length > 0 ? events : [e]).map((event) => this.sample(event));
     this.lastSample = samples[samples.length - 1]!;
