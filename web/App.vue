@@ -1,13 +1,18 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
+import { watch } from 'vue';
 import { useBrushBench } from './stores/brushBench';
 import { useLibrary } from './stores/library';
 import { useSlabBench } from './stores/slabBench';
+import { useWork } from './stores/work';
 import ShortcutsDialog from './parts/ShortcutsDialog.vue';
+import { failNotice, tellNotice } from './parts/undoNotice';
 
 const brushBench = useBrushBench();
 const slabBench = useSlabBench();
 void useLibrary().ready().then(() => brushBench.sendWaiting());
+const work = useWork();
+watch(() => work.said, (said) => said && (said.failed ? failNotice : tellNotice)(said.message));
 // A page that is put away writes down what is still on its way.
 useEventListener(document, 'visibilitychange', () => {
   if (document.visibilityState !== 'hidden') return;

@@ -87,6 +87,18 @@ export async function dropSourceDraft(id: string): Promise<void> {
   await del(`source:${id}`, store);
 }
 
+/**
+ * A save came through of what is no longer open here. A draft of the same is done with; one with later changes was made
+ * on what is stored now.
+ */
+export async function draftIsSaved(kind: 'brush' | 'alpha' | 'source', id: string, sent: unknown, revision: number): Promise<void> {
+  const key = `${kind}:${id}`;
+  const draft = await get<{ doc: unknown }>(key, store);
+  if (!draft) return;
+  if (JSON.stringify(draft.doc) === JSON.stringify(sent)) await del(key, store);
+  else await set(key, { ...draft, revision }, store);
+}
+
 let worker: Comlink.Remote<DraftWorker> | null = null;
 
 /** Gives the clay's bytes away: they are large. */

@@ -7,13 +7,14 @@ import { getBlob } from '../api/client';
 import { plain } from '../stores/plain';
 import type { BrushAlphas } from '../stores/library';
 import type { StripWorker } from '../workers/strip.worker';
+import { startThread } from '../workers/thread';
 
 const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
 const WIDTH = 960;
 const canvas = ref<HTMLCanvasElement>();
 const drawn = ref('');
-const thread = new Worker(new URL('../workers/strip.worker.ts', import.meta.url), { type: 'module' });
-const worker = Comlink.wrap<StripWorker>(thread);
+const thread = startThread<StripWorker>(new Worker(new URL('../workers/strip.worker.ts', import.meta.url), { type: 'module' }));
+const { worker } = thread;
 let waiting = false;
 let busy = false;
 let gone = false;
@@ -53,7 +54,7 @@ onMounted(draw);
 watch(() => [worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob], draw);
 onBeforeUnmount(() => {
   gone = true;
-  thread.terminate();
+  thread.end();
 });
 </script>
 

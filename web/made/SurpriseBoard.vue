@@ -1,38 +1,21 @@
 <script setup lang="ts">
 /** Sixteen patterns drawn at random: a click takes one, Esc leaves it as it was. */
-import { onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { onBeforeUnmount, ref, watch } from 'vue';
 import { surprises } from '#core/pattern';
-import { PatternSchema, SOURCE_VERSION, type Grow, type PatternForm } from '#core/settings';
+import type { Grow, PatternForm } from '#core/settings';
 import { useShortcuts } from '../parts/shortcuts';
 import { Recipes } from '../workers/recipes';
 import GreyCanvas from './GreyCanvas.vue';
+import { useOffers } from './offers';
 
 const props = defineProps<{ form: PatternForm; tiles: boolean }>();
 const emit = defineEmits<{ take: [grow: Grow]; close: [] }>();
 const SIDE = 160;
 const any = ref(false);
 const seed = ref(1 + Math.floor(Math.random() * 99998));
-const offers = shallowRef<{ grow: Grow; heights: Float32Array | null }[]>([]);
 const worker = new Recipes();
-let next = 0;
-
-function ask(): void {
-  const at = next;
-  const offer = offers.value[at];
-  if (!offer) return;
-  const made = PatternSchema.parse({ version: SOURCE_VERSION, kind: 'pattern', id: crypto.randomUUID(), card: { name: 'Offer' }, grow: offer.grow });
-  worker.preview({ base: { kind: 'pattern', sourceId: made.id }, made, others: [] }, { steps: [], size: SIDE, fullSize: SIDE, tiles: true, chosen: null, through: false }, SIDE);
-}
-worker.onAnswer = ({ heights }) => {
-  offers.value = offers.value.map((o, i) => (i === next ? { ...o, heights } : o));
-  next++;
-  ask();
-};
-watch([any, seed], () => {
-  offers.value = surprises(any.value ? null : props.form, seed.value, props.tiles).map((grow) => ({ grow, heights: null }));
-  next = 0;
-  ask();
-}, { immediate: true });
+const { offers, put } = useOffers(worker, SIDE);
+watch([any, seed], () => put(surprises(any.value ? null : props.form, seed.value, props.tiles)), { immediate: true });
 onBeforeUnmount(() => worker.close());
 useShortcuts([{ keys: 'Esc', what: 'Leave the pattern as it was', run: () => emit('close') }]);
 </script>
@@ -46,7 +29,7 @@ useShortcuts([{ keys: 'Esc', what: 'Leave the pattern as it was', run: () => emi
       <button class="btn" type="button" @click="$emit('close')">Leave it</button>
     </div>
     <div class="offers">
-      <button v-for="(o, i) in offers" :key="i" type="button" :aria-label="`Take offer ${i + 1}`" :disabled="!o.heights" @click="emit('take', o.grow)"><GreyCanvas v-if="o.heights" :heights="o.heights" :size="SIDE" /></button>
+      <button v-for="(o, i) in offers" :key="o.id" type="button" :aria-label="`Take offer ${i + 1}`" :disabled="!o.heights" @click="emit('take', o.grow)"><GreyCanvas v-if="o.heights" :heights="o.heights" :size="SIDE" /></button>
     </div>
   </div>
 </template>

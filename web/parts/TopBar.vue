@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { useConnection } from '../stores/connection';
 import { useLibrary } from '../stores/library';
+import WorkRing from './WorkRing.vue';
 
 const route = useRoute();
 const connection = useConnection();
@@ -39,6 +40,7 @@ function showKeys(): void {
       <RouterLink v-for="place in places.filter((p) => p.to)" :key="place.name" :to="place.to" :class="{ on: place.on }">{{ place.name }}</RouterLink>
     </nav>
     <div class="middle"><slot /></div>
+    <WorkRing />
     <span v-if="connection.away" class="away" role="status">
       Server away{{ waiting ? ` · ${waiting} ${waiting === 1 ? 'save waits' : 'saves wait'}` : '' }}
     </span>

@@ -1,5 +1,5 @@
 /** Keys of the place that is open. They rest while a person types; `?` lists them. */
-import { onBeforeUnmount, onMounted, reactive } from 'vue';
+import { onBeforeUnmount, onMounted, shallowReactive } from 'vue';
 
 export interface Shortcut {
   /** As shown, e.g. "Ctrl+Shift+Z", "D", "[". */
@@ -14,7 +14,7 @@ export interface Shortcut {
   silent?: boolean;
 }
 
-export const active: Shortcut[] = reactive([]);
+export const active: Shortcut[] = shallowReactive([]);
 
 export function useShortcuts(list: readonly Shortcut[]): void {
   const held = new Set<Shortcut>();
@@ -48,7 +48,7 @@ export function useShortcuts(list: readonly Shortcut[]): void {
   });
   onBeforeUnmount(() => {
     for (const s of list) {
-      const at = active.findIndex((a) => a.what === s.what && a.keys === s.keys);
+      const at = active.indexOf(s);
       if (at >= 0) active.splice(at, 1);
     }
     window.removeEventListener('keydown', down);

@@ -128,7 +128,7 @@ onMounted(async () => {
 onBeforeUnmount(() => {
   if (path.open.value) void path.abandon();
   else if (input?.abandon() !== true) void proof.sculptor.end();
-  proof.sculptor.onChange = () => undefined;
+  proof.sculptor.unseen();
   input?.dispose();
   fingers?.dispose();
   eye?.dispose();

@@ -24,9 +24,10 @@ const summary = computed(() => {
 const numbers = settingsIn(FindSchema);
 
 async function cast(): Promise<void> {
+  const { id } = doc.value;
   const made = await bench.castAll();
   fresh.value = made.map((a) => a.id);
-  if (made.length) tellNotice(`${made.length} ${made.length === 1 ? 'alpha is' : 'alphas are'} cast.`);
+  if (made.length && bench.doc?.id === id) tellNotice(`${made.length} ${made.length === 1 ? 'alpha is' : 'alphas are'} cast.`);
 }
 async function makeBrush(alpha: Alpha): Promise<void> {
   await router.push(`/bench/brush/${await brushFrom(alpha)}`);
@@ -49,7 +50,7 @@ async function makeBrush(alpha: Alpha): Promise<void> {
     <SettingSlider v-for="key in ['size', 'margin'] as const" :key="key" :meta="settingAt(SheetSchema, `cut.${key}`)" :model-value="doc.cut[key]" @update:model-value="(v) => bench.edit(key, (s) => { s.cut[key] = v; })" />
     <label class="check"><input type="checkbox" :checked="doc.cut.straighten" @change="bench.edit('straighten', (s) => { s.cut.straighten = ($event.target as HTMLInputElement).checked; })" /> Turn each upright</label>
     <button v-if="!bench.casting" class="btn main" type="button" :disabled="!bench.taken.length || bench.finding" @click="cast">Cast {{ bench.taken.length }} {{ bench.taken.length === 1 ? 'alpha' : 'alphas' }}</button>
-    <div v-else class="going"><progress :value="(bench.casting.done + bench.casting.share) / bench.casting.of" max="1" aria-label="Casting" /><span>{{ bench.casting.done + 1 }} of {{ bench.casting.of }}</span><button class="btn" type="button" @click="bench.cancel()">Cancel</button></div>
+    <div v-else class="going"><progress :value="bench.casting.share" max="1" aria-label="Casting" /><span>{{ bench.casting.detail }}</span><button class="btn" type="button" @click="bench.casting.cancel()">Cancel</button></div>
     <div class="heading part">Cast from this sheet <small>{{ bench.casts.length || 'none yet' }}</small></div>
     <ul>
       <li v-for="{ doc: alpha, revision } in bench.casts" :key="alpha.id" :class="{ fresh: fresh.includes(alpha.id) }">

@@ -72,7 +72,7 @@ async function keep(over: Alpha | null): Promise<void> {
       <span class="go">
         <input v-model="name" class="field" maxlength="80" :placeholder="suggested" aria-label="Name of the alpha" />
         <button v-if="cast.share === null" class="btn main" type="submit" :disabled="!cast.result">Cast</button>
-        <button v-else class="btn" type="button" @click="cast.caster?.cancel()">Cancel · {{ (cast.share * 100).toFixed(0) }} %</button>
+        <button v-else class="btn" type="button" @click="cast.cancel()">Cancel · {{ (cast.share * 100).toFixed(0) }} %</button>
       </span>
     </form>
     <p v-if="cast.problem || bench.problem" class="sentence-bad" role="alert">{{ cast.problem ?? bench.problem }}</p>

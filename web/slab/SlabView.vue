@@ -81,8 +81,7 @@ onMounted(() => {
 });
 onBeforeUnmount(() => {
   input?.abandon();
-  sculptor.onChange = () => undefined;
-  sculptor.onReopen = () => undefined;
+  sculptor.unseen();
   input?.dispose();
   fingers?.dispose();
   view?.dispose();

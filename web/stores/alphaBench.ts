@@ -6,7 +6,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { AlphaSchema, explain, type Alpha, type Recipe } from '#core/settings';
 import * as api from '../api/client';
-import { alphaDraft, dropAlphaDraft, keepAlphaDraft } from '../api/drafts';
+import { alphaDraft, draftIsSaved, dropAlphaDraft, keepAlphaDraft } from '../api/drafts';
 import { BakeCancelled, MOST_BASE_SIDE, Recipes } from '../workers/recipes';
 import type { RecipeAnswer } from '../workers/recipe.worker';
 import { castAlpha, fullSide, madeOf, recipeFrom, tilesOf } from './castAlpha';
@@ -15,6 +15,7 @@ import { useHistory } from './history';
 import { useLibrary } from './library';
 import { oneAtATime } from './oneAtATime';
 import { plain } from './plain';
+import { useWork } from './work';
 import { useRecipeSteps } from './recipeSteps';
 
 const DRAFT_DELAY_MS = 350;
@@ -26,6 +27,7 @@ const REST_MS = 450;
 export const useAlphaBench = defineStore('alpha-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
+  const work = useWork();
   const doc = ref<Alpha | null>(null);
   const saved = ref<Alpha | null>(null);
   const revision = ref<number | null>(null);
@@ -33,7 +35,8 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const opening = ref(false);
   const problem = ref<string | null>(null);
   const conflict = ref(false);
-  const share = ref<number | null>(null);
+  const baking = computed(() => work.find(doc.value?.id));
+  const share = computed(() => baking.value?.share ?? null);
   const chosen = ref<string | null>(null);
   const answer = shallowRef<RecipeAnswer | null>(null);
   /** The answer is at the alpha's own size, or as near as is shown. */
@@ -49,7 +52,6 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     },
   });
   let recipes: Recipes | null = null;
-  let stop: () => void = () => undefined;
   /** Only the last opening counts. */
   let wanted = '';
   let drafting: ReturnType<typeof setTimeout> | undefined;
@@ -87,6 +89,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
       revision.value = draft ? draft.revision : kept.revision;
       keptAt.value = draft?.keptAt ?? null;
       conflict.value = draft !== undefined && draft.revision !== kept.revision;
+      history.resume();
       recipes = new Recipes();
       recipes.onAnswer = taken;
       recipes.onFail = (error) => {
@@ -105,12 +108,11 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   function close(): void {
     if (drafting !== undefined) void keepDraft();
+    history.leave();
     clearTimeout(resting);
     recipes?.close();
     recipes = null;
-    stop();
     for (const value of [doc, saved, revision, keptAt, problem, chosen, answer, bare]) value.value = null;
-    history.clear();
     conflict.value = false;
     opening.value = false;
     wanted = '';
@@ -179,9 +181,11 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     const fromSlab = recipe.value!.base.kind === 'cast';
     const source = from ? { id: from.doc.id, revision: fromSlab ? as.lineage.sourceRevision ?? from.revision : from.revision } : null;
     const wish = { id, card, size, relief, format: format as 'grey16', recipe: plain(recipe.value!), source, ...(fromSlab ? { cast: { floor, crown, cast } } : {}) };
-    const work = castAlpha(wish, on, (s) => (share.value = s));
-    stop = work.cancel;
-    return work.done;
+    return work.run(`Baking “${card.name}”`, doc.value!.id, async (hand) => {
+      const made = castAlpha(wish, on, hand.report);
+      hand.onCancel(made.cancel);
+      return made.done;
+    });
   }
 
   /** Keeps this work beside the other as an alpha of its own; answers its id, or null when it can't be kept. */
@@ -191,7 +195,6 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     const copy = { ...plain(doc.value), id: crypto.randomUUID() };
     copy.card.name = library.freeName('alphas', `${copy.card.name} copy`);
     problem.value = null;
-    share.value = 0;
     try {
       await bake(copy, null);
       clearTimeout(drafting);
@@ -203,8 +206,6 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
       connection.noticed(error);
       problem.value = `The copy wasn’t kept. ${sentence(error)}`;
       return null;
-    } finally {
-      share.value = null;
     }
   }
 
@@ -219,11 +220,14 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
       return false;
     }
     problem.value = null;
-    share.value = 0;
     const sent = JSON.stringify(doc.value);
     try {
       const kept = await bake(checked.data, revision.value);
-      if (doc.value?.id !== kept.doc.id) return true;
+      if (doc.value?.id !== kept.doc.id) {
+        await draftIsSaved('alpha', kept.doc.id, JSON.parse(sent), kept.revision);
+        work.say(`“${kept.doc.card.name}” is saved.`);
+        return true;
+      }
       saved.value = plain(kept.doc);
       revision.value = kept.revision;
       conflict.value = false;
@@ -233,14 +237,16 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     } catch (error) {
       if (error instanceof BakeCancelled) return false;
       const away = connection.noticed(error);
+      if (doc.value?.id !== checked.data.id) {
+        work.say(`“${checked.data.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
+        return false;
+      }
       if (error instanceof api.Refused && error.code === 'changed-elsewhere') {
         conflict.value = true;
         return false;
       }
       problem.value = `The alpha wasn’t saved. ${sentence(error)}${away ? ' It is kept here as a draft; save it when the server is back.' : ''}`;
       return false;
-    } finally {
-      share.value = null;
     }
   }
 
@@ -261,6 +267,6 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   return {
     doc, saved, revision, keptAt, opening, problem, conflict, share, chosen, answer, exact, bare, past: history.past, future: history.future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
-    open, close, look, edit, undo: history.undo, redo: history.redo, ...steps, save, revert, keepAsCopy, cancel: () => stop(), keepDraft,
+    open, close, look, edit, undo: history.undo, redo: history.redo, ...steps, save, revert, keepAsCopy, cancel: () => baking.value?.cancel(), keepDraft,
   };
 });

@@ -6,12 +6,13 @@ import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { BrushSchema, changeOf, explain, NameSchema, type Brush, type BrushChange } from '#core/settings';
 import * as api from '../api/client';
-import { brushDraft, brushDrafts, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
+import { brushDraft, brushDrafts, draftIsSaved, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
 import { oneAtATime } from './oneAtATime';
 import { useLibrary } from './library';
 import { useHistory } from './history';
 import { plain } from './plain';
+import { useWork } from './work';
 
 const DRAFT_DELAY_MS = 250;
 const TOGETHER_MS = 800;
@@ -70,10 +71,11 @@ export const useBrushBench = defineStore('brush-bench', () => {
         ? 'The server can’t be reached, so this brush can’t be opened yet.'
         : 'This brush isn’t in the rack; it may have been deleted.';
     }
+    history.resume();
   }
 
   function resetValues(): void {
-    history.clear();
+    history.leave();
     doc.value = null;
     saved.value = null;
     revision.value = null;
@@ -161,12 +163,14 @@ export const useBrushBench = defineStore('brush-bench', () => {
     saving.value = true;
     problem.value = null;
     const sent = JSON.stringify(doc.value);
+    const on = revision.value;
     try {
-      taken(await api.save('brushes', checked.data, revision.value), sent);
+      taken(await api.save('brushes', checked.data, on), sent);
       if (!library.beltIds.includes(checked.data.id)) await library.setBelt([...library.beltIds, checked.data.id]);
       return true;
     } catch (error) {
-      if (connection.noticed(error)) {
+      if (doc.value?.id !== checked.data.id) await failedBehind(checked.data, on, error);
+      else if (connection.noticed(error)) {
         waiting.value = true;
         await keep();
       } else if (error instanceof api.Refused && error.code === 'name-taken') nameProblem.value = error.message;
@@ -178,9 +182,18 @@ export const useBrushBench = defineStore('brush-bench', () => {
     }
   }
 
+  /** A save failed of a brush that isn't open any more: it waits as a draft, or a sentence says why it wasn't taken. */
+  async function failedBehind(sent: Brush, on: number | null, error: unknown): Promise<void> {
+    const draft = (await brushDraft(sent.id)) ?? { doc: sent, revision: on, keptAt: Date.now(), waiting: false };
+    const away = connection.noticed(error);
+    await keepBrushDraft({ ...draft, waiting: away });
+    await library.loadDrafts();
+    if (!away) useWork().say(`“${sent.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
+  }
+
   function taken(kept: api.Kept<Brush>, sent: string): void {
     library.putBrush(kept);
-    if (doc.value?.id !== kept.doc.id) return;
+    if (doc.value?.id !== kept.doc.id) return void draftIsSaved('brush', kept.doc.id, JSON.parse(sent), kept.revision).then(library.loadDrafts);
     // The document as sent may hold spaces that the server trimmed; what was typed meanwhile stays.
     if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc);
     saved.value = { ...kept, doc: plain(kept.doc) };

@@ -2,13 +2,14 @@ import { ref } from 'vue';
 import { useHistory } from './history';
 
 interface Doc {
+  id: string;
   size: number;
   name: string;
 }
 
-function made(togetherMs = 0) {
-  const doc = ref<Doc | null>({ size: 1, name: 'a' });
-  const history = useHistory(doc, { togetherMs, put: (next) => (doc.value = next) });
+function made(togetherMs = 0, mostLength?: number) {
+  const doc = ref<Doc | null>({ id: 'one', size: 1, name: 'a' });
+  const history = useHistory(doc, { togetherMs, ...(mostLength ? { mostLength } : {}), put: (next) => (doc.value = next) });
   return { doc, history };
 }
 
@@ -38,9 +39,9 @@ test('changes of one label in quick succession are one step, those of another ar
   history.edit('name', (d) => (d.name = 'bc'));
   expect(history.past.value).toHaveLength(2);
   history.undo();
-  expect(doc.value).toEqual({ size: 8, name: 'a' });
+  expect(doc.value).toEqual({ id: 'one', size: 8, name: 'a' });
   history.undo();
-  expect(doc.value).toEqual({ size: 1, name: 'a' });
+  expect(doc.value).toEqual({ id: 'one', size: 1, name: 'a' });
 });
 
 test('after an undo the same label begins a step of its own, and a change forgets what could be redone', () => {
@@ -69,4 +70,38 @@ test('the document handed to a change is a copy: what was taken out before stays
   history.edit('size', (d) => (d.size = 4));
   expect(before.size).toBe(1);
   expect(doc.value!.size).toBe(4);
+});
+
+test('left and opened again as it was, a document has its undo and redo again; changed meanwhile, it begins anew', () => {
+  const { doc, history } = made();
+  for (let size = 2; size < 6; size++) history.edit(`size ${size}`, (d) => (d.size = size));
+  history.undo();
+  const here = { ...doc.value! };
+  history.leave();
+  expect([history.past.value.length, history.future.value.length]).toEqual([0, 0]);
+  doc.value = { id: 'two', size: 9, name: 'b' };
+  history.resume();
+  history.edit('size', (d) => (d.size = 10));
+  history.leave();
+  doc.value = { ...here };
+  history.resume();
+  expect([history.past.value.length, history.future.value.length]).toEqual([3, 1]);
+  history.redo();
+  expect(doc.value.size).toBe(5);
+  history.leave();
+  doc.value = { ...here, name: 'from another window' };
+  history.resume();
+  expect(history.past.value).toEqual([]);
+});
+
+test('the states stay within their budget, the oldest go first, and the last step can always be undone', () => {
+  const { doc, history } = made(0, 1000);
+  for (let size = 2; size < 200; size++) history.edit(`size ${size}`, (d) => (d.size = size));
+  expect(history.past.value.join('').length).toBeLessThanOrEqual(1000);
+  expect(history.past.value.length).toBeGreaterThan(10);
+  history.edit('name', (d) => (d.name = 'x'.repeat(5000)));
+  history.edit('size', (d) => (d.size = 1));
+  expect(history.past.value).toHaveLength(1);
+  history.undo();
+  expect([doc.value!.size, doc.value!.name.length]).toEqual([199, 5000]);
 });

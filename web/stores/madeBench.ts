@@ -1,6 +1,6 @@
 /** Lettering or a pattern on the bench: changed with undo, seen live, kept as a draft at once, saved, cast into alphas. */
 import { defineStore } from 'pinia';
-import { ref, shallowRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { NameSchema, StepSchema, type Alpha, type Lettering, type Pattern } from '#core/settings';
 import { BakeCancelled, Recipes } from '../workers/recipes';
 import type { RecipeAnswer } from '../workers/recipe.worker';
@@ -9,6 +9,7 @@ import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { plain } from './plain';
 import { useSourceDoc } from './sourceDoc';
+import { useWork } from './work';
 
 type Made = Lettering | Pattern;
 const QUICK_SIDE = 384;
@@ -18,12 +19,13 @@ const REST_MS = 350;
 export const useMadeBench = defineStore('made-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
+  const work = useWork();
   const own = useSourceDoc<Made>({ togetherMs: 700, onChange: look });
   const { doc, revision, problem, unsaved } = own;
-  const share = ref<number | null>(null);
+  const casting = computed(() => work.find(doc.value?.id));
+  const share = computed(() => casting.value?.share ?? null);
   const answer = shallowRef<RecipeAnswer | null>(null);
   let recipes: Recipes | null = null;
-  let stop: () => void = () => undefined;
   let resting: ReturnType<typeof setTimeout> | undefined;
 
   async function open(id: string, kind: Made['kind']): Promise<void> {
@@ -41,7 +43,6 @@ export const useMadeBench = defineStore('made-bench', () => {
     clearTimeout(resting);
     recipes?.close();
     recipes = null;
-    stop();
     answer.value = null;
   }
 
@@ -73,29 +74,34 @@ export const useMadeBench = defineStore('made-bench', () => {
       return null;
     }
     if (unsaved.value && !(await own.save())) return null;
+    if (!doc.value || share.value !== null) return null;
     const { id, kind, card } = doc.value;
-    share.value = 0;
     try {
       const recipe = over?.recipe ?? { base: { kind, sourceId: id } as const, steps: bevelled ? [StepSchema.parse({ kind: 'bevel', id: crypto.randomUUID(), width: 2 })] : [] };
-      const work = castAlpha({
+      const wish = {
         id: over?.id ?? crypto.randomUUID(), card: over?.card ?? { name: library.freeName('alphas', name.data), author: card.author, tags: [], notes: '' }, size: over?.size ?? size,
         relief: over?.relief ?? startRelief(kind), format: over?.format === 'grey32f' ? 'grey32f' : 'grey16', recipe, source: { id, revision: revision.value! },
-      }, over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null, (s) => (share.value = s));
-      stop = work.cancel;
-      return (await work.done).doc;
+      } as const;
+      const on = over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null;
+      const kept = await work.run(`Casting “${wish.card.name}”`, id, async (hand) => {
+        const cast = castAlpha(wish, on, hand.report);
+        hand.onCancel(cast.cancel);
+        return cast.done;
+      });
+      if (doc.value?.id !== id) work.say(`“${kept.doc.card.name}” is cast.`);
+      return kept.doc;
     } catch (error) {
       if (error instanceof BakeCancelled) return null;
       connection.noticed(error);
-      problem.value = `The cast wasn’t kept. ${sentence(error)}`;
+      if (doc.value?.id === id) problem.value = `The cast wasn’t kept. ${sentence(error)}`;
+      else work.say(`The cast of “${card.name}” wasn’t kept. ${sentence(error)}`, true);
       return null;
-    } finally {
-      share.value = null;
     }
   }
 
   const { past, future, edit, undo, redo } = own.history;
   return {
     doc, revision, keptAt: own.keptAt, opening: own.opening, problem, conflict: own.conflict, share, answer, past, future, unsaved, casts: own.casts,
-    open, close, edit, undo, redo, save: own.save, revert, keepAsCopy: own.keepAsCopy, cast, cancel: () => stop(), keepDraft: own.keepDraft,
+    open, close, edit, undo, redo, save: own.save, revert, keepAsCopy: own.keepAsCopy, cast, cancel: () => casting.value?.cancel(), keepDraft: own.keepDraft,
   };
 });

@@ -1,16 +1,19 @@
 /** The sheet on the bench: its marks found, taken or left, changed by hand with undo, and cast into alphas in one go. */
-import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { areaOf, joinOutlines, splitOutlines } from '#core/marks';
 import { MarkSchema, MOST_MARKS, type Alpha, type Mark, type Outline, type Sheet } from '#core/settings';
 import type { SheetWorker } from '../workers/sheet.worker';
 import { BakeCancelled } from '../workers/recipes';
+import { startThread, type Thread } from '../workers/thread';
 import { castAlpha, startRelief } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { plain } from './plain';
 import { useSourceDoc } from './sourceDoc';
+import { useWork, type WorkHand } from './work';
+
+const startSheet = (): Thread<SheetWorker> => startThread(new Worker(new URL('../workers/sheet.worker.ts', import.meta.url), { type: 'module' }));
 
 /** A part of a mark smaller than this share of the sheet is a crumb of the split, not a mark. */
 const CRUMB = 2e-6;
@@ -18,6 +21,7 @@ const CRUMB = 2e-6;
 export const useSheetBench = defineStore('sheet-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
+  const work = useWork();
   const own = useSourceDoc<Sheet>({ togetherMs: 1200 });
   const { doc, revision, problem, unsaved } = own;
   const { edit } = own.history;
@@ -25,12 +29,9 @@ export const useSheetBench = defineStore('sheet-bench', () => {
   /** What was found beside the marks. */
   const found = ref<{ specks: number; hairs: number } | null>(null);
   const chosen = ref<string[]>([]);
-  /** Casting: how many are done, of how many, and the share of the present one. */
-  const casting = ref<{ done: number; of: number; share: number } | null>(null);
-  let thread: Worker | null = null;
-  let worker: Comlink.Remote<SheetWorker> | null = null;
-  let stop: () => void = () => undefined;
-  let cancelled = false;
+  /** The casting of this sheet's marks. */
+  const casting = computed(() => work.find(doc.value?.id));
+  let thread: Thread<SheetWorker> | null = null;
   let asked: ReturnType<typeof setTimeout> | undefined;
 
   const marks = computed(() => doc.value?.marks ?? []);
@@ -39,8 +40,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
   async function open(id: string): Promise<void> {
     close();
     await own.open(id, 'sheet', async () => {
-      thread = new Worker(new URL('../workers/sheet.worker.ts', import.meta.url), { type: 'module' });
-      worker = Comlink.wrap<SheetWorker>(thread);
+      thread = startSheet();
       if (doc.value!.marks === null) await find();
     });
   }
@@ -48,24 +48,24 @@ export const useSheetBench = defineStore('sheet-bench', () => {
   function close(): void {
     own.close();
     clearTimeout(asked);
-    cancel();
-    thread?.terminate();
+    thread?.end();
     thread = null;
-    worker = null;
+    finding.value = false;
     found.value = null;
     chosen.value = [];
   }
 
   /** Looks for marks anew; those drawn by hand stay. */
   async function find(): Promise<void> {
-    if (!doc.value || !worker || finding.value) return;
+    const on = thread;
+    if (!doc.value || !on || finding.value) return;
     finding.value = true;
     problem.value = null;
     const { id, file } = doc.value;
     const settings = JSON.stringify(doc.value.find);
     try {
-      const seen = await worker.find(plain(file), plain(doc.value.find));
-      if (doc.value?.id !== id) return;
+      const seen = await on.worker.find(plain(file), plain(doc.value.find));
+      if (thread !== on) return;
       found.value = { specks: seen.specks, hairs: seen.hairs };
       edit('find', (sheet) => {
         const kept = (sheet.marks ?? []).filter((m) => m.byHand);
@@ -75,11 +75,12 @@ export const useSheetBench = defineStore('sheet-bench', () => {
       });
       chosen.value = [];
     } catch (error) {
+      if (thread !== on) return;
       connection.noticed(error);
       problem.value = sentence(error);
     } finally {
-      finding.value = false;
-      if (doc.value?.id === id && JSON.stringify(doc.value.find) !== settings) void find();
+      if (thread === on) finding.value = false;
+      if (thread === on && doc.value?.id === id && JSON.stringify(doc.value.find) !== settings) void find();
     }
   }
 
@@ -135,49 +136,56 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     });
   }
 
-  /** Casts every taken mark; what is done when it is cancelled stays. */
+  /** Casts every taken mark, on and on while one goes elsewhere; what is done when it is cancelled stays. */
   async function castAll(): Promise<Alpha[]> {
-    if (!doc.value || !worker || casting.value || taken.value.length === 0) return [];
+    if (!doc.value || casting.value || taken.value.length === 0) return [];
     if (unsaved.value && !(await own.save())) return [];
-    const sheet = plain(doc.value);
-    const of = taken.value.length;
-    const out: Alpha[] = [];
-    cancelled = false;
+    if (!doc.value || casting.value) return [];
     problem.value = null;
-    casting.value = { done: 0, of, share: 0 };
+    const sheet = plain(doc.value);
+    const on = revision.value!;
+    return work.run(`Casting “${sheet.card.name}”`, sheet.id, (hand) => castMarks(sheet, on, hand));
+  }
+
+  async function castMarks(sheet: Sheet, on: number, hand: WorkHand): Promise<Alpha[]> {
+    const out: Alpha[] = [];
+    const wanted = sheet.marks!.filter((m) => m.taken);
+    const of = wanted.length;
+    const reader = startSheet();
+    const tell = (share: number): void => hand.report((out.length + share) / of, `${Math.min(of, out.length + 1)} of ${of}`);
+    tell(0);
     try {
-      for (const mark of sheet.marks!.filter((m) => m.taken)) {
-        const recipe = await worker.recipe(sheet, mark);
-        if (cancelled) break;
+      for (const mark of wanted) {
+        const recipe = await Promise.race([reader.worker.recipe(sheet, mark), reader.broken]);
+        if (hand.cancelled) break;
         const name = library.freeName('alphas', `${sheet.card.name} ${out.length + 1}`);
-        const work = castAlpha({
-          id: crypto.randomUUID(), card: { name, author: sheet.card.author, tags: sheet.card.tags, notes: '' }, size: sheet.cut.size, relief: startRelief('sheet'), format: 'grey16', recipe,
-          source: { id: sheet.id, revision: revision.value! },
-        }, null, (share) => (casting.value = { done: out.length, of, share }));
-        stop = work.cancel;
-        out.push((await work.done).doc);
-        casting.value = { done: out.length, of, share: 0 };
+        const cast = castAlpha({
+          id: crypto.randomUUID(), card: { name, author: sheet.card.author, tags: sheet.card.tags, notes: '' },
+          size: sheet.cut.size, relief: startRelief('sheet'), format: 'grey16', recipe, source: { id: sheet.id, revision: on },
+        }, null, tell);
+        hand.onCancel(cast.cancel);
+        out.push((await cast.done).doc);
       }
     } catch (error) {
       if (!(error instanceof BakeCancelled)) {
         connection.noticed(error);
-        problem.value = `${out.length} of ${of} were cast. ${sentence(error)}`;
+        const why = `${out.length} of ${of} were cast. ${sentence(error)}`;
+        if (doc.value?.id === sheet.id) problem.value = why;
+        else work.say(`“${sheet.card.name}”: ${why}`, true);
       }
     } finally {
-      casting.value = null;
+      reader.end();
+    }
+    if (doc.value?.id !== sheet.id && out.length > 0) {
+      work.say(`${out.length} ${out.length === 1 ? 'alpha is' : 'alphas are'} cast from “${sheet.card.name}”.`);
     }
     return out;
-  }
-
-  function cancel(): void {
-    cancelled = true;
-    stop();
   }
 
   const { past, future } = own.history;
   return {
     doc, revision, keptAt: own.keptAt, opening: own.opening, finding, problem, conflict: own.conflict, found, chosen, casting, past, future, unsaved, marks, taken, casts: own.casts,
     open, close, find, findSoon, edit, undo: () => travel('undo'), redo: () => travel('redo'), take, addMark, remove, join, split,
-    keepDraft: own.keepDraft, save: own.save, revert: () => own.revert(open), keepAsCopy: own.keepAsCopy, castAll, cancel,
+    keepDraft: own.keepDraft, save: own.save, revert: () => own.revert(open), keepAsCopy: own.keepAsCopy, castAll,
   };
 });

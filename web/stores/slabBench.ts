@@ -90,6 +90,8 @@ export const useSlabBench = defineStore('slab-bench', () => {
   }
 
   async function leave(): Promise<void> {
+    // A save that runs is still about this slab.
+    await savingNow;
     await flush();
     sculptor.value?.close();
     sculptor.value = null;
@@ -197,7 +199,14 @@ export const useSlabBench = defineStore('slab-bench', () => {
     return { ...plain(slab), ...(touchedEver ? await sent(clay) : {}), cells: clay.cells as Slab['cells'] };
   }
 
-  const save = oneAtATime(saveNow, () => doc.value?.id);
+  let savingNow: Promise<unknown> = Promise.resolve();
+  const saveOnce = oneAtATime(saveNow, () => doc.value?.id);
+
+  function save(): Promise<boolean> {
+    const done = saveOnce();
+    savingNow = done.catch(() => undefined);
+    return done;
+  }
 
   async function saveNow(): Promise<boolean> {
     if (!doc.value || !sculptor.value) return false;

@@ -6,12 +6,14 @@ import type { Check } from '#core/checks';
 import { ALPHA_VERSION, AlphaSchema, NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
 import * as api from '../api/client';
 import { Caster } from '../workers/caster';
+import { BakeCancelled } from '../workers/recipes';
 import type { CastResult, FlatCast } from '../workers/cast.worker';
 import { castAlpha } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { plain } from './plain';
 import { useSlabBench } from './slabBench';
+import { useWork, type WorkHand } from './work';
 
 /** A live cast is never larger than this; the kept one has the size that was asked for. */
 const PREVIEW_SIZE = 512;
@@ -26,10 +28,12 @@ export const useSlabCast = defineStore('slab-cast', () => {
   const bench = useSlabBench();
   const library = useLibrary();
   const connection = useConnection();
+  const work = useWork();
   const caster = shallowRef<Caster | null>(null);
   const preview = shallowRef<CastResult | FlatCast | null>(null);
+  const casting = computed(() => work.find(bench.doc?.id));
   /** Share of a kept cast that is done; null while none runs. */
-  const share = ref<number | null>(null);
+  const share = computed(() => casting.value?.share ?? null);
   const problem = ref<string | null>(null);
   /** Whether the frame's handles can be taken hold of on the slab. */
   const framing = ref(false);
@@ -111,9 +115,10 @@ export const useSlabCast = defineStore('slab-cast', () => {
     }
   }
 
-  /** Casts at full size and keeps the alpha, with its lineage; `over` is cast anew in place of a new one. Null when it was cancelled or could not be. */
+  /** Casts at full size and keeps the alpha, with its lineage, also while one goes elsewhere; `over` is cast anew in place of a new one. Null when it was cancelled or could not be. */
   async function keep(wanted: string, over: Alpha | null): Promise<Alpha | null> {
-    if (!bench.doc || !caster.value || !settings.value) return null;
+    const from = caster.value;
+    if (!bench.doc || !from || !settings.value || share.value !== null) return null;
     problem.value = null;
     const name = NameSchema.safeParse(wanted);
     if (!name.success) {
@@ -124,55 +129,86 @@ export const useSlabCast = defineStore('slab-cast', () => {
       problem.value = `There is already an alpha called “${name.data}”. Choose another name, or cast that one again below.`;
       return null;
     }
-    share.value = 0;
+    const { id } = bench.doc;
+    const card = over?.card ?? { name: name.data, author: bench.doc.card.author, tags: [], notes: '' };
+    const here = (): boolean => bench.doc?.id === id;
     try {
-      if (bench.unsaved && !(await bench.save())) return null;
-      const made = await cast(plain(settings.value));
-      if (!made) return null;
-      const blob = await api.putBlob(made.bytes);
-      const revision = over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null;
-      if (over?.recipe && made.alpha.format !== 'vector32f') {
-        // Steps that were worked out on the old cast are run on the new one.
-        const { id, card, size, recipe, format } = over;
-        const base = { kind: 'cast' as const, blob, format: made.alpha.format, size: made.alpha.size };
-        return (await castAlpha({
-          id, card, size, relief: made.alpha.relief, format: format === 'grey32f' ? format : 'grey16', recipe: { ...plain(recipe), base }, source: { id: bench.doc.id, revision: bench.revision }, cast: made.lineage,
-        }, revision, (done) => (share.value = done)).done).doc;
-      }
-      const alpha = AlphaSchema.parse({
-        ...made.alpha, version: ALPHA_VERSION, id: over?.id ?? crypto.randomUUID(), blob,
-        card: over?.card ?? { name: name.data, author: bench.doc.card.author },
-        lineage: { ...made.lineage, sourceId: bench.doc.id, sourceRevision: bench.revision },
+      const kept = await work.run(`Casting “${card.name}”`, id, async (hand) => {
+        if (bench.unsaved && !(await bench.save())) return null;
+        if (!here() || hand.cancelled) return null;
+        const source = { id, revision: bench.revision };
+        hand.onCancel(() => from.cancel());
+        const made = await cast(from, plain(settings.value!), hand.report);
+        if ('flat' in made) {
+          problem.value = made.flat;
+          return null;
+        }
+        return keepMade({ made, over, card, source }, hand);
       });
-      const kept = await api.save('alphas', alpha, revision);
-      library.putAlpha(kept);
-      return kept.doc;
+      if (kept && !here()) work.say(`“${card.name}” is cast.`);
+      return kept;
     } catch (error) {
+      if (error instanceof CastCancelled || error instanceof BakeCancelled) return null;
       connection.noticed(error);
-      if (!(error instanceof CastCancelled)) problem.value = `The cast wasn’t kept. ${sentence(error)}`;
+      if (here()) problem.value = `The cast wasn’t kept. ${sentence(error)}`;
+      else work.say(`The cast of “${card.name}” wasn’t kept. ${sentence(error)}`, true);
       return null;
-    } finally {
-      share.value = null;
     }
   }
 
-  async function cast(wanted: CastSettings) {
-    const from = caster.value!;
-    // Heights are looked at in either case: they give ground, margin and range.
-    const looked = await from.cast(wanted.format === 'vector32f' ? { ...wanted, size: Math.min(wanted.size, PREVIEW_SIZE) } : wanted, (done) => (share.value = done * 0.9));
-    if ('flat' in looked) {
-      problem.value = looked.flat;
-      return null;
+  async function keepMade({ made, over, card, source }: Keeping, hand: WorkHand): Promise<Alpha> {
+    const blob = await api.putBlob(made.bytes);
+    const on = over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null;
+    if (over?.recipe && made.alpha.format !== 'vector32f') {
+      // Steps that were worked out on the old cast are run on the new one.
+      const base = { kind: 'cast' as const, blob, format: made.alpha.format, size: made.alpha.size };
+      const again = castAlpha({
+        id: over.id, card, size: over.size, relief: made.alpha.relief, format: over.format === 'grey32f' ? over.format : 'grey16',
+        recipe: { ...plain(over.recipe), base }, source, cast: made.lineage,
+      }, on, hand.report);
+      hand.onCancel(again.cancel);
+      return (await again.done).doc;
     }
-    const lineage = { floor: looked.floor, crown: looked.crown, cast: wanted };
-    const report = { marginPx: Math.round((looked.margin.marginPx * wanted.size) / looked.size), ringLoss: looked.ringLoss, usedRange: looked.usedRange, undercut: looked.undercutShare };
-    if (wanted.format === 'vector32f') {
-      const { offsets, relief } = await from.vector(wanted, (done) => (share.value = done * 0.9));
-      return { bytes: new Uint8Array(offsets.buffer as ArrayBuffer), alpha: { size: wanted.size, relief: Math.max(relief, 1e-6), ground: 0, format: wanted.format, report }, lineage };
-    }
-    const pixels = wanted.format === 'grey16' ? looked.greys : looked.floats;
-    return { bytes: new Uint8Array(pixels.buffer as ArrayBuffer), alpha: { size: looked.size, relief: looked.relief, ground: looked.ground, format: wanted.format, report }, lineage };
+    const alpha = AlphaSchema.parse({
+      ...made.alpha, version: ALPHA_VERSION, id: over?.id ?? crypto.randomUUID(), blob, card,
+      lineage: { ...made.lineage, sourceId: source.id, sourceRevision: source.revision },
+    });
+    const kept = await api.save('alphas', alpha, on);
+    library.putAlpha(kept);
+    return kept.doc;
   }
 
-  return { caster, settings, preview, result, flat, share, problem, framing, reopen, look, edit, fit, mend, keep };
+  return { caster, settings, preview, result, flat, share, problem, framing, reopen, look, edit, fit, mend, keep, cancel: () => casting.value?.cancel() };
 });
+
+/** What is cast, and what it becomes. */
+interface Keeping {
+  made: FullCast;
+  over: Alpha | null;
+  card: Alpha['card'];
+  source: { id: string; revision: number };
+}
+
+interface FullCast {
+  bytes: Uint8Array<ArrayBuffer>;
+  alpha: Pick<Alpha, 'size' | 'relief' | 'ground' | 'format' | 'report'>;
+  lineage: Pick<Alpha['lineage'], 'floor' | 'crown' | 'cast'>;
+}
+
+async function cast(from: Caster, wanted: CastSettings, report: (share: number) => void): Promise<FullCast | FlatCast> {
+  const tell = (done: number): void => report(done * 0.9);
+  // Heights are looked at in either case: they give ground, margin and range.
+  const looked = await from.cast(wanted.format === 'vector32f' ? { ...wanted, size: Math.min(wanted.size, PREVIEW_SIZE) } : wanted, tell);
+  if ('flat' in looked) return looked;
+  const lineage = { floor: looked.floor, crown: looked.crown, cast: wanted };
+  const marginPx = Math.round((looked.margin.marginPx * wanted.size) / looked.size);
+  const seen = { marginPx, ringLoss: looked.ringLoss, usedRange: looked.usedRange, undercut: looked.undercutShare };
+  if (wanted.format === 'vector32f') {
+    const { offsets, relief } = await from.vector(wanted, tell);
+    const alpha = { size: wanted.size, relief: Math.max(relief, 1e-6), ground: 0, format: wanted.format, report: seen };
+    return { bytes: new Uint8Array(offsets.buffer as ArrayBuffer), alpha, lineage };
+  }
+  const pixels = wanted.format === 'grey16' ? looked.greys : looked.floats;
+  const alpha = { size: looked.size, relief: looked.relief, ground: looked.ground, format: wanted.format, report: seen };
+  return { bytes: new Uint8Array(pixels.buffer as ArrayBuffer), alpha, lineage };
+}

@@ -2,12 +2,13 @@
 import { computed, ref, type Ref } from 'vue';
 import { explain, SourceSchema, type Lettering, type Pattern, type Sheet } from '#core/settings';
 import * as api from '../api/client';
-import { dropSourceDraft, keepSourceDraft, sourceDraft } from '../api/drafts';
+import { draftIsSaved, dropSourceDraft, keepSourceDraft, sourceDraft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
 import { useHistory } from './history';
 import { useLibrary } from './library';
 import { oneAtATime } from './oneAtATime';
 import { plain } from './plain';
+import { useWork } from './work';
 
 type Worked = Sheet | Lettering | Pattern;
 const DRAFT_DELAY_MS = 350;
@@ -61,6 +62,7 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
       revision.value = own ? own.revision : kept.revision;
       keptAt.value = own?.keptAt ?? null;
       conflict.value = own !== null && own.revision !== kept.revision;
+      history.resume();
       await begin();
     } catch (error) {
       if (wanted !== id) return;
@@ -73,11 +75,11 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
 
   function close(): void {
     if (drafting !== undefined) void keepDraft();
+    history.leave();
     for (const value of [doc, saved, revision, keptAt, problem]) value.value = null;
     conflict.value = false;
     opening.value = false;
     wanted = '';
-    history.clear();
   }
 
   async function keepDraft(): Promise<void> {
@@ -107,7 +109,10 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
     try {
       const kept = await api.save('sources', checked.data, revision.value);
       library.putSource(kept);
-      if (doc.value?.id !== kept.doc.id) return true;
+      if (doc.value?.id !== kept.doc.id) {
+        await draftIsSaved('source', kept.doc.id, JSON.parse(sent), kept.revision);
+        return true;
+      }
       saved.value = plain(kept.doc) as T;
       revision.value = kept.revision;
       conflict.value = false;
@@ -116,6 +121,10 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
       return true;
     } catch (error) {
       const away = connection.noticed(error);
+      if (doc.value?.id !== checked.data.id) {
+        useWork().say(`“${checked.data.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
+        return false;
+      }
       await keepDraft();
       if (error instanceof api.Refused && error.code === 'changed-elsewhere') {
         conflict.value = true;

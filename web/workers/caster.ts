@@ -4,14 +4,15 @@ import { CastCancelled } from '#core/cast';
 import type { CastSettings, Frame } from '#core/settings';
 import type { Cancelled, CastResult, CastWorker, FlatCast, VectorResult } from './cast.worker';
 import type { Opened } from './sculpt/messages';
+import { startThread } from './thread';
 
 export class Caster {
   onPreview: (result: CastResult | FlatCast) => void = () => undefined;
   /** Called with what a preview threw. */
   onProblem: (error: unknown) => void = (error) => reportError(error);
 
-  private readonly thread = new Worker(new URL('./cast.worker.ts', import.meta.url), { type: 'module' });
-  private readonly worker = Comlink.wrap<CastWorker>(this.thread);
+  private readonly thread = startThread<CastWorker>(new Worker(new URL('./cast.worker.ts', import.meta.url), { type: 'module' }));
+  private readonly worker = this.thread.worker;
   /** The number of the last call that is to be given up; those before it are too. */
   private readonly givenUp = new Int32Array(new SharedArrayBuffer(4));
   private calls = 0;
@@ -49,9 +50,11 @@ export class Caster {
     if (this.full !== null) Atomics.store(this.givenUp, 0, this.full);
   }
 
+  /** A full cast that runs is still finished: the clay's memory stays as it was left. */
   close(): void {
     this.closed = true;
-    this.thread.terminate();
+    this.onPreview = () => undefined;
+    if (this.full === null) this.thread.end();
   }
 
   private async whole<T>(make: (call: number) => Promise<T | Cancelled>): Promise<T> {
@@ -61,6 +64,7 @@ export class Caster {
       return finished(await make(call));
     } finally {
       if (this.full === call) this.full = null;
+      if (this.closed && this.full === null) this.thread.end();
     }
   }
 

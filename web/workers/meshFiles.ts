@@ -2,9 +2,9 @@
 import * as Comlink from 'comlink';
 import type { PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
-import { ServerAway } from '../api/client';
 import type { WaitingBody } from '../api/outbox';
 import type { MeshFileWorker } from './meshFile.worker';
+import { startThread } from './thread';
 
 export const MESH_ENDINGS = ['obj', 'ply', 'stl', 'glb'] as const;
 const MOST_BYTES = 600 * 2 ** 20;
@@ -44,15 +44,10 @@ export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAb
 }
 
 async function inWorker<T>(act: (worker: Comlink.Remote<MeshFileWorker>) => Promise<T>): Promise<T> {
-  const thread = new Worker(new URL('./meshFile.worker.ts', import.meta.url), { type: 'module' });
+  const thread = startThread<MeshFileWorker>(new Worker(new URL('./meshFile.worker.ts', import.meta.url), { type: 'module' }));
   try {
-    return await Promise.race([act(Comlink.wrap<MeshFileWorker>(thread)), failed(thread)]);
+    return await Promise.race([act(thread.worker), thread.broken]);
   } finally {
-    thread.terminate();
+    thread.end();
   }
-}
-
-/** A worker whose script can't be loaded never answers. */
-function failed(thread: Worker): Promise<never> {
-  return new Promise((_, fail) => thread.addEventListener('error', (e) => fail(e.message ? new Error(e.message) : new ServerAway()), { once: true }));
 }

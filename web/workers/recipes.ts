@@ -2,8 +2,9 @@
 import * as Comlink from 'comlink';
 import type { Alpha, Base, Lettering, Pattern } from '#core/settings';
 import type { RecipeAnswer, RecipeWish, RecipeWorker } from './recipe.worker';
+import { startThread, type Thread } from './thread';
 
-const begin = (): Worker => new Worker(new URL('./recipe.worker.ts', import.meta.url), { type: 'module' });
+const begin = (): Thread<RecipeWorker> => startThread<RecipeWorker>(new Worker(new URL('./recipe.worker.ts', import.meta.url), { type: 'module' }));
 
 export type Made = Lettering | Pattern | null;
 
@@ -18,13 +19,15 @@ export interface RecipeFrom {
 export const MOST_BASE_SIDE = 4096;
 
 export class Recipes {
-  onAnswer: (answer: RecipeAnswer) => void = () => undefined;
+  /** With what it was asked of: another may wait by then. */
+  onAnswer: (answer: RecipeAnswer, from: RecipeFrom) => void = () => undefined;
   onFail: (error: unknown) => void = () => undefined;
 
   private readonly thread = begin();
-  private readonly worker = Comlink.wrap<RecipeWorker>(this.thread);
+  private readonly worker = this.thread.worker;
   private wanted: { from: RecipeFrom; wish: RecipeWish; side: number } | null = null;
   private running = false;
+  private closed = false;
 
   /** Runs as soon as the last preview is done; the base is read at `side` pixels. */
   preview(from: RecipeFrom, wish: RecipeWish, side: number): void {
@@ -43,7 +46,9 @@ export class Recipes {
   }
 
   close(): void {
-    this.thread.terminate();
+    this.closed = true;
+    this.wanted = null;
+    this.thread.end();
   }
 
   private async run(): Promise<void> {
@@ -55,9 +60,9 @@ export class Recipes {
         await this.worker.load(from.base, from.made, side);
         for (const alpha of from.others) await this.worker.other(alpha);
         const answer = await this.worker.run(wish, null);
-        this.onAnswer(answer);
+        if (!this.closed) this.onAnswer(answer, from);
       } catch (error) {
-        this.onFail(error);
+        if (!this.closed) this.onFail(error);
       }
     }
     this.running = false;
@@ -84,7 +89,7 @@ export class BakeCancelled extends Error {
 /** Runs a recipe at full size. */
 export function bake(from: RecipeFrom, wish: RecipeWish, format: 'grey16' | 'grey32f', onProgress: (share: number) => void): Baking {
   const thread = begin();
-  const worker = Comlink.wrap<RecipeWorker>(thread);
+  const { worker } = thread;
   let stop: (error: Error) => void = () => undefined;
   const stopped = new Promise<never>((_, reject) => (stop = reject));
   const work = async (): Promise<Bake> => {
@@ -97,6 +102,6 @@ export function bake(from: RecipeFrom, wish: RecipeWish, format: 'grey16' | 'gre
     const bytes = new Uint8Array(await worker.bytes(answer.heights, answer.size, format));
     return { answer, bytes };
   };
-  const done = Promise.race([work(), stopped]).finally(() => thread.terminate());
+  const done = Promise.race([work(), stopped, thread.broken]).finally(() => thread.end());
   return { done, cancel: () => stop(new BakeCancelled()) };
 }

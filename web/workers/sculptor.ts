@@ -15,6 +15,7 @@ import { FormBytes } from './formBytes';
 import { Orders, type OrderOptions } from './orders';
 import type { SculptWorker } from './sculpt.worker';
 import type { Begin, Change, ClayBytes, EditOrder, KeptStep, LevelState, Opened, Opening } from './sculpt/messages';
+import { startThread } from './thread';
 
 export interface SculptorState {
   busy: boolean;
@@ -39,6 +40,8 @@ export class PartMissing extends Error {
   }
 }
 
+const nothing = (): void => undefined;
+
 /** Settings that don't change for so long rest. */
 const REST_MS = 500;
 
@@ -50,16 +53,16 @@ export class Sculptor {
   spacing = 0;
   opened: Opened | null = null;
   /** Called with the leaves that changed. */
-  onChange: (leaves: Uint32Array) => void = () => undefined;
+  onChange: (leaves: Uint32Array) => void = nothing;
   /** How triangles are split and joined under strokes; null leaves them. */
   refine: RefineUnder | null = null;
   /** Called with what a call to the worker threw; whoever waits for the call hears of it too. */
   onProblem: (error: unknown) => void = (error) => reportError(error);
   /** Called when another mesh takes the place of the one that was open. */
-  onReopen: (opened: Opened) => void = () => undefined;
+  onReopen: (opened: Opened) => void = nothing;
 
-  private readonly thread = new Worker(new URL('./sculpt.worker.ts', import.meta.url), { type: 'module' });
-  private readonly worker = Comlink.wrap<SculptWorker>(this.thread);
+  private readonly thread = startThread<SculptWorker>(new Worker(new URL('./sculpt.worker.ts', import.meta.url), { type: 'module' }));
+  private readonly worker = this.thread.worker;
   private readonly orders = new Orders();
   private readonly forms = new FormBytes();
   private readonly parts = new Set<string>();
@@ -71,7 +74,7 @@ export class Sculptor {
   constructor() {
     this.orders.onBusy = (busy) => (this.state.busy = busy);
     this.orders.onProblem = (error) => this.onProblem(error);
-    this.thread.addEventListener('error', (e) => this.orders.fail(e.message ? new Error(e.message) : new ServerAway()));
+    this.thread.broken.catch((error: unknown) => this.orders.fail(error));
   }
 
   open(opening: Opening): Promise<void> {
@@ -295,10 +298,17 @@ export class Sculptor {
     return this.changing(() => this.worker.step(way));
   }
 
+  /** No view looks at it any more. */
+  unseen(): void {
+    this.onChange = nothing;
+  }
+
   close(): void {
     window.clearTimeout(this.refineLater);
-    this.thread.terminate();
+    this.unseen();
+    this.onReopen = nothing;
     this.orders.close();
+    this.thread.end();
   }
 
   /** An order that changes the clay. When it fails the page looks at what is there now. */
