@@ -1,5 +1,5 @@
 /** Sources on their benches: drafts, saves, a second window, and benches that are left before they have opened. */
-import { newBrush, newGrow, PatternSchema, SlabSchema, SOURCE_VERSION, type Pattern, type Slab } from '#core/settings';
+import { newBrush, newGrow, PatternSchema, PieceSchema, SlabSchema, SOURCE_VERSION, type Pattern, type Slab } from '#core/settings';
 import { NO_SYMMETRY } from '#core/stroke';
 import { slabDraft, sourceDraft } from '../web/api/drafts';
 import { useLibrary } from '../web/stores/library';
@@ -53,6 +53,42 @@ describe('a pattern', () => {
     expect(await again.save()).toBe(true);
     expect(await stored<Pattern>(id)).toMatchObject({ revision: 2, doc: { card: { notes: 'wet sand' } } });
     expect(await sourceDraft(id)).toBeUndefined();
+  });
+
+  test('left in the middle of a save and opened again, it is the saved one, without a draft or a conflict', async () => {
+    const { id } = await pattern();
+    const own = await opened(id);
+    own.history.edit('note', note('wet sand'));
+    const saving = own.save();
+    own.close();
+    expect(await saving).toBe(true);
+    there.load();
+    const again = await opened(id);
+    expect([again.doc.value!.card.notes, again.revision.value, again.unsaved.value, again.conflict.value]).toEqual(['wet sand', 2, false, false]);
+  });
+
+  test('two saves at once are no conflict', async () => {
+    const { id } = await pattern();
+    const own = await opened(id);
+    own.history.edit('note', note('wet sand'));
+    const saves = [own.save(), own.save(), own.save()];
+    own.history.edit('note', note('dry sand'));
+    expect(await Promise.all(saves)).toEqual([true, true, true]);
+    expect(own.conflict.value).toBe(false);
+    expect((await stored<Pattern>(id)).doc.card.notes).toBe('dry sand');
+  });
+
+  test('deleted in another window: a save says so, the draft opens all the same and is kept as a copy', async () => {
+    const { id } = await pattern();
+    const own = await opened(id);
+    own.history.edit('note', note('mine'));
+    await there.ask(`/sources/${id}`, 'DELETE');
+    expect(await own.save()).toBe(false);
+    expect([own.conflict.value, own.deleted.value]).toEqual([true, true]);
+    there.load();
+    const again = await opened(id);
+    expect([again.doc.value!.card.notes, again.conflict.value, again.deleted.value]).toEqual(['mine', true, true]);
+    expect((await stored<Pattern>((await again.keepAsCopy())!)).doc.card.notes).toBe('mine');
   });
 
   test('left at once, what was just changed is kept', async () => {
@@ -252,6 +288,126 @@ describe('a slab', () => {
     const again = await opened(id);
     expect(same(clay(again), drawn)).toBe(true);
     expect(await again.save()).toBe(true);
+    await again.close();
+  });
+
+  const piece = (x: number, more = {}) => PieceSchema.parse({ id: crypto.randomUUID(), form: 'dome', x, size: 0.3, height: 0.1, ...more });
+  const highest = (bench: ReturnType<typeof useSlabBench>): number => clay(bench).reduce((most, z, i) => (i % 3 === 2 ? Math.max(most, z) : most), -1);
+
+  test('moved pieces, symmetry and the frame are undone in their place among the strokes', async () => {
+    const { id } = await slab();
+    const bench = await opened(id);
+    await stamp(bench, -0.5);
+    const drawn = clay(bench);
+    await bench.editPieces((own) => own.pieces.push(piece(0.3)));
+    for (let n = 1; n <= 5; n++) await bench.editPieces((own) => (own.pieces[0]!.x = 0.3 + n / 50));
+    bench.edit((own) => (own.symmetry.mirrorX = true));
+    bench.edit((own) => (own.cast.frame.side = 1.25));
+    await bench.undo();
+    expect([bench.doc!.cast.frame.side, bench.doc!.symmetry.mirrorX]).toEqual([1.8, true]);
+    await bench.undo();
+    expect(bench.doc!.symmetry.mirrorX).toBe(false);
+    expect(bench.doc!.pieces[0]!.x).toBeCloseTo(0.4, 9);
+    await bench.undo();
+    expect(bench.doc!.pieces[0]!.x).toBeCloseTo(0.3, 9);
+    await bench.undo();
+    expect(bench.doc!.pieces).toEqual([]);
+    await until(() => !bench.sculptor!.state.busy);
+    expect(same(clay(bench), drawn)).toBe(true);
+    await bench.undo();
+    expect(highest(bench)).toBe(0);
+    for (let n = 0; n < 5; n++) await bench.redo();
+    await until(() => !bench.sculptor!.state.busy);
+    expect(bench.doc).toMatchObject({ symmetry: { mirrorX: true }, cast: { frame: { side: 1.25 } } });
+    expect(bench.doc!.pieces[0]!.x).toBeCloseTo(0.4, 9);
+    expect(highest(bench)).toBeGreaterThan(0.09);
+    await bench.close();
+  });
+
+  test('pieces that were baked lie on the clay again when it is undone', async () => {
+    const { id } = await slab();
+    const bench = await opened(id);
+    await bench.editPieces((own) => own.pieces.push(piece(0.3)));
+    await bench.bakePieces();
+    expect(bench.doc!.pieces).toEqual([]);
+    expect(highest(bench)).toBeGreaterThan(0.09);
+    await bench.undo();
+    expect(bench.doc!.pieces).toHaveLength(1);
+    await bench.editPieces((own) => (own.pieces = []));
+    expect(highest(bench)).toBe(0);
+    await bench.close();
+  });
+
+  test('a slab whose part is gone opens without it, says so, and keeps the piece', async () => {
+    const missing = 'f'.repeat(64);
+    const own = await slab();
+    const bench = await opened(own.id);
+    await bench.editPieces((doc) => doc.pieces.push(piece(0), piece(0.5, { form: 'part', part: { name: 'Cleat', mesh: missing, heights: missing, up: '+z' } })));
+    expect(bench.problem).toContain('part is gone');
+    await bench.close();
+    there.load();
+    const again = await opened(own.id);
+    expect(again.problem).toContain('part is gone');
+    expect(again.doc!.pieces).toHaveLength(2);
+    expect(highest(again)).toBeGreaterThan(0.09);
+    await stamp(again, -0.7);
+    expect(again.sculptor!.state.strokes).toBeGreaterThan(0);
+    await again.bakePieces();
+    expect(again.doc!.pieces.map((p) => p.form)).toEqual(['part']);
+    await again.close();
+  });
+
+  test('left in the middle of a save and opened again, it is the saved one, without a draft or a conflict', async () => {
+    const { id } = await slab();
+    const bench = await opened(id);
+    await stamp(bench, 0);
+    const drawn = clay(bench);
+    const saving = bench.save();
+    await bench.close();
+    expect(await saving).toBe(true);
+    there.load();
+    const again = await opened(id);
+    expect([again.conflict, again.unsaved, again.revision]).toEqual([false, false, 2]);
+    expect(same(clay(again), drawn)).toBe(true);
+    await again.close();
+  });
+
+  test('strokes that are drawn while drafts and saves are taken are all there', async () => {
+    const { id } = await slab();
+    const bench = await opened(id);
+    await bench.editPieces((own) => own.pieces.push(piece(0)));
+    const saves: Promise<unknown>[] = [];
+    for (let n = 0; n < 12; n++) {
+      bench.sculptor!.begin({ brushId: brush.id, seed: n, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } }, [{ origin: [-0.9 + n * 0.15, 0.6, 5], direction: [0, 0, -1] }]);
+      if (n % 3 === 0) saves.push(bench.flush());
+      if (n % 4 === 1) saves.push(bench.save());
+      void bench.sculptor!.end();
+      bench.touched();
+    }
+    await Promise.all(saves);
+    await until(() => !bench.sculptor!.state.busy);
+    // A piece laid, and twelve strokes.
+    expect(bench.sculptor!.state.strokes).toBe(13);
+    await bench.close();
+  });
+
+  test('deleted in another window: a save says so, the draft opens all the same and is kept as a copy', async () => {
+    const { id } = await slab();
+    const bench = await opened(id);
+    await stamp(bench, 0);
+    const mine = clay(bench);
+    await there.ask(`/sources/${id}`, 'DELETE');
+    expect(await bench.save()).toBe(false);
+    expect([bench.conflict, bench.deleted]).toEqual([true, true]);
+    await bench.close();
+    there.load();
+    const again = await opened(id);
+    expect([again.conflict, again.deleted]).toEqual([true, true]);
+    expect(same(clay(again), mine)).toBe(true);
+    const copy = (await again.keepAsCopy())!;
+    await again.open(copy);
+    expect([again.conflict, again.deleted]).toEqual([false, false]);
+    expect(same(clay(again), mine)).toBe(true);
     await again.close();
   });
 });

@@ -13,16 +13,26 @@ import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type Strok
 import { healCut, maskRaised, pieceOf } from './cutOff';
 import { looksAtNormals, runEnd, runner, runSamples, runWhole, type Runner } from './runner';
 
+/** What lies beside the clay, as text that whoever opened the session reads: placements, symmetry, the frame. */
+export interface Beside {
+  /** Changes of one id that follow each other are one step. */
+  id: number;
+  before: string;
+  after: string;
+}
+
 export type Step =
   | { kind: 'stroke'; record: StrokeRecord }
-  | { kind: 'edit'; edit: Edit }
+  | { kind: 'edit'; edit: Edit; beside?: Beside }
+  /** The clay stays; what lies beside it changed. */
+  | { kind: 'beside'; beside: Beside }
   /** Masks what the step before it raised. */
   | { kind: 'mask-raised' }
   /** Takes what is masked off the body. */
   | { kind: 'cut' }
   /** A step of which only what stood before it, or after it, is known. */
-  | { kind: 'kept' }
-  | { kind: 'swap'; after: Before };
+  | { kind: 'kept'; beside?: Beside }
+  | { kind: 'swap'; after: Before; beside?: Beside };
 
 export interface Done {
   step: Step;
@@ -130,12 +140,32 @@ export function tryEdit(s: Session, edit: Edit): void {
   applyEdit(s.surface, edit);
 }
 
-/** Keeps the edit that is shown; false when it changed nothing. */
-export function keepEdit(s: Session): boolean {
+/** Keeps the edit that is shown, with what changes beside the clay; false when it changed nothing. */
+export function keepEdit(s: Session, beside?: Beside): boolean {
   if (!s.trying) return false;
   const edit = s.trying;
   s.trying = null;
-  return finish(s, { kind: 'edit', edit });
+  return finish(s, { kind: 'edit', edit, ...(beside ? { beside } : {}) });
+}
+
+/** What lies beside the clay changed. */
+export function changeBeside(s: Session, beside: Beside): void {
+  const last = s.done.at(-1)?.step;
+  if (last?.kind === 'beside' && last.beside.id === beside.id && s.undone.length === 0) {
+    last.beside = { ...last.beside, after: beside.after };
+    return;
+  }
+  keep(s, { step: { kind: 'beside', beside }, before: nothing() });
+  s.undone = [];
+}
+
+export function besideOf(step: Step | undefined): Beside | null {
+  return step && 'beside' in step ? step.beside ?? null : null;
+}
+
+/** No leaf changed. */
+function nothing(): Before {
+  return { leaves: new Uint32Array(0), positions: new Float32Array(0), mask: null };
 }
 
 /** Tries an edit and keeps it. */
@@ -173,7 +203,8 @@ export function undo(s: Session): boolean {
   const after = last.step.kind === 'kept' ? takeLeaves(s.surface, last.before) : null;
   restore(s.surface, last.before);
   s.undoBytes -= bytesOf(last.before);
-  s.undone.push(after ? { kind: 'swap', after } : last.step);
+  const beside = besideOf(last.step);
+  s.undone.push(after ? { kind: 'swap', after, ...(beside ? { beside } : {}) } : last.step);
   return true;
 }
 
@@ -267,9 +298,12 @@ function run(s: Session, step: Step): Under | null {
     case 'swap': {
       const before = takeLeaves(s.surface, step.after);
       restore(s.surface, step.after);
-      keep(s, { step: { kind: 'kept' }, before });
+      keep(s, { step: { kind: 'kept', ...(step.beside ? { beside: step.beside } : {}) }, before });
       return null;
     }
+    case 'beside':
+      keep(s, { step, before: nothing() });
+      return null;
     case 'kept': return null;
   }
   keep(s, { step, before: endSpan(s.surface) });

@@ -3,7 +3,7 @@
  * A step to another level lays out a new mesh; undo brings the old one back with its own history.
  */
 import { buildMesh, maskIn, maskOut, plane, positionsOut, sculptBytes, type Before } from '#core/mesh';
-import { keep, redo, session, undo, type Done, type Session, type Step } from '#core/session';
+import { keep, redo, session, undo, UNDO_LIMIT_BYTES, type Done, type Session, type Step } from '#core/session';
 import { LEVEL_CELLS, SLAB_SIDE } from '#core/settings';
 import { finish, surface } from '#core/sculpt';
 import { carriedUp, coarser, coarserValues, finer, finerValues, type UpperLevel } from './levels';
@@ -16,6 +16,9 @@ export interface Clay {
   past: Snapshot[];
   future: Snapshot[];
 }
+
+/** What the level that is sculpted has of the budget at the least. */
+const LEAST_UNDO_BYTES = 128 * 2 ** 20;
 
 /** A level as it was when it was left. */
 interface Snapshot {
@@ -36,8 +39,6 @@ export interface ClayParts {
   upper: UpperLevel[];
 }
 
-/** So many level changes can be undone. */
-const MOST_PAST = 8;
 
 export function clay(parts: ClayParts): Clay {
   return { cells: parts.cells, session: sessionOf(parts), upper: parts.upper, past: [], future: [] };
@@ -79,9 +80,21 @@ export function stepLevel(c: Clay, way: LevelWay): void {
   }
   const next = sessionOf(parts);
   c.past.push(here);
-  if (c.past.length > MOST_PAST) c.past.shift();
   c.future = [];
   Object.assign(c, { cells, session: next, upper });
+  keepBudget(c);
+}
+
+/** Levels that were left and the steps on all of them share one budget; the oldest level goes first. */
+function keepBudget(c: Clay): void {
+  let left = 0;
+  for (const s of [...c.past, ...c.future]) left += snapshotBytes(s);
+  while (left > UNDO_LIMIT_BYTES - LEAST_UNDO_BYTES && c.past.length > 0) left -= snapshotBytes(c.past.shift()!);
+  c.session.undoLimit = Math.max(LEAST_UNDO_BYTES, UNDO_LIMIT_BYTES - left);
+}
+
+function snapshotBytes({ places, mask, undoBytes }: Snapshot): number {
+  return places.byteLength + mask.byteLength + undoBytes;
 }
 
 export type History = 'same' | 'level' | 'nothing';
@@ -131,4 +144,5 @@ function comeBack(c: Clay, to: Snapshot): void {
   const session = sessionOf(to);
   Object.assign(session, { done: to.done, undone: to.undone, undoBytes: to.undoBytes });
   Object.assign(c, { cells: to.cells, session, upper: to.upper });
+  keepBudget(c);
 }

@@ -17,6 +17,8 @@ export function packHistory(done: readonly Done[], limit: number): Uint8Array<Ar
   for (let i = done.length - 1; i >= 0; i--) {
     const { before } = done[i]!;
     if (!before) break;
+    // What changed beside the clay isn't kept.
+    if (before.leaves.length === 0) continue;
     const more = 2 + before.leaves.length + before.positions.length + (before.mask?.length ?? 0);
     if ((words + more) * 4 > limit) break;
     words += more;

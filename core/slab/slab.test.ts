@@ -185,3 +185,18 @@ test('normals and boxes that the loops found are those of a finished mesh', () =
   expect(mesh.normals).toEqual(whole.normals);
   expect(mesh.boxes).toEqual(whole.boxes);
 });
+
+test('every level change is undone, however many there were', () => {
+  const c = open(64);
+  const before = places(c);
+  for (let n = 0; n < 12; n++) {
+    makeEdit(c.session, lift);
+    stepLevel(c, n % 2 === 0 ? 'down' : 'up');
+  }
+  let steps = 0;
+  while (undoClay(c) !== 'nothing') steps++;
+  expect(steps).toBe(24);
+  expect([c.cells, places(c)]).toEqual([64, before]);
+  while (redoClay(c) !== 'nothing') steps--;
+  expect(steps).toBe(0);
+});

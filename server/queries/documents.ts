@@ -69,9 +69,12 @@ export async function saveDocument<C extends Collection>(db: Database, collectio
     );
     const old = rows[0];
     if (old?.base) throw new Problem(403, 'base-brush', `“${doc.card.name}” is a base brush and stays as it is. Save it as a copy.`);
-    if ((old?.revision ?? null) !== revision || old?.deleted) {
+    if (old?.deleted || (!old && revision !== null)) {
+      throw new Problem(409, 'deleted-elsewhere', `“${doc.card.name}” was deleted in another window since it was opened here. Keep yours as a copy.`, { id: doc.id });
+    }
+    if ((old?.revision ?? null) !== revision) {
       throw new Problem(409, 'changed-elsewhere', `“${doc.card.name}” was changed in another window since it was opened here. Keep yours as a copy, or load the other.`, {
-        id: doc.id, stored: old?.revision ?? null, deleted: old?.deleted ?? false,
+        id: doc.id, stored: old?.revision ?? null,
       });
     }
     await refuseTakenName(tx, collection, doc.card.name, doc.id);

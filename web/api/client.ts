@@ -36,6 +36,21 @@ export class Refused extends Error {
   }
 }
 
+/** What became of the stored document that a save was made on; null for any other error. */
+export function conflictOf(error: unknown): 'changed' | 'deleted' | null {
+  if (!(error instanceof Refused)) return null;
+  switch (error.code) {
+    case 'changed-elsewhere': return 'changed';
+    case 'deleted-elsewhere': return 'deleted';
+    default: return null;
+  }
+}
+
+/** The server has no such document. */
+export function isMissing(error: unknown): boolean {
+  return error instanceof Refused && error.code === 'not-found';
+}
+
 const ErrorBody = z.object({ error: z.object({ code: z.string(), message: z.string(), details: z.record(z.string(), z.unknown()) }) });
 const Skipped = z.array(z.object({ id: z.string(), name: z.string(), reason: z.string() }));
 export type SkippedRow = z.infer<typeof Skipped>[number];

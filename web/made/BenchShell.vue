@@ -19,6 +19,7 @@ defineProps<{
   problem: string | null;
   /** The stored one is newer than the one this work began on. */
   conflict: boolean;
+  deleted: boolean;
   /** Keeps the work beside the other; answers the id of the copy. */
   keepAsCopy: () => Promise<string | null>;
   unsaved: boolean;
@@ -48,7 +49,7 @@ const router = useRouter();
         <template v-else><p role="alert">{{ problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
       </div>
       <template v-if="source ?? alpha">
-        <ConflictNote v-if="conflict" :name="(alpha ?? source)!.card.name" :bench="alpha ? 'alpha' : source!.kind" :keep-as-copy="keepAsCopy" @revert="$emit('revert')" />
+        <ConflictNote v-if="conflict" :deleted="deleted" :name="(alpha ?? source)!.card.name" :bench="alpha ? 'alpha' : source!.kind" :keep-as-copy="keepAsCopy" @revert="$emit('revert')" />
         <p v-else-if="problem" class="problem" role="alert">{{ problem }}</p>
       </template>
     </main>

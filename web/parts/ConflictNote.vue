@@ -1,9 +1,11 @@
 <script setup lang="ts">
-/** What is open was saved from another window meanwhile: both are kept, or the other is taken. */
+/** What is open was saved or deleted in another window meanwhile: both are kept, or the other is taken. */
 import { useRouter } from 'vue-router';
 
 const props = defineProps<{
   name: string;
+  /** There is no other: it was deleted. */
+  deleted: boolean;
   /** The bench it is on: “slab”, “alpha”. */
   bench: string;
   /** Keeps the work beside the other; answers the id of the copy. */
@@ -20,8 +22,9 @@ async function keep(): Promise<void> {
 
 <template>
   <p class="conflict" role="alert">
-    “{{ name }}” was saved from another window since this work was begun. Nothing is overwritten.
-    <button class="btn" type="button" @click="$emit('revert')">Load the other</button>
+    <template v-if="deleted">“{{ name }}” was deleted in another window. What you see is your work, kept in this browser.</template>
+    <template v-else>“{{ name }}” was saved from another window since this work was begun. Nothing is overwritten.</template>
+    <button v-if="!deleted" class="btn" type="button" @click="$emit('revert')">Load the other</button>
     <button class="btn" type="button" @click="keep">Keep mine as a copy</button>
   </p>
 </template>

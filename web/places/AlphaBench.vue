@@ -21,7 +21,7 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the alpha', run: () => void bench.sa
 <template>
   <BenchShell
     what="the alpha" :leaves="{ name: 'alpha', start: 0.66, left: 'The alpha', right: 'Its relief' }" :alpha="bench.doc" :opening="bench.opening" :problem="problem"
-    :conflict="bench.conflict" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" :share="bench.share" :fixed="bench.vector" @cancel="bench.cancel()" @save="bench.save()" @revert="bench.revert()"
+    :conflict="bench.conflict" :deleted="bench.deleted" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" :share="bench.share" :fixed="bench.vector" @cancel="bench.cancel()" @save="bench.save()" @revert="bench.revert()"
   >
     <template #left>
       <div class="columns"><RecipeColumn /><AlphaView :key="bench.doc!.id" :cut="cut" @cut="(line) => (cut = line)" /></div>

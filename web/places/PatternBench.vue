@@ -36,7 +36,7 @@ useShortcuts([
 <template>
   <BenchShell
     what="the pattern" :leaves="{ name: 'made', start: 0.64, left: 'The pattern', right: 'Its relief' }" :source="bench.doc" :opening="bench.opening" :problem="bench.problem"
-    :conflict="bench.conflict" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" @save="bench.save()" @revert="bench.revert()"
+    :conflict="bench.conflict" :deleted="bench.deleted" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" @save="bench.save()" @revert="bench.revert()"
   >
     <template #left>
       <div v-if="doc" class="columns">

@@ -17,7 +17,7 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the sheet’s marks', run: () => voi
 <template>
   <BenchShell
     what="the sheet" :leaves="{ name: 'sheet', start: 0.68, left: 'The sheet', right: 'Its marks' }" :source="bench.doc" :opening="bench.opening" :problem="bench.problem"
-    :conflict="bench.conflict" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" @save="bench.save()" @revert="bench.revert()"
+    :conflict="bench.conflict" :deleted="bench.deleted" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" @save="bench.save()" @revert="bench.revert()"
   >
     <template #left>
       <SheetView :key="bench.doc!.id" />

@@ -50,7 +50,7 @@ const state = computed(() => {
         <p v-if="bench.opening">Opening the slab…</p>
         <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
       </div>
-      <ConflictNote v-if="bench.conflict && bench.doc" :name="bench.doc.card.name" bench="slab" :keep-as-copy="bench.keepAsCopy" @revert="bench.revert()" />
+      <ConflictNote v-if="bench.conflict && bench.doc" :deleted="bench.deleted" :name="bench.doc.card.name" bench="slab" :keep-as-copy="bench.keepAsCopy" @revert="bench.revert()" />
     </main>
     <SlabBelt />
   </div>

@@ -35,6 +35,8 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const opening = ref(false);
   const problem = ref<string | null>(null);
   const conflict = ref(false);
+  /** There is no stored one any more. */
+  const deleted = ref(false);
   const baking = computed(() => work.find(doc.value?.id));
   const share = computed(() => baking.value?.share ?? null);
   const chosen = ref<string | null>(null);
@@ -80,15 +82,20 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     opening.value = true;
     try {
       await library.ready();
-      const kept = await api.get('alphas', id);
-      library.putAlpha(kept);
       const draft = await alphaDraft(id);
+      const kept = await api.get('alphas', id).catch((error: unknown) => {
+        // Deleted in another window: the work that is here is shown all the same.
+        if (draft && api.isMissing(error)) return null;
+        throw error;
+      });
+      if (kept) library.putAlpha(kept);
       if (wanted !== id) return;
-      saved.value = plain(kept.doc);
-      doc.value = draft ? draft.doc : plain(kept.doc);
-      revision.value = draft ? draft.revision : kept.revision;
+      saved.value = plain(kept ? kept.doc : draft!.doc);
+      doc.value = draft ? draft.doc : plain(kept!.doc);
+      revision.value = draft ? draft.revision : kept!.revision;
       keptAt.value = draft?.keptAt ?? null;
-      conflict.value = draft !== undefined && draft.revision !== kept.revision;
+      deleted.value = kept === null;
+      conflict.value = draft !== undefined && draft.revision !== kept?.revision;
       history.resume();
       recipes = new Recipes();
       recipes.onAnswer = taken;
@@ -113,6 +120,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     recipes?.close();
     recipes = null;
     for (const value of [doc, saved, revision, keptAt, problem, chosen, answer, bare]) value.value = null;
+    deleted.value = false;
     conflict.value = false;
     opening.value = false;
     wanted = '';
@@ -230,7 +238,8 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
       }
       saved.value = plain(kept.doc);
       revision.value = kept.revision;
-      conflict.value = false;
+      deleted.value = false;
+    conflict.value = false;
       if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc);
       await keepDraft();
       return true;
@@ -241,7 +250,9 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
         work.say(`“${checked.data.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
         return false;
       }
-      if (error instanceof api.Refused && error.code === 'changed-elsewhere') {
+      const by = api.conflictOf(error);
+      if (by) {
+        deleted.value = by === 'deleted';
         conflict.value = true;
         return false;
       }
@@ -266,7 +277,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   });
 
   return {
-    doc, saved, revision, keptAt, opening, problem, conflict, share, chosen, answer, exact, bare, past: history.past, future: history.future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
+    doc, saved, revision, keptAt, opening, problem, conflict, deleted, share, chosen, answer, exact, bare, past: history.past, future: history.future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
     open, close, look, edit, undo: history.undo, redo: history.redo, ...steps, save, revert, keepAsCopy, cancel: () => baking.value?.cancel(), keepDraft,
   };
 });

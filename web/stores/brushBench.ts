@@ -37,6 +37,8 @@ export const useBrushBench = defineStore('brush-bench', () => {
   const nameProblem = ref<string | null>(null);
   /** The stored brush is newer than the one this work began on. */
   const conflict = ref(false);
+  /** There is no stored one any more. */
+  const deleted = ref(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
   let copying: Promise<void> | null = null;
   /** Counts openings: only the last one counts. */
@@ -62,7 +64,8 @@ export const useBrushBench = defineStore('brush-bench', () => {
       revision.value = draft.revision;
       keptAt.value = draft.keptAt;
       waiting.value = draft.waiting;
-      conflict.value = kept !== null && draft.revision !== kept.revision && !draft.waiting;
+      deleted.value = kept === null && draft.revision !== null && !connection.away && library.failed === null;
+      conflict.value = deleted.value || (kept !== null && draft.revision !== kept.revision && !draft.waiting);
     } else if (kept) {
       doc.value = plain(kept.doc);
       revision.value = kept.revision;
@@ -84,6 +87,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
     problem.value = null;
     nameProblem.value = null;
     conflict.value = false;
+    deleted.value = false;
   }
 
   async function copyBase(of: Brush): Promise<void> {
@@ -174,7 +178,10 @@ export const useBrushBench = defineStore('brush-bench', () => {
         waiting.value = true;
         await keep();
       } else if (error instanceof api.Refused && error.code === 'name-taken') nameProblem.value = error.message;
-      else if (error instanceof api.Refused && error.code === 'changed-elsewhere') conflict.value = true;
+      else if (api.conflictOf(error)) {
+        deleted.value = api.conflictOf(error) === 'deleted';
+        conflict.value = true;
+      }
       else problem.value = sentence(error);
       return false;
     } finally {
@@ -255,7 +262,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
     try {
       return await api.save('brushes', sent, on);
     } catch (error) {
-      if (!(error instanceof api.Refused && error.code === 'changed-elsewhere')) throw error;
+      if (api.conflictOf(error) !== 'changed') throw error;
       const kept = await api.get('brushes', sent.id);
       if (JSON.stringify(kept.doc) !== JSON.stringify(sent)) throw error;
       return kept;
@@ -269,9 +276,12 @@ export const useBrushBench = defineStore('brush-bench', () => {
     const kept = library.brushes.find((b) => b.doc.id === id);
     waiting.value = false;
     if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value)) taken({ ...kept, doc: plain(kept.doc) }, JSON.stringify(doc.value));
-    else conflict.value = true;
+    else {
+      deleted.value = !kept;
+      conflict.value = true;
+    }
   }
 
   connection.whenBack(sendWaiting);
-  return { doc, saved, revision, keptAt, waiting, saving, problem, nameProblem, conflict, base, unsaved, open, edit, undo: history.undo, redo: history.redo, past: history.past, future: history.future, steps, goBack, keep, flush, save, revert, keepAsCopy, sendWaiting };
+  return { doc, saved, revision, keptAt, waiting, saving, problem, nameProblem, conflict, deleted, base, unsaved, open, edit, undo: history.undo, redo: history.redo, past: history.past, future: history.future, steps, goBack, keep, flush, save, revert, keepAsCopy, sendWaiting };
 });

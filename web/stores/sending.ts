@@ -94,7 +94,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
       kept.value = [...kept.value, rowOfKept(saved.doc)];
     } catch (error) {
       // It came there by another window, or in an answer that was lost.
-      if (!(error instanceof api.Refused && error.code === 'changed-elsewhere')) throw error;
+      if (!api.conflictOf(error)) throw error;
       kept.value = (await api.list(collection)).items.map((k) => rowOfKept(k.doc));
     }
   }

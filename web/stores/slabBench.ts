@@ -4,7 +4,8 @@
  */
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
-import { alphasOf, type Alpha, type Slab } from '#core/settings';
+import type { Beside } from '#core/session';
+import { alphasOf, SlabSchema, type Alpha, type Slab } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { dropSlabDraft, keepSlabDraft, slabDraft } from '../api/drafts';
@@ -17,6 +18,28 @@ import { oneAtATime } from './oneAtATime';
 import { plain } from './plain';
 
 const DRAFT_DELAY_MS = 1500;
+const TOGETHER_MS = 700;
+
+/** What lies beside the clay and can be undone with it. */
+const BesideSchema = SlabSchema.pick({ symmetry: true, pieces: true, references: true, cast: true });
+
+function besideText({ symmetry, pieces, references, cast }: Slab): string {
+  return JSON.stringify({ symmetry, pieces, references, cast });
+}
+
+/** What kind of change it was: of which of them, and of which numbers in it. */
+function labelOf(before: string, after: string): string {
+  const [was, now] = [before, after].map((text) => JSON.parse(text) as Record<string, unknown>);
+  return pathsThatDiffer(was, now).join(' ');
+}
+
+function pathsThatDiffer(a: unknown, b: unknown, path = ''): string[] {
+  if (JSON.stringify(a) === JSON.stringify(b)) return [];
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return [path.replace(/\.[xy]$/, '.place')];
+  if (Array.isArray(a) && Array.isArray(b) && a.length !== b.length) return [`${path} ${a.length} ${b.length}`];
+  const [was, now] = [a as Record<string, unknown>, b as Record<string, unknown>];
+  return [...new Set(Object.keys({ ...was, ...now }).flatMap((key) => pathsThatDiffer(was[key], now[key], `${path}.${key}`)))];
+}
 
 export const useSlabBench = defineStore('slab-bench', () => {
   const library = useLibrary();
@@ -31,12 +54,17 @@ export const useSlabBench = defineStore('slab-bench', () => {
   const saving = ref(false);
   /** The stored slab is newer than the one this work began on. */
   const conflict = ref(false);
+  /** There is no stored one any more. */
+  const deleted = ref(false);
   /** Counts openings: only the last one counts. */
   let openings = 0;
   const keptAt = ref<number | null>(null);
   /** Rises with every change of the clay or its settings, for those who follow it. */
   const changes = ref(0);
   let timer: ReturnType<typeof setTimeout> | undefined;
+  /** The change beside the clay that goes on: others of its kind that follow soon belong to it. */
+  let beside = { id: 0, label: '', at: 0, before: '' };
+  let onTheirWay = 0;
   /** The draft that is being written. */
   let keeping: Promise<void> = Promise.resolve();
 
@@ -51,10 +79,14 @@ export const useSlabBench = defineStore('slab-bench', () => {
     const worker = markRaw(new Sculptor());
     try {
       await library.ready();
-      const kept = await api.get('sources', id);
-      if (kept.doc.kind !== 'slab') throw new Error(`“${kept.doc.card.name}” is no slab.`);
       const draft = await slabDraft(id);
-      const begun = draft ? { ...draft.clay, kind: 'slab' as const } : await savedClay(kept.doc);
+      const kept = await api.get('sources', id).catch((error: unknown) => {
+        // Deleted in another window: the work that is here is shown all the same.
+        if (draft && api.isMissing(error)) return null;
+        throw error;
+      });
+      if (kept && kept.doc.kind !== 'slab') throw new Error(`“${kept.doc.card.name}” is no slab.`);
+      const begun = draft ? { ...draft.clay, kind: 'slab' as const } : await savedClay(kept!.doc as Slab);
       await worker.open(begun).catch(async (error: unknown) => {
         // Undo steps that can't be read are no reason to keep the clay from opening.
         if (!begun.history) throw error;
@@ -62,14 +94,16 @@ export const useSlabBench = defineStore('slab-bench', () => {
         problem.value = sentence(error);
       });
       if (mine !== openings) return worker.close();
-      const slab = draft ? draft.doc : kept.doc;
+      const slab = draft ? draft.doc : (kept!.doc as Slab);
       // A part that can't be fetched is no reason to keep the clay from opening: its pieces stay in the document.
       await worker.setPieces(slab.pieces).catch((error: unknown) => (problem.value = sentence(error)));
       if (mine !== openings) return worker.close();
       doc.value = slab;
-      revision.value = draft ? draft.revision : kept.revision;
-      conflict.value = draft !== undefined && draft.revision !== kept.revision;
+      revision.value = draft ? draft.revision : kept!.revision;
+      deleted.value = kept === null;
+      conflict.value = draft !== undefined && draft.revision !== kept?.revision;
       sculptor.value = worker;
+      worker.onBeside = comeBack;
       unsaved.value = draft !== undefined;
       keptAt.value = draft?.keptAt ?? null;
       changes.value++;
@@ -97,6 +131,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     sculptor.value = null;
     doc.value = null;
     unsaved.value = false;
+    deleted.value = false;
     conflict.value = false;
     keptAt.value = null;
   }
@@ -136,17 +171,49 @@ export const useSlabBench = defineStore('slab-bench', () => {
     keptAt.value = Date.now();
   }
 
-  /** Changes what is kept beside the clay. */
+  /** Changes what is kept beside the clay: a step of the same history, and one for all changes of a kind in quick succession. */
   function edit(change: (slab: Slab) => void): void {
-    if (!doc.value) return;
-    change(doc.value);
-    touched();
+    const step = changed(change);
+    if (step) void orSay(going(sculptor.value?.changeBeside(step)));
   }
 
   /** Changes the pieces and lays them on the clay. */
   async function editPieces(change: (slab: Slab) => void): Promise<void> {
-    edit(change);
-    await orSay(sculptor.value?.setPieces(pieces.value));
+    const step = changed(change);
+    if (!step) return;
+    await orSay(going(sculptor.value?.setPieces(pieces.value, step)));
+    changes.value++;
+  }
+
+  /** Null where nothing changed. */
+  function changed(change: (slab: Slab) => void): Beside | null {
+    if (!doc.value) return null;
+    const before = besideText(doc.value);
+    change(doc.value);
+    const after = besideText(doc.value);
+    touched();
+    if (before === after) return null;
+    const label = labelOf(before, after);
+    const now = Date.now();
+    if (label !== beside.label || now - beside.at > TOGETHER_MS) beside = { id: beside.id + 1, label, at: now, before };
+    beside.at = now;
+    return { id: beside.id, before: beside.before, after };
+  }
+
+  /** Steps that are on their way: what they say is newer than what undo brings back. */
+  function going<T>(work: Promise<T> | undefined): Promise<T> | undefined {
+    if (!work) return undefined;
+    onTheirWay++;
+    return work.finally(() => onTheirWay--);
+  }
+
+  /** Undo or redo brought back what lay beside the clay. */
+  function comeBack(state: string): void {
+    beside.label = '';
+    if (!doc.value || onTheirWay > 0) return;
+    const laid = JSON.stringify(doc.value.pieces);
+    Object.assign(doc.value, BesideSchema.parse(JSON.parse(state)));
+    if (JSON.stringify(doc.value.pieces) !== laid) void orSay(sculptor.value?.setPieces(pieces.value));
     changes.value++;
   }
 
@@ -155,11 +222,13 @@ export const useSlabBench = defineStore('slab-bench', () => {
     const worker = sculptor.value;
     if (!worker || !doc.value) return;
     const baked = pieces.value.filter(({ part }) => !part || worker.hasPart(part.heights)).map((piece) => plain(piece));
-    const done = worker.bakePieces();
-    edit((slab) => {
+    beside.label = '';
+    const step = changed((slab) => {
       slab.pieces = slab.pieces.filter(({ id }) => !baked.some((b) => b.id === id));
     });
-    if (!(await orSay(done))) await editPieces((slab) => slab.pieces.push(...baked));
+    beside.label = '';
+    if (!step) return;
+    if (!(await orSay(going(worker.bakePieces(step))))) await editPieces((slab) => slab.pieces.push(...baked));
     touched();
   }
 
@@ -219,7 +288,8 @@ export const useSlabBench = defineStore('slab-bench', () => {
       library.putSource(kept);
       Object.assign(doc.value, { blob: next.blob, mask: next.mask, upper: next.upper, history: next.history, cells: next.cells });
       revision.value = kept.revision;
-      conflict.value = false;
+      deleted.value = false;
+    conflict.value = false;
       if (changes.value === before) {
         clearTimeout(timer);
         timer = undefined;
@@ -232,7 +302,9 @@ export const useSlabBench = defineStore('slab-bench', () => {
     } catch (error) {
       const away = connection.noticed(error);
       await keepDraft();
-      if (error instanceof api.Refused && error.code === 'changed-elsewhere') {
+      const by = api.conflictOf(error);
+      if (by) {
+        deleted.value = by === 'deleted';
         conflict.value = true;
         return false;
       }
@@ -283,7 +355,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
   }
 
   return {
-    doc, revision, sculptor, opening, problem, conflict, unsaved, saving, keptAt, changes, pieces,
+    doc, revision, sculptor, opening, problem, conflict, deleted, unsaved, saving, keptAt, changes, pieces,
     open, close, flush, touched, edit, editPieces, bakePieces, make, step, undo, redo, save, revert, keepAsCopy, followers,
   };
 });

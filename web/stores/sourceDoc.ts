@@ -30,6 +30,8 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
   const problem = ref<string | null>(null);
   /** The stored one is newer than the one this work began on. */
   const conflict = ref(false);
+  /** There is no stored one any more. */
+  const deleted = ref(false);
   /** Only the last opening counts. */
   let wanted = '';
   let drafting: ReturnType<typeof setTimeout> | undefined;
@@ -52,16 +54,21 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
     opening.value = true;
     try {
       await library.ready();
-      const kept = await api.get('sources', id);
-      if (kept.doc.kind !== kind) throw new Error(`“${kept.doc.card.name}” is no ${kind}.`);
       const draft = await sourceDraft(id);
-      if (wanted !== id) return;
       const own = draft?.doc.kind === kind ? draft : null;
-      saved.value = plain(kept.doc) as T;
-      doc.value = plain(own ? own.doc : kept.doc) as T;
-      revision.value = own ? own.revision : kept.revision;
+      const kept = await api.get('sources', id).catch((error: unknown) => {
+        // Deleted in another window: the work that is here is shown all the same.
+        if (own && api.isMissing(error)) return null;
+        throw error;
+      });
+      if (kept && kept.doc.kind !== kind) throw new Error(`“${kept.doc.card.name}” is no ${kind}.`);
+      if (wanted !== id) return;
+      saved.value = kept ? (plain(kept.doc) as T) : null;
+      doc.value = plain(own ? own.doc : kept!.doc) as T;
+      revision.value = own ? own.revision : kept!.revision;
       keptAt.value = own?.keptAt ?? null;
-      conflict.value = own !== null && own.revision !== kept.revision;
+      deleted.value = kept === null;
+      conflict.value = own !== null && own.revision !== kept?.revision;
       history.resume();
       await begin();
     } catch (error) {
@@ -77,6 +84,7 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
     if (drafting !== undefined) void keepDraft();
     history.leave();
     for (const value of [doc, saved, revision, keptAt, problem]) value.value = null;
+    deleted.value = false;
     conflict.value = false;
     opening.value = false;
     wanted = '';
@@ -115,7 +123,8 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
       }
       saved.value = plain(kept.doc) as T;
       revision.value = kept.revision;
-      conflict.value = false;
+      deleted.value = false;
+    conflict.value = false;
       if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc) as T;
       await keepDraft();
       return true;
@@ -126,7 +135,9 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
         return false;
       }
       await keepDraft();
-      if (error instanceof api.Refused && error.code === 'changed-elsewhere') {
+      const by = api.conflictOf(error);
+      if (by) {
+        deleted.value = by === 'deleted';
         conflict.value = true;
         return false;
       }
@@ -165,5 +176,5 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
     return copy.id;
   }
 
-  return { doc, saved, revision, keptAt, opening, problem, conflict, unsaved, casts, history, open, close, keepDraft, save, revert, keepAsCopy };
+  return { doc, saved, revision, keptAt, opening, problem, conflict, deleted, unsaved, casts, history, open, close, keepDraft, save, revert, keepAsCopy };
 }

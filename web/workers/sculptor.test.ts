@@ -396,11 +396,42 @@ describe('a slab', () => {
     await draw([-0.8, -0.8], [0.8, -0.8]);
     await sculptor.undo();
     expect(same(clay(), laid)).toBe(true);
-    await sculptor.bakePieces();
+    const besides: string[] = [];
+    sculptor.onBeside = (state) => besides.push(state);
+    await sculptor.bakePieces({ id: 1, before: 'one piece', after: 'no piece' });
     expect(same(clay(), laid)).toBe(true);
     expect(sculptor.state.canUndo).toBe(true);
     await sculptor.undo();
     expect(same(clay(), bare)).toBe(true);
+    await sculptor.redo();
+    expect(same(clay(), laid)).toBe(true);
+    expect(besides).toEqual(['one piece', 'no piece']);
+  });
+
+  test('what lies beside the clay is undone and redone in its place among the strokes; changes of one id are one step', async () => {
+    await openSlab();
+    const besides: string[] = [];
+    sculptor.onBeside = (state) => besides.push(state);
+    await draw([-0.4, 0], [0.4, 0]);
+    const first = clay();
+    for (let n = 1; n <= 5; n++) await sculptor.changeBeside({ id: 1, before: 'a', after: `b${n}` });
+    await draw([0, -0.4], [0, 0.4]);
+    await sculptor.changeBeside({ id: 2, before: 'b5', after: 'c' });
+    expect(sculptor.state.strokes).toBe(4);
+    await sculptor.undo();
+    expect(besides).toEqual(['b5']);
+    await sculptor.undo();
+    expect(same(clay(), first)).toBe(true);
+    await sculptor.undo();
+    expect(besides).toEqual(['b5', 'a']);
+    expect(same(clay(), first)).toBe(true);
+    for (let n = 0; n < 3; n++) await sculptor.redo();
+    expect(besides).toEqual(['b5', 'a', 'b5', 'c']);
+    const kept = await sculptor.bytes();
+    await sculptor.open({ kind: 'slab', ...kept });
+    await sculptor.undo();
+    await sculptor.undo();
+    expect(heights(clay()).every((z) => z === 0)).toBe(true);
   });
 
   test('strokes over pieces are kept; a draft that is asked for while one is drawn waits for its end', async () => {

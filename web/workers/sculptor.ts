@@ -8,6 +8,7 @@ import { meshView, type MeshArrays } from '#core/mesh';
 import type { Alpha, Brush, Piece } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
+import type { Beside } from '#core/session';
 import { getBlob, ServerAway } from '../api/client';
 import type { BrushAlphas } from '../stores/library';
 import { plain } from '../stores/plain';
@@ -60,6 +61,9 @@ export class Sculptor {
   onProblem: (error: unknown) => void = (error) => reportError(error);
   /** Called when another mesh takes the place of the one that was open. */
   onReopen: (opened: Opened) => void = nothing;
+
+  /** Called with what lies beside the clay when undo or redo changed it. */
+  onBeside: (state: string) => void = nothing;
 
   private readonly thread = startThread<SculptWorker>(new Worker(new URL('./sculpt.worker.ts', import.meta.url), { type: 'module' }));
   private readonly worker = this.thread.worker;
@@ -265,7 +269,7 @@ export class Sculptor {
   }
 
   /** Pieces that lie on the clay from now on; while they are laid only the latest places wait. Parts that can't be fetched are left out, and that is told. */
-  setPieces(pieces: readonly Piece[]): Promise<void> {
+  setPieces(pieces: readonly Piece[], beside: Beside | null = null): Promise<void> {
     const next = plain([...pieces]);
     const wanted = [...new Set(next.flatMap(({ part }) => (part && !this.parts.has(part.heights) ? [part.heights] : [])))];
     const fetched = wanted.map((heights) => ({ heights, bytes: settled(getBlob(heights)) }));
@@ -277,7 +281,7 @@ export class Sculptor {
         this.parts.add(heights);
       }
       const here = next.filter(({ part }) => !part || this.parts.has(part.heights));
-      const change = await this.worker.setPieces(here);
+      const change = await this.worker.setPieces(here, beside);
       if (here.length === next.length) return change;
       this.take(change);
       const why = (await Promise.all(fetched.map((f) => f.bytes))).find((got) => 'error' in got);
@@ -290,8 +294,13 @@ export class Sculptor {
     return this.parts.has(heights);
   }
 
-  bakePieces(): Promise<void> {
-    return this.changing(() => this.worker.bakePieces());
+  bakePieces(beside: Beside): Promise<void> {
+    return this.changing(() => this.worker.bakePieces(beside));
+  }
+
+  /** What lies beside the clay changed; it is a step like any other. */
+  changeBeside(beside: Beside): Promise<void> {
+    return this.changing(() => this.worker.changeBeside(beside), { key: `beside ${beside.id}` });
   }
 
   step(way: LevelWay): Promise<void> {
@@ -307,6 +316,7 @@ export class Sculptor {
     window.clearTimeout(this.refineLater);
     this.unseen();
     this.onReopen = nothing;
+    this.onBeside = nothing;
     this.orders.close();
     this.thread.end();
   }
@@ -338,6 +348,7 @@ export class Sculptor {
     const { level, strokes, canUndo, canRedo, stroking, dab } = change;
     Object.assign(this.state, { level, strokes, canUndo, canRedo, stroking, dabRadius: dab?.radius ?? null });
     if (change.leaves.length > 0) this.onChange(change.leaves);
+    if (change.beside !== null) this.onBeside(change.beside);
   }
 }
 

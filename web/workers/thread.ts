@@ -15,9 +15,12 @@ export function startThread<T>(thread: Worker): Thread<T> {
     thread.addEventListener('error', (e) => fail(e.message ? new Error(e.message) : new ServerAway()), { once: true });
   });
   broken.catch(() => undefined);
+  let ended = false;
   return {
     worker, broken,
     end() {
+      if (ended) return;
+      ended = true;
       // Comlink's list of those who wait is held for good unless the line is given back.
       worker[Comlink.releaseProxy]();
       thread.terminate();

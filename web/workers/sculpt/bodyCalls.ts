@@ -56,6 +56,7 @@ export const bodyCalls = {
         case 'edit':
         case 'mask-raised':
         case 'cut': return [step];
+        case 'beside':
         case 'kept':
         case 'swap': return [];
       }

@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import type { Edit } from '#core/edit';
 import { maskOut, positionsOut } from '#core/mesh';
-import { abandon, keepEdit, tryEdit } from '#core/session';
+import { abandon, besideOf, changeBeside, keepEdit, tryEdit, type Beside } from '#core/session';
 import { PART_CELLS, type Piece } from '#core/settings';
 import { newStep, packHistory, stepLevel, type Clay, type History, type LevelWay } from '#core/slab';
 import { change, clayOrNull, current, forms, held, onBareClay, openClay, opened, parts } from './held';
@@ -19,8 +19,18 @@ function ordered(order: EditOrder): Edit {
 
 /** Goes one step back or on; a step may lead to another level, which is another mesh. */
 export function goClay(step: (slab: Clay) => History): Change {
-  const same = onBareClay(() => step(openClay())) !== 'level';
-  return change(same ? null : opened());
+  const { session } = openClay();
+  const before = { done: session.done.length, undone: session.undone.length };
+  const how = onBareClay(() => step(openClay()));
+  if (how === 'level') return change(opened());
+  const { done, undone } = session;
+  const beside = undone.length > before.undone ? besideOf(undone.at(-1))?.before : done.length > before.done ? besideOf(done.at(-1)?.step)?.after : null;
+  return change(null, beside ?? null);
+}
+
+function note(beside: Beside): void {
+  changeBeside(current(), beside);
+  newStep(openClay());
 }
 
 export const clayCalls = {
@@ -53,18 +63,25 @@ export const clayCalls = {
     return change();
   },
   /** Pieces that lie on the clay from now on. */
-  setPieces(next: Piece[]): Change {
+  setPieces(next: Piece[], beside: Beside | null): Change {
     if (held.pieces.length > 0) abandon(current());
     held.pieces = next;
-    onBareClay(() => undefined);
+    onBareClay(() => beside && note(beside));
     return change();
   },
-  bakePieces(): Change {
+  /** Makes the pieces part of the clay; undone, they lie on it again. */
+  bakePieces(beside: Beside): Change {
     const baked = held.pieces;
     abandon(current());
     held.pieces = [];
     tryEdit(current(), { kind: 'bake', pieces: baked, parts });
-    if (keepEdit(current())) newStep(openClay());
+    if (keepEdit(current(), beside)) newStep(openClay());
+    else note(beside);
+    return change();
+  },
+  /** What lies beside the clay changed. */
+  changeBeside(beside: Beside): Change {
+    note(beside);
     return change();
   },
   step(way: LevelWay): Change {

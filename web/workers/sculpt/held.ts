@@ -46,7 +46,7 @@ export function opened(passing = false): Opened {
   return { buffer: mesh.buffer, layout: layoutOf(mesh), spacing, passing };
 }
 
-export function change(told: Opened | null = null): Change {
+export function change(told: Opened | null = null, beside: string | null = null): Change {
   const reopened = told ?? (held.unseen ? opened(true) : null);
   const s = current();
   const frame = s.running?.runner.frames.at(-1) ?? null;
@@ -55,7 +55,7 @@ export function change(told: Opened | null = null): Change {
     leaves: drainChanged(s.surface), reopened, strokes: s.done.length,
     canUndo: slab ? canUndo(slab) && !(s.trying && s.done.length === 0 && slab.past.length === 0) : s.running !== null || (s.done.at(-1)?.before ?? null) !== null,
     canRedo: slab ? canRedo(slab) : s.undone.length > 0, dab: frame && { radius: frame.radius },
-    stroking: s.running !== null, level: slab && { cells: slab.cells, upper: slab.upper.length },
+    stroking: s.running !== null, level: slab && { cells: slab.cells, upper: slab.upper.length }, beside,
   };
   return Comlink.transfer(out, [out.leaves.buffer as ArrayBuffer]);
 }

@@ -32,6 +32,8 @@ export interface Change {
   /** Radius and turn of the dab that is being laid, while it is. */
   dab: { radius: number } | null;
   level: LevelState | null;
+  /** What lies beside the clay from now on, where undo or redo changed it. */
+  beside: string | null;
 }
 
 /** The level of a slab that is sculpted, and how many finer ones were stepped down from. */
