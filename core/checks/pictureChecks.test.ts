@@ -3,7 +3,7 @@ import { growPattern } from '#core/pattern';
 import { newPicture, type Picture } from '#core/picture';
 import { seeded } from '#core/random';
 import { newGrow } from '#core/settings';
-import { checkBanding, greysInUse, measureBackground, pictureChecks, seamError, trueShare } from './index';
+import { checkBanding, greysInUse, measureBackground, pictureChecks, trueShare } from './index';
 
 const noise = (size: number, seed = 1): Picture => {
   const random = seeded(seed);
@@ -28,13 +28,6 @@ describe('true resolution', () => {
   });
 
   test('an even picture has nothing to lose', () => expect(trueShare(newPicture(256, 256, 0.5))).toBe(1));
-});
-
-test('seam error: a tiling pattern has none, a ramp has a strong one', () => {
-  expect(seamError(growPattern(newGrow('soft', 2), 128))).toBeLessThan(1.5);
-  const ramp = newPicture(128);
-  for (let i = 0; i < ramp.data.length; i++) ramp.data[i] = (i % 128) / 127;
-  expect(seamError(ramp)).toBeGreaterThan(50);
 });
 
 test('terraces of 8 bits are found on slopes; 16 bits, noise and cut shapes pass', () => {

@@ -1,4 +1,8 @@
-/** Masks everything inside an outline drawn on the slab, seen straight from above, and inside its copies. */
+/**
+ * Masks everything inside an outline drawn on the slab, seen straight from above, and inside its copies. The edge is as
+ * soft as the clay is coarse: from 1 to 0 over a vertex on either side, so that what is done inside ends along the outline
+ * and not along the grid.
+ */
 import { copiesOf } from '#core/stroke';
 import type { Symmetry } from '#core/settings';
 import type { Surface } from '#core/sculpt';
@@ -11,48 +15,87 @@ export type MaskShape =
   /** x, y of each corner; closed by itself. */
   | { kind: 'lasso'; points: readonly number[] };
 
+/** How far a place lies within an outline, body units; negative outside. Exact up to `soft` from it, beyond that only its sign is. */
+type Within = (x: number, y: number) => number;
+
 export function maskShape(s: Surface, shape: MaskShape, way: MaskWay, symmetry: Symmetry): void {
   const copies = copiesOf(symmetry);
-  const inside = insideOf(shape);
+  const soft = s.spacing;
+  const within = withinOf(shape, soft);
   const { positions: p } = s.mesh;
   changeMask(s, (vertex, now) => {
     const x = p[vertex * 3]! - symmetry.x;
     const y = p[vertex * 3 + 1]! - symmetry.y;
+    let most = -Infinity;
     // A copy's inverse is its transpose.
-    const hit = copies.some(({ a, b, c, d }) => inside(symmetry.x + a * x + c * y, symmetry.y + b * x + d * y));
-    return hit ? (way === 'add' ? 1 : 0) : now;
+    for (const { a, b, c, d } of copies) most = Math.max(most, within(symmetry.x + a * x + c * y, symmetry.y + b * x + d * y));
+    // In steps of 1/256, which masks hold exactly: inverted twice, or taken away again, nothing is left of it.
+    const cover = Math.round(Math.max(0, Math.min(1, 0.5 + most / (2 * soft))) * 256) / 256;
+    return way === 'add' ? Math.max(now, cover) : now - cover;
   });
 }
 
-function insideOf(shape: MaskShape): (x: number, y: number) => boolean {
-  if (shape.kind === 'lasso') return insideLasso(shape.points);
+function withinOf(shape: MaskShape, soft: number): Within {
+  if (shape.kind === 'lasso') return withinLasso(shape.points, soft);
   const c = Math.cos(shape.turnRad);
   const s = Math.sin(shape.turnRad);
-  const { halfWidth: w, halfHeight: h } = shape;
+  const within = shape.kind === 'rectangle' ? withinRectangle(shape.halfWidth, shape.halfHeight) : withinEllipse(shape.halfWidth, shape.halfHeight);
   return (x, y) => {
     const dx = x - shape.x;
     const dy = y - shape.y;
-    const u = dx * c + dy * s;
-    const v = dy * c - dx * s;
-    return shape.kind === 'rectangle' ? Math.abs(u) <= w && Math.abs(v) <= h : (u / w) ** 2 + (v / h) ** 2 <= 1;
+    return within(dx * c + dy * s, dy * c - dx * s);
   };
 }
 
-/** Even–odd rule. */
-function insideLasso(points: readonly number[]): (x: number, y: number) => boolean {
+function withinRectangle(w: number, h: number): Within {
+  return (u, v) => {
+    const across = Math.abs(u) - w;
+    const up = Math.abs(v) - h;
+    return across > 0 && up > 0 ? -Math.hypot(across, up) : -Math.max(across, up);
+  };
+}
+
+/** By the first step of Newton's method from the place towards the outline, which is exact at it. */
+function withinEllipse(w: number, h: number): Within {
+  return (u, v) => {
+    const level = Math.hypot(u / w, v / h);
+    if (level === 0) return Math.min(w, h);
+    const slope = Math.hypot(u / (w * w), v / (h * h)) / level;
+    return (1 - level) / slope;
+  };
+}
+
+const MOST_BANDS = 512;
+
+/** Even–odd rule, with the distance to the nearest side. Sides are sorted into bands from bottom to top: a place asks those of its own. */
+function withinLasso(points: readonly number[], soft: number): Within {
   const count = points.length / 2;
-  const xs = points.filter((_, i) => i % 2 === 0);
   const ys = points.filter((_, i) => i % 2 === 1);
-  const left = Math.min(...xs);
-  const right = Math.max(...xs);
-  const low = Math.min(...ys);
-  const high = Math.max(...ys);
+  const low = ys.reduce((a, b) => Math.min(a, b), Infinity) - soft;
+  const high = ys.reduce((a, b) => Math.max(a, b), -Infinity) + soft;
+  const bands = Math.max(1, Math.min(MOST_BANDS, Math.ceil((high - low) / soft)));
+  const bandOf = (y: number): number => Math.max(0, Math.min(bands - 1, Math.floor(((y - low) / (high - low)) * bands)));
+  const sides: number[][] = Array.from({ length: bands }, () => []);
+  for (let i = 0, j = count - 1; i < count; j = i++) {
+    const [x0, y0, x1, y1] = [points[j * 2]!, points[j * 2 + 1]!, points[i * 2]!, points[i * 2 + 1]!];
+    for (let band = bandOf(Math.min(y0, y1) - soft); band <= bandOf(Math.max(y0, y1) + soft); band++) sides[band]!.push(x0, y0, x1, y1);
+  }
   return (x, y) => {
-    if (x < left || x > right || y < low || y > high) return false;
+    if (y < low || y > high) return -soft;
+    const own = sides[bandOf(y)]!;
     let inside = false;
-    for (let i = 0, j = count - 1; i < count; j = i++) {
-      if (ys[i]! > y !== ys[j]! > y && x < ((xs[j]! - xs[i]!) * (y - ys[i]!)) / (ys[j]! - ys[i]!) + xs[i]!) inside = !inside;
+    let near = soft * soft;
+    for (let at = 0; at < own.length; at += 4) {
+      const x0 = own[at]!;
+      const y0 = own[at + 1]!;
+      const dx = own[at + 2]! - x0;
+      const dy = own[at + 3]! - y0;
+      if (y0 > y !== own[at + 3]! > y && x < x0 + (dx * (y - y0)) / dy) inside = !inside;
+      const t = Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / (dx * dx + dy * dy || 1)));
+      const px = x - x0 - t * dx;
+      const py = y - y0 - t * dy;
+      near = Math.min(near, px * px + py * py);
     }
-    return inside;
+    return inside ? Math.sqrt(near) : -Math.sqrt(near);
   };
 }

@@ -84,6 +84,26 @@ describe('pictures and ways', () => {
   });
 });
 
+test('a falloff that was lent longest ago is still there while a new picture is lent for the same dab', () => {
+  const sessions = rough(plane(48, 2));
+  const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Twin');
+  Object.assign(brush.stroke, { size: 0.4, type: 'press' });
+  // The same table of the falloff for all of them, as one brush has it whose picture changes.
+  const { falloff } = resolveBrush(brush, null);
+  for (let n = 0; n < 60; n++) {
+    const own = newPicture(24, 24);
+    for (let i = 0; i < own.data.length; i++) own.data[i] = 0.5 + 0.5 * Math.sin(i / (3 + n));
+    const resolved = { ...resolveBrush(brush, { pyramid: pyramid(own), relief: 0.3, vector: null }), falloff };
+    for (const s of sessions) {
+      beginStroke(s, { brush: resolved, seed: n, dig: n % 2 === 1, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } });
+      extendStroke(s, [{ origin: [0.1, 0.1, 3], direction: [0, 0, -1] }]);
+      endStroke(s);
+    }
+    const [a, b] = sessions.map((s) => s.surface.mesh) as [Session['surface']['mesh'], Session['surface']['mesh']];
+    expect(same(a.positions, b.positions)).toBe(true);
+  }
+});
+
 /** Bit by bit, so that 0 and −0 differ. */
 function same(a: Float32Array, b: Float32Array): boolean {
   const x = new Uint32Array(a.slice().buffer);

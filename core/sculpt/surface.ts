@@ -94,13 +94,20 @@ export function waysOf(s: Surface): Float32Array {
   return new Float32Array(s.u.buffer, s.u.byteOffset, s.touchedCount * 3);
 }
 
-/** At most this many pictures and tables stay in the room. */
+/** At most this many pictures and tables stay in the room; a call of the loops reads far fewer. */
 const MOST_LENT = 24;
 
-/** Address of a copy of `data` in the room. */
+/**
+ * Address of a copy of `data` in the room. It holds until MOST_LENT others were asked for: the one that was asked for
+ * longest ago goes first, never one that the same call of the loops reads.
+ */
 export function lend(s: Surface, data: Float32Array): number {
   const known = s.lent.get(data);
-  if (known) return known.at;
+  if (known) {
+    s.lent.delete(data);
+    s.lent.set(data, known);
+    return known.at;
+  }
   if (s.lent.size >= MOST_LENT) {
     const [oldest, block] = s.lent.entries().next().value!;
     giveBack(s.mesh.room, block);
