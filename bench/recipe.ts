@@ -5,7 +5,7 @@ import { growPattern } from '#core/pattern';
 import { newPicture, rasterOf, toUint16, type Picture } from '#core/picture';
 import { newCache, runRecipe } from '#core/recipe';
 import { newGrow, StepSchema, type Step } from '#core/settings';
-import { encodePng16 } from '../server/pictures';
+import { encodePng16 } from '../server/studio/pictures';
 import { median, type Figure } from './measure';
 
 const SIDE = 4096;

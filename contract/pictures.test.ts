@@ -109,7 +109,7 @@ describe('every source has a picture of its own', () => {
     const doc = SlabSchema.parse({ ...head('Short'), kind: 'slab', cells: 64, blob: await putBlob(new Uint8Array(1200)) });
     const { status, json } = await there.ask(`/sources/${doc.id}`, 'PUT', { doc, revision: null });
     expect(status).toBe(422);
-    expect((json as { error: { message: string } }).error.message).toContain('“Short” needs 4225 vertices; its data holds 100');
+    expect((json as { error: { message: string } }).error.message).toContain('has 1200 bytes; by its own settings it needs 50700');
     expect((await there.ask(`/sources/${doc.id}`)).status).toBe(404);
   });
 });

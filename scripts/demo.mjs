@@ -8,7 +8,7 @@ await install();
 console.log('Building the page…');
 if (await run(bin('vite'), ['build', '--logLevel', 'warn'])) process.exit(1);
 if (await run(process.execPath, ['scripts/server.mjs'])) process.exit(1);
-if (!existsSync(resolve(root, 'build/demo-db'))) {
+if (!existsSync(resolve(root, 'build/demo-data'))) {
   console.log('Sculpting the demo data (half a minute, once)…');
   if (await run(bin('tsx'), ['demo/build.ts'])) process.exit(1);
 }

@@ -2,20 +2,18 @@
 import { readFile } from 'node:fs/promises';
 import type { ServerResponse } from 'node:http';
 import { basename, dirname, join } from 'node:path';
-import bodyParser from '@koa/bodyparser';
 import Koa from 'koa';
 import helmet from 'koa-helmet';
 import serve from 'koa-static';
-import type { Database } from './database';
 import { failures } from './failures';
 import { guard } from './guard';
-import { routes } from './routes';
+import { jsonBody } from './jsonBody';
+import { Problem } from './problem';
+import { routes, type RouteOptions } from './routes';
 
-export interface AppOptions {
-  db: Database;
+export interface AppOptions extends RouteOptions {
   /** Folder of the built page. */
   page: string;
-  version: string;
 }
 
 export function createApp(options: AppOptions): Koa {
@@ -23,9 +21,13 @@ export function createApp(options: AppOptions): Koa {
   app.use(failures());
   app.use(guard());
   app.use(headers());
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '24mb' }));
-  const router = routes(options.db, options.version);
-  app.use(router.routes()).use(router.allowedMethods());
+  app.use(jsonBody());
+  const router = routes(options);
+  app.use(router.routes()).use(router.allowedMethods({
+    throw: true,
+    methodNotAllowed: () => new Problem(405, 'no-method', 'That can’t be done at this address.'),
+    notImplemented: () => new Problem(501, 'no-method', 'That can’t be done here.'),
+  }));
   app.use(serve(options.page, { maxage: 0, setHeaders: keepForever }));
   app.use(async (ctx, next) => {
     // Every other address is a place inside the page.

@@ -1,7 +1,7 @@
 /** The kinds of document that are kept: table, schema, version, and what must exist before one is saved. */
 import {
-  ALPHA_MIGRATIONS, ALPHA_VERSION, AlphaSchema, BODY_VERSION, BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, OwnBodySchema, readDocument, SOURCE_MIGRATIONS,
-  SOURCE_VERSION, SourceSchema, type Alpha, type Brush, type OwnBody, type ReadResult, type Source,
+  ALPHA_MIGRATIONS, ALPHA_VERSION, AlphaSchema, BODY_VERSION, BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, OwnBodySchema, readDocument, referencesOfAlpha, referencesOfBody,
+  referencesOfBrush, referencesOfSource, SOURCE_MIGRATIONS, SOURCE_VERSION, SourceSchema, type Alpha, type Brush, type OwnBody, type ReadResult, type References, type Source,
 } from '#core/settings';
 import { OwnTrialSchema, TRIAL_VERSION, type OwnTrial } from '#core/trial';
 
@@ -39,5 +39,16 @@ export function kindOf(collection: Collection, doc: Documents[Collection]): stri
     case 'sources': return (doc as Source).kind;
     case 'bodies': return 'mesh';
     case 'trials': return (doc as OwnTrial).body;
+  }
+}
+
+/** What must be there before the document can be saved, and stays as long as it does. */
+export function referencesOf(collection: Collection, doc: Documents[Collection]): References {
+  switch (collection) {
+    case 'brushes': return referencesOfBrush(doc as Brush);
+    case 'alphas': return referencesOfAlpha(doc as Alpha);
+    case 'sources': return referencesOfSource(doc as Source);
+    case 'bodies': return referencesOfBody(doc as OwnBody);
+    case 'trials': return { blobs: [], alphas: [] };
   }
 }

@@ -1,14 +1,20 @@
 /** Opens the database: from the template on the first start, migrated to the newest schema, locked to this process. */
-import { cp, mkdir, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
+import { cp, mkdir, open as openFile, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { PGlite } from '@electric-sql/pglite';
 import { lockFolder } from './lock';
+import { BlobFiles, syncFolder } from './store/blobFiles';
+import { openThread, type Database } from './store/thread';
+import { doChores } from './upkeep';
 
-export type Database = PGlite;
+export type { Database, Queries } from './store/thread';
 
 export interface OpenDatabase {
   db: Database;
+  /** Stored bytes. */
+  files: BlobFiles;
+  /** Folder of the PostgreSQL data. */
+  databaseFolder: string;
   /** True when this start made the database. */
   first: boolean;
   close(): Promise<void>;
@@ -17,7 +23,7 @@ export interface OpenDatabase {
 export interface OpenOptions {
   /** Folder of the data; made when missing. */
   folder: string;
-  /** A closed database folder to begin with; without one an empty database is made, which takes longer. */
+  /** A data folder to begin with, closed; without one an empty one is made, which takes longer. */
   template?: string | undefined;
 }
 
@@ -27,16 +33,20 @@ export async function openDatabase(options: OpenOptions): Promise<OpenDatabase> 
   try {
     const path = join(options.folder, 'db');
     const first = !(await exists(path));
-    if (first && options.template && (await exists(options.template))) {
-      // Copied beside and renamed, so that a copy cut short is never taken for a database.
-      await rm(`${path}.new`, { recursive: true, force: true });
-      await cp(options.template, `${path}.new`, { recursive: true });
-      await rename(`${path}.new`, path);
-    }
-    const db = await PGlite.create(path);
-    await migrate(db);
+    const files = new BlobFiles(join(options.folder, 'blobs'));
+    if (first && options.template && (await exists(options.template))) await copyTemplate(options.template, options.folder);
+    await files.open();
+    const db = await openThread(path);
+    await migrate(db).catch(async (error: unknown) => {
+      await db.close();
+      throw error;
+    });
+    await doChores(db, files).catch(async (error: unknown) => {
+      await db.close();
+      throw error;
+    });
     return {
-      db, first,
+      db, files, databaseFolder: path, first,
       close: async () => {
         await db.close();
         await unlock();
@@ -62,6 +72,37 @@ export async function migrate(db: Database): Promise<void> {
       await tx.exec(sql);
       await tx.query('INSERT INTO migrations (name) VALUES ($1)', [name]);
     });
+  }
+}
+
+/** Bytes first, the database last and under its name only when it is whole: a copy cut short is never taken for a data folder. */
+async function copyTemplate(template: string, folder: string): Promise<void> {
+  const blobs = join(folder, 'blobs');
+  if (await exists(join(template, 'blobs'))) {
+    await cp(join(template, 'blobs'), blobs, { recursive: true });
+    await syncTree(blobs);
+  }
+  const begun = join(folder, 'db.new');
+  await rm(begun, { recursive: true, force: true });
+  await cp(join(template, 'db'), begun, { recursive: true });
+  await syncTree(begun);
+  await rename(begun, join(folder, 'db'));
+  await syncFolder(folder);
+}
+
+/** Brings files, and the folders that name them, to the disk. */
+async function syncTree(path: string): Promise<void> {
+  const entries = await readdir(path, { recursive: true, withFileTypes: true });
+  for (const entry of entries) await syncPath(join(entry.parentPath, entry.name));
+  await syncPath(path);
+}
+
+async function syncPath(path: string): Promise<void> {
+  const file = await openFile(path, 'r');
+  try {
+    await file.sync();
+  } finally {
+    await file.close();
   }
 }
 

@@ -13,7 +13,7 @@ export function failures(): Middleware {
       }
     } catch (error) {
       const problem = asProblem(error);
-      if (problem.status >= 500) console.error(error);
+      if (problem.status >= 500 && !(error instanceof Problem)) console.error(error);
       ctx.status = problem.status;
       // What is left of a body that was refused would be taken for the next request.
       if (problem.status === 413) ctx.set('Connection', 'close');
@@ -27,6 +27,9 @@ function asProblem(error: unknown): Problem {
   if (error instanceof z.ZodError) return new Problem(422, 'invalid', explain(error), { issues: error.issues });
   const status = (error as { status?: unknown }).status;
   if (status === 413) return new Problem(413, 'too-large', 'The request is larger than this server takes.');
-  if (status === 400) return new Problem(400, 'bad-request', 'The request could not be read: it is no valid JSON.');
+  if (status === 404) return new Problem(404, 'no-route', 'There is nothing at this address.');
+  if (typeof status === 'number' && status >= 400 && status < 500) return new Problem(status, 'bad-request', 'The request could not be read.');
+  // The other side went away in the middle of it.
+  if ((error as { code?: unknown }).code === 'ECONNRESET') return new Problem(400, 'cut-short', 'The request was cut short.');
   return new Problem(500, 'failed', 'Something went wrong on the server; nothing was changed.');
 }

@@ -1,32 +1,30 @@
 /**
- * One server a data folder: two would damage the database. The lock file holds the owner's process number,
- * so that a lock left by a server that was killed is taken over.
+ * One server a data folder: two would damage the database. The operating system holds the lock and lets go of it when the
+ * process ends, however it ends; the number in the file is for people alone.
  */
-import { readFile, rm, writeFile } from 'node:fs/promises';
+import { open, readFile, type FileHandle } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+
+/** Whether the file behind the descriptor is locked now for this one alone. */
+const { tryLock } = createRequire(import.meta.url)('fs-native-extensions') as { tryLock(fd: number): boolean };
+
+/** Held here, so that no collection of what is unused closes them. */
+const held = new Set<FileHandle>();
 
 export async function lockFolder(path: string): Promise<() => Promise<void>> {
-  for (let attempt = 0; attempt < 2; attempt++) {
-    try {
-      await writeFile(path, String(process.pid), { flag: 'wx' });
-      return () => rm(path, { force: true });
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
-    }
+  const file = await open(path, 'a+');
+  if (!tryLock(file.fd)) {
+    await file.close();
     const owner = Number(await readFile(path, 'utf8').catch(() => ''));
-    if (owner !== process.pid && isRunning(owner)) {
-      throw new Error(`Another Mold Stamp server (process ${owner}) has this data folder open. Stop it first, or set MOLDSTAMP_DATA to another folder.`);
-    }
-    await rm(path, { force: true });
+    const who = Number.isInteger(owner) && owner > 0 ? ` (process ${owner})` : '';
+    throw new Error(`Another Mold Stamp server${who} has this data folder open. Stop it first, or set MOLDSTAMP_DATA to another folder.`);
   }
-  throw new Error('The data folder could not be locked.');
-}
-
-function isRunning(pid: number): boolean {
-  if (!Number.isInteger(pid) || pid <= 0) return false;
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
+  await file.truncate(0);
+  await file.write(String(process.pid), 0);
+  held.add(file);
+  // The file stays: whoever took it away could take one away that another has just locked.
+  return async () => {
+    held.delete(file);
+    await file.close();
+  };
 }

@@ -16,7 +16,7 @@ if (!Number.isInteger(port) || port < 0 || port > 65535) {
 try {
   const running = await start({
     folder: resolve(process.env['MOLDSTAMP_DATA'] ?? resolve(root, 'data')),
-    template: process.env['MOLDSTAMP_TEMPLATE'] ?? resolve(root, 'build/demo-db'),
+    template: process.env['MOLDSTAMP_TEMPLATE'] ?? resolve(root, 'build/demo-data'),
     page: resolve(root, 'dist'),
     port, version,
   });

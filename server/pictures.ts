@@ -1,133 +1,100 @@
-/** Small pictures of what is kept, and the alpha as a 16-bit PNG. Rendered by core, encoded by libvips. */
-import { promisify } from 'node:util';
-import { deflate } from 'node:zlib';
-import sharp from 'sharp';
-import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm } from '#core/brush';
-import { writeExr, writeTiff } from '#core/formats';
-import { growPattern } from '#core/pattern';
-import { toUint16, type Picture } from '#core/picture';
-import { SLAB_SIDE, type Alpha, type Brush, type Slab, type Source } from '#core/settings';
-import { brushThumbnail, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
+/**
+ * Small pictures of what is kept: drawn when they are asked for or when there is nothing else to do, one at a time, after
+ * the save that made them necessary was answered.
+ */
+import { alphasOf, type Alpha, type Brush, type Source } from '#core/settings';
+import { SINGULAR, type Collection } from './collections';
 import type { Database } from './database';
-import { letteringPicture } from './fonts';
 import { Problem } from './problem';
-import { getBlob } from './queries/blobs';
-import { getDocument } from './queries/documents';
-import { previewOf, sheetOf } from './sheets';
+import { getDocument, getPicture, putPicture, unpictured } from './queries/documents';
+import type { Studio } from './studio/studio';
 
-/** An alpha's stored bytes, in a buffer of their own. */
-async function alphaBytes(db: Database, alpha: Alpha): Promise<ArrayBuffer> {
-  const bytes = await getBlob(db, alpha.blob);
-  return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
-}
+const PICTURED = ['brushes', 'alphas', 'sources'] as const satisfies readonly Collection[];
+type Pictured = (typeof PICTURED)[number];
+const REST_MS = 1500;
+const BATCH = 50;
 
-/** Reads an alpha's bytes; says so in a sentence where they are not what the alpha needs. */
-async function readAlpha<T>(db: Database, alpha: Alpha, read: (bytes: ArrayBuffer) => T): Promise<T> {
-  const bytes = await alphaBytes(db, alpha);
-  try {
-    return read(bytes);
-  } catch (error) {
-    throw new Problem(422, 'alpha-size', `“${alpha.card.name}” can’t be read. ${(error as Error).message}`);
+export class Pictures {
+  private readonly drawing = new Map<string, Promise<Uint8Array | null>>();
+  /** What can't be drawn isn't tried again before it is saved again. */
+  private readonly failed = new Set<string>();
+  private timer: NodeJS.Timeout | undefined;
+  private closed = false;
+
+  constructor(private readonly db: Database, private readonly studio: Studio) {}
+
+  /** The picture as the document is now; an older one where it can't be drawn. */
+  async of(collection: Collection, id: string): Promise<Uint8Array> {
+    const kept = await getPicture(this.db, collection, id);
+    const picture = kept.current || !isPictured(collection) ? kept.picture : (await this.draw(collection, id)) ?? kept.picture;
+    if (!picture) throw new Problem(404, 'no-picture', `This ${SINGULAR[collection]} has no picture.`);
+    return picture;
   }
-}
 
-const deflated = promisify(deflate);
-const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, { level: 6 });
-
-/** The alpha as a file: 16-bit PNG of its heights. */
-export async function alphaPng(db: Database, alpha: Alpha): Promise<Uint8Array> {
-  const greys = toUint16(await readAlpha(db, alpha, (bytes) => alphaHeights(alpha, bytes)));
-  return encodePng16(greys, alpha.size);
-}
-
-/** Written by libvips. */
-export function encodePng16(greys: Uint16Array, size: number): Promise<Buffer> {
-  return sharp(greys, { raw: { width: size, height: size, channels: 1 } }).toColourspace('grey16').png({ compressionLevel: 6 }).toBuffer();
-}
-
-/** 32-bit float TIFF of its heights. */
-export async function alphaTiff(db: Database, alpha: Alpha): Promise<Uint8Array> {
-  const { width, height, data } = await readAlpha(db, alpha, (bytes) => alphaHeights(alpha, bytes));
-  return writeTiff(width, height, data, squeeze);
-}
-
-/** Float EXR: Y for heights, R, G and B for offsets right, up and out. */
-export async function alphaExr(db: Database, alpha: Alpha): Promise<Uint8Array> {
-  const channels = await readAlpha(db, alpha, (bytes): Record<string, Float32Array> => {
-    if (alpha.format !== 'vector32f') return { Y: alphaHeights(alpha, bytes).data };
-    const [x, y, z] = vectorChannels(alpha, bytes);
-    return { R: x.data, G: y.data, B: z.data };
-  });
-  return writeExr({ width: alpha.size, height: alpha.size, channels }, squeeze);
-}
-
-export async function alphaPicture(db: Database, alpha: Alpha): Promise<Buffer> {
-  const { pyramid } = await readForm(db, alpha);
-  // The smallest copy that is still larger than the picture.
-  const { width, height, data } = pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0]!;
-  return greyPicture({ width, height, data });
-}
-
-/** The last forms read, by their blob: a brush is saved again and again while its alpha stays. */
-const forms = new Map<string, AlphaForm>();
-const MOST_FORMS = 2;
-
-async function readForm(db: Database, alpha: Alpha): Promise<AlphaForm> {
-  const key = `${alpha.blob} ${alpha.format} ${alpha.size}`;
-  const known = forms.get(key);
-  forms.delete(key);
-  const form = known ?? (await readAlpha(db, alpha, (bytes) => alphaForm(alpha, bytes)));
-  forms.set(key, form);
-  if (forms.size > MOST_FORMS) forms.delete(forms.keys().next().value!);
-  return { ...form, relief: alpha.relief };
-}
-
-export async function formOf(db: Database, id: string | null): Promise<AlphaForm | null> {
-  if (id === null) return null;
-  return readForm(db, (await getDocument(db, 'alphas', id)).doc);
-}
-
-export async function brushPicture(db: Database, brush: Brush): Promise<Buffer> {
-  return encode(brushThumbnail(resolveBrush(brush, await formOf(db, brush.form.alphaId), await formOf(db, brush.tooth.alphaId))), THUMBNAIL_SIZE);
-}
-
-/** The picture a brush has with an alpha that isn't saved yet. */
-export async function brushPictureWith(db: Database, brush: Brush, alpha: Alpha): Promise<Buffer> {
-  const form = await readForm(db, alpha);
-  const of = (id: string | null): Promise<AlphaForm | null> | AlphaForm => (id === alpha.id ? form : formOf(db, id));
-  return encode(brushThumbnail(resolveBrush(brush, await of(brush.form.alphaId), await of(brush.tooth.alphaId))), THUMBNAIL_SIZE);
-}
-
-export async function sourcePicture(db: Database, source: Source): Promise<Buffer> {
-  switch (source.kind) {
-    case 'slab': return slabPicture(db, source);
-    case 'sheet': return sharp(await previewOf(await sheetOf(db, source.file.blob, source.file.name), 2 * THUMBNAIL_SIZE)).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE, { fit: 'cover' }).png().toBuffer();
-    case 'lettering': return greyPicture(await letteringPicture(db, source, THUMBNAIL_SIZE * 2));
-    case 'pattern': return greyPicture(growPattern(source.grow, THUMBNAIL_SIZE * 2));
+  /** Something was saved: what is to be drawn is drawn when the hand rests. */
+  soon(): void {
+    if (this.closed) return;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.drawAll().catch((error: unknown) => console.error(error)), REST_MS);
+    this.timer.unref();
   }
-}
 
-function greyPicture({ width, height, data }: Picture): Promise<Buffer> {
-  return sharp(Uint8Array.from(data, (h) => h * 255), { raw: { width, height, channels: 1 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).png().toBuffer();
-}
+  async close(): Promise<void> {
+    this.closed = true;
+    clearTimeout(this.timer);
+    await Promise.allSettled(this.drawing.values());
+  }
 
-/** A slab seen from above, from every few vertices of its grid. */
-async function slabPicture(db: Database, source: Slab): Promise<Buffer> {
-  const row = source.cells + 1;
-  const step = Math.max(1, Math.floor(source.cells / THUMBNAIL_SIZE));
-  const size = Math.floor(source.cells / step);
-  const heights = { width: size, height: size, data: new Float32Array(size * size) };
-  if (source.blob) {
-    const bytes = await getBlob(db, source.blob);
-    if (bytes.length !== row * row * 12) throw new Problem(422, 'slab-size', `“${source.card.name}” needs ${row * row} vertices; its data holds ${bytes.length / 12}.`);
-    const positions = new Float32Array(bytes.buffer, bytes.byteOffset, row * row * 3);
-    for (let j = 0; j < size; j++) {
-      for (let i = 0; i < size; i++) heights.data[j * size + i] = positions[((source.cells - j * step) * row + i * step) * 3 + 2]!;
+  private async drawAll(): Promise<void> {
+    for (const collection of PICTURED) {
+      for (;;) {
+        const ids = (await unpictured(this.db, collection, BATCH)).filter((id) => !this.failed.has(id));
+        if (ids.length === 0) break;
+        for (const id of ids) {
+          if (this.closed) return;
+          if ((await this.draw(collection, id)) === null) this.failed.add(id);
+        }
+      }
     }
   }
-  return encode(shade(heights, SLAB_SIDE / size), size);
+
+  /** Null when it can't be drawn. Asked for twice at once it is drawn once. */
+  private draw(collection: Pictured, id: string): Promise<Uint8Array | null> {
+    const key = `${collection} ${id}`;
+    const going = this.drawing.get(key);
+    if (going) return going;
+    const made = this.drawNow(collection, id).catch((error: unknown) => {
+      if (!(error instanceof Problem) && !this.closed) console.error(error);
+      return null;
+    }).finally(() => this.drawing.delete(key));
+    this.drawing.set(key, made);
+    return made;
+  }
+
+  private async drawNow(collection: Pictured, id: string): Promise<Uint8Array> {
+    // What was saved while it was drawn is drawn again; someone who saves without end gets the one before.
+    for (let attempt = 0; ; attempt++) {
+      const { doc, revision } = await getDocument(this.db, collection, id);
+      const { picture, of } = await this.render(collection, doc);
+      if ((await putPicture(this.db, { collection, id, revision, picture, of })) || attempt === 3) return picture;
+    }
+  }
+
+  private async render(collection: Pictured, doc: Brush | Alpha | Source): Promise<{ picture: Uint8Array; of: { id: string; revision: number }[] }> {
+    switch (collection) {
+      case 'alphas': return { picture: await this.studio.alpha(doc as Alpha), of: [] };
+      case 'sources': return { picture: await this.studio.source(doc as Source), of: [] };
+      case 'brushes': {
+        const brush = doc as Brush;
+        const alphas = await Promise.all(alphasOf(brush).map((id) => getDocument(this.db, 'alphas', id).catch(() => null)));
+        const found = (id: string | null): Alpha | null => alphas.find((a) => a?.doc.id === id)?.doc ?? null;
+        const picture = await this.studio.brush(brush, { form: found(brush.form.alphaId), tooth: found(brush.tooth.alphaId) });
+        return { picture, of: alphas.filter((a) => a !== null).map((a) => ({ id: a.doc.id, revision: a.revision })) };
+      }
+    }
+  }
 }
 
-function encode(rgba: Uint8ClampedArray, size: number): Promise<Buffer> {
-  return sharp(rgba, { raw: { width: size, height: size, channels: 4 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).removeAlpha().png().toBuffer();
+function isPictured(collection: Collection): collection is Pictured {
+  return (PICTURED as readonly Collection[]).includes(collection);
 }

@@ -3,106 +3,170 @@ import { createHash } from 'node:crypto';
 import Router from '@koa/router';
 import type { Context } from 'koa';
 import { z } from 'zod';
-import { alphasOf, BlobHashSchema, blobsOf, type Alpha, type Brush } from '#core/settings';
-import { readBytes } from './body';
-import { COLLECTIONS, readStored, SINGULAR, type Collection, type Documents } from './collections';
+import { BlobHashSchema, type Source } from '#core/settings';
+import { COLLECTIONS, readStored, SINGULAR, type Collection } from './collections';
 import type { Database } from './database';
-import { alphaExr, alphaPicture, alphaPng, alphaTiff, brushPicture, brushPictureWith, sourcePicture } from './pictures';
+import type { Pictures } from './pictures';
 import { Problem } from './problem';
 import { getBelt, putBelt } from './queries/belt';
-import { getBlob, hasBlob, putBlob } from './queries/blobs';
-import { keepDecoded, decodePicture, MOST_WINDOW_SIDE, previewOf, readWindow, sheetOf } from './sheets';
-import { deleteDocument, getDocument, getPicture, listDocuments, restoreDocument, saveDocument } from './queries/documents';
+import { hasBlob, keepBlob, renewBlobs, sizeOfBlob } from './queries/blobs';
+import { deleteDocument, getDocument, listDocuments, restoreDocument, saveDocument, stateOf } from './queries/documents';
+import { putHolds } from './queries/holds';
+import type { Arrived, BlobFiles } from './store/blobFiles';
+import type { Studio } from './studio/studio';
+import { MOST_WINDOW_SIDE } from './studio/window';
+import { cleanUp, sizesOf } from './upkeep';
 
 /** A vector alpha of 4096² and some room. */
 const LARGEST_BLOB = 208 * 1024 * 1024;
+const LARGEST_FONT = 24 * 1024 * 1024;
 
-const ALPHA_FILES = [['png', 'image/png', alphaPng], ['tiff', 'image/tiff', alphaTiff], ['exr', 'image/x-exr', alphaExr]] as const;
+const ALPHA_FILES = [['png', 'image/png'], ['tiff', 'image/tiff'], ['exr', 'image/x-exr']] as const;
+const FOREVER = 'private, max-age=31536000, immutable';
 
-const SaveBody = z.object({ doc: z.unknown(), revision: z.number().int().positive().nullable() });
-const place = z.coerce.number('A window is given in numbers.').min(-1e6).max(1e6);
-const WindowQuery = z.object({ x: place, y: place, width: place.min(1), height: place.min(1), side: z.coerce.number().int().min(8).max(MOST_WINDOW_SIDE), name: z.string().max(200).default('The sheet') });
-const FileQuery = z.object({ name: z.string().max(200).default('The picture') });
-const BeltBody = z.object({ ids: z.array(z.uuid()).max(200, 'The belt holds at most 200 brushes.') });
+const number = (what: string) => z.coerce.number(`${what} must be a number.`);
+const place = number('A window’s place').min(-1e6, 'A window lies at most a million pixels away.').max(1e6, 'A window lies at most a million pixels away.');
+const length = place.min(1, 'A window is at least a pixel wide and high.');
+const name = z.string().max(200, 'A file’s name may have at most 200 characters.').transform((text) => text.replaceAll('\0', ''));
+const WindowQuery = z.object({
+  x: place, y: place, width: length, height: length, name: name.default('The sheet'),
+  side: number('The side').int('The side is in whole pixels.').min(8, 'The side is at least 8 pixels.').max(MOST_WINDOW_SIDE, `The side is at most ${MOST_WINDOW_SIDE} pixels.`),
+});
+const FileQuery = z.object({ name: name.default('The file') });
+const PageQuery = z.object({
+  after: z.string().max(80, 'A list goes on from the place that the page before it named.').nullable().default(null),
+  limit: number('The limit').int('The limit is a whole number.').min(1, 'A page has at least one entry.').max(500, 'A page has at most 500 entries.').default(150),
+});
+const SaveBody = z.object({
+  doc: z.unknown(), revision: z.number('The revision must be a number, or null.').int('A revision is a whole number.').positive('Revisions begin at 1.').nullable(),
+}, 'A save needs the document and the revision it was made on.');
+const BeltBody = z.object({ ids: z.array(z.uuid('The belt holds ids of brushes.'), 'The belt is a list of ids.').max(200, 'The belt holds at most 200 brushes.') }, 'The belt is a list of ids.');
+const HoldsBody = z.object({ hashes: z.array(BlobHashSchema, 'What drafts name is a list.').max(5000, 'At most 5000 can be held at once.') }, 'What drafts name is a list.');
 
-export function routes(db: Database, version: string): Router {
+export interface RouteOptions {
+  db: Database;
+  files: BlobFiles;
+  studio: Studio;
+  pictures: Pictures;
+  /** Folder of the PostgreSQL data. */
+  databaseFolder: string;
+  version: string;
+}
+
+export function routes(options: RouteOptions): Router {
+  const { db, files, studio, version } = options;
   const router = new Router({ prefix: '/api' });
 
-  router.get('/health', async (ctx) => {
-    await db.query('SELECT 1');
+  // Says that the server runs; it waits for nothing.
+  router.get('/health', (ctx) => {
     ctx.body = { ok: true, name: 'Mold Stamp', version };
   });
 
-  for (const collection of COLLECTIONS) addCollection(router, db, collection);
+  for (const collection of COLLECTIONS) addCollection(router, options, collection);
 
-  for (const [ending, type, write] of ALPHA_FILES) {
+  for (const [ending, type] of ALPHA_FILES) {
     router.get(`/alphas/:id/${ending}`, async (ctx) => {
       const { doc } = await getDocument(db, 'alphas', idOf(ctx));
       ctx.attachment(`${doc.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}.${ending}`);
       ctx.type = type;
-      const bytes = await write(db, doc);
-      ctx.body = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);
+      ctx.body = Buffer.from(await studio.file(doc, ending));
     });
   }
 
   router.get('/blobs/:hash', async (ctx) => {
-    const bytes = await getBlob(db, BlobHashSchema.parse(ctx.params['hash']));
+    const hash = hashOf(ctx);
+    ctx.length = await sizeOfBlob(db, hash);
     ctx.type = 'application/octet-stream';
-    ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
-    ctx.body = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);
+    ctx.set('Cache-Control', FOREVER);
+    ctx.body = files.stream(hash);
   });
   router.put('/blobs/:hash', async (ctx) => {
-    const hash = BlobHashSchema.parse(ctx.params['hash']);
-    if (!(await hasBlob(db, hash))) await putBlob(db, hash, await readBytes(ctx.req, LARGEST_BLOB));
+    const hash = hashOf(ctx);
+    // Sent again it is wanted again.
+    if ((await renewBlobs(db, [hash])).length === 0) {
+      await receive(ctx, files, LARGEST_BLOB, async (arrived) => {
+        if (arrived.hash !== hash) {
+          throw new Problem(422, 'blob-hash', 'The data arrived changed: its SHA-256 is not the one it was sent under. Send it again.', { expected: hash, found: arrived.hash });
+        }
+        await keepBlob(db, files, arrived);
+      });
+    }
     ctx.body = { hash };
+  });
+  router.put('/holds/:id', async (ctx) => {
+    ctx.body = { missing: await putHolds(db, idOf(ctx), HoldsBody.parse(bodyOf(ctx)).hashes) };
   });
 
   router.post('/sheets', async (ctx) => {
     const { name } = FileQuery.parse(ctx.query);
-    const bytes = await readBytes(ctx.req, LARGEST_BLOB);
-    const hash = createHash('sha256').update(bytes).digest('hex');
-    const decoded = await keepDecoded(hash, decodePicture(bytes, name));
-    await putBlob(db, hash, bytes);
-    const { width, height, what } = decoded;
-    ctx.body = { blob: hash, name, width, height, what };
+    await receive(ctx, files, LARGEST_BLOB, async (arrived) => {
+      const { width, height, what } = await studio.lookAt(arrived, name);
+      await keepBlob(db, files, arrived);
+      ctx.body = { blob: arrived.hash, name, width, height, what };
+    });
   });
   router.get('/sheets/:hash/preview', async (ctx) => {
     ctx.type = 'image/jpeg';
-    ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
-    ctx.body = await previewOf(await sheetOf(db, BlobHashSchema.parse(ctx.params['hash']), 'The sheet'), 2048);
+    ctx.set('Cache-Control', FOREVER);
+    ctx.body = Buffer.from(await studio.preview(hashOf(ctx), 'The sheet', 2048));
   });
   router.get('/sheets/:hash/pixels', async (ctx) => {
     const { name, ...window } = WindowQuery.parse(ctx.query);
-    const { width, height, channels, data } = await readWindow(await sheetOf(db, BlobHashSchema.parse(ctx.params['hash']), name), window);
+    const { width, height, channels, data } = await studio.window(hashOf(ctx), name, window);
     ctx.type = 'application/octet-stream';
     ctx.set({ 'X-Width': String(width), 'X-Height': String(height), 'X-Channels': String(channels), 'X-Depth': data instanceof Float32Array ? 'float' : 'ushort' });
     ctx.body = Buffer.from(data.buffer, data.byteOffset, data.byteLength);
+  });
+
+  router.post('/fonts', async (ctx) => {
+    const { name } = FileQuery.parse(ctx.query);
+    await receive(ctx, files, LARGEST_FONT, async (arrived) => {
+      await studio.tryFont(arrived, name);
+      await keepBlob(db, files, arrived);
+      ctx.body = { blob: arrived.hash, name };
+    });
   });
 
   router.get('/belt', async (ctx) => {
     ctx.body = { ids: await getBelt(db) };
   });
   router.put('/belt', async (ctx) => {
-    ctx.body = { ids: await putBelt(db, BeltBody.parse(ctx.request.body).ids) };
+    ctx.body = { ids: await putBelt(db, BeltBody.parse(bodyOf(ctx)).ids) };
+  });
+
+  router.get('/storage', async (ctx) => {
+    ctx.body = await sizesOf(db, options.databaseFolder);
+  });
+  router.post('/storage/clean', async (ctx) => {
+    const cleaned = await cleanUp(db, files);
+    ctx.body = { cleaned, sizes: await sizesOf(db, options.databaseFolder) };
   });
   return router;
 }
 
-function addCollection<C extends Collection>(router: Router, db: Database, collection: C): void {
+function addCollection<C extends Collection>(router: Router, { db, pictures, studio }: RouteOptions, collection: C): void {
   router.get(`/${collection}`, async (ctx) => {
-    ctx.body = await listDocuments(db, collection);
+    const page = PageQuery.parse(ctx.query);
+    ctx.etag = stateOf(db, collection);
+    ctx.set('Cache-Control', 'no-cache');
+    ctx.status = 200;
+    if (ctx.fresh) {
+      ctx.status = 304;
+      return;
+    }
+    ctx.body = await listDocuments(db, collection, page);
   });
   router.get(`/${collection}/:id`, async (ctx) => {
     ctx.body = await getDocument(db, collection, idOf(ctx));
   });
   router.put(`/${collection}/:id`, async (ctx) => {
-    const body = SaveBody.parse(ctx.request.body);
+    const body = SaveBody.parse(bodyOf(ctx));
     const read = readStored(collection, body.doc);
     if (!read.ok) throw new Problem(422, 'invalid', read.reason);
     if (read.value.id !== idOf(ctx)) throw new Problem(422, 'invalid', `The ${SINGULAR[collection]}’s id is not the one in the address.`);
-    const picture = await pictureOf(db, collection, read.value);
-    const followers = collection === 'alphas' && body.revision !== null ? await followersOf(db, read.value as Alpha) : [];
-    const revision = await saveDocument(db, collection, { doc: read.value, revision: body.revision, picture, followers });
+    if (collection === 'sources') await tryFiles(db, studio, read.value as Source);
+    const revision = await saveDocument(db, collection, { doc: read.value, revision: body.revision });
+    pictures.soon();
     ctx.body = { doc: read.value, revision, base: false, updatedAt: new Date().toISOString() };
   });
   router.delete(`/${collection}/:id`, async (ctx) => {
@@ -114,47 +178,55 @@ function addCollection<C extends Collection>(router: Router, db: Database, colle
     ctx.body = await getDocument(db, collection, idOf(ctx));
   });
   router.get(`/${collection}/:id/picture`, async (ctx) => {
+    const picture = await pictures.of(collection, idOf(ctx));
     ctx.type = 'image/png';
-    ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
-    ctx.body = Buffer.from(await getPicture(db, collection, idOf(ctx)));
+    // A brush's picture changes with its alpha, so it is asked for again, and answered again when it is another.
+    ctx.etag = createHash('sha256').update(picture).digest('base64url');
+    ctx.set('Cache-Control', 'no-cache');
+    ctx.status = 200;
+    if (ctx.fresh) ctx.status = 304;
+    else ctx.body = Buffer.from(picture);
   });
 }
 
-/** Brushes whose form or tooth the alpha is, with the pictures they have from now on. */
-async function followersOf(db: Database, alpha: Alpha): Promise<{ id: string; picture: Uint8Array }[]> {
-  const { items } = await listDocuments(db, 'brushes');
-  const out = [];
-  for (const { doc } of items) {
-    if (alphasOf(doc).includes(alpha.id)) out.push({ id: doc.id, picture: await brushPictureWith(db, doc, alpha) });
-  }
-  return out;
-}
-
-/** Renders the small picture where there is one; on the way finds out whether what the document names is there. */
-async function pictureOf(db: Database, collection: Collection, doc: Documents[Collection]): Promise<Uint8Array | null> {
-  switch (collection) {
-    case 'brushes': return brushPicture(db, doc as Brush);
-    case 'alphas': {
-      const { recipe } = doc as Alpha;
-      if (recipe && 'blob' in recipe.base) await needBlob(db, recipe.base.blob, 'alpha');
-      return alphaPicture(db, doc as Alpha);
-    }
-    case 'sources': {
-      for (const hash of blobsOf(doc as Documents['sources'])) {
-        await needBlob(db, hash, (doc as Documents['sources']).kind);
-      }
-      return sourcePicture(db, doc as Documents['sources']);
-    }
-    case 'bodies': {
-      await needBlob(db, (doc as Documents['bodies']).mesh, 'body');
-      return null;
-    }
-    case 'trials': return null;
+/** Files that a source names were looked at when they came; one that came as bare bytes is looked at now. */
+async function tryFiles(db: Database, studio: Studio, source: Source): Promise<void> {
+  const tried = new Set(await namedBefore(db, source.id));
+  if (source.kind === 'sheet' && !tried.has(source.file.blob) && (await hasBlob(db, source.file.blob))) await studio.sheet(source.file.blob, source.file.name);
+  if (source.kind !== 'lettering') return;
+  for (const { font } of source.blocks) {
+    if (font.kind !== 'own' || tried.has(font.blob) || !(await hasBlob(db, font.blob))) continue;
+    tried.add(font.blob);
+    await studio.font(font.blob, font.name);
   }
 }
 
-async function needBlob(db: Database, hash: string, what: string): Promise<void> {
-  if (!(await hasBlob(db, hash))) throw new Problem(404, 'blob-missing', `There is no stored data ${hash.slice(0, 12)}… that the ${what} names. Send it first.`, { hash });
+async function namedBefore(db: Database, id: string): Promise<string[]> {
+  const { rows } = await db.query<{ target: string }>("SELECT target FROM refs WHERE collection = 'sources' AND id = $1 AND kind = 'blob'", [id]);
+  return rows.map((r) => r.target);
+}
+
+/** Writes down the request's bytes, and lets go of them again unless `keep` gave them their name. */
+async function receive(ctx: Context, files: BlobFiles, most: number, keep: (arrived: Arrived) => Promise<void>): Promise<void> {
+  const announced = Number(ctx.req.headers['content-length'] ?? NaN);
+  if (announced > most) throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
+  const arrived = await files.receive(ctx.req as AsyncIterable<Uint8Array>, most);
+  try {
+    if (!Number.isNaN(announced) && arrived.bytes !== announced) throw new Problem(400, 'cut-short', `Only ${arrived.bytes} of ${announced} bytes arrived.`);
+    await keep(arrived);
+  } finally {
+    await files.drop(arrived);
+  }
+}
+
+function bodyOf(ctx: Context): unknown {
+  const { body } = ctx.request as { body?: unknown };
+  if (body === undefined) throw new Problem(415, 'no-json', 'This needs a body of JSON, sent as application/json.');
+  return body;
+}
+
+function hashOf(ctx: Context): string {
+  return BlobHashSchema.parse(ctx['params'].hash);
 }
 
 function idOf(ctx: Context): string {

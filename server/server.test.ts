@@ -155,7 +155,7 @@ describe('brushes', () => {
     ['a taken name, in other letters', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: 'sOFT round' } }), 409, 'already a brush called'],
     ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 99 }), 422, 'reads up to version 3'],
     ['a setting out of range', (b: ReturnType<typeof newBrush>) => ({ ...b, stroke: { ...b.stroke, size: 99 } }), 422, 'Size must be at most 2'],
-    ['an alpha that is not there', (b: ReturnType<typeof newBrush>) => ({ ...b, form: { ...b.form, alphaId: randomUUID() } }), 404, 'alpha isn’t here'],
+    ['an alpha that is not there', (b: ReturnType<typeof newBrush>) => ({ ...b, form: { ...b.form, alphaId: randomUUID() } }), 422, 'Choose another alpha, or none'],
   ])('%s is refused with a sentence', async (_, change, status, message) => {
     const brush = newBrush(randomUUID(), `Refused ${randomUUID()}`);
     const response = await api(`/brushes/${brush.id}`, json('PUT', { doc: change(brush), revision: null }));
@@ -228,7 +228,7 @@ test('an alpha whose data is missing or of another size is refused', async () =>
   const short = { ...alpha, id: randomUUID(), blob: sha(bytes), card: { ...alpha.card, name: 'Short' } };
   const response = await api(`/alphas/${short.id}`, json('PUT', { doc: short, revision: null }));
   expect(response.status).toBe(422);
-  expect((await response.json()).error.message).toContain('has 100 bytes; 32 × 32 pixels need 2048');
+  expect((await response.json()).error.message).toContain('has 100 bytes; by its own settings it needs 2048');
 });
 
 describe('the data folder', () => {
@@ -252,10 +252,11 @@ describe('the data folder', () => {
   });
 
   test('two servers on one folder: the second is told', async () => {
-    // Another process holds the lock: this one's parent stands in for it.
-    await writeFile(join(other, 'server.lock'), String(process.ppid));
+    const first = await openDatabase({ folder: other, template });
     await expect(openDatabase({ folder: other, template })).rejects.toThrow('has this data folder open');
-    await writeFile(join(other, 'server.lock'), '999999999');
+    await first.close();
+    // A number that is left, whosever it is now, keeps nobody out.
+    await writeFile(join(other, 'server.lock'), String(process.ppid));
     await (await openDatabase({ folder: other, template })).close();
   });
 

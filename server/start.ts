@@ -3,8 +3,11 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { createApp } from './app';
 import { openDatabase } from './database';
-import { sweepBlobs } from './queries/blobs';
+import { Pictures } from './pictures';
+import { sizeOfBlob } from './queries/blobs';
 import { seedBaseBrushes } from './seed';
+import { Studio } from './studio/studio';
+import { cleanUp } from './upkeep';
 
 export interface StartOptions {
   folder: string;
@@ -13,6 +16,8 @@ export interface StartOptions {
   /** 0 takes any free port. */
   port: number;
   version: string;
+  /** How long a small file from outside may keep its reader; tests wait less. */
+  readSeconds?: number;
 }
 
 export interface Running {
@@ -24,27 +29,60 @@ export interface Running {
 
 export async function start(options: StartOptions): Promise<Running> {
   const database = await openDatabase({ folder: options.folder, template: options.template });
+  const { db, files, databaseFolder } = database;
+  const studio = new Studio(files.folder, (hash) => sizeOfBlob(db, hash), options.readSeconds);
+  const pictures = new Pictures(db, studio);
+  const stop = async (): Promise<void> => {
+    studio.close();
+    await pictures.close();
+    await database.close();
+  };
   try {
-    await sweepBlobs(database.db);
-    await seedBaseBrushes(database.db);
-    const app = createApp({ db: database.db, page: options.page, version: options.version });
+    await seedBaseBrushes(db);
+    const app = createApp({ db, files, studio, pictures, databaseFolder, page: options.page, version: options.version });
     const server = await new Promise<Server>((resolve, reject) => {
       const listening = app.listen(options.port, '127.0.0.1', () => resolve(listening));
       listening.once('error', (error: NodeJS.ErrnoException) => {
         reject(error.code === 'EADDRINUSE' ? new Error(`Port ${options.port} is taken. Set PORT to another.`) : error);
       });
     });
+    const upkeep = keepTidy(() => cleanUp(db, files));
+    studio.warm();
+    pictures.soon();
     return {
       address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
       first: database.first,
       close: async () => {
+        await upkeep.stop();
         server.closeAllConnections();
         await new Promise((resolve) => server.close(resolve));
-        await database.close();
+        await stop();
       },
     };
   } catch (error) {
-    await database.close();
+    await stop();
     throw error;
   }
+}
+
+const FIRST_UPKEEP_MS = 10 * 60_000;
+const UPKEEP_MS = 24 * 3600_000;
+
+/** A while after the start, when pages have said what their drafts name, and then once a day. */
+function keepTidy(clean: () => Promise<unknown>): { stop(): Promise<void> } {
+  let running: Promise<unknown> = Promise.resolve();
+  const run = (): void => {
+    running = clean().catch((error: unknown) => console.error(error));
+  };
+  const first = setTimeout(run, FIRST_UPKEEP_MS);
+  const daily = setInterval(run, UPKEEP_MS);
+  first.unref();
+  daily.unref();
+  return {
+    async stop() {
+      clearTimeout(first);
+      clearInterval(daily);
+      await running;
+    },
+  };
 }

@@ -15,5 +15,5 @@ async function make(): Promise<string> {
   const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
   process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
   await (await start({ folder, page: folder, port: 0, version: 'test' })).close();
-  return join(folder, 'db');
+  return folder;
 }

@@ -23,6 +23,8 @@ export * from './lettering';
 export * from './pattern';
 export * from './reference';
 export * from './source';
+export * from './explain';
 export * from './read';
 export * from './changes';
 export * from './refineUnder';
+export * from './references';

@@ -24,9 +24,12 @@ export const FontSchema = z.discriminatedUnion('kind', [
 ]);
 export type FontChoice = z.infer<typeof FontSchema>;
 
+export const MOST_BLOCKS = 24;
+export const MOST_BLOCK_TEXT = 2000;
+
 export const BlockSchema = z.object({
   id: z.uuid(),
-  text: z.string().max(2000, 'A block has at most 2000 characters.').default('Mark'),
+  text: z.string().max(MOST_BLOCK_TEXT, `A block has at most ${MOST_BLOCK_TEXT} characters.`).default('Mark'),
   font: FontSchema.default({ kind: 'shipped', key: 'alfa-slab-one' }),
   weight: z.enum(WEIGHTS).default('regular'),
   size: setting({ label: 'Size', unit: '%', min: 1, max: 100, step: 0.5, fallback: 20, scale: 'log', help: 'Height of a line’s em, in per cent of the square’s side' }),
@@ -44,5 +47,5 @@ export type Block = z.infer<typeof BlockSchema>;
 
 export const LetteringFields = {
   kind: z.literal('lettering'),
-  blocks: z.array(BlockSchema).min(1, 'Lettering needs a block.').max(24, 'At most 24 blocks.'),
+  blocks: z.array(BlockSchema).min(1, 'Lettering needs a block.').max(MOST_BLOCKS, `At most ${MOST_BLOCKS} blocks.`),
 };

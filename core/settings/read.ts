@@ -3,6 +3,7 @@
  * is refused with a sentence that names it, so that a list can skip it and lose nothing else.
  */
 import type { z } from 'zod';
+import { explain } from './explain';
 
 export type Migration = (doc: Record<string, unknown>) => Record<string, unknown>;
 
@@ -30,12 +31,4 @@ export function readDocument<T>(
   }
   const parsed = schema.safeParse(at);
   return parsed.success ? { ok: true, value: parsed.data } : { ok: false, reason: `The ${what} is broken: ${explain(parsed.error)}` };
-}
-
-/** The first problem of a Zod error as a sentence with its place. */
-export function explain(error: z.ZodError): string {
-  const issue = error.issues[0];
-  if (!issue) return 'It could not be read.';
-  const place = issue.path.join('.');
-  return place === '' ? issue.message : `${place}: ${issue.message}`;
 }

@@ -58,7 +58,7 @@ describe('reading documents', () => {
     const newer = readDocument('brush', BrushSchema, BRUSH_VERSION, { version: 99 });
     expect(newer).toEqual({ ok: false, reason: expect.stringContaining('version 99') });
     const broken = readDocument('brush', BrushSchema, BRUSH_VERSION, { ...newBrush(ID, 'a'), stroke: { size: -1 } });
-    expect(broken).toEqual({ ok: false, reason: 'The brush is broken: stroke.size: Size must be at least 0.005 body.' });
+    expect(broken).toEqual({ ok: false, reason: 'The brush is broken: Size must be at least 0.005 body.' });
     expect(readDocument('brush', BrushSchema, BRUSH_VERSION, 'x').ok).toBe(false);
   });
 });

@@ -1,8 +1,8 @@
 /** Reading and writing the kept documents. Every save is one transaction and keeps what it replaced. */
-import type { Transaction } from '@electric-sql/pglite';
-import { kindOf, readStored, SINGULAR, type Collection, type Documents } from '../collections';
-import type { Database } from '../database';
+import { kindOf, readStored, referencesOf, SINGULAR, type Collection, type Documents } from '../collections';
+import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
+import { forgetFollowersPictures, needReferences, putReferences } from './references';
 
 export interface Kept<C extends Collection> {
   doc: Documents[C];
@@ -15,6 +15,7 @@ export interface Listed<C extends Collection> {
   items: Kept<C>[];
   /** Rows that could not be read; they stay where they are. */
   skipped: { id: string; name: string; reason: string }[];
+  next: string | null;
 }
 
 interface Row {
@@ -26,17 +27,51 @@ interface Row {
   updated_at: Date;
 }
 
-export async function listDocuments<C extends Collection>(db: Database, collection: C): Promise<Listed<C>> {
-  const { rows } = await db.query<Row>(
-    `SELECT id, name, doc, revision, ${baseColumn(collection)}, updated_at FROM ${collection} WHERE deleted_at IS NULL ORDER BY created_at, name`,
+export interface Page {
+  /** Where the last page ended; null begins. */
+  after: string | null;
+  limit: number;
+}
+
+/** A page of a list, oldest first. `next` is where the following one begins, null after the last. */
+export async function listDocuments<C extends Collection>(db: Database, collection: C, { after, limit }: Page): Promise<Listed<C>> {
+  const from = after === null ? null : placeOf(after);
+  const { rows } = await db.query<Row & { at: string }>(
+    `SELECT id, name, doc, revision, ${baseColumn(collection)}, updated_at, extract(epoch FROM created_at)::text AS at FROM ${collection}
+     WHERE deleted_at IS NULL ${from ? 'AND (created_at, id) > (to_timestamp($2::numeric), $3::uuid)' : ''} ORDER BY created_at, id LIMIT $1`,
+    from ? [limit + 1, from.at, from.id] : [limit + 1],
   );
-  const out: Listed<C> = { items: [], skipped: [] };
-  for (const row of rows) {
+  const last = rows[limit - 1];
+  const out: Listed<C> = { items: [], skipped: [], next: rows.length > limit && last ? `${last.at} ${last.id}` : null };
+  for (const row of rows.slice(0, limit)) {
     const read = readStored(collection, row.doc);
     if (read.ok) out.items.push({ doc: read.value, revision: row.revision, base: row.base, updatedAt: row.updated_at.toISOString() });
     else out.skipped.push({ id: row.id, name: row.name, reason: read.reason });
   }
   return out;
+}
+
+function placeOf(after: string): { at: string; id: string } {
+  const found = /^(\d+(?:\.\d+)?) ([0-9a-f-]{36})$/.exec(after);
+  if (!found) throw new Problem(422, 'invalid', 'A list goes on from the place that the page before it named.');
+  return { at: found[1]!, id: found[2]! };
+}
+
+/** Rises with every change of a collection. */
+const changed = new WeakMap<Database, Map<Collection, number>>();
+
+/** Names the state that a collection is in; the same text, the same list. */
+export function stateOf(db: Database, collection: Collection): string {
+  return `${STARTED}-${changed.get(db)?.get(collection) ?? 0}`;
+}
+
+/** Another start begins to count anew. */
+const STARTED = Date.now().toString(36);
+
+function noteChange(db: Database, collection: Collection): void {
+  const counts = changed.get(db) ?? new Map<Collection, number>();
+  counts.set(collection, (counts.get(collection) ?? 0) + 1);
+  changed.set(db, counts);
 }
 
 export async function getDocument<C extends Collection>(db: Database, collection: C, id: string): Promise<Kept<C>> {
@@ -54,18 +89,19 @@ export interface Save<C extends Collection> {
   doc: Documents[C];
   /** The revision the change was made on; null for a new document. */
   revision: number | null;
-  picture: Uint8Array | null;
   base?: boolean;
-  /** Brushes that get another picture because of this save. */
-  followers?: readonly { id: string; picture: Uint8Array }[];
+  /** Where it is at hand already; otherwise it is drawn when it is asked for. */
+  picture?: Uint8Array;
 }
 
-/** Returns the new revision. */
+/** Returns the new revision. What the document names must be there. */
 export async function saveDocument<C extends Collection>(db: Database, collection: C, save: Save<C>): Promise<number> {
-  const { doc, revision, picture } = save;
-  return db.transaction(async (tx) => {
-    const { rows } = await tx.query<{ revision: number; doc: unknown; deleted: boolean; base: boolean }>(
-      `SELECT revision, doc, deleted_at IS NOT NULL AS deleted, ${baseColumn(collection)} FROM ${collection} WHERE id = $1`, [doc.id],
+  const { doc, revision, picture = null } = save;
+  const named = referencesOf(collection, doc);
+  const next = await db.transaction(async (tx) => {
+    await needReferences(tx, SINGULAR[collection], named);
+    const { rows } = await tx.query<{ revision: number; deleted: boolean; base: boolean }>(
+      `SELECT revision, deleted_at IS NOT NULL AS deleted, ${baseColumn(collection)} FROM ${collection} WHERE id = $1`, [doc.id],
     );
     const old = rows[0];
     if (old?.base) throw new Problem(403, 'base-brush', `“${doc.card.name}” is a base brush and stays as it is. Save it as a copy.`);
@@ -78,23 +114,27 @@ export async function saveDocument<C extends Collection>(db: Database, collectio
       });
     }
     await refuseTakenName(tx, collection, doc.card.name, doc.id);
-    if (!old) {
-      const extra = collection === 'brushes' ? ', base' : '';
-      const values = [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture];
+    const now = old ? old.revision + 1 : 1;
+    const values = [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture];
+    if (old) {
+      await tx.query(`INSERT INTO revisions (collection, id, revision, doc) SELECT $1, id, revision, doc FROM ${collection} WHERE id = $2`, [collection, doc.id]);
       await tx.query(
-        `INSERT INTO ${collection} (id, name, kind, doc, picture${extra}) VALUES ($1, $2, $3, $4, $5${extra ? ', $6' : ''})`,
+        `UPDATE ${collection} SET name = $2, kind = $3, doc = $4, picture = coalesce($5, picture), revision = revision + 1, updated_at = now(),
+         pictured = CASE WHEN $5::bytea IS NULL THEN 0 ELSE revision + 1 END WHERE id = $1`, values,
+      );
+    } else {
+      const extra = collection === 'brushes' ? ', base' : '';
+      await tx.query(
+        `INSERT INTO ${collection} (id, name, kind, doc, picture, pictured${extra}) VALUES ($1, $2, $3, $4, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${extra ? ', $6' : ''})`,
         extra ? [...values, save.base ?? false] : values,
       );
-      return 1;
     }
-    await tx.query('INSERT INTO revisions (collection, id, revision, doc) VALUES ($1, $2, $3, $4)', [collection, doc.id, old.revision, JSON.stringify(old.doc)]);
-    await tx.query(
-      `UPDATE ${collection} SET name = $2, kind = $3, doc = $4, picture = coalesce($5, picture), revision = revision + 1, updated_at = now() WHERE id = $1`,
-      [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture],
-    );
-    for (const { id, picture: shown } of save.followers ?? []) await tx.query('UPDATE brushes SET picture = $2 WHERE id = $1', [id, shown]);
-    return old.revision + 1;
+    await putReferences(tx, collection, doc.id, now, named);
+    if (collection === 'alphas' && old) await forgetFollowersPictures(tx, doc.id);
+    return now;
   });
+  noteChange(db, collection);
+  return next;
 }
 
 /** Deleting only hides, so that it can be taken back. */
@@ -108,6 +148,7 @@ export async function deleteDocument(db: Database, collection: Collection, id: s
     await tx.query(`UPDATE ${collection} SET deleted_at = now() WHERE id = $1`, [id]);
     if (collection === 'brushes') await tx.query('DELETE FROM belt WHERE brush_id = $1', [id]);
   });
+  noteChange(db, collection);
 }
 
 export async function restoreDocument(db: Database, collection: Collection, id: string): Promise<void> {
@@ -117,16 +158,49 @@ export async function restoreDocument(db: Database, collection: Collection, id: 
     await refuseTakenName(tx, collection, rows[0].name, id);
     await tx.query(`UPDATE ${collection} SET deleted_at = NULL WHERE id = $1`, [id]);
   });
+  noteChange(db, collection);
 }
 
-export async function getPicture(db: Database, collection: Collection, id: string): Promise<Uint8Array> {
-  const { rows } = await db.query<{ picture: Uint8Array | null }>(`SELECT picture FROM ${collection} WHERE id = $1`, [id]);
-  const picture = rows[0]?.picture;
-  if (!picture) throw new Problem(404, 'no-picture', `This ${SINGULAR[collection]} has no picture.`);
-  return picture;
+export interface KeptPicture {
+  picture: Uint8Array | null;
+  /** Whether it shows the document as it is now. */
+  current: boolean;
+  revision: number;
 }
 
-async function refuseTakenName(tx: Transaction, collection: Collection, name: string, id: string): Promise<void> {
+export async function getPicture(db: Database, collection: Collection, id: string): Promise<KeptPicture> {
+  const { rows } = await db.query<{ picture: Uint8Array | null; pictured: number; revision: number }>(`SELECT picture, pictured, revision FROM ${collection} WHERE id = $1`, [id]);
+  const row = rows[0];
+  if (!row) throw missing(collection, id);
+  return { picture: row.picture, current: row.picture !== null && row.pictured === row.revision, revision: row.revision };
+}
+
+export interface Drawn {
+  collection: Collection;
+  id: string;
+  revision: number;
+  picture: Uint8Array;
+  /** The alphas it shows, as they were. */
+  of: readonly { id: string; revision: number }[];
+}
+
+/** Keeps a picture; false when the document, or an alpha in it, was saved again since. */
+export async function putPicture(db: Database, { collection, id, revision, picture, of }: Drawn): Promise<boolean> {
+  const { rows } = await db.query(
+    `UPDATE ${collection} SET picture = $3, pictured = $2 WHERE id = $1 AND revision = $2 AND NOT EXISTS (
+       SELECT 1 FROM unnest($4::uuid[], $5::int[]) AS shown (id, revision) JOIN alphas a ON a.id = shown.id WHERE a.revision <> shown.revision)
+     RETURNING id`, [id, revision, picture, of.map((a) => a.id), of.map((a) => a.revision)],
+  );
+  return rows.length > 0;
+}
+
+/** Documents whose pictures are to be drawn, those that were saved last first. */
+export async function unpictured(db: Database, collection: Collection, most: number): Promise<string[]> {
+  const { rows } = await db.query<{ id: string }>(`SELECT id FROM ${collection} WHERE deleted_at IS NULL AND pictured <> revision ORDER BY updated_at DESC LIMIT $1`, [most]);
+  return rows.map((r) => r.id);
+}
+
+async function refuseTakenName(tx: Queries, collection: Collection, name: string, id: string): Promise<void> {
   const { rows } = await tx.query(`SELECT 1 FROM ${collection} WHERE lower(name) = lower($1) AND id <> $2 AND deleted_at IS NULL`, [name, id]);
   if (rows.length > 0) {
     throw new Problem(409, 'name-taken', `There is already a ${SINGULAR[collection]} called “${name}”. Choose another name.`, { name });

@@ -78,9 +78,17 @@ function json(method: string, body: unknown): RequestInit {
   return { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
 }
 
+/** All of a list, page after page. */
 export async function list<C extends Collection>(collection: C): Promise<{ items: Kept<Documents[C]>[]; skipped: SkippedRow[] }> {
-  const schema = z.object({ items: z.array(keptSchema(collection)), skipped: Skipped });
-  return schema.parse(await (await request(`/${collection}`)).json());
+  const schema = z.object({ items: z.array(keptSchema(collection)), skipped: Skipped, next: z.string().nullable() });
+  const all: { items: Kept<Documents[C]>[]; skipped: SkippedRow[] } = { items: [], skipped: [] };
+  for (let after: string | null = null; ;) {
+    const page: z.infer<typeof schema> = schema.parse(await (await request(`/${collection}${after === null ? '' : `?after=${encodeURIComponent(after)}`}`)).json());
+    all.items.push(...page.items);
+    all.skipped.push(...page.skipped);
+    if (page.next === null) return all;
+    after = page.next;
+  }
 }
 
 export async function get<C extends Collection>(collection: C, id: string): Promise<Kept<Documents[C]>> {
@@ -132,6 +140,33 @@ export type SheetFile = z.infer<typeof SheetFile>;
 /** Keeps a picture and answers what it is; one that can't be read is refused with a sentence. */
 export async function postSheet(file: File): Promise<SheetFile> {
   return SheetFile.parse(await (await request(`/sheets?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, { method: 'POST', body: file })).json());
+}
+
+const FontFile = z.object({ blob: z.string(), name: z.string() });
+
+/** Keeps a font of one's own; one that can't be read is refused with a sentence. */
+export async function postFont(file: File): Promise<z.infer<typeof FontFile>> {
+  return FontFile.parse(await (await request(`/fonts?name=${encodeURIComponent(file.name.slice(0, 120) || 'The font')}`, { method: 'POST', body: file })).json());
+}
+
+const Missing = z.object({ missing: z.array(z.string()) });
+
+/** From now on this browser's drafts name these; they stay with the server. Answers those that it doesn't have. */
+export async function putHolds(holder: string, hashes: readonly string[]): Promise<string[]> {
+  return Missing.parse(await (await request(`/holds/${holder}`, json('PUT', { hashes }))).json()).missing;
+}
+
+const Sizes = z.object({ files: z.number(), database: z.number(), revisions: z.number(), deleted: z.number() });
+export type Sizes = z.infer<typeof Sizes>;
+const Cleaned = z.object({ cleaned: z.object({ revisions: z.number(), deleted: z.number(), blobs: z.number() }), sizes: Sizes });
+
+/** What the data folder takes. */
+export async function getStorage(): Promise<Sizes> {
+  return Sizes.parse(await (await request('/storage')).json());
+}
+
+export async function cleanStorage(): Promise<z.infer<typeof Cleaned>> {
+  return Cleaned.parse(await (await request('/storage/clean', { method: 'POST' })).json());
 }
 
 export interface PixelWindow {

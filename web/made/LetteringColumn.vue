@@ -2,9 +2,8 @@
 /** The blocks of lettering, and the settings of the chosen one. */
 import { Copy, Plus, Trash2 } from '@lucide/vue';
 import { computed, ref } from 'vue';
-import { BlockSchema, settingsIn, SHIPPED_FONTS, type Block, type Lettering } from '#core/settings';
-import { readFont } from '#core/lettering';
-import { putBlob } from '../api/client';
+import { BlockSchema, MOST_BLOCK_TEXT, MOST_BLOCKS, settingsIn, SHIPPED_FONTS, type Block, type Lettering } from '#core/settings';
+import { postFont } from '../api/client';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import SettingSlider from '../parts/SettingSlider.vue';
 import { sentence } from '../stores/connection';
@@ -19,7 +18,6 @@ const block = computed(() => doc.value.blocks.find((b) => b.id === props.chosen)
 const numbers = settingsIn(BlockSchema);
 const picker = ref<HTMLInputElement>();
 const fontProblem = ref<string | null>(null);
-const MOST_BLOCKS = 24;
 
 const own = computed(() => [...new Map(doc.value.blocks.flatMap((b) => (b.font.kind === 'own' ? [[b.font.blob, b.font.name] as const] : [])))]);
 const fontValue = computed(() => (block.value ? (block.value.font.kind === 'own' ? `own:${block.value.font.blob}` : block.value.font.key) : ''));
@@ -55,10 +53,9 @@ async function takeFont(file: File | undefined): Promise<void> {
   if (!file) return;
   fontProblem.value = null;
   try {
-    const bytes = await file.arrayBuffer();
-    readFont(bytes, file.name);
-    const blob = await putBlob(new Uint8Array(bytes));
-    edit('font', (b) => (b.font = { kind: 'own', blob, name: file.name.slice(0, 120) }));
+    // The server reads and tries it where it can be ended: a damaged font may keep its reader for ever.
+    const { blob, name } = await postFont(file);
+    edit('font', (b) => (b.font = { kind: 'own', blob, name }));
   } catch (error) {
     fontProblem.value = sentence(error);
   }
@@ -69,6 +66,7 @@ defineExpose({ takeFont });
 <template>
   <div class="column">
     <div class="heading">Blocks <button type="button" class="btn quiet" title="Another block" aria-label="Another block" :disabled="doc.blocks.length >= MOST_BLOCKS" @click="add(null)"><Plus :size="15" /></button></div>
+    <p v-if="doc.blocks.length >= MOST_BLOCKS" class="muted" role="status">{{ MOST_BLOCKS }} blocks are the most a lettering holds; take one away, or begin another lettering.</p>
     <ul>
       <li v-for="b in doc.blocks" :key="b.id" :class="{ on: b.id === chosen }">
         <button type="button" class="name" :aria-pressed="b.id === chosen" @click="emit('choose', b.id)">{{ b.text.split('\n')[0] || 'empty' }}</button>
@@ -77,7 +75,8 @@ defineExpose({ takeFont });
       </li>
     </ul>
     <template v-if="block">
-      <textarea class="field text" rows="3" aria-label="Text" :value="block.text" @input="edit('text', (b) => { b.text = ($event.target as HTMLTextAreaElement).value; })" />
+      <textarea class="field text" rows="3" aria-label="Text" :maxlength="MOST_BLOCK_TEXT" :value="block.text" @input="edit('text', (b) => { b.text = ($event.target as HTMLTextAreaElement).value; })" />
+      <p v-if="block.text.length >= MOST_BLOCK_TEXT" class="muted" role="status">A block holds {{ MOST_BLOCK_TEXT }} characters; go on in another block.</p>
       <select class="field" aria-label="Font" :value="fontValue" @change="chooseFont(($event.target as HTMLSelectElement).value)">
         <option v-for="f in SHIPPED_FONTS" :key="f.key" :value="f.key">{{ f.label }}</option>
         <option v-for="[blob, name] in own" :key="blob" :value="`own:${blob}`">{{ name }}</option>

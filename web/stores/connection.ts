@@ -23,11 +23,13 @@ export const useConnection = defineStore('connection', () => {
     timer = undefined;
     try {
       await request('/health');
-      away.value = false;
-      for (const run of onBack) await run();
     } catch (error) {
-      if (!noticed(error)) throw error;
+      if (!noticed(error)) reportError(error);
+      return;
     }
+    away.value = false;
+    // One that fails is no reason for the others not to run.
+    for (const run of onBack) await run().catch((error: unknown) => noticed(error) || reportError(error));
   }
 
   return { away, noticed, whenBack: (run: () => Promise<void>) => void onBack.push(run) };

@@ -51,7 +51,11 @@ export const useLibrary = defineStore('library', () => {
 
   /** Loads once; later calls wait for the first. */
   function ready(): Promise<void> {
-    loading ??= load();
+    loading ??= load().catch((error: unknown) => {
+      // Whoever asks next tries again.
+      loading = null;
+      throw error;
+    });
     return loading;
   }
 

@@ -73,6 +73,10 @@ export const useMadeBench = defineStore('made-bench', () => {
       problem.value = name.error.issues[0]!.message;
       return null;
     }
+    if (doc.value.kind === 'lettering' && doc.value.blocks.every((b) => b.text.trim() === '')) {
+      problem.value = 'There is nothing to cast: every block is empty. Type some text first.';
+      return null;
+    }
     if (unsaved.value && !(await own.save())) return null;
     if (!doc.value || share.value !== null) return null;
     const { id, kind, card } = doc.value;

@@ -1,6 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia';
 import { TRIAL_VERSION, trialSets, type OwnTrial } from '#core/trial';
 import type { Outbox, WaitingTrial } from '../api/outbox';
+import { ServerAway } from '../api/client';
 import { useConnection } from './connection';
 import { useSending } from './sending';
 
@@ -8,7 +9,7 @@ const { strokes } = trialSets()[0]!;
 const waits = (id: string, name: string): WaitingTrial => ({ id: `00000000-0000-4000-8000-00000000000${id}`, name, body: 'ball', strokes, addedAt: Number(id) });
 
 /** A server that keeps sets, and can be away, full, or lose its answer. */
-function server(now: { away?: boolean; refuses?: string; losesAnswer?: boolean } = {}) {
+function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; losesAnswer?: boolean } = {}) {
   const docs = new Map<string, OwnTrial>();
   const deleted = new Map<string, OwnTrial>();
   const answer = (body: unknown, status = 200): Response => new Response(body === null ? null : JSON.stringify(body), { status });
@@ -21,7 +22,7 @@ function server(now: { away?: boolean; refuses?: string; losesAnswer?: boolean }
       switch (init.method ?? 'GET') {
         case 'PUT': {
           const { doc } = JSON.parse(String(init.body)) as { doc: OwnTrial };
-          if (now.refuses) return no(507, 'full', now.refuses);
+          if (now.refuses && (!now.refusesOnly || now.refusesOnly === id)) return no(507, 'full', now.refuses);
           if (docs.has(id)) return no(409, 'changed-elsewhere', 'It was changed.');
           if ([...docs.values()].some((d) => d.card.name === doc.card.name)) return no(409, 'name-taken', 'There is one already.');
           docs.set(id, doc);
@@ -37,7 +38,7 @@ function server(now: { away?: boolean; refuses?: string; losesAnswer?: boolean }
           docs.set(id, deleted.get(id)!);
           return answer(kept(docs.get(id)!));
         }
-        default: return answer(path.endsWith('/health') ? { ok: true } : { items: [...docs.values()].map(kept), skipped: [] });
+        default: return answer(path.endsWith('/health') ? { ok: true } : { items: [...docs.values()].map(kept), skipped: [], next: null });
       }
     })();
     if (now.losesAnswer && init.method === 'PUT') {
@@ -204,4 +205,42 @@ test('taken off the list and taken back, whether it was sent or waits', async ()
   expect(sets.own.value.some((o) => o.name === 'Sent')).toBe(false);
   await unsend();
   expect(sets.own.value.map((o) => o.name).sort()).toEqual(['Sent', 'Waits']);
+});
+
+test('one that the server refuses goes on waiting, and those behind it are sent', async () => {
+  setActivePinia(createPinia());
+  const first = waits('1', 'First');
+  const { docs, now } = server({ refuses: 'It is not wanted.', refusesOnly: first.id });
+  const held = box();
+  for (const one of [first, waits('2', 'Second'), waits('3', 'Third')]) held.held.set(one.id, one);
+  const own = sending(held);
+  await own.load();
+  await quiet();
+  expect([...docs.values()].map((d) => d.card.name)).toEqual(['Second', 'Third']);
+  expect([...held.held.keys()]).toEqual([first.id]);
+  expect(own.problem.value).toContain('“First”: It is not wanted.');
+  delete now.refuses;
+  await own.load();
+  await quiet();
+  expect([held.held.size, own.problem.value]).toEqual([0, null]);
+});
+
+test('when the server is back everyone hears of it, also after one who fails', async () => {
+  const there = server({ away: true });
+  const heard: string[] = [];
+  const { reportError: report } = globalThis;
+  Object.assign(globalThis, { reportError: () => heard.push('told') });
+  try {
+    const connection = useConnection();
+    connection.whenBack(() => Promise.reject(new Error('broken')));
+    connection.whenBack(() => Promise.resolve(void heard.push('second')));
+    connection.noticed(new ServerAway());
+    there.now.away = false;
+    later.shift()!();
+    await quiet();
+    expect(heard.sort()).toEqual(['second', 'told']);
+    expect(connection.away).toBe(false);
+  } finally {
+    Object.assign(globalThis, { reportError: report });
+  }
 });

@@ -72,20 +72,30 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   /** Sends what waits, one after the other; called again while it runs, it goes on to what came meanwhile. */
   function send(): Promise<void> {
     sending ??= orAway(sendAll).catch((error: unknown) => {
-      problem.value = `The ${what} is kept in this browser; the server would not take it: ${error instanceof Error ? error.message : String(error)}`;
+      problem.value = `The ${what} is kept in this browser; it could not be sent: ${error instanceof Error ? error.message : String(error)}`;
     }).finally(() => (sending = null));
     return sending;
   }
 
   async function sendAll(): Promise<void> {
-    for (let next = waiting.value[0]; next; next = waiting.value[0]) {
+    const refused = new Map<string, string>();
+    for (;;) {
+      const next = waiting.value.find((w) => !refused.has(w.id));
+      if (!next) break;
       const { id } = next;
       const one = kept.value.some((k) => k.id === id) ? null : await box.one(id);
-      if (one) await sendOne(one);
+      try {
+        if (one) await sendOne(one);
+      } catch (error) {
+        if (error instanceof api.ServerAway) throw error;
+        // It goes on waiting; those behind it are sent all the same.
+        refused.set(id, `“${next.name}”: ${error instanceof Error ? error.message : String(error)}`);
+        continue;
+      }
       await box.drop(id);
       waiting.value = waiting.value.filter((w) => w.id !== id);
     }
-    problem.value = null;
+    problem.value = refused.size ? `The ${what} is kept in this browser; the server would not take it. ${[...refused.values()].join(' ')}` : null;
   }
 
   async function sendOne(one: W): Promise<void> {

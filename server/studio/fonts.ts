@@ -4,8 +4,7 @@ import { createRequire } from 'node:module';
 import { readFont, setBlocks, type LetterFont } from '#core/lettering';
 import type { Picture } from '#core/picture';
 import { SHIPPED_FONTS, type Block, type Lettering } from '#core/settings';
-import type { Database } from './database';
-import { getBlob } from './queries/blobs';
+import type { Blobs } from './blobs';
 
 const find = createRequire(import.meta.url);
 const read = new Map<string, Promise<LetterFont>>();
@@ -18,22 +17,22 @@ export function fontKey({ font, weight }: Pick<Block, 'font' | 'weight'>): strin
   return `${font.key}-latin-${weight === 'bold' && 'bold' in shipped ? 700 : 400}-normal.woff`;
 }
 
-/** `db` is asked for fonts of the user's own alone. */
-export function fontOf(db: Database | null, block: Block): Promise<LetterFont> {
+/** `blobs` are asked for fonts of the user's own alone. */
+export function fontOf(blobs: Blobs | null, block: Block): Promise<LetterFont> {
   const key = fontKey(block);
   const known = read.get(key);
   if (known) return known;
   const { font } = block;
   const made = font.kind === 'own'
-    ? getBlob(db!, font.blob).then((bytes) => readFont(exact(bytes), font.name))
+    ? blobs!(font.blob).then((bytes) => readFont(exact(bytes), font.name))
     : readFile(find.resolve(`@fontsource/${font.key}/files/${key}`)).then((bytes) => readFont(exact(bytes), font.key));
   made.catch(() => read.delete(key));
   read.set(key, made);
   return made;
 }
 
-export async function letteringPicture(db: Database, lettering: Lettering, size: number): Promise<Picture> {
+export async function letteringPicture(blobs: Blobs, lettering: Lettering, size: number): Promise<Picture> {
   const fonts = new Map<string, LetterFont>();
-  for (const block of lettering.blocks) fonts.set(fontKey(block), await fontOf(db, block));
+  for (const block of lettering.blocks) fonts.set(fontKey(block), await fontOf(blobs, block));
   return setBlocks(lettering.blocks, (block) => fonts.get(fontKey(block))!, size).picture;
 }

@@ -1,7 +1,8 @@
 import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { writeExr, writeTiff } from '#core/formats';
-import { decodePicture, previewOf, readWindow, type Decoded } from './sheets';
+import { decodePicture, type Decoded } from './decode';
+import { previewOf, readWindow } from './window';
 
 const W = 60;
 const H = 40;
@@ -58,6 +59,8 @@ describe('kinds of picture', () => {
     }
     const svg = await decodePicture(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><circle cx="30" cy="20" r="9"/></svg>'), 'x.svg');
     expect(Math.max(svg.width, svg.height)).toBe(4096);
+    const far = await decodePicture(Buffer.from('<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90000 45000"><rect width="45000" height="45000"/></svg>'), 'far.svg');
+    expect([far.width, far.height]).toEqual([4096, 2048]);
   });
 
   test('floats beyond 0 and 1 are brought into it, what is no number becomes the lowest', async () => {
@@ -78,7 +81,10 @@ describe('what can’t be read', () => {
       return whole.subarray(0, whole.length >> 1);
     }, 'cut short or damaged'],
     ['cut.exr', async () => (await writeExr({ width: W, height: H, channels: { Y: ramp } }, squeeze)).subarray(0, 600), 'can’t be read as EXR'],
-    ['huge.svg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="90000" height="90000"/>'), 'million pixels; at most 150 million'],
+    ['flat.svg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="90000" height="0"/>'), 'can’t be drawn'],
+    ['blurred.svg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><filter id="f"><feGaussianBlur stdDeviation="10"/></filter><rect width="9" height="9" filter="url(#f)"/></svg>'), 'holds filters'],
+    ['styled.svg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="9" height="9" style="filter:blur(9px)"/></svg>'), 'holds filters'],
+    ['tiny.exr', () => Buffer.from([0x76, 0x2f, 0x31, 0x01, 0x02, 0, 0, 0, 0x63, 0x68]), 'can’t be read as EXR'],
   ] as const)('%s is refused with a sentence', async (name, make, sentence) => {
     await expect(Promise.resolve(make()).then((bytes) => decodePicture(bytes, name))).rejects.toThrow(sentence);
   });

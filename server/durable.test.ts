@@ -1,0 +1,95 @@
+/**
+ * What was acknowledged is on the disk before the answer goes out: shown by a trace of the server's system calls. The trace
+ * has the writes to the network and to files, and the syncs, of all its threads, in their order.
+ */
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { newBrush } from '#core/settings';
+import { FROM_SOURCES } from './testKit';
+import { seededTemplate } from './testTemplate';
+
+const root = resolve(import.meta.dirname, '..');
+
+/** A tool of the system, from Debian's packages where it isn't there. */
+function tracer(): string {
+  if (spawnSync('strace', ['-V']).status === 0) return 'strace';
+  const admin = process.getuid?.() === 0 ? [] : ['sudo'];
+  for (const words of [['apt-get', 'update', '-qq'], ['apt-get', 'install', '-y', '-qq', 'strace']]) {
+    const [command, ...args] = [...admin, ...words] as [string, ...string[]];
+    spawnSync(command, args, { stdio: 'ignore' });
+  }
+  return 'strace';
+}
+
+interface Call {
+  name: string;
+  text: string;
+}
+
+/** Calls in the order in which they ended. */
+function callsOf(trace: string): Call[] {
+  return trace.split('\n').flatMap((line) => {
+    const found = /^\d+\s+(?:<\.\.\. )?(\w+)(?: resumed>|\()(.*)$/.exec(line);
+    return found && !line.includes('<unfinished') ? [{ name: found[1]!, text: found[2]! }] : [];
+  });
+}
+
+const serverIn = async (folder: string): Promise<number> => Number(await readFile(join(folder, 'data', 'server.lock'), 'utf8'));
+
+test('a save and a blob are synced before they are answered', async () => {
+  const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
+  const log = join(folder, 'trace');
+  const template = await seededTemplate();
+  const child = spawn(tracer(), ['-f', '-y', '-s', '60', '-e', 'trace=write,writev,pwrite64,fsync,fdatasync,rename,renameat2', '-o', log, process.execPath, ...FROM_SOURCES], {
+    cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_OPTIONS: '', PORT: '0', MOLDSTAMP_DATA: join(folder, 'data'), MOLDSTAMP_TEMPLATE: template },
+  });
+  try {
+    const address = await new Promise<string>((done, fail) => {
+      child.stdout.on('data', (part: Buffer) => {
+        const found = /http:\S+/.exec(part.toString());
+        if (found) done(found[0]);
+      });
+      child.once('exit', () => fail(new Error('The server ended.')));
+    });
+    const saves = 5;
+    for (let n = 0; n < saves; n++) {
+      const doc = newBrush(crypto.randomUUID(), `Durable ${n}`);
+      const answer = await fetch(`${address}/api/brushes/${doc.id}`, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ doc, revision: null }) });
+      expect(answer.status).toBe(200);
+    }
+    const bytes = new Uint8Array(5000).fill(7);
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    expect((await fetch(`${address}/api/blobs/${hash}`, { method: 'PUT', body: bytes })).status).toBe(200);
+    const ended = new Promise((done) => child.once('exit', done));
+    process.kill(await serverIn(folder), 'SIGTERM');
+    await ended;
+
+    const calls = callsOf(await readFile(log, 'utf8'));
+    const isLog = ({ name, text }: Call): boolean => /^(pwrite64|write|writev)$/.test(name) && text.includes('/pg_wal/');
+    const isLogSync = ({ name, text }: Call): boolean => /^f(data)?sync$/.test(name) && text.includes('/pg_wal/');
+    const answers = calls.flatMap(({ name, text }, i) => (/^writev?$/.test(name) && text.includes('HTTP/1.1 200') ? [i] : []));
+    expect(answers).toHaveLength(saves + 1);
+    let from = 0;
+    for (const [n, answer] of answers.entries()) {
+      const between = calls.slice(from, answer);
+      // What the log got since the answer before is synced: nothing was written after the last sync.
+      const written = between.findLastIndex(isLog);
+      expect(written).toBeGreaterThanOrEqual(0);
+      expect(between.findIndex((call, i) => i > written && isLogSync(call))).toBeGreaterThan(written);
+      if (n === saves) {
+        const begun = between.findIndex(({ name, text }) => name === 'fsync' && text.includes('/blobs/begun/'));
+        const named = between.findIndex(({ name, text }) => name.startsWith('rename') && text.includes(hash));
+        const kept = between.findIndex(({ name, text }, i) => i > named && name === 'fsync' && text.includes(`/blobs/${hash.slice(0, 2)}`));
+        expect([begun < named, named < kept, begun >= 0]).toEqual([true, true, true]);
+      }
+      from = answer;
+    }
+  } finally {
+    // The tracer alone would leave what it traces behind.
+    if (child.exitCode === null) process.kill(await serverIn(folder), 'SIGKILL');
+    await rm(folder, { recursive: true, force: true, maxRetries: 3 });
+  }
+}, 120_000);

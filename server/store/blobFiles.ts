@@ -1,0 +1,104 @@
+/**
+ * Stored bytes as files named by their SHA-256, in folders of its first two digits. A file is written beside, brought to
+ * the disk and only then given its name, so that what has a name is whole, also after a power cut.
+ */
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream, type ReadStream } from 'node:fs';
+import { mkdir, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Problem } from '../problem';
+
+/** A file that was begun and never got its name is left from a server that was killed. */
+const STALE_MS = 24 * 3600 * 1000;
+
+/** Bytes that arrived and are hashed, but have no name yet. */
+export interface Arrived {
+  hash: string;
+  bytes: number;
+  path: string;
+}
+
+export class BlobFiles {
+  private readonly begun: string;
+
+  constructor(readonly folder: string) {
+    this.begun = join(folder, 'begun');
+  }
+
+  /** Makes the folders, and clears what was begun long ago. */
+  async open(): Promise<void> {
+    await mkdir(this.begun, { recursive: true });
+    for (const name of await readdir(this.begun)) {
+      const path = join(this.begun, name);
+      const { mtimeMs } = await stat(path);
+      if (Date.now() - mtimeMs > STALE_MS) await rm(path, { force: true });
+    }
+  }
+
+  pathOf(hash: string): string {
+    return join(this.folder, hash.slice(0, 2), hash);
+  }
+
+  /** Writes down what comes, as it comes. More than `most` bytes throw a Problem. */
+  async receive(parts: AsyncIterable<Uint8Array>, most: number): Promise<Arrived> {
+    const path = join(this.begun, randomUUID());
+    const file = await open(path, 'wx');
+    const hash = createHash('sha256');
+    let bytes = 0;
+    try {
+      for await (const part of parts) {
+        bytes += part.length;
+        if (bytes > most) throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
+        hash.update(part);
+        await file.write(part);
+      }
+      await file.sync();
+    } catch (error) {
+      await file.close();
+      await rm(path, { force: true });
+      throw error;
+    }
+    await file.close();
+    return { hash: hash.digest('hex'), bytes, path };
+  }
+
+  /** Gives what arrived its name. */
+  async name({ hash, path }: Arrived): Promise<void> {
+    const to = this.pathOf(hash);
+    const folder = join(this.folder, hash.slice(0, 2));
+    const made = await mkdir(folder, { recursive: true });
+    await rename(path, to);
+    await syncFolder(folder);
+    if (made) await syncFolder(this.folder);
+  }
+
+  async drop({ path }: Arrived): Promise<void> {
+    await rm(path, { force: true });
+  }
+
+  read(hash: string): Promise<Uint8Array> {
+    return readFile(this.pathOf(hash));
+  }
+
+  stream(hash: string): ReadStream {
+    return createReadStream(this.pathOf(hash));
+  }
+
+  async has(hash: string): Promise<boolean> {
+    return stat(this.pathOf(hash)).then(() => true, () => false);
+  }
+
+  async remove(hash: string): Promise<void> {
+    await rm(this.pathOf(hash), { force: true });
+  }
+}
+
+/** Names in a folder are on the disk when the folder is. */
+export async function syncFolder(path: string): Promise<void> {
+  const folder = await open(path, 'r');
+  try {
+    await folder.sync();
+  } finally {
+    await folder.close();
+  }
+}

@@ -1,0 +1,104 @@
+/** The server’s side of the database: orders go to its thread one after the other, a transaction keeps the others out. */
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
+import type { Answer, OpenOrder, Order } from './messages';
+
+export interface Rows<T> {
+  rows: T[];
+}
+
+export interface Queries {
+  query<T>(sql: string, params?: readonly unknown[]): Promise<Rows<T>>;
+  /** Several statements. */
+  exec(sql: string): Promise<void>;
+}
+
+export interface Database extends Queries {
+  /** All of it or nothing. Inside, ask `tx` alone. */
+  transaction<T>(act: (tx: Queries) => Promise<T>): Promise<T>;
+  close(): Promise<void>;
+}
+
+/** Packed, the thread’s script lies beside the server’s; from its sources it is one of them. */
+function script(): URL {
+  const packed = new URL('./store.mjs', import.meta.url);
+  return existsSync(fileURLToPath(packed)) ? packed : new URL('./fromSources.mjs', import.meta.url);
+}
+
+export async function openThread(path: string): Promise<Database> {
+  const thread = new Worker(script(), { workerData: { path } satisfies OpenOrder });
+  const waiting = new Map<number, { done: (value: unknown) => void; fail: (error: Error) => void }>();
+  let ids = 0;
+  let last: Promise<unknown> = Promise.resolve();
+  let ended: Error | null = null;
+
+  const opened = new Promise<unknown>((done, fail) => waiting.set(0, { done, fail }));
+  thread.on('message', ({ id, value, error }: Answer) => {
+    const own = waiting.get(id);
+    waiting.delete(id);
+    if (error) own?.fail(thrown(error));
+    else own?.done(value);
+  });
+  const end = (error: Error): void => {
+    ended = error;
+    for (const { fail } of waiting.values()) fail(error);
+    waiting.clear();
+  };
+  thread.on('error', end);
+  thread.on('exit', () => end(new Error('The database is closed.')));
+
+  function ask<T>(order: Order): Promise<T> {
+    if (ended) return Promise.reject(ended);
+    const id = ++ids;
+    const answer = new Promise<unknown>((done, fail) => waiting.set(id, { done, fail }));
+    thread.postMessage({ id, order });
+    return answer as Promise<T>;
+  }
+
+  /** Whoever comes has the database to themselves until `act` has ended. */
+  function alone<T>(act: () => Promise<T>): Promise<T> {
+    const mine = last.then(act);
+    last = mine.catch(() => undefined);
+    return mine;
+  }
+
+  const queries: Queries = {
+    query: (sql, params = []) => ask({ kind: 'query', sql, params }),
+    exec: (sql) => ask({ kind: 'exec', sql }),
+  };
+
+  async function transaction<T>(act: (tx: Queries) => Promise<T>): Promise<T> {
+    await queries.exec('BEGIN');
+    try {
+      const value = await act(queries);
+      await queries.exec('COMMIT');
+      return value;
+    } catch (error) {
+      await queries.exec('ROLLBACK').catch(() => undefined);
+      throw error;
+    }
+  }
+
+  try {
+    await opened;
+  } catch (error) {
+    await thread.terminate();
+    throw error;
+  }
+  return {
+    query: (sql, params) => alone(() => queries.query(sql, params)),
+    exec: (sql) => alone(() => queries.exec(sql)),
+    transaction: (act) => alone(() => transaction(act)),
+    close: () => alone(async () => {
+      await ask({ kind: 'close' });
+      await thread.terminate();
+    }),
+  };
+}
+
+function thrown({ message, code, stack }: NonNullable<Answer['error']>): Error {
+  const error = Object.assign(new Error(message), code === undefined ? {} : { code });
+  if (stack !== undefined) error.stack = stack;
+  return error;
+}

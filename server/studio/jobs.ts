@@ -1,0 +1,88 @@
+/** What the studio does: heavy work on stored bytes, and work on files from outside that may never end by itself. */
+import { createHash } from 'node:crypto';
+import type { Alpha, Brush, Lettering, Source } from '#core/settings';
+import { BlockSchema, SOURCE_VERSION } from '#core/settings';
+import { Problem } from '../problem';
+import type { Blobs } from './blobs';
+import { decodePicture, type Decoded, type SheetFile } from './decode';
+import { letteringPicture } from './fonts';
+import { alphaExr, alphaPicture, alphaPng, alphaTiff, brushPicture, sourcePicture, type BrushForms } from './pictures';
+import { previewOf, readWindow, type PixelWindow, type Pixels } from './window';
+
+export type Job =
+  /** A picture from outside is looked at; it is kept decoded for what is asked of it next. */
+  | { kind: 'sheet'; hash: string; name: string }
+  | { kind: 'window'; hash: string; name: string; window: PixelWindow }
+  | { kind: 'preview'; hash: string; name: string; side: number }
+  /** A font from outside is read and tried. */
+  | { kind: 'font'; hash: string; name: string }
+  | { kind: 'brush'; brush: Brush; forms: BrushForms }
+  | { kind: 'alpha'; alpha: Alpha }
+  | { kind: 'source'; source: Source }
+  | { kind: 'file'; alpha: Alpha; ending: 'png' | 'tiff' | 'exr' };
+
+export interface JobResults {
+  sheet: SheetFile;
+  window: Pixels;
+  preview: Uint8Array;
+  font: null;
+  brush: Uint8Array;
+  alpha: Uint8Array;
+  source: Uint8Array;
+  file: Uint8Array;
+}
+
+/** The picture that was decoded last: windows come in runs. */
+let last: { hash: string; decoded: Promise<Decoded> } | null = null;
+
+function decoded(blobs: Blobs, hash: string, name: string): Promise<Decoded> {
+  if (last?.hash === hash) return last.decoded;
+  const made = blobs(hash).then((bytes) => decodePicture(bytes, name));
+  const mine = { hash, decoded: made };
+  last = mine;
+  made.catch(() => {
+    if (last === mine) last = null;
+  });
+  return made;
+}
+
+export async function carryOut(job: Job, blobs: Blobs): Promise<JobResults[Job['kind']]> {
+  switch (job.kind) {
+    case 'sheet': {
+      const { width, height, what } = await decoded(blobs, job.hash, job.name);
+      return { width, height, what };
+    }
+    case 'window': return readWindow(await decoded(blobs, job.hash, job.name), job.window);
+    case 'preview': return previewOf(await decoded(blobs, job.hash, job.name), job.side);
+    case 'font': {
+      await letteringPicture(blobs, sample(job.hash, job.name), 96).catch((error: unknown) => {
+        throw unreadableFont(job.name, error);
+      });
+      return null;
+    }
+    case 'brush': return brushPicture(blobs, job.brush, job.forms);
+    case 'alpha': return alphaPicture(blobs, job.alpha);
+    case 'source': return sourcePicture(blobs, job.source).catch((error: unknown) => {
+      const own = job.source.kind === 'lettering' ? job.source.blocks.find((b) => b.font.kind === 'own')?.font : undefined;
+      throw own?.kind === 'own' && !(error instanceof Problem) ? unreadableFont(own.name, error) : error;
+    });
+    case 'file': {
+      const write = { png: alphaPng, tiff: alphaTiff, exr: alphaExr }[job.ending];
+      return write(blobs, job.alpha);
+    }
+  }
+}
+
+function sample(blob: string, name: string): Lettering {
+  const block = BlockSchema.parse({ id: '00000000-0000-4000-8000-000000000000', text: 'Hamburg 0123456789\n!?&', size: 12, font: { kind: 'own', blob, name } });
+  return { version: SOURCE_VERSION, id: block.id, kind: 'lettering', card: { name: 'Sample', author: '', tags: [], notes: '' }, blocks: [block] };
+}
+
+function unreadableFont(name: string, error: unknown): Problem {
+  const why = error instanceof Error && error.message.includes(name) ? error.message : `${name} can’t be read as a font: it is broken or cut short. TTF, OTF and WOFF files are taken.`;
+  return new Problem(422, 'font', why);
+}
+
+export function hashOf(bytes: Uint8Array): string {
+  return createHash('sha256').update(bytes).digest('hex');
+}

@@ -1,0 +1,127 @@
+/** Small pictures of what is kept, and the alpha as a 16-bit PNG. Rendered by core, encoded by libvips. */
+import { promisify } from 'node:util';
+import { deflate } from 'node:zlib';
+import sharp from 'sharp';
+import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm } from '#core/brush';
+import { writeExr, writeTiff } from '#core/formats';
+import { growPattern } from '#core/pattern';
+import { toUint16, type Picture } from '#core/picture';
+import { SLAB_SIDE, type Alpha, type Brush, type Slab, type Source } from '#core/settings';
+import { brushThumbnail, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
+import { Problem } from '../problem';
+import type { Blobs } from './blobs';
+import { decodePicture } from './decode';
+import { letteringPicture } from './fonts';
+import { previewOf } from './window';
+
+/** An alpha's stored bytes, in a buffer of their own. */
+async function alphaBytes(blobs: Blobs, alpha: Alpha): Promise<ArrayBuffer> {
+  const bytes = await blobs(alpha.blob);
+  return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
+}
+
+/** Reads an alpha's bytes; says so in a sentence where they are not what the alpha needs. */
+async function readAlpha<T>(blobs: Blobs, alpha: Alpha, read: (bytes: ArrayBuffer) => T): Promise<T> {
+  const bytes = await alphaBytes(blobs, alpha);
+  try {
+    return read(bytes);
+  } catch (error) {
+    throw new Problem(422, 'alpha-size', `“${alpha.card.name}” can’t be read. ${(error as Error).message}`);
+  }
+}
+
+const deflated = promisify(deflate);
+const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, { level: 6 });
+
+/** The alpha as a file: 16-bit PNG of its heights. */
+export async function alphaPng(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> {
+  const greys = toUint16(await readAlpha(blobs, alpha, (bytes) => alphaHeights(alpha, bytes)));
+  return encodePng16(greys, alpha.size);
+}
+
+/** Written by libvips. */
+export function encodePng16(greys: Uint16Array, size: number): Promise<Buffer> {
+  return sharp(greys, { raw: { width: size, height: size, channels: 1 } }).toColourspace('grey16').png({ compressionLevel: 6 }).toBuffer();
+}
+
+/** 32-bit float TIFF of its heights. */
+export async function alphaTiff(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> {
+  const { width, height, data } = await readAlpha(blobs, alpha, (bytes) => alphaHeights(alpha, bytes));
+  return writeTiff(width, height, data, squeeze);
+}
+
+/** Float EXR: Y for heights, R, G and B for offsets right, up and out. */
+export async function alphaExr(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> {
+  const channels = await readAlpha(blobs, alpha, (bytes): Record<string, Float32Array> => {
+    if (alpha.format !== 'vector32f') return { Y: alphaHeights(alpha, bytes).data };
+    const [x, y, z] = vectorChannels(alpha, bytes);
+    return { R: x.data, G: y.data, B: z.data };
+  });
+  return writeExr({ width: alpha.size, height: alpha.size, channels }, squeeze);
+}
+
+export async function alphaPicture(blobs: Blobs, alpha: Alpha): Promise<Buffer> {
+  const { pyramid } = await readForm(blobs, alpha);
+  // The smallest copy that is still larger than the picture.
+  const { width, height, data } = pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0]!;
+  return greyPicture({ width, height, data });
+}
+
+/** The last forms read, by their blob: a brush is saved again and again while its alpha stays. */
+const forms = new Map<string, AlphaForm>();
+const MOST_FORMS = 2;
+
+async function readForm(blobs: Blobs, alpha: Alpha): Promise<AlphaForm> {
+  const key = `${alpha.blob} ${alpha.format} ${alpha.size}`;
+  const known = forms.get(key);
+  forms.delete(key);
+  const form = known ?? (await readAlpha(blobs, alpha, (bytes) => alphaForm(alpha, bytes)));
+  forms.set(key, form);
+  if (forms.size > MOST_FORMS) forms.delete(forms.keys().next().value!);
+  return { ...form, relief: alpha.relief };
+}
+
+/** The alphas that a brush names; null where it names none, or they are gone. */
+export interface BrushForms {
+  form: Alpha | null;
+  tooth: Alpha | null;
+}
+
+export async function brushPicture(blobs: Blobs, brush: Brush, { form, tooth }: BrushForms): Promise<Buffer> {
+  const of = (alpha: Alpha | null): Promise<AlphaForm> | null => alpha && readForm(blobs, alpha);
+  return encode(brushThumbnail(resolveBrush(brush, await of(form), await of(tooth))), THUMBNAIL_SIZE);
+}
+
+export async function sourcePicture(blobs: Blobs, source: Source): Promise<Buffer> {
+  switch (source.kind) {
+    case 'slab': return slabPicture(blobs, source);
+    case 'sheet': return sharp(await previewOf(await decodePicture(await blobs(source.file.blob), source.file.name), 2 * THUMBNAIL_SIZE)).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE, { fit: 'cover' }).png().toBuffer();
+    case 'lettering': return greyPicture(await letteringPicture(blobs, source, THUMBNAIL_SIZE * 2));
+    case 'pattern': return greyPicture(growPattern(source.grow, THUMBNAIL_SIZE * 2));
+  }
+}
+
+function greyPicture({ width, height, data }: Picture): Promise<Buffer> {
+  return sharp(Uint8Array.from(data, (h) => h * 255), { raw: { width, height, channels: 1 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).png().toBuffer();
+}
+
+/** A slab seen from above, from every few vertices of its grid. */
+async function slabPicture(blobs: Blobs, source: Slab): Promise<Buffer> {
+  const row = source.cells + 1;
+  const step = Math.max(1, Math.floor(source.cells / THUMBNAIL_SIZE));
+  const size = Math.floor(source.cells / step);
+  const heights = { width: size, height: size, data: new Float32Array(size * size) };
+  if (source.blob) {
+    const bytes = await blobs(source.blob);
+    if (bytes.length !== row * row * 12) throw new Problem(422, 'slab-size', `“${source.card.name}” needs ${row * row} vertices; its data holds ${bytes.length / 12}.`);
+    const positions = new Float32Array(bytes.buffer, bytes.byteOffset, row * row * 3);
+    for (let j = 0; j < size; j++) {
+      for (let i = 0; i < size; i++) heights.data[j * size + i] = positions[((source.cells - j * step) * row + i * step) * 3 + 2]!;
+    }
+  }
+  return encode(shade(heights, SLAB_SIDE / size), size);
+}
+
+function encode(rgba: Uint8ClampedArray, size: number): Promise<Buffer> {
+  return sharp(rgba, { raw: { width: size, height: size, channels: 4 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).removeAlpha().png().toBuffer();
+}

@@ -1,0 +1,103 @@
+/**
+ * The studio: processes of their own for work that is heavy or that files from outside could keep from ending. Files from
+ * outside have one process, pictures of what is kept another, so that neither waits for the other.
+ */
+import type { Alpha, Brush, Source } from '#core/settings';
+import { Problem } from '../problem';
+import type { SheetFile } from './decode';
+import { Lane, type Limits } from './lane';
+import type { BrushForms } from './pictures';
+import type { Arrived } from '../store/blobFiles';
+import type { PixelWindow, Pixels } from './window';
+
+/** Small files are read in far less; larger ones are given more. */
+const READ_SECONDS = 4;
+const READ_SECONDS_A_MB = 1;
+const READ_MB = 900;
+const READ_MB_A_MB = 60;
+const MOST_READ_MB = 6000;
+const DRAW: Omit<Limits, 'refusal'> = { seconds: 30, megabytes: 3000 };
+const WRITE: Omit<Limits, 'refusal'> = { seconds: 120, megabytes: 4000 };
+
+export class Studio {
+  private readonly outside: Lane;
+  private readonly inside: Lane;
+
+  /** `folder` holds the stored files; `sizeOf` answers how large one is. */
+  constructor(folder: string, private readonly sizeOf: (hash: string) => Promise<number>, private readonly readSeconds = READ_SECONDS) {
+    this.outside = new Lane(folder);
+    this.inside = new Lane(folder);
+  }
+
+  /** Starts ahead of the first job. */
+  warm(): void {
+    this.inside.warm();
+  }
+
+  /** Looks at a picture that isn't stored yet. Throws a Problem with a sentence that names it. */
+  lookAt({ hash, bytes, path }: Arrived, name: string): Promise<SheetFile> {
+    return this.outside.run({ kind: 'sheet', hash, name }, this.reading(bytes, unread(name)), { [hash]: path });
+  }
+
+  async sheet(hash: string, name: string): Promise<SheetFile> {
+    return this.outside.run({ kind: 'sheet', hash, name }, this.reading(await this.sizeOf(hash), unread(name)));
+  }
+
+  async window(hash: string, name: string, window: PixelWindow): Promise<Pixels> {
+    return this.outside.run({ kind: 'window', hash, name, window }, this.reading(await this.sizeOf(hash), unread(name), 2));
+  }
+
+  async preview(hash: string, name: string, side: number): Promise<Uint8Array> {
+    return this.outside.run({ kind: 'preview', hash, name, side }, this.reading(await this.sizeOf(hash), unread(name), 2));
+  }
+
+  /** Reads and tries a font that isn't stored yet. */
+  async tryFont({ hash, bytes, path }: Arrived, name: string): Promise<void> {
+    await this.outside.run({ kind: 'font', hash, name }, this.reading(bytes, brokenFont(name)), { [hash]: path });
+  }
+
+  async font(hash: string, name: string): Promise<void> {
+    await this.outside.run({ kind: 'font', hash, name }, this.reading(await this.sizeOf(hash), brokenFont(name)));
+  }
+
+  brush(brush: Brush, forms: BrushForms): Promise<Uint8Array> {
+    return this.inside.run({ kind: 'brush', brush, forms }, drawing(brush.card.name));
+  }
+
+  alpha(alpha: Alpha): Promise<Uint8Array> {
+    return this.inside.run({ kind: 'alpha', alpha }, drawing(alpha.card.name));
+  }
+
+  source(source: Source): Promise<Uint8Array> {
+    // Sheets and lettering hold files from outside.
+    const lane = source.kind === 'sheet' || source.kind === 'lettering' ? this.outside : this.inside;
+    return lane.run({ kind: 'source', source }, drawing(source.card.name));
+  }
+
+  file(alpha: Alpha, ending: 'png' | 'tiff' | 'exr'): Promise<Uint8Array> {
+    const refusal = new Problem(503, 'too-slow', `“${alpha.card.name}” could not be written in time. Try again when less is going on.`);
+    return this.inside.run({ kind: 'file', alpha, ending }, { ...WRITE, refusal });
+  }
+
+  private reading(bytes: number, refusal: Problem, times = 1): Limits {
+    const mb = bytes / 2 ** 20;
+    return { seconds: (this.readSeconds + READ_SECONDS_A_MB * mb) * times, megabytes: Math.min(MOST_READ_MB, READ_MB + READ_MB_A_MB * mb), refusal };
+  }
+
+  close(): void {
+    this.outside.close();
+    this.inside.close();
+  }
+}
+
+function drawing(name: string): Limits {
+  return { ...DRAW, refusal: new Problem(503, 'no-picture', `The picture of “${name}” could not be drawn in time.`) };
+}
+
+function unread(name: string): Problem {
+  return new Problem(422, 'picture', `${name} can’t be read: reading it takes more time or memory than a file of its size may. It is damaged; save it again from where it came from, as PNG.`);
+}
+
+function brokenFont(name: string): Problem {
+  return new Problem(422, 'font', `${name} can’t be read as a font: it is broken. TTF, OTF and WOFF files are taken.`);
+}

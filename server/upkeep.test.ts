@@ -1,0 +1,122 @@
+/** What stays in the data folder and what goes: bytes, revisions, what was deleted; and folders of earlier versions. */
+import { randomUUID } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { newBrush, SlabSchema, SOURCE_VERSION, type Slab } from '#core/settings';
+import { openDatabase, type OpenDatabase } from './database';
+import { hasBlob, putBlob, renewBlobs } from './queries/blobs';
+import { deleteDocument, getDocument, restoreDocument, saveDocument } from './queries/documents';
+import { putHolds } from './queries/holds';
+import { seededTemplate } from './testTemplate';
+import { cleanUp, sizesOf } from './upkeep';
+
+let folder: string;
+let data: OpenDatabase;
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
+  data = await openDatabase({ folder: join(folder, 'data'), template: await seededTemplate() });
+});
+afterAll(async () => {
+  await data.close();
+  await rm(folder, { recursive: true, force: true });
+});
+
+let made = 0;
+const bytesOf = (n: number): Uint8Array => Float32Array.from({ length: 65 * 65 * 3 }, (_, i) => i + n / 7).slice().buffer as unknown as Uint8Array;
+const put = (n: number): Promise<string> => putBlob(data.db, data.files, new Uint8Array(bytesOf(n) as unknown as ArrayBuffer));
+const slab = (blob: string): Slab => SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: randomUUID(), card: { name: `Slab ${++made}` }, cells: 64, blob });
+const age = (days: number): Promise<unknown> => data.db.query(`UPDATE blobs SET sent_at = sent_at - $1 * interval '1 day'`, [days]);
+const there = async (hash: string): Promise<[boolean, boolean]> => [await hasBlob(data.db, hash), await data.files.has(hash)];
+
+test('bytes that nothing names go a week after they were last sent, and no sooner; sent again they stay', async () => {
+  const [named, left, again, held] = [await put(1), await put(2), await put(3), await put(4)];
+  await saveDocument(data.db, 'sources', { doc: slab(named), revision: null });
+  await putHolds(data.db, randomUUID(), [held]);
+  await age(6);
+  await cleanUp(data.db, data.files);
+  expect(await there(left)).toEqual([true, true]);
+  await age(2);
+  expect(await renewBlobs(data.db, [again, 'f'.repeat(64)])).toEqual([again]);
+  expect((await cleanUp(data.db, data.files)).blobs).toBe(1);
+  expect(await Promise.all([named, left, again, held].map(there))).toEqual([[true, true], [false, false], [true, true], [true, true]]);
+});
+
+test('what a draft no longer names is let go; one that names what isn’t there is told', async () => {
+  const [one, two] = [await put(5), await put(6)];
+  const holder = randomUUID();
+  expect(await putHolds(data.db, holder, [one, two, 'e'.repeat(64)])).toEqual(['e'.repeat(64)]);
+  await putHolds(data.db, holder, [two]);
+  await age(8);
+  await cleanUp(data.db, data.files);
+  expect(await Promise.all([one, two].map((h) => hasBlob(data.db, h)))).toEqual([false, true]);
+});
+
+test('of revisions all of the last day stay, then one an hour, then one a day, then one a week', async () => {
+  const doc = newBrush(randomUUID(), 'Often saved');
+  for (let n = 0; n < 60; n++) await saveDocument(data.db, 'brushes', { doc: { ...doc, card: { ...doc.card, notes: `${n}` } }, revision: n === 0 ? null : n });
+  const at = (from: number, to: number, ago: string, step: string): Promise<unknown> => data.db.query(
+    `UPDATE revisions SET saved_at = date_trunc('day', now()) - $3::interval + (revision - $1) * $4::interval WHERE id = $5 AND revision BETWEEN $1 AND $2`, [from, to, ago, step, doc.id]);
+  await at(1, 20, '200 days', '1 minute');
+  await at(21, 30, '20 days', '10 minutes');
+  await at(31, 40, '3 days', '20 minutes');
+  const left = async (): Promise<number[]> => (await data.db.query<{ revision: number }>('SELECT revision FROM revisions WHERE id = $1 ORDER BY revision', [doc.id])).rows.map((r) => r.revision);
+  expect((await cleanUp(data.db, data.files)).revisions).toBe(19 + 9 + 6);
+  const stay = await left();
+  expect(stay).toEqual([20, 30, 33, 36, 39, 40, ...Array.from({ length: 19 }, (_, i) => 41 + i)]);
+  expect((await cleanUp(data.db, data.files)).revisions).toBe(0);
+  expect((await getDocument(data.db, 'brushes', doc.id)).doc.card.notes).toBe('59');
+});
+
+test('what was deleted can be taken back for thirty days; then it goes, with the bytes it named', async () => {
+  const [young, old] = [slab(await put(11)), slab(await put(12))];
+  for (const doc of [young, old]) {
+    await saveDocument(data.db, 'sources', { doc, revision: null });
+    await deleteDocument(data.db, 'sources', doc.id);
+  }
+  await data.db.query("UPDATE sources SET deleted_at = now() - interval '29 days' WHERE id = $1", [young.id]);
+  await data.db.query("UPDATE sources SET deleted_at = now() - interval '31 days' WHERE id = $1", [old.id]);
+  await age(40);
+  const { deleted } = await cleanUp(data.db, data.files);
+  expect(deleted).toBe(1);
+  await restoreDocument(data.db, 'sources', young.id);
+  expect(await there(young.blob!)).toEqual([true, true]);
+  expect(await there(old.blob!)).toEqual([false, false]);
+  await expect(restoreDocument(data.db, 'sources', old.id)).rejects.toThrow('isn’t here');
+});
+
+test('fifty saves of a slab, long ago, leave no more behind than three times what is there', async () => {
+  const doc = slab(await put(100));
+  await saveDocument(data.db, 'sources', { doc, revision: null });
+  for (let n = 1; n <= 50; n++) await saveDocument(data.db, 'sources', { doc: { ...doc, blob: await put(100 + n) }, revision: n });
+  const before = await sizesOf(data.db, data.databaseFolder);
+  await data.db.query("UPDATE revisions SET saved_at = now() - interval '200 days' WHERE id = $1", [doc.id]);
+  await age(10);
+  const { revisions, blobs } = await cleanUp(data.db, data.files);
+  const after = await sizesOf(data.db, data.databaseFolder);
+  expect(revisions).toBeGreaterThanOrEqual(48);
+  expect(blobs).toBeGreaterThanOrEqual(48);
+  expect(before.files - after.files).toBeGreaterThan(48 * 65 * 65 * 12);
+});
+
+test('a data folder of an earlier version: its bytes become files, and what its documents name is known', async () => {
+  const own = join(folder, 'earlier');
+  const first = await openDatabase({ folder: own, template: await seededTemplate() });
+  const bytes = new Uint8Array(bytesOf(77) as unknown as ArrayBuffer);
+  const hash = await putBlob(first.db, first.files, bytes);
+  const doc = slab(hash);
+  await saveDocument(first.db, 'sources', { doc, revision: null });
+  await saveDocument(first.db, 'sources', { doc: { ...doc, blob: null }, revision: 1 });
+  // As it was: bytes in rows, and nothing that says what is named.
+  await first.files.remove(hash);
+  await first.db.exec('DELETE FROM refs');
+  for (const [part, from] of [[0, 0], [1, 30000]] as const) await first.db.query('INSERT INTO blob_parts (hash, part, data) VALUES ($1, $2, $3)', [hash, part, bytes.subarray(from, part === 0 ? 30000 : undefined)]);
+  await first.db.exec("INSERT INTO chores (name) VALUES ('fill-refs'), ('blobs-to-files')");
+  await first.close();
+
+  const again = await openDatabase({ folder: own });
+  expect(await again.files.read(hash)).toEqual(Buffer.from(bytes));
+  expect((await again.db.query('SELECT collection, revision, target FROM refs WHERE kind = $1', ['blob'])).rows).toEqual([{ collection: 'sources', revision: 1, target: hash }]);
+  expect((await again.db.query('SELECT 1 FROM blob_parts UNION ALL SELECT 1 FROM chores')).rows).toEqual([]);
+  await again.close();
+});
