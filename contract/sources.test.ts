@@ -386,8 +386,7 @@ describe('a slab', () => {
     }
     await Promise.all(saves);
     await until(() => !bench.sculptor!.state.busy);
-    // A piece laid, and twelve strokes.
-    expect(bench.sculptor!.state.strokes).toBe(13);
+    expect(bench.sculptor!.state.strokes).toBe(12);
     await bench.close();
   });
 

@@ -16,8 +16,14 @@ export interface AppOptions extends RouteOptions {
   page: string;
 }
 
+const GONE = new Set(['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE', 'ECANCELED']);
+
 export function createApp(options: AppOptions): Koa {
   const app = new Koa();
+  // Whoever asked went away before the answer was out: nobody is left to tell, and nothing is wrong here.
+  app.on('error', (error: NodeJS.ErrnoException) => {
+    if (!GONE.has(error.code ?? '')) console.error(error);
+  });
   app.use(failures());
   app.use(guard());
   app.use(headers());

@@ -35,7 +35,7 @@ export class Pictures {
   soon(): void {
     if (this.closed) return;
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.drawAll().catch((error: unknown) => console.error(error)), REST_MS);
+    this.timer = setTimeout(() => void this.drawAll().catch((error: unknown) => this.closed || console.error(error)), REST_MS);
     this.timer.unref();
   }
 

@@ -32,6 +32,7 @@ const WindowQuery = z.object({
   x: place, y: place, width: length, height: length, name: name.default('The sheet'),
   side: number('The side').int('The side is in whole pixels.').min(8, 'The side is at least 8 pixels.').max(MOST_WINDOW_SIDE, `The side is at most ${MOST_WINDOW_SIDE} pixels.`),
 });
+const PreviewQuery = z.object({ side: number('The side').int('The side is in whole pixels.').min(16, 'The side is at least 16 pixels.').max(2048, 'The side is at most 2048 pixels.').default(2048) });
 const FileQuery = z.object({ name: name.default('The file') });
 const PageQuery = z.object({
   after: z.string().max(80, 'A list goes on from the place that the page before it named.').nullable().default(null),
@@ -105,10 +106,26 @@ export function routes(options: RouteOptions): Router {
       ctx.body = { blob: arrived.hash, name, width, height, what };
     });
   });
+  // Looked at, guessed what it is, and kept.
+  router.post('/arrivals', async (ctx) => {
+    const { name } = FileQuery.parse(ctx.query);
+    await receive(ctx, files, LARGEST_BLOB, async (arrived) => {
+      const { width, height, what, guess } = await studio.arrival(arrived, name);
+      await keepBlob(db, files, arrived);
+      ctx.body = { blob: arrived.hash, name, width, height, what, guess };
+    });
+  });
+  // The heights that a kept picture holds, as an alpha has them.
+  router.post('/sheets/:hash/heights', async (ctx) => {
+    const { name } = FileQuery.parse(ctx.query);
+    const { arrived, ...alpha } = await studio.heights(hashOf(ctx), name);
+    await keepBlob(db, files, arrived);
+    ctx.body = { ...alpha, blob: arrived.hash };
+  });
   router.get('/sheets/:hash/preview', async (ctx) => {
     ctx.type = 'image/jpeg';
     ctx.set('Cache-Control', FOREVER);
-    ctx.body = Buffer.from(await studio.preview(hashOf(ctx), 'The sheet', 2048));
+    ctx.body = Buffer.from(await studio.preview(hashOf(ctx), 'The sheet', PreviewQuery.parse(ctx.query).side));
   });
   router.get('/sheets/:hash/pixels', async (ctx) => {
     const { name, ...window } = WindowQuery.parse(ctx.query);

@@ -10,6 +10,8 @@ export interface ExrPicture {
   height: number;
   /** By name; each holds width × height values, first row at the top. Written in alphabetic order, as readers expect. */
   channels: Record<string, Float32Array>;
+  /** More of the header, as text. */
+  says?: Record<string, string>;
 }
 
 export type Deflate = (bytes: Uint8Array<ArrayBuffer>) => Promise<Uint8Array>;
@@ -25,7 +27,7 @@ export async function writeExr(picture: ExrPicture, deflate: Deflate): Promise<U
     const found = picture.channels[name]!.length;
     if (found !== width * height) throw new Error(`Channel ${name} has ${found} values; ${width} × ${height} pixels need ${width * height}.`);
   }
-  const head = header(width, height, names);
+  const head = header(width, height, names, picture.says ?? {});
   const blocks = Math.ceil(height / LINES);
   const chunks: Uint8Array[] = [];
   for (let block = 0; block < blocks; block++) {
@@ -52,7 +54,7 @@ export async function writeExr(picture: ExrPicture, deflate: Deflate): Promise<U
   return out;
 }
 
-function header(width: number, height: number, names: readonly string[]): Uint8Array {
+function header(width: number, height: number, names: readonly string[], says: Record<string, string>): Uint8Array {
   const bytes: number[] = [];
   const int = (n: number): void => void bytes.push(n & 255, (n >> 8) & 255, (n >> 16) & 255, (n >>> 24) & 255);
   const float = (n: number): void => void bytes.push(...new Uint8Array(new Float32Array([n]).buffer));
@@ -91,6 +93,10 @@ function header(width: number, height: number, names: readonly string[]): Uint8A
   float(0);
   attribute('screenWindowWidth', 'float', 4);
   float(1);
+  for (const [key, value] of Object.entries(says)) {
+    attribute(key, 'string', value.length);
+    bytes.push(...Array.from(value, (c) => c.charCodeAt(0) & 127));
+  }
   bytes.push(0);
   return Uint8Array.from(bytes);
 }

@@ -1,4 +1,4 @@
-import { writeExr, writeTiff, type Deflate } from './index';
+import { reliefIn, reliefText, RELIEF_KEY, withPngRelief, writeExr, writeTiff, type Deflate } from './index';
 
 /** Stored blocks: zlib's own format without compression, so that core needs no machine to be tested. */
 const stored: Deflate = async (bytes) => bytes;
@@ -41,4 +41,28 @@ test.each([[16, 40], [8, 200]])('a TIFF of %p × %p names its strips', async (wi
   const first = strips.count === 1 ? strips.value : view.getUint32(strips.value, true);
   expect(view.getFloat32(first, true)).toBe(values[0]);
   expect([...tags.keys()]).toEqual([...tags.keys()].sort((a, b) => a - b));
+});
+
+describe('the relief inside a file', () => {
+  const values = Float32Array.from({ length: 64 }, (_, i) => i / 64);
+  // Signature and header of a PNG, and its end.
+  const bare = Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, 0, 0, 0, 13, 0x49, 0x48, 0x44, 0x52, 0, 0, 0, 8, 0, 0, 0, 8, 16, 0, 0, 0, 0, 1, 2, 3, 4, 0, 0, 0, 0, 0x49, 0x45, 0x4e, 0x44, 0xae, 0x42, 0x60, 0x82]);
+
+  test.each([0.1, 0.123456789012345, 1e-6, 100, 1 / 3])('%d reads back to the same number from PNG, TIFF and EXR', async (relief) => {
+    expect(reliefIn(withPngRelief(bare, relief))).toBe(relief);
+    for (const [width, height] of [[8, 8], [8, 200]] as const) {
+      const tiff = await writeTiff(width, height, new Float32Array(width * height), stored, reliefText(relief));
+      expect(reliefIn(tiff)).toBe(relief);
+    }
+    expect(reliefIn(await writeExr({ width: 8, height: 8, channels: { Y: values }, says: { [RELIEF_KEY]: String(relief) } }, stored))).toBe(relief);
+  });
+
+  test('files that say none, or nonsense, or end in the middle, say none', async () => {
+    expect(reliefIn(bare)).toBeNull();
+    expect(reliefIn(await writeTiff(8, 8, values, stored))).toBeNull();
+    const exr = await writeExr({ width: 8, height: 8, channels: { Y: values }, says: { [RELIEF_KEY]: '0.5' } }, stored);
+    for (const relief of [0, -1, NaN, 101]) expect(reliefIn(withPngRelief(bare, relief))).toBeNull();
+    for (let end = 0; end < exr.length; end += 3) expect([null, 0.5]).toContain(reliefIn(exr.subarray(0, end)));
+    expect(reliefIn(new Uint8Array(0))).toBeNull();
+  });
 });

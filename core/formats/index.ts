@@ -1,3 +1,4 @@
 export * from './exr';
 export * from './tiff';
 export * from './meshFile';
+export * from './facts';

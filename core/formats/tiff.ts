@@ -9,8 +9,10 @@ import type { Deflate } from './exr';
 const ROWS_A_STRIP = 64;
 const SHORT = 3;
 const LONG = 4;
+const ASCII = 2;
 
-export async function writeTiff(width: number, height: number, data: Float32Array, deflate: Deflate): Promise<Uint8Array<ArrayBuffer>> {
+/** `says` is the picture's description, plain ASCII. */
+export async function writeTiff(width: number, height: number, data: Float32Array, deflate: Deflate, says = ''): Promise<Uint8Array<ArrayBuffer>> {
   if (data.length !== width * height) throw new Error(`Expected ${width} × ${height} values, found ${data.length}.`);
   const strips: Uint8Array[] = [];
   for (let j = 0; j < height; j += ROWS_A_STRIP) {
@@ -21,12 +23,14 @@ export async function writeTiff(width: number, height: number, data: Float32Arra
   // Tag, type, count, value; one value stands in the entry itself, more stand behind the directory.
   const entries: readonly (readonly [number, number, readonly number[]])[] = [
     [256, LONG, [width]], [257, LONG, [height]], [258, SHORT, [32]], [259, SHORT, [8]], [262, SHORT, [1]],
+    ...(says ? [[270, ASCII, Array.from(`${says.padEnd(7, ' ')}\0`, (c) => c.charCodeAt(0) & 127)] as const] : []),
     [273, LONG, new Array<number>(count).fill(0)], [277, SHORT, [1]], [278, LONG, [ROWS_A_STRIP]], [279, LONG, strips.map((s) => s.length)],
     [284, SHORT, [1]], [339, SHORT, [3]],
   ];
   const directory = 8;
   const lists = directory + 2 + entries.length * 12 + 4;
-  const first = lists + (count > 1 ? count * 8 : 0);
+  const described = says ? Math.max(8, says.length + 1) : 0;
+  const first = lists + (count > 1 ? count * 8 : 0) + described + (described % 2);
   const out = new Uint8Array(first + strips.reduce((sum, s) => sum + s.length, 0));
   const view = new DataView(out.buffer);
   const offsets: number[] = [];
@@ -52,6 +56,11 @@ export async function writeTiff(width: number, height: number, data: Float32Arra
       return;
     }
     view.setUint32(entry + 8, list, true);
+    if (type === ASCII) {
+      out.set(real, list);
+      list += real.length + (real.length % 2);
+      return;
+    }
     for (const value of real) {
       view.setUint32(list, value, true);
       list += 4;

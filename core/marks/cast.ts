@@ -20,6 +20,17 @@ export function markBase(sheet: Pick<Sheet, 'file' | 'paper' | 'dark'>, mark: Ma
   };
 }
 
+/** The whole picture as it is: no paper is divided out. */
+export function wholeBase({ blob, width, height }: Pick<Sheet['file'], 'blob' | 'width' | 'height'>): SheetBase {
+  return { kind: 'sheet', blob, x: 0, y: 0, width, height, sheetWidth: width, sheetHeight: height, paper: null, dark: false };
+}
+
+/** The largest square in the picture's middle: what a surface that fills it is taken from. */
+export function middleBase(file: Pick<Sheet['file'], 'blob' | 'width' | 'height'>): SheetBase {
+  const side = Math.min(file.width, file.height);
+  return { ...wholeBase(file), x: (file.width - side) >> 1, y: (file.height - side) >> 1, width: side, height: side };
+}
+
 /** Outlines of the sheet as outlines of the window. */
 function withinWindow(base: SheetBase, mark: Mark): number[][] {
   return mark.outlines.map((o) => o.map((v, k) => (k % 2 === 0

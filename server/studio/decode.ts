@@ -5,6 +5,7 @@
 import sharp from 'sharp';
 import { FloatType } from 'three';
 import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
+import { exrChannels } from '#core/formats';
 import { SHEET_MOST_PIXELS } from '#core/settings';
 import { Problem } from '../problem';
 import { boundedDrawing, isDrawing } from './drawing';
@@ -120,6 +121,22 @@ function fromFloats(values: Float32Array, width: number, height: number, from: n
 }
 
 function decodeExr(bytes: Uint8Array, name: string): Decoded {
+  const { width, height, channels, data } = readExr(bytes, name);
+  // A file of heights alone is answered with planes beside them that it doesn't have.
+  const own = exrChannels(bytes).some((name) => ['R', 'G', 'B'].includes(name)) ? channels : 1;
+  return fromFloats(own === channels ? data : pick(data, channels, 1), width, height, own, 'EXR, float');
+}
+
+export interface ExrPixels {
+  width: number;
+  height: number;
+  channels: number;
+  /** Interleaved, first row at the top, as they stand in the file. */
+  data: Float32Array;
+}
+
+/** Throws a Problem with a sentence that names the file. */
+export function readExr(bytes: Uint8Array, name: string): ExrPixels {
   let read: { data: ArrayLike<number>; width: number; height: number };
   try {
     // The size stands in the header; it is looked at before anything is made of it.
@@ -135,12 +152,12 @@ function decodeExr(bytes: Uint8Array, name: string): Decoded {
   }
   const { width, height } = read;
   const channels = Math.round(read.data.length / (width * height));
-  const rows = new Float32Array(read.data.length);
+  const data = new Float32Array(read.data.length);
   // The reader answers the bottom row first.
   for (let j = 0; j < height; j++) {
-    for (let i = 0; i < width * channels; i++) rows[j * width * channels + i] = read.data[(height - 1 - j) * width * channels + i]!;
+    for (let i = 0; i < width * channels; i++) data[j * width * channels + i] = read.data[(height - 1 - j) * width * channels + i]!;
   }
-  return fromFloats(rows, width, height, channels, 'EXR, float');
+  return { width, height, channels, data };
 }
 
 /** Width and height of the data window; null where the header has none. */

@@ -1,11 +1,13 @@
 /** What the studio does: heavy work on stored bytes, and work on files from outside that may never end by itself. */
-import { createHash } from 'node:crypto';
 import type { Alpha, Brush, Lettering, Source } from '#core/settings';
 import { BlockSchema, SOURCE_VERSION } from '#core/settings';
+import type { Guess } from '#core/arrive';
 import { Problem } from '../problem';
+import { BlobFiles, type Arrived } from '../store/blobFiles';
 import type { Blobs } from './blobs';
 import { decodePicture, type Decoded, type SheetFile } from './decode';
 import { letteringPicture } from './fonts';
+import { guessOf, heightsOf, type HeightsAlpha } from './heights';
 import { alphaExr, alphaPicture, alphaPng, alphaTiff, brushPicture, sourcePicture, type BrushForms } from './pictures';
 import { previewOf, readWindow, type PixelWindow, type Pixels } from './window';
 
@@ -14,6 +16,10 @@ export type Job =
   | { kind: 'sheet'; hash: string; name: string }
   | { kind: 'window'; hash: string; name: string; window: PixelWindow }
   | { kind: 'preview'; hash: string; name: string; side: number }
+  /** A picture from outside is looked at, and guessed what it is. */
+  | { kind: 'arrival'; hash: string; name: string }
+  /** Heights that are ready, written to a file of their own. */
+  | { kind: 'heights'; hash: string; name: string; folder: string }
   /** A font from outside is read and tried. */
   | { kind: 'font'; hash: string; name: string }
   | { kind: 'brush'; brush: Brush; forms: BrushForms }
@@ -23,6 +29,8 @@ export type Job =
 
 export interface JobResults {
   sheet: SheetFile;
+  arrival: SheetFile & { guess: Guess };
+  heights: HeightsAlpha & { arrived: Arrived };
   window: Pixels;
   preview: Uint8Array;
   font: null;
@@ -51,6 +59,15 @@ export async function carryOut(job: Job, blobs: Blobs): Promise<JobResults[Job['
     case 'sheet': {
       const { width, height, what } = await decoded(blobs, job.hash, job.name);
       return { width, height, what };
+    }
+    case 'arrival': {
+      const found = await decoded(blobs, job.hash, job.name);
+      const { width, height, what } = found;
+      return { width, height, what, guess: await guessOf(await blobs(job.hash), job.name, found) };
+    }
+    case 'heights': {
+      const { bytes, ...alpha } = await heightsOf(await blobs(job.hash), job.name);
+      return { ...alpha, arrived: await new BlobFiles(job.folder).receive(one(bytes), Infinity) };
     }
     case 'window': return readWindow(await decoded(blobs, job.hash, job.name), job.window);
     case 'preview': return previewOf(await decoded(blobs, job.hash, job.name), job.side);
@@ -83,6 +100,6 @@ function unreadableFont(name: string, error: unknown): Problem {
   return new Problem(422, 'font', why);
 }
 
-export function hashOf(bytes: Uint8Array): string {
-  return createHash('sha256').update(bytes).digest('hex');
+async function* one(bytes: Uint8Array): AsyncIterable<Uint8Array> {
+  yield bytes;
 }

@@ -3,7 +3,7 @@ import { promisify } from 'node:util';
 import { deflate } from 'node:zlib';
 import sharp from 'sharp';
 import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm } from '#core/brush';
-import { writeExr, writeTiff } from '#core/formats';
+import { RELIEF_KEY, reliefText, withPngRelief, writeExr, writeTiff } from '#core/formats';
 import { growPattern } from '#core/pattern';
 import { toUint16, type Picture } from '#core/picture';
 import { SLAB_SIDE, type Alpha, type Brush, type Slab, type Source } from '#core/settings';
@@ -36,7 +36,7 @@ const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, { le
 /** The alpha as a file: 16-bit PNG of its heights. */
 export async function alphaPng(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> {
   const greys = toUint16(await readAlpha(blobs, alpha, (bytes) => alphaHeights(alpha, bytes)));
-  return encodePng16(greys, alpha.size);
+  return withPngRelief(await encodePng16(greys, alpha.size), alpha.relief);
 }
 
 /** Written by libvips. */
@@ -47,7 +47,7 @@ export function encodePng16(greys: Uint16Array, size: number): Promise<Buffer> {
 /** 32-bit float TIFF of its heights. */
 export async function alphaTiff(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> {
   const { width, height, data } = await readAlpha(blobs, alpha, (bytes) => alphaHeights(alpha, bytes));
-  return writeTiff(width, height, data, squeeze);
+  return writeTiff(width, height, data, squeeze, reliefText(alpha.relief));
 }
 
 /** Float EXR: Y for heights, R, G and B for offsets right, up and out. */
@@ -57,7 +57,7 @@ export async function alphaExr(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> 
     const [x, y, z] = vectorChannels(alpha, bytes);
     return { R: x.data, G: y.data, B: z.data };
   });
-  return writeExr({ width: alpha.size, height: alpha.size, channels }, squeeze);
+  return writeExr({ width: alpha.size, height: alpha.size, channels, says: { [RELIEF_KEY]: String(alpha.relief) } }, squeeze);
 }
 
 export async function alphaPicture(blobs: Blobs, alpha: Alpha): Promise<Buffer> {

@@ -5,6 +5,7 @@
 import type { Alpha, Brush, Source } from '#core/settings';
 import { Problem } from '../problem';
 import type { SheetFile } from './decode';
+import type { JobResults } from './jobs';
 import { Lane, type Limits } from './lane';
 import type { BrushForms } from './pictures';
 import type { Arrived } from '../store/blobFiles';
@@ -24,7 +25,7 @@ export class Studio {
   private readonly inside: Lane;
 
   /** `folder` holds the stored files; `sizeOf` answers how large one is. */
-  constructor(folder: string, private readonly sizeOf: (hash: string) => Promise<number>, private readonly readSeconds = READ_SECONDS) {
+  constructor(private readonly folder: string, private readonly sizeOf: (hash: string) => Promise<number>, private readonly readSeconds = READ_SECONDS) {
     this.outside = new Lane(folder);
     this.inside = new Lane(folder);
   }
@@ -37,6 +38,16 @@ export class Studio {
   /** Looks at a picture that isn't stored yet. Throws a Problem with a sentence that names it. */
   lookAt({ hash, bytes, path }: Arrived, name: string): Promise<SheetFile> {
     return this.outside.run({ kind: 'sheet', hash, name }, this.reading(bytes, unread(name)), { [hash]: path });
+  }
+
+  /** Looks at a picture that isn't stored yet, and guesses what it is. */
+  arrival({ hash, bytes, path }: Arrived, name: string): Promise<JobResults['arrival']> {
+    return this.outside.run({ kind: 'arrival', hash, name }, this.reading(bytes, unread(name), 2), { [hash]: path });
+  }
+
+  /** The heights of a stored picture, as a file that has no name yet. */
+  async heights(hash: string, name: string): Promise<JobResults['heights']> {
+    return this.outside.run({ kind: 'heights', hash, name, folder: this.folder }, this.reading(await this.sizeOf(hash), unread(name), 2));
   }
 
   async sheet(hash: string, name: string): Promise<SheetFile> {

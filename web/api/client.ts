@@ -1,4 +1,5 @@
 /** Talks to the server. Answers are checked with the same schemas the server checks requests with. */
+import { ARRIVALS } from '#core/arrive';
 import { z } from 'zod';
 import type { Raster } from '#core/picture';
 import { AlphaSchema, BrushSchema, OwnBodySchema, SourceSchema, type Alpha, type Brush, type OwnBody, type Source } from '#core/settings';
@@ -142,6 +143,22 @@ export async function postSheet(file: File): Promise<SheetFile> {
   return SheetFile.parse(await (await request(`/sheets?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, { method: 'POST', body: file })).json());
 }
 
+const Arrived = SheetFile.extend({ guess: z.object({ kind: z.enum(ARRIVALS), why: z.string() }) });
+export type Arrived = z.infer<typeof Arrived>;
+
+/** Keeps a picture, and answers what it is and what it is guessed to be. */
+export async function postArrival(file: File): Promise<Arrived> {
+  return Arrived.parse(await (await request(`/arrivals?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, { method: 'POST', body: file })).json());
+}
+
+const HeightsSchema = AlphaSchema.pick({ blob: true, size: true, format: true, ground: true, report: true }).extend({ relief: z.number().nullable() });
+export type Heights = z.infer<typeof HeightsSchema>;
+
+/** The heights that a kept picture holds, as an alpha has them. */
+export async function postHeights(hash: string, name: string): Promise<Heights> {
+  return HeightsSchema.parse(await (await request(`/sheets/${hash}/heights?name=${encodeURIComponent(name)}`, { method: 'POST' })).json());
+}
+
 const FontFile = z.object({ blob: z.string(), name: z.string() });
 
 /** Keeps a font of one's own; one that can't be read is refused with a sentence. */
@@ -194,4 +211,4 @@ export async function getPixels(hash: string, { x, y, width, height }: PixelWind
   return { width: number('X-Width'), height: number('X-Height'), planes };
 }
 
-export const previewUrl = (hash: string): string => `/api/sheets/${hash}/preview`;
+export const previewUrl = (hash: string, side = 2048): string => `/api/sheets/${hash}/preview?side=${side}`;

@@ -1,39 +1,89 @@
 <script setup lang="ts">
-/** Chooses one of the kept alphas, or none. The slot is what is clicked. */
-import { ElPopover } from 'element-plus';
-import { ref } from 'vue';
+/** Chooses one of the kept alphas, or none, or one from a file. The slot is what is clicked, and takes a dropped picture. */
+import { ElButton, ElInput, ElPopover } from 'element-plus';
+import { computed, ref } from 'vue';
 import type { Alpha } from '#core/settings';
 import { pictureUrl } from '../api/client';
+import { failNotice } from '../parts/undoNotice';
+import { useArrivals } from '../stores/arrivals';
+import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 
 defineProps<{ chosen: string | null; none: string }>();
 const emit = defineEmits<{ choose: [alpha: Alpha | null] }>();
 const library = useLibrary();
+const arrivals = useArrivals();
 const open = ref(false);
+const wanted = ref('');
+const taking = ref(false);
+const over = ref(false);
+const picker = ref<HTMLInputElement>();
+const found = computed(() => {
+  const words = wanted.value.toLowerCase().split(/\s+/).filter(Boolean);
+  return library.alphas.filter(({ doc }) => words.every((w) => [doc.card.name, doc.card.author, ...doc.card.tags].some((text) => text.toLowerCase().includes(w))));
+});
 
 function choose(alpha: Alpha | null): void {
   open.value = false;
   emit('choose', alpha);
 }
+
+async function take(file: File | undefined): Promise<void> {
+  if (!file || taking.value) return;
+  taking.value = true;
+  try {
+    choose(await arrivals.asAlpha(file));
+  } catch (error) {
+    failNotice(sentence(error));
+  } finally {
+    taking.value = false;
+  }
+}
+function pick(e: Event): void {
+  const input = e.target as HTMLInputElement;
+  void take(input.files?.[0]);
+  input.value = '';
+}
+function drop(e: DragEvent): void {
+  over.value = false;
+  void take(e.dataTransfer?.files[0]);
+}
 </script>
 
 <template>
-  <ElPopover v-model:visible="open" trigger="click" placement="right-start" :width="316">
-    <template #reference><slot /></template>
-    <div class="alphas">
-      <button type="button" :class="{ on: !chosen }" @click="choose(null)"><span class="none" />{{ none }}</button>
-      <button v-for="kept in library.alphas" :key="kept.doc.id" type="button" :class="{ on: kept.doc.id === chosen }" @click="choose(kept.doc)">
-        <img :src="pictureUrl('alphas', kept.doc.id, kept.revision)" alt="" />{{ kept.doc.card.name }}
-      </button>
-    </div>
-  </ElPopover>
+  <div class="slot" :class="{ over, taking }" @dragover.prevent.stop="over = true" @dragleave="over = false" @drop.prevent.stop="drop">
+    <ElPopover v-model:visible="open" trigger="click" placement="right-start" :width="332">
+      <template #reference><slot /></template>
+      <div class="chooser" @dragover.prevent.stop @drop.prevent.stop="drop">
+        <div class="head">
+          <ElInput v-model="wanted" size="small" placeholder="Search alphas" clearable aria-label="Search alphas" />
+          <ElButton size="small" :loading="taking" title="PNG, TIFF or EXR of heights, taken as they are; or drop one here" @click="picker?.click()">From a file…</ElButton>
+          <input ref="picker" type="file" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg" hidden aria-label="Alpha from a file" @change="pick" />
+        </div>
+        <div class="alphas">
+          <button v-if="!wanted" type="button" :class="{ on: !chosen }" @click="choose(null)"><span class="none" />{{ none }}</button>
+          <button v-for="kept in found" :key="kept.doc.id" type="button" :class="{ on: kept.doc.id === chosen }" @click="choose(kept.doc)">
+            <img :src="pictureUrl('alphas', kept.doc.id, kept.revision)" alt="" loading="lazy" />{{ kept.doc.card.name }}
+          </button>
+        </div>
+        <p v-if="wanted && found.length === 0" class="muted">No alpha is called that, or has such a tag.</p>
+      </div>
+    </ElPopover>
+    <span v-if="taking" class="word">Reading…</span>
+    <span v-else-if="over" class="word">Take it as the form</span>
+  </div>
 </template>
 
 <style scoped>
+.slot { position: relative; }
+.slot.over::after { content: ''; position: absolute; inset: 0; border: 3px solid var(--act); border-radius: var(--r); pointer-events: none; }
+.word { position: absolute; left: 8px; right: 8px; bottom: 8px; padding: 4px 8px; border-radius: var(--r); background: rgb(28 36 40 / 82%); color: #fff; text-align: center; font-size: 12px; pointer-events: none; }
+.chooser { display: grid; gap: 8px; }
+.head { display: grid; grid-template-columns: 1fr auto; gap: 8px; }
 .alphas { display: grid; grid-template-columns: repeat(3, 1fr); gap: 8px; max-height: 330px; overflow: auto; }
-button { border: 1px solid transparent; border-radius: var(--r); background: none; padding: 4px; cursor: pointer; font-size: var(--small); }
-button:hover { background: var(--leaf); }
-button.on { border-color: var(--act); }
+.alphas button { border: 1px solid transparent; border-radius: var(--r); background: none; padding: 4px; cursor: pointer; font-size: var(--small); overflow-wrap: anywhere; }
+.alphas button:hover { background: var(--leaf); }
+.alphas button.on { border-color: var(--act); }
 img, .none { display: block; width: 100%; aspect-ratio: 1; border-radius: 4px; background: #000; margin-bottom: 3px; }
 .none { background: #fff; border: 1px solid var(--line); border-radius: 50%; }
 </style>

@@ -32,9 +32,9 @@ export function useOpenBrush(id: () => string, path: string) {
   /** A base brush's first change goes to a copy; address and strokes follow it there. */
   async function edit(change: (brush: Brush) => void): Promise<void> {
     const from = bench.doc?.id;
-    const to = await bench.edit(change);
+    // Strokes become the copy's before its settings are asked for.
+    const to = await bench.edit(change, undefined, (of, copy) => void proof.sculptor.adopt(of, copy));
     if (!from || to === from) return;
-    await proof.sculptor.adopt(from, to);
     await router.replace(`${path}/${to}`);
   }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Where forms come from: slabs, sheets, lettering, patterns, and the alphas cast from them. Pictures are dropped and pasted here. */
 import { ElDialog } from 'element-plus';
-import { Download, Trash2, X } from '@lucide/vue';
+import { Download, Trash2 } from '@lucide/vue';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -12,8 +12,11 @@ import ChoiceBar from '../parts/ChoiceBar.vue';
 import TopBar from '../parts/TopBar.vue';
 import { failNotice, undoNotice } from '../parts/undoNotice';
 import { sentence } from '../stores/connection';
+import { useArrivals } from '../stores/arrivals';
 import { useLibrary } from '../stores/library';
 import { FORM_LABELS } from '../made/formLabels';
+import ArrivalList from './ArrivalList.vue';
+import { droppedFiles, picturesIn } from './droppedFiles';
 import { useNewSource } from './newSource';
 
 const router = useRouter();
@@ -31,11 +34,13 @@ const CARD_BYTES = 52;
 /** What is sculpted on, and the page's buffers on the graphics card. */
 const memory = computed(() => Math.round((sculptBytes(vertices(cells.value)) + vertices(cells.value) * CARD_BYTES) / 2 ** 20));
 const fresh = useNewSource();
+const arrivals = useArrivals();
 const picker = ref<HTMLInputElement>();
+const folderPicker = ref<HTMLInputElement>();
 const dropping = ref(false);
 const KINDS = [
   { kind: 'slab', title: 'Slabs', what: 'dense square planes to sculpt on', none: 'No slab yet. A new one is a flat plane of clay, seen straight from above.' },
-  { kind: 'sheet', title: 'Sheets', what: 'scanned or photographed pictures with marks on them', none: 'No sheet yet. Drop pictures here, paste one, or open files: PNG, JPEG, WebP, TIFF, EXR or SVG.' },
+  { kind: 'sheet', title: 'Sheets', what: 'scanned or photographed pictures with marks on them', none: 'No sheet yet. Drop pictures or folders here, paste one, or open files: PNG, JPEG, WebP, TIFF, EXR or SVG. Heights that are ready become alphas as they are.' },
   { kind: 'lettering', title: 'Lettering', what: 'words set in type', none: 'No lettering yet.' },
   { kind: 'pattern', title: 'Patterns', what: 'grown from a seed, repeating', none: 'No pattern yet.' },
 ] as const;
@@ -49,9 +54,23 @@ function facts(doc: Source): string {
     case 'pattern': return `${FORM_LABELS[doc.grow.form]} · ${casts}`;
   }
 }
-async function take(files: Iterable<File>): Promise<void> {
-  const made = await fresh.addSheets(files);
-  if (made.length === 1 && fresh.arrivals.value.length === 0) await router.push(`/bench/sheet/${made[0]}`);
+/** One picture of marks, or of one thing, opens at once; what else comes stands in the list of what arrived. */
+async function take(files: readonly File[]): Promise<void> {
+  const made = await arrivals.add(files);
+  const [only] = made;
+  if (files.length !== 1 || !only || router.currentRoute.value.name !== 'sources') return;
+  if (only.kind === 'sheet' || only.kind === 'photo') await router.push(`/bench/sheet/${only.made[0]!.id}`);
+}
+async function drop(e: DragEvent): Promise<void> {
+  dropping.value = false;
+  await take(await droppedFiles(e.dataTransfer));
+}
+function pickFolder(e: Event): void {
+  const input = e.target as HTMLInputElement;
+  const files = picturesIn(input.files ?? []);
+  input.value = '';
+  if (files.length) void take(files);
+  else failNotice('There are no pictures in this folder: PNG, JPEG, WebP, TIFF, EXR and SVG are taken.');
 }
 function pick(e: Event): void {
   const input = e.target as HTMLInputElement;
@@ -68,7 +87,7 @@ async function begin(kind: 'lettering' | 'pattern'): Promise<void> {
   }
 }
 useEventListener(window, 'paste', (e: ClipboardEvent) => {
-  if (e.clipboardData?.files.length) void take(e.clipboardData.files);
+  if (e.clipboardData?.files.length) void take([...e.clipboardData.files]);
 });
 const castFrom = (source: Source): Alpha[] => library.alphas.filter((a) => a.doc.lineage.sourceId === source.id).map((a) => a.doc);
 
@@ -109,10 +128,12 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
 </script>
 
 <template>
-  <div class="place" :class="{ dropping }" @dragover.prevent="dropping = true" @dragleave.self="dropping = false" @drop.prevent="dropping = false; take($event.dataTransfer?.files ?? [])">
+  <div class="place" :class="{ dropping }" @dragover.prevent="dropping = true" @dragleave.self="dropping = false" @drop.prevent="drop">
     <TopBar>
       <template #end>
         <button class="btn" type="button" title="PNG, JPEG, WebP, TIFF, EXR or SVG; several at once. They can be dropped or pasted too" @click="picker?.click()">Open pictures…</button>
+        <button class="btn" type="button" title="All pictures of a folder, and of those in it" @click="folderPicker?.click()">Open a folder…</button>
+        <input ref="folderPicker" type="file" webkitdirectory hidden aria-label="Folder" @change="pickFolder" />
         <input ref="picker" type="file" multiple accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg" hidden aria-label="Pictures" @change="pick" />
         <button class="btn" type="button" @click="begin('lettering')">New lettering</button>
         <button class="btn" type="button" @click="begin('pattern')">New pattern</button>
@@ -122,12 +143,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
     <main class="page-scroll">
       <div class="head"><h1>Sources</h1></div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
-      <ul v-if="fresh.arrivals.value.length" class="arrivals">
-        <li v-for="a in fresh.arrivals.value" :key="a.key" :class="{ bad: a.problem }" :role="a.problem ? 'alert' : 'status'">
-          <span>{{ a.problem ?? `Reading ${a.name}…` }}</span>
-          <button v-if="a.problem" type="button" title="Dismiss" aria-label="Dismiss" @click="fresh.dismiss(a.key)"><X :size="15" /></button>
-        </li>
-      </ul>
+      <ArrivalList />
       <div class="kinds">
       <section v-for="k in KINDS" :key="k.kind">
         <h2>{{ k.title }} <small>{{ k.what }}</small></h2>
@@ -184,10 +200,6 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
 .cards .card { width: 172px; }
 .kinds .none { max-width: 240px; }
 .dropping main { box-shadow: inset 0 0 0 3px var(--act); }
-.arrivals { display: grid; gap: 6px; }
-.arrivals li { display: flex; justify-content: space-between; gap: 10px; align-items: center; padding: 7px 12px; border-radius: var(--r); background: var(--leaf); }
-.arrivals li.bad { background: var(--warn-wash); color: var(--warn); }
-.arrivals button { border: 0; background: none; cursor: pointer; line-height: 0; color: inherit; }
 .form { display: grid; gap: 8px; }
 .none { padding: 16px 0; text-align: left; }
 </style>

@@ -7,10 +7,14 @@ import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import SettingSlider from '../parts/SettingSlider.vue';
-import { tellNotice } from '../parts/undoNotice';
+import { failNotice, tellNotice } from '../parts/undoNotice';
+import { useArrivals } from '../stores/arrivals';
+import { sentence } from '../stores/connection';
 import { useSheetBench } from '../stores/sheetBench';
+import { BakeCancelled } from '../workers/recipes';
 
 const bench = useSheetBench();
+const arrivals = useArrivals();
 const router = useRouter();
 const fresh = ref<string[]>([]);
 const doc = computed(() => bench.doc!);
@@ -28,6 +32,18 @@ async function cast(): Promise<void> {
   const made = await bench.castAll();
   fresh.value = made.map((a) => a.id);
   if (made.length && bench.doc?.id === id) tellNotice(`${made.length} ${made.length === 1 ? 'alpha is' : 'alphas are'} cast.`);
+}
+/** What is open is saved first, so that the lineage is true. */
+async function castWhole(): Promise<void> {
+  if (bench.unsaved && !(await bench.save())) return;
+  const { id, card, file, cut } = doc.value;
+  try {
+    const alpha = await arrivals.castWhole({ id, revision: bench.revision!, name: card.name, file, size: cut.size });
+    if (bench.doc?.id === id) fresh.value = [alpha.id];
+    else tellNotice(`“${alpha.card.name}” is cast.`);
+  } catch (error) {
+    if (!(error instanceof BakeCancelled)) failNotice(`The cast wasn’t kept. ${sentence(error)}`);
+  }
 }
 async function makeBrush(alpha: Alpha): Promise<void> {
   await router.push(`/bench/brush/${await brushFrom(alpha)}`);
@@ -51,6 +67,7 @@ async function makeBrush(alpha: Alpha): Promise<void> {
     <label class="check"><input type="checkbox" :checked="doc.cut.straighten" @change="bench.edit('straighten', (s) => { s.cut.straighten = ($event.target as HTMLInputElement).checked; })" /> Turn each upright</label>
     <button v-if="!bench.casting" class="btn main" type="button" :disabled="!bench.taken.length || bench.finding" @click="cast">Cast {{ bench.taken.length }} {{ bench.taken.length === 1 ? 'alpha' : 'alphas' }}</button>
     <div v-else class="going"><progress :value="bench.casting.share" max="1" aria-label="Casting" /><span>{{ bench.casting.detail }}</span><button class="btn" type="button" @click="bench.casting.cancel()">Cancel</button></div>
+    <button class="btn" type="button" :disabled="!!bench.casting" title="Nothing is cut out; steps can be added on its bench" @click="castWhole">Cast the whole picture</button>
     <div class="heading part">Cast from this sheet <small>{{ bench.casts.length || 'none yet' }}</small></div>
     <ul>
       <li v-for="{ doc: alpha, revision } in bench.casts" :key="alpha.id" :class="{ fresh: fresh.includes(alpha.id) }">

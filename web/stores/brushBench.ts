@@ -90,9 +90,10 @@ export const useBrushBench = defineStore('brush-bench', () => {
     deleted.value = false;
   }
 
-  async function copyBase(of: Brush): Promise<void> {
+  async function copyBase(of: Brush, onCopy: (from: string, to: string) => void): Promise<void> {
     try {
       const copy = await library.copyBrush(of);
+      onCopy(of.id, copy.id);
       resetValues();
       doc.value = copy;
     } finally {
@@ -102,12 +103,13 @@ export const useBrushBench = defineStore('brush-bench', () => {
 
   /**
    * Changes the brush. Returns the id it has now: a base brush's first change is made to a copy. Changes with one label
-   * in quick succession are one step; without a label they have that of the setting that changed.
+   * in quick succession are one step; without a label they have that of the setting that changed. `onCopy` hears of a copy
+   * before it is what is open.
    */
-  async function edit(change: (brush: Brush) => void, label?: string): Promise<string> {
+  async function edit(change: (brush: Brush) => void, label?: string, onCopy: (from: string, to: string) => void = () => undefined): Promise<string> {
     if (!doc.value) throw new Error('No brush is open.');
     // Changes that come while the copy is made go to the same copy.
-    if (base.value) await (copying ??= copyBase(doc.value));
+    if (base.value) await (copying ??= copyBase(doc.value, onCopy));
     const next = plain(doc.value);
     change(next);
     history.edit(label ?? changeOf(doc.value, next)?.path ?? '', (own) => Object.assign(own, next));

@@ -52,7 +52,7 @@ export function change(told: Opened | null = null, beside: string | null = null)
   const frame = s.running?.runner.frames.at(-1) ?? null;
   const slab = clayOrNull();
   const out: Change = {
-    leaves: drainChanged(s.surface), reopened, strokes: s.done.length,
+    leaves: drainChanged(s.surface), reopened, strokes: s.done.filter((d) => d.step.kind !== 'beside').length,
     canUndo: slab ? canUndo(slab) && !(s.trying && s.done.length === 0 && slab.past.length === 0) : s.running !== null || (s.done.at(-1)?.before ?? null) !== null,
     canRedo: slab ? canRedo(slab) : s.undone.length > 0, dab: frame && { radius: frame.radius },
     stroking: s.running !== null, level: slab && { cells: slab.cells, upper: slab.upper.length }, beside,

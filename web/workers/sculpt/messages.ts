@@ -24,6 +24,7 @@ export interface Change {
   leaves: Uint32Array;
   /** Another mesh took the place of the one that was open. */
   reopened: Opened | null;
+  /** Steps that changed the clay and can be undone. */
   strokes: number;
   canUndo: boolean;
   canRedo: boolean;

@@ -1,0 +1,35 @@
+/** Files of a drop, those inside dropped folders among them. */
+
+const PICTURES = /\.(png|jpe?g|webp|tiff?|exr|svg)$/i;
+const MOST_FILES = 2000;
+
+export async function droppedFiles(data: DataTransfer | null): Promise<File[]> {
+  if (!data) return [];
+  // Entries are asked for at once: the list of items is empty after the first wait.
+  const entries = [...data.items].map((item) => item.webkitGetAsEntry?.() ?? null);
+  if (!entries.some((e) => e?.isDirectory)) return [...data.files];
+  const out: File[] = [];
+  for (const entry of entries) if (entry) await walk(entry, out, false);
+  return out;
+}
+
+/** Of a folder that was chosen: its pictures alone. */
+export function picturesIn(files: Iterable<File>): File[] {
+  return [...files].filter((file) => PICTURES.test(file.name)).slice(0, MOST_FILES);
+}
+
+async function walk(entry: FileSystemEntry, out: File[], inside: boolean): Promise<void> {
+  if (out.length >= MOST_FILES) return;
+  if (entry.isFile) {
+    // What else lies in a folder is none of ours; a single file that was dropped is told what is wrong with it.
+    if (inside && !PICTURES.test(entry.name)) return;
+    out.push(await new Promise<File>((done, fail) => (entry as FileSystemFileEntry).file(done, fail)));
+    return;
+  }
+  const reader = (entry as FileSystemDirectoryEntry).createReader();
+  for (;;) {
+    const some = await new Promise<FileSystemEntry[]>((done, fail) => reader.readEntries(done, fail));
+    if (some.length === 0) return;
+    for (const next of some) await walk(next, out, true);
+  }
+}

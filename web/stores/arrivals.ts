@@ -1,0 +1,182 @@
+/**
+ * Pictures that arrive from files, folders or the clipboard. Each is looked at by the server, becomes what it is guessed to
+ * be, and can be made something else with a click. It goes on while one goes elsewhere.
+ */
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import type { Arrival as Kind } from '#core/arrive';
+import { middleBase, wholeBase } from '#core/marks';
+import { ALPHA_VERSION, AlphaSchema, SheetSchema, SOURCE_VERSION, StepSchema, type Alpha } from '#core/settings';
+import * as api from '../api/client';
+import { castAlpha, startRelief } from './castAlpha';
+import { sentence, useConnection } from './connection';
+import { useLibrary } from './library';
+import { useWork, type WorkHand } from './work';
+
+export interface Arrival {
+  key: number;
+  name: string;
+  state: 'waiting' | 'reading' | 'in' | 'refused';
+  /** Why it was refused. */
+  problem: string | null;
+  file: api.Arrived | null;
+  /** What it is taken for now. */
+  kind: Kind | null;
+  made: { collection: 'alphas' | 'sources'; id: string }[];
+}
+
+/** A photograph of one thing: its pieces belong together, and crumbs are none of it. */
+const ONE_THING = { join: 4, smallest: 12 };
+const MOST_SURFACE_SIDE = 1024;
+
+export const useArrivals = defineStore('arrivals', () => {
+  const library = useLibrary();
+  const connection = useConnection();
+  const work = useWork();
+  const list = ref<Arrival[]>([]);
+  let keys = 0;
+  const waiting: { key: number; file: File }[] = [];
+  let running: Promise<void> | null = null;
+
+  const counts = computed(() => ({
+    all: list.value.length, in: list.value.filter((a) => a.state === 'in').length, refused: list.value.filter((a) => a.state === 'refused').length,
+    left: list.value.filter((a) => a.state === 'waiting' || a.state === 'reading').length,
+  }));
+
+  function change(key: number, to: Partial<Arrival>): void {
+    list.value = list.value.map((a) => (a.key === key ? { ...a, ...to } : a));
+  }
+
+  /** One after the other; each that can't be read says why, and the others go on. Answers those of these files that came in. */
+  async function add(files: Iterable<File>): Promise<Arrival[]> {
+    const mine = new Set<number>();
+    for (const file of files) {
+      const key = ++keys;
+      mine.add(key);
+      waiting.push({ key, file });
+      list.value = [...list.value, { key, name: file.name || 'Picture', state: 'waiting', problem: null, file: null, kind: null, made: [] }];
+    }
+    while (waiting.some(({ key }) => mine.has(key)) || running) {
+      running ??= work.run('Taking pictures in', 'arrivals', takeAll).finally(() => (running = null));
+      await running;
+    }
+    return list.value.filter((a) => mine.has(a.key) && a.state === 'in');
+  }
+
+  async function takeAll(hand: WorkHand): Promise<void> {
+    for (let done = 0; ; done++) {
+      const next = waiting.shift();
+      if (!next) return;
+      if (hand.cancelled) {
+        list.value = list.value.filter((a) => a.state !== 'waiting');
+        waiting.length = 0;
+        return;
+      }
+      const of = done + 1 + waiting.length;
+      hand.report(done / of, `${done + 1} of ${of}`);
+      await takeOne(next.key, next.file);
+    }
+  }
+
+  async function takeOne(key: number, file: File): Promise<void> {
+    change(key, { state: 'reading' });
+    try {
+      const arrived = await api.postArrival(file);
+      change(key, { file: arrived, kind: arrived.guess.kind });
+      change(key, { made: await make(arrived, arrived.guess.kind), state: 'in' });
+    } catch (error) {
+      connection.noticed(error);
+      change(key, { state: 'refused', problem: sentence(error) });
+    }
+  }
+
+  /** Makes it something else; what it was goes. */
+  async function become(key: number, kind: Kind): Promise<void> {
+    const arrival = list.value.find((a) => a.key === key);
+    if (!arrival?.file || arrival.state !== 'in' || arrival.kind === kind) return;
+    const before = { kind: arrival.kind, made: arrival.made };
+    change(key, { kind, state: 'reading', problem: null });
+    try {
+      // The name it had is free for what it becomes.
+      for (const { collection, id } of before.made) await library.remove(collection, id);
+      change(key, { made: await make(arrival.file, kind), state: 'in' });
+    } catch (error) {
+      connection.noticed(error);
+      for (const { collection, id } of before.made) await library.restore(collection, id).catch(() => undefined);
+      change(key, { ...before, state: 'in', problem: `It stays as it was. ${sentence(error)}` });
+    }
+  }
+
+  async function make(file: api.Arrived, kind: Kind): Promise<Arrival['made']> {
+    switch (kind) {
+      case 'alpha': return [{ collection: 'alphas', id: (await makeAlpha(file)).id }];
+      case 'sheet': return [{ collection: 'sources', id: await makeSheet(file, {}) }];
+      case 'photo': return [{ collection: 'sources', id: await makeSheet(file, { find: ONE_THING }) }];
+      case 'surface': {
+        const sheet = await makeSheet(file, { marks: [] });
+        return [{ collection: 'alphas', id: await castSurface(file, sheet) }, { collection: 'sources', id: sheet }];
+      }
+    }
+  }
+
+  const titleOf = ({ name }: api.SheetFile): string => name.replace(/\.[^.]+$/, '').replace(/.*[\\/]/, '').trim().slice(0, 70) || 'Picture';
+
+  async function makeAlpha(file: api.SheetFile): Promise<Alpha> {
+    const heights = await api.postHeights(file.blob, file.name);
+    const relief = heights.relief ?? startRelief('sheet');
+    const doc = AlphaSchema.parse({
+      ...heights, relief, version: ALPHA_VERSION, id: crypto.randomUUID(), card: { name: library.freeName('alphas', titleOf(file)) },
+      lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: relief },
+    });
+    const kept = await api.save('alphas', doc, null);
+    library.putAlpha(kept);
+    return kept.doc;
+  }
+
+  async function makeSheet({ blob, name, width, height, what }: api.SheetFile, more: object): Promise<string> {
+    const doc = SheetSchema.parse({
+      version: SOURCE_VERSION, kind: 'sheet', id: crypto.randomUUID(), card: { name: library.freeName('sources', titleOf({ blob, name, width, height, what })) },
+      file: { blob, name, width, height, what }, ...more,
+    });
+    library.putSource(await api.save('sources', doc, null));
+    return doc.id;
+  }
+
+  async function castSurface(file: api.SheetFile, sourceId: string): Promise<string> {
+    const base = middleBase(file);
+    const size = Math.min(MOST_SURFACE_SIDE, 2 ** Math.floor(Math.log2(Math.max(32, base.width))));
+    const card = { name: library.freeName('alphas', titleOf(file)), author: '', tags: [], notes: '' };
+    const steps = [StepSchema.parse({ kind: 'seamless', id: crypto.randomUUID() })];
+    const cast = castAlpha({ id: crypto.randomUUID(), card, size, relief: startRelief('sheet'), format: 'grey16', recipe: { base, steps }, source: { id: sourceId, revision: 1 } }, null, () => undefined);
+    return (await cast.done).doc.id;
+  }
+
+  /** A picture that is wanted as a form right away: it is taken for heights, whatever it looks like. Throws what it was refused with. */
+  async function asAlpha(file: File): Promise<Alpha> {
+    return work.run(`Taking in “${file.name}”`, 'arrivals', async () => makeAlpha(await api.postArrival(file)));
+  }
+
+  /** All of a sheet's picture as an alpha, nothing cut out. */
+  async function castWhole(sheet: { id: string; revision: number; name: string; file: api.SheetFile; size: number }): Promise<Alpha> {
+    const card = { name: library.freeName('alphas', sheet.name), author: '', tags: [], notes: '' };
+    return work.run(`Casting all of “${sheet.name}”`, sheet.id, async (hand) => {
+      const cast = castAlpha({
+        id: crypto.randomUUID(), card, size: sheet.size, relief: startRelief('sheet'), format: 'grey16', recipe: { base: wholeBase(sheet.file), steps: [] },
+        source: { id: sheet.id, revision: sheet.revision },
+      }, null, hand.report);
+      hand.onCancel(cast.cancel);
+      return (await cast.done).doc;
+    });
+  }
+
+  function dismiss(key: number): void {
+    list.value = list.value.filter((a) => a.key !== key);
+  }
+
+  /** Those that came in or were refused leave the list; what they became stays. */
+  function clear(): void {
+    list.value = list.value.filter((a) => a.state === 'waiting' || a.state === 'reading');
+  }
+
+  return { list, counts, add, become, asAlpha, castWhole, dismiss, clear };
+});
