@@ -6,7 +6,7 @@
  * paper. Ready heights have no colour, are square, and their border is even to the last tone, which no scan's is; deep ones
  * (16 bit or float) need no border. A surface is as busy in every cell as in any other.
  */
-import { resize } from '#core/filter';
+import { blur, resize } from '#core/filter';
 import { findMarks, findPaper, inkOf, wholeSheet } from '#core/marks';
 import { eachPlane, percentiles, toGrey, type Picture, type Raster } from '#core/picture';
 import { FindSchema } from '#core/settings';
@@ -30,30 +30,33 @@ export interface ArrivedPicture {
 }
 
 const LOOKED_AT = 384;
+const CELLS_SIDE = 168;
 const CELLS = 6;
 /** Tones differ by less than this on an even border; one step of 8 bits is 0.004. */
 const EVEN = 0.0045;
+/** Pixels between the places that are compared. */
+const STEP = 3;
 const EVEN_SHARE = 0.94;
 const COLOURED = 0.035;
 
 export function guessArrival({ raster: whole, deep, says }: ArrivedPicture): Guess {
   const square = Math.abs(whole.width - whole.height) <= 1;
   const raster = reduced(whole);
-  const grey = toGrey(raster);
   const coloured = colourOf(raster) > COLOURED;
   if (says && square) return { kind: 'alpha', why: 'the file says that it holds heights' };
   const ring = ringOf(whole);
   if (square && !coloured && ring >= EVEN_SHARE) return { kind: 'alpha', why: 'square, without colour, with an even border' };
   if (square && !coloured && deep) return { kind: 'alpha', why: 'square, without colour, deeper than 8 bits' };
-  const cells = cellsOf(grey);
+  // Small and soft, so that grain and noise count for little.
+  const cells = cellsOf(blur(toGrey(reduced(raster, CELLS_SIDE)), 0.9));
   if (cells.busy >= 0.94) return { kind: 'surface', why: 'it is as busy at its sides as in its middle' };
   const marks = marksOf(raster);
   if (marks >= 2) return { kind: 'sheet', why: `about ${marks} marks on one paper` };
   return { kind: 'photo', why: 'one thing on its ground' };
 }
 
-function reduced(raster: Raster): Raster {
-  const scale = LOOKED_AT / Math.max(raster.width, raster.height);
+function reduced(raster: Raster, side = LOOKED_AT): Raster {
+  const scale = side / Math.max(raster.width, raster.height);
   if (scale >= 1) return raster;
   return eachPlane(raster, (p) => resize(p, Math.max(8, Math.round(p.width * scale)), Math.max(8, Math.round(p.height * scale))));
 }
@@ -92,10 +95,10 @@ function cellsOf(picture: Picture): { busy: number } {
       const [y0, y1] = [Math.floor((r * height) / CELLS), Math.floor(((r + 1) * height) / CELLS)];
       let sum = 0;
       let count = 0;
-      for (let j = y0; j + 4 < y1; j++) {
-        for (let i = x0; i + 4 < x1; i++) {
+      for (let j = y0; j + STEP < y1; j++) {
+        for (let i = x0; i + STEP < x1; i++) {
           const v = data[j * width + i]!;
-          sum += Math.abs(v - data[j * width + i + 4]!) + Math.abs(v - data[(j + 4) * width + i]!);
+          sum += Math.abs(v - data[j * width + i + STEP]!) + Math.abs(v - data[(j + STEP) * width + i]!);
           count += 2;
         }
       }
