@@ -8,12 +8,13 @@ import { marksFigures } from './marks';
 import type { Figure } from './measure';
 import { recipeFigures } from './recipe';
 import { saveFigures } from './save';
+import { serverFigures } from './server';
 import { slabFigures } from './slab';
 import { refineFigures } from './refine';
 import { replayFigures } from './replay';
 import { strokeFigures } from './stroke';
 
-const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, stroke: strokeFigures, replay: replayFigures, refine: refineFigures, cast: castFigures, slab: slabFigures, save: saveFigures, recipe: recipeFigures, marks: marksFigures };
+const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, stroke: strokeFigures, replay: replayFigures, refine: refineFigures, cast: castFigures, slab: slabFigures, save: saveFigures, recipe: recipeFigures, marks: marksFigures, server: serverFigures };
 const only = process.argv[2];
 if (only !== undefined && !(only in parts)) {
   console.error(`There is no part "${only}"; there are ${Object.keys(parts).join(', ')}.`);

@@ -72,6 +72,7 @@ test('a body from a file is shown at once, kept by the server, there in another 
   expect(own.about).toMatchObject({ open: 0, pieces: 1 });
   await until(async () => (await names()).includes('mooring block'));
   const other = await proof();
+  await until(() => other.own.some((b) => b.name === 'mooring block'));
   const row = other.own.find((b) => b.name === 'mooring block')!;
   await other.show(row.id, 64);
   expect(other.state.triangles).toBe(12);

@@ -36,7 +36,7 @@ const PreviewQuery = z.object({ side: number('The side').int('The side is in who
 const FileQuery = z.object({ name: name.default('The file') });
 const PageQuery = z.object({
   after: z.string().max(80, 'A list goes on from the place that the page before it named.').nullable().default(null),
-  limit: number('The limit').int('The limit is a whole number.').min(1, 'A page has at least one entry.').max(500, 'A page has at most 500 entries.').default(150),
+  limit: number('The limit').int('The limit is a whole number.').min(1, 'A page has at least one entry.').max(500, 'A page has at most 500 entries.').default(100),
 });
 const SaveBody = z.object({
   doc: z.unknown(), revision: z.number('The revision must be a number, or null.').int('A revision is a whole number.').positive('Revisions begin at 1.').nullable(),

@@ -4,6 +4,7 @@ import { watch } from 'vue';
 import { useBrushBench } from './stores/brushBench';
 import { useLibrary } from './stores/library';
 import { useSlabBench } from './stores/slabBench';
+import { holdDrafts } from './stores/holds';
 import { useWork } from './stores/work';
 import ShortcutsDialog from './parts/ShortcutsDialog.vue';
 import { failNotice, tellNotice } from './parts/undoNotice';
@@ -11,6 +12,7 @@ import { failNotice, tellNotice } from './parts/undoNotice';
 const brushBench = useBrushBench();
 const slabBench = useSlabBench();
 void useLibrary().ready().then(() => brushBench.sendWaiting());
+holdDrafts();
 const work = useWork();
 watch(() => work.said, (said) => said && (said.failed ? failNotice : tellNotice)(said.message));
 // A page that is put away writes down what is still on its way.

@@ -100,6 +100,22 @@ describe('weld', () => {
     expect([dropped, open, pieces, mesh.positions.length / 3]).toEqual([1, 3, 2, 16]);
   });
 
+  test('corners a hair apart are one, on whichever side of a cell’s border they lie', () => {
+    const whole = body('ball', 12);
+    const apart = Float32Array.from({ length: whole.triangles.length * 3 }, (_, i) => whole.positions[whole.triangles[Math.floor(i / 3)]! * 3 + (i % 3)]!);
+    const random = seeded(6);
+    const shaken = { positions: apart.map((x) => x + (random() - 0.5) * 4e-7), triangles: Uint32Array.from({ length: whole.triangles.length }, (_, i) => i) };
+    const { mesh, open, pieces } = weld(shaken);
+    expect([mesh.positions.length, open, pieces]).toEqual([whole.positions.length, 0, 1]);
+  });
+
+  test('vertices of triangles that vanish are no pieces, and aren’t kept', () => {
+    const raw = cube();
+    const orphans = [3, 3, 3, 3, 3, 3, 3, 3, 3.0000001];
+    const { pieces, mesh, dropped } = weld({ positions: Float32Array.from([...raw.positions, ...orphans]), triangles: Uint32Array.from([...raw.triangles, 8, 9, 10]) });
+    expect([pieces, mesh.positions.length / 3, dropped]).toEqual([1, 8, 1]);
+  });
+
   test('one triangle is a body; a point is none', () => {
     expect(weld({ positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0), triangles: Uint32Array.of(0, 1, 2) }).mesh.triangles).toHaveLength(3);
     expect(() => weld({ positions: new Float32Array(9), triangles: Uint32Array.of(0, 1, 2) })).toThrow('at one place');

@@ -2,7 +2,8 @@
 import { kindOf, readStored, referencesOf, SINGULAR, type Collection, type Documents } from '../collections';
 import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
-import { forgetFollowersPictures, needReferences, putReferences } from './references';
+import type { References } from '#core/settings';
+import { needReferences } from './references';
 
 export interface Kept<C extends Collection> {
   doc: Documents[C];
@@ -94,48 +95,79 @@ export interface Save<C extends Collection> {
   picture?: Uint8Array;
 }
 
-/** Returns the new revision. What the document names must be there. */
+/** Returns the new revision. What the document names must be there. One statement looks, one writes all of it or nothing. */
 export async function saveDocument<C extends Collection>(db: Database, collection: C, save: Save<C>): Promise<number> {
-  const { doc, revision, picture = null } = save;
+  const { doc, revision } = save;
   const named = referencesOf(collection, doc);
-  const next = await db.transaction(async (tx) => {
+  const next = await db.together(async (tx) => {
     await needReferences(tx, SINGULAR[collection], named);
-    const { rows } = await tx.query<{ revision: number; deleted: boolean; base: boolean }>(
-      `SELECT revision, deleted_at IS NOT NULL AS deleted, ${baseColumn(collection)} FROM ${collection} WHERE id = $1`, [doc.id],
-    );
-    const old = rows[0];
-    if (old?.base) throw new Problem(403, 'base-brush', `“${doc.card.name}” is a base brush and stays as it is. Save it as a copy.`);
-    if (old?.deleted || (!old && revision !== null)) {
+    const old = await standing(tx, collection, doc);
+    if (old.base) throw new Problem(403, 'base-brush', `“${doc.card.name}” is a base brush and stays as it is. Save it as a copy.`);
+    if (old.deleted || (old.revision === null && revision !== null)) {
       throw new Problem(409, 'deleted-elsewhere', `“${doc.card.name}” was deleted in another window since it was opened here. Keep yours as a copy.`, { id: doc.id });
     }
-    if ((old?.revision ?? null) !== revision) {
+    if (old.revision !== revision) {
       throw new Problem(409, 'changed-elsewhere', `“${doc.card.name}” was changed in another window since it was opened here. Keep yours as a copy, or load the other.`, {
-        id: doc.id, stored: old?.revision ?? null,
+        id: doc.id, stored: old.revision,
       });
     }
-    await refuseTakenName(tx, collection, doc.card.name, doc.id);
-    const now = old ? old.revision + 1 : 1;
-    const values = [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture];
-    if (old) {
-      await tx.query(`INSERT INTO revisions (collection, id, revision, doc) SELECT $1, id, revision, doc FROM ${collection} WHERE id = $2`, [collection, doc.id]);
-      await tx.query(
-        `UPDATE ${collection} SET name = $2, kind = $3, doc = $4, picture = coalesce($5, picture), revision = revision + 1, updated_at = now(),
-         pictured = CASE WHEN $5::bytea IS NULL THEN 0 ELSE revision + 1 END WHERE id = $1`, values,
-      );
-    } else {
-      const extra = collection === 'brushes' ? ', base' : '';
-      await tx.query(
-        `INSERT INTO ${collection} (id, name, kind, doc, picture, pictured${extra}) VALUES ($1, $2, $3, $4, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${extra ? ', $6' : ''})`,
-        extra ? [...values, save.base ?? false] : values,
-      );
-    }
-    await putReferences(tx, collection, doc.id, now, named);
-    if (collection === 'alphas' && old) await forgetFollowersPictures(tx, doc.id);
-    return now;
+    if (old.taken) throw nameTaken(collection, doc.card.name);
+    await (old.revision === null ? insert(tx, collection, save, named) : update(tx, collection, save, named));
+    return (old.revision ?? 0) + 1;
   });
   noteChange(db, collection);
   return next;
 }
+
+interface Standing {
+  /** Null where there is none. */
+  revision: number | null;
+  deleted: boolean;
+  base: boolean;
+  /** Another one has the name. */
+  taken: boolean;
+}
+
+async function standing<C extends Collection>(tx: Queries, collection: C, doc: Documents[C]): Promise<Standing> {
+  const { rows } = await tx.query<Standing>(
+    `SELECT (SELECT revision FROM ${collection} WHERE id = $1) AS revision,
+       coalesce((SELECT deleted_at IS NOT NULL FROM ${collection} WHERE id = $1), false) AS deleted,
+       coalesce((SELECT base FROM (SELECT ${baseColumn(collection)}, id FROM ${collection}) AS own WHERE id = $1), false) AS base,
+       EXISTS (SELECT 1 FROM ${collection} WHERE lower(name) = lower($2) AND id <> $1 AND deleted_at IS NULL) AS taken`, [doc.id, doc.card.name],
+  );
+  return rows[0]!;
+}
+
+/** Names of a statement's parts that write down what the document names. */
+const NAMED = `named AS (
+  INSERT INTO refs (collection, id, revision, kind, target) SELECT $6, $1, $7, kind, target FROM unnest($8::text[], $9::text[]) AS n (kind, target) ON CONFLICT DO NOTHING)`;
+
+function values<C extends Collection>(collection: C, { doc, revision, picture }: Save<C>, { blobs, alphas }: References): unknown[] {
+  const kinds = [...blobs.map(() => 'blob'), ...alphas.map(() => 'alpha')];
+  return [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture ?? null, collection, (revision ?? 0) + 1, kinds, [...blobs.map((b) => b.hash), ...alphas]];
+}
+
+async function insert<C extends Collection>(tx: Queries, collection: C, save: Save<C>, named: References): Promise<void> {
+  const own = collection === 'brushes';
+  await tx.query(
+    `WITH ${NAMED}
+     INSERT INTO ${collection} (id, name, kind, doc, picture, pictured${own ? ', base' : ''}) VALUES ($1, $2, $3, $4, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${own ? ', $10' : ''})`,
+    [...values(collection, save, named), ...(own ? [save.base ?? false] : [])],
+  );
+}
+
+async function update<C extends Collection>(tx: Queries, collection: C, save: Save<C>, named: References): Promise<void> {
+  await tx.query(
+    `WITH kept AS (INSERT INTO revisions (collection, id, revision, doc) SELECT $6, id, revision, doc FROM ${collection} WHERE id = $1), ${NAMED}
+     ${collection === 'alphas' ? `, followers AS (${FOLLOWERS})` : ''}
+     UPDATE ${collection} SET name = $2, kind = $3, doc = $4, picture = coalesce($5, picture), revision = $7, updated_at = now(),
+       pictured = CASE WHEN $5::bytea IS NULL THEN 0 ELSE $7 END WHERE id = $1`, values(collection, save, named),
+  );
+}
+
+/** Pictures of brushes that name this alpha are to be drawn anew. */
+const FOLLOWERS = `UPDATE brushes SET pictured = 0 FROM refs
+  WHERE refs.kind = 'alpha' AND refs.target = $1::text AND refs.collection = 'brushes' AND refs.id = brushes.id AND refs.revision = brushes.revision AND brushes.pictured <> 0`;
 
 /** Deleting only hides, so that it can be taken back. */
 export async function deleteDocument(db: Database, collection: Collection, id: string): Promise<void> {
@@ -202,9 +234,11 @@ export async function unpictured(db: Database, collection: Collection, most: num
 
 async function refuseTakenName(tx: Queries, collection: Collection, name: string, id: string): Promise<void> {
   const { rows } = await tx.query(`SELECT 1 FROM ${collection} WHERE lower(name) = lower($1) AND id <> $2 AND deleted_at IS NULL`, [name, id]);
-  if (rows.length > 0) {
-    throw new Problem(409, 'name-taken', `There is already a ${SINGULAR[collection]} called “${name}”. Choose another name.`, { name });
-  }
+  if (rows.length > 0) throw nameTaken(collection, name);
+}
+
+function nameTaken(collection: Collection, name: string): Problem {
+  return new Problem(409, 'name-taken', `There is already a ${SINGULAR[collection]} called “${name}”. Choose another name.`, { name });
 }
 
 function baseColumn(collection: Collection): string {

@@ -39,14 +39,6 @@ export async function putReferences(db: Queries, collection: Collection, id: str
   );
 }
 
-/** Pictures of brushes that name this alpha are to be drawn anew. */
-export async function forgetFollowersPictures(db: Queries, alphaId: string): Promise<void> {
-  await db.query(
-    `UPDATE brushes SET pictured = 0 FROM refs
-     WHERE refs.kind = 'alpha' AND refs.target = $1 AND refs.collection = 'brushes' AND refs.id = brushes.id AND refs.revision = brushes.revision AND brushes.pictured <> 0`, [alphaId],
-  );
-}
-
 /** Names of blobs that were last sent more than a week ago, and that neither a document nor a draft names; they are taken off the list. */
 export async function takeUnnamedBlobs(db: Database): Promise<string[]> {
   const { rows } = await db.query<{ hash: string }>(`

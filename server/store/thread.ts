@@ -17,6 +17,8 @@ export interface Queries {
 export interface Database extends Queries {
   /** All of it or nothing. Inside, ask `tx` alone. */
   transaction<T>(act: (tx: Queries) => Promise<T>): Promise<T>;
+  /** Several questions with nobody else's in between; what they change isn't taken back together. */
+  together<T>(act: (tx: Queries) => Promise<T>): Promise<T>;
   close(): Promise<void>;
 }
 
@@ -90,6 +92,7 @@ export async function openThread(path: string): Promise<Database> {
     query: (sql, params) => alone(() => queries.query(sql, params)),
     exec: (sql) => alone(() => queries.exec(sql)),
     transaction: (act) => alone(() => transaction(act)),
+    together: (act) => alone(() => act(queries)),
     close: () => alone(async () => {
       await ask({ kind: 'close' });
       await thread.terminate();

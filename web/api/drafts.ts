@@ -99,6 +99,13 @@ export async function draftIsSaved(kind: 'brush' | 'alpha' | 'source', id: strin
   else await set(key, { ...draft, revision }, store);
 }
 
+/** Every blob that a draft in this browser names. */
+export async function blobsOfDrafts(): Promise<string[]> {
+  const all = await entries<string, { doc?: unknown }>(store);
+  const named = all.flatMap(([, draft]) => JSON.stringify(draft.doc ?? null).match(/\b[0-9a-f]{64}\b/g) ?? []);
+  return [...new Set(named)];
+}
+
 let worker: Comlink.Remote<DraftWorker> | null = null;
 
 /** Gives the clay's bytes away: they are large. */

@@ -1,0 +1,166 @@
+/** A hurried hand: strokes in quick succession, keys and windows that are left, fingers, places that are left. */
+import sharp from 'sharp';
+import type { CDPSession, Page } from '@playwright/test';
+import { draw, expect, openBrush, set, settled, test } from './app';
+
+test.use({ viewport: { width: 1040, height: 620 } });
+
+async function place(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await page.locator('.proof canvas').first().boundingBox())!;
+  return [box.x + x * box.width, box.y + y * box.height];
+}
+
+test('two dozen short strokes, each pressed right after the last was released, are all there', async ({ page, app }) => {
+  await openBrush(page, app, 'Soft round');
+  const [x, y] = await place(page, 0.38, 0.4);
+  for (let n = 0; n < 24; n++) {
+    const [left, top] = [x + (n % 6) * 18, y + Math.floor(n / 6) * 18];
+    await page.mouse.move(left, top);
+    await page.mouse.down();
+    await page.mouse.move(left + 9, top + 4);
+    await page.mouse.move(left + 14, top + 9);
+    await page.mouse.up();
+  }
+  await settled(page, '.proof');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '24');
+  for (let n = 0; n < 24; n++) await page.keyboard.press('Control+z');
+  await settled(page, '.proof');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '0');
+});
+
+test('a held key is let go with the window; Ctrl+S takes what is typed; Enter presses what has the focus', async ({ page, app }) => {
+  await openBrush(page, app, 'Crust, grown');
+  await page.keyboard.down('s');
+  await expect(page.locator('.beside .held')).toHaveText('smooth');
+  await page.evaluate(() => window.dispatchEvent(new Event('blur')));
+  await expect(page.locator('.beside .held')).toHaveCount(0);
+  await page.keyboard.up('s');
+
+  const depth = page.getByLabel(/^Depth, /);
+  await depth.fill('40');
+  await depth.press('Control+s');
+  await expect(page.locator('.state')).toHaveText('saved');
+  const stored = await (await fetch(`${app.address}/api/brushes/d0000000-0000-4000-8000-000000000021`)).json();
+  expect(stored.doc.form.depth).toBe(40);
+
+  await page.getByRole('link', { name: 'Rack', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Open Crust, grown', exact: true })).toBeVisible();
+});
+
+async function touch(client: CDPSession, type: 'touchStart' | 'touchMove' | 'touchEnd', points: readonly (readonly [number, number])[]): Promise<void> {
+  await client.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], id) => ({ x, y, id })) });
+}
+
+test('one finger strokes and turns nothing; two move the view and stamp nothing', async ({ page, app }) => {
+  await openBrush(page, app, 'Soft round');
+  const client = await page.context().newCDPSession(page);
+  const at = (x: number, y: number): Promise<[number, number]> => place(page, x, y);
+  await touch(client, 'touchStart', [await at(0.45, 0.45)]);
+  for (const x of [0.48, 0.52, 0.55]) await touch(client, 'touchMove', [await at(x, 0.5)]);
+  await touch(client, 'touchEnd', []);
+  await settled(page, '.proof');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+
+  await touch(client, 'touchStart', [await at(0.45, 0.5)]);
+  await touch(client, 'touchStart', [await at(0.45, 0.5), await at(0.55, 0.5)]);
+  for (const d of [0.02, 0.05, 0.09]) await touch(client, 'touchMove', [await at(0.45 - d, 0.5), await at(0.55 + d, 0.5)]);
+  await touch(client, 'touchEnd', []);
+  await settled(page, '.proof');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+});
+
+test('switching brushes and places leaves nothing behind', async ({ page, app }) => {
+  test.slow();
+  await openBrush(page, app, 'Crust, grown');
+  const client = await page.context().newCDPSession(page);
+  await client.send('Performance.enable');
+  const counts = async (): Promise<{ nodes: number; listeners: number }> => {
+    for (let n = 0; n < 3; n++) await client.send('HeapProfiler.collectGarbage');
+    const { metrics } = await client.send('Performance.getMetrics');
+    const of = (name: string): number => metrics.find((m) => m.name === name)!.value;
+    return { nodes: of('Nodes'), listeners: of('JSEventListeners') };
+  };
+  const discs = page.locator('.belt button');
+  const around = async (times: number): Promise<void> => {
+    for (let n = 0; n < times; n++) {
+      await discs.nth(1 + (n % 5)).click();
+      await expect(discs.nth(1 + (n % 5))).toHaveAttribute('aria-pressed', 'true');
+    }
+    for (let n = 0; n < times / 10; n++) {
+      await page.getByRole('link', { name: 'Rack', exact: true }).click();
+      await page.getByRole('button', { name: 'Open Crust, grown', exact: true }).click();
+      await settled(page, '.proof');
+    }
+  };
+  // What is made once, for good, is made in the first rounds.
+  await around(20);
+  const before = await counts();
+  await around(40);
+  const after = await counts();
+  expect(after.nodes).toBeLessThan(before.nodes + 400);
+  expect(after.listeners).toBeLessThan(before.listeners + 120);
+});
+
+test('casting goes on while one is elsewhere, and says what came of it', async ({ page, app }) => {
+  test.slow();
+  await page.goto(`${app.address}/sources`);
+  await page.getByRole('link', { name: 'Open Sponge and bristle' }).click();
+  await page.getByRole('button', { name: 'Leave all' }).click();
+  const box = (await page.locator('.page').boundingBox())!;
+  for (const [u, v] of [[0.1, 0.12], [0.3, 0.12], [0.5, 0.12]] as const) await page.mouse.click(box.x + u * box.width, box.y + v * box.height);
+  await page.getByRole('button', { name: /^Cast \d alphas?$/ }).click();
+  await expect(page.getByRole('button', { name: /^Casting “Sponge and bristle”/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Rack', exact: true }).click();
+  await expect(page.getByRole('button', { name: /^Casting “Sponge and bristle”/ })).toBeVisible();
+  await expect(page.getByText(/alphas? (is|are) cast from “Sponge and bristle”/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: /^Casting/ })).toHaveCount(0);
+});
+
+test('a hundred pictures at once come in with progress; the three that are broken say why', async ({ page, app }) => {
+  test.slow();
+  const png = async (n: number): Promise<Buffer> => {
+    const greys = Uint16Array.from({ length: 64 * 64 }, (_, i) => (Math.hypot((i % 64) - 32, Math.floor(i / 64) - 32) < 20 ? 9000 + n * 500 + (i % 13) * 300 : 0));
+    return sharp(greys, { raw: { width: 64, height: 64, channels: 1 } }).toColourspace('grey16').png().toBuffer();
+  };
+  const files = await Promise.all(Array.from({ length: 100 }, async (_, n) => ({ name: `height ${n}.png`, mimeType: 'image/png', buffer: n % 40 === 7 ? (await png(n)).subarray(0, 60) : await png(n) })));
+  await page.goto(`${app.address}/sources`);
+  await page.getByLabel('Pictures', { exact: true }).setInputFiles(files);
+  await expect(page.getByText(/\d+ of 100/).first()).toBeVisible();
+  await expect(page.getByText('97 in, 3 refused')).toBeVisible({ timeout: 180_000 });
+  expect(await page.locator('.arrived li.refused').allInnerTexts()).toEqual(['height 7.png', 'height 47.png', 'height 87.png'].map((name) => expect.stringMatching(new RegExp(`^${name} .*\\.$`))));
+  const alphas: { doc: { card: { name: string }; format: string } }[] = [];
+  for (let after = ''; ;) {
+    const { items, next } = await (await page.request.get(`${app.address}/api/alphas?limit=60${after}`)).json();
+    alphas.push(...items);
+    if (next === null) break;
+    after = `&after=${encodeURIComponent(next)}`;
+  }
+  expect(alphas.filter((a) => a.doc.card.name.startsWith('height ')).length).toBe(97);
+
+  // What one was taken for is changed with a click: the alpha goes, a sheet comes.
+  await page.getByRole('button', { name: 'Take height 1.png off this list' }).scrollIntoViewIfNeeded();
+  await page.getByLabel('What height 0.png is').getByText('Marks').click();
+  await expect(page.getByRole('link', { name: 'Open height 0', exact: true })).toHaveAttribute('href', /sheet/, { timeout: 20_000 });
+});
+
+test('the form takes a dropped picture as it is', async ({ page, app }) => {
+  await openBrush(page, app, 'Crust, grown');
+  const greys = Uint16Array.from({ length: 128 * 128 }, (_, i) => (Math.hypot((i % 128) - 64, Math.floor(i / 128) - 64) < 50 ? (i * 37) % 65536 : 0));
+  const bytes = await sharp(greys, { raw: { width: 128, height: 128, channels: 1 } }).toColourspace('grey16').png().toBuffer();
+  const data = await page.evaluateHandle((list) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([new Uint8Array(list)], 'dropped crust.png', { type: 'image/png' }));
+    return transfer;
+  }, [...bytes]);
+  await page.getByTitle('Choose another alpha').dispatchEvent('drop', { dataTransfer: data });
+  await expect(page.getByRole('link', { name: /dropped crust/ })).toBeVisible({ timeout: 20_000 });
+  await settled(page, '.proof');
+  await page.getByTitle('Choose another alpha').click();
+  await page.getByLabel('Search alphas').fill('dropped');
+  await expect(page.locator('.chooser .alphas button')).toHaveCount(1);
+  await page.keyboard.press('Escape');
+  await draw(page, '.proof', [[0.5, 0.5], [0.56, 0.5]]);
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+  await set(page, 'Depth', '90');
+});
