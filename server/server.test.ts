@@ -164,6 +164,26 @@ describe('brushes', () => {
     expect((await api(`/brushes/${brush.id}`)).status).toBe(404);
   });
 
+  test('a list comes in pages that have every brush once, and is answered anew only when something changed', async () => {
+    const pages: string[][] = [];
+    for (let after = ''; ;) {
+      const { items, next } = await (await api(`/brushes?limit=4${after}`)).json() as { items: { doc: { id: string } }[]; next: string | null };
+      pages.push(items.map((i) => i.doc.id));
+      if (next === null) break;
+      after = `&after=${encodeURIComponent(next)}`;
+    }
+    expect(pages.slice(0, -1).every((page) => page.length === 4)).toBe(true);
+    const all = (await (await api('/brushes?limit=500')).json() as { items: { doc: { id: string } }[] }).items.map((i) => i.doc.id);
+    expect(pages.flat()).toEqual(all);
+    expect(new Set(all).size).toBe(all.length);
+    const tag = (await api('/brushes')).headers.get('etag')!;
+    expect((await api('/brushes', { headers: { 'If-None-Match': tag } })).status).toBe(304);
+    const brush = newBrush(randomUUID(), 'Changes the list');
+    await api(`/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }));
+    expect((await api('/brushes', { headers: { 'If-None-Match': tag } })).status).toBe(200);
+    expect((await api('/brushes?after=nowhere')).status).toBe(422);
+  });
+
   test('deleting hides, restoring brings back, the belt follows', async () => {
     const doc = newBrush(randomUUID(), 'Come and go');
     await api(`/brushes/${doc.id}`, json('PUT', { doc, revision: null }));

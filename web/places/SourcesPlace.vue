@@ -18,6 +18,7 @@ import { FORM_LABELS } from '../made/formLabels';
 import ArrivalList from './ArrivalList.vue';
 import { droppedFiles, picturesIn } from './droppedFiles';
 import { useNewSource } from './newSource';
+import StorageNote from './StorageNote.vue';
 
 const router = useRouter();
 const library = useLibrary();
@@ -171,6 +172,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
           </span>
         </li>
       </ul>
+      <StorageNote />
     </main>
     <ElDialog v-model="making" title="New slab" width="400px">
       <form class="form" @submit.prevent="make">

@@ -151,8 +151,8 @@ export const useProof = defineStore('proof', () => {
     try {
       return (await bodies.keep(await bodyOfMesh(`${of}, piece`, piece))).name;
     } catch (error) {
-      await sculptor.undo();
-      throw error;
+      if (await sculptor.uncut()) throw error;
+      throw new Error(`${sentence(error)} The body was worked on since; undo back to the cut to have the piece on it again.`);
     }
   }
 

@@ -5,42 +5,20 @@
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Beside } from '#core/session';
-import { alphasOf, SlabSchema, type Alpha, type Slab } from '#core/settings';
+import { alphasOf, type Alpha, type Slab } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { dropSlabDraft, keepSlabDraft, slabDraft } from '../api/drafts';
 import type { ClayBytes, EditOrder, Opening } from '../workers/sculpt/messages';
 import { OrdersClosed } from '../workers/orders';
 import { Sculptor } from '../workers/sculptor';
+import { besideOf, besideText, BesideSteps } from './besideSteps';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { oneAtATime } from './oneAtATime';
 import { plain } from './plain';
 
 const DRAFT_DELAY_MS = 1500;
-const TOGETHER_MS = 700;
-
-/** What lies beside the clay and can be undone with it. */
-const BesideSchema = SlabSchema.pick({ symmetry: true, pieces: true, references: true, cast: true });
-
-function besideText({ symmetry, pieces, references, cast }: Slab): string {
-  return JSON.stringify({ symmetry, pieces, references, cast });
-}
-
-/** What kind of change it was: of which of them, and of which numbers in it. */
-function labelOf(before: string, after: string): string {
-  const [was, now] = [before, after].map((text) => JSON.parse(text) as Record<string, unknown>);
-  return pathsThatDiffer(was, now).join(' ');
-}
-
-function pathsThatDiffer(a: unknown, b: unknown, path = ''): string[] {
-  if (JSON.stringify(a) === JSON.stringify(b)) return [];
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return [path.replace(/\.[xy]$/, '.place')];
-  if (Array.isArray(a) && Array.isArray(b) && a.length !== b.length) return [`${path} ${a.length} ${b.length}`];
-  const [was, now] = [a as Record<string, unknown>, b as Record<string, unknown>];
-  return [...new Set(Object.keys({ ...was, ...now }).flatMap((key) => pathsThatDiffer(was[key], now[key], `${path}.${key}`)))];
-}
-
 export const useSlabBench = defineStore('slab-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
@@ -62,8 +40,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
   /** Rises with every change of the clay or its settings, for those who follow it. */
   const changes = ref(0);
   let timer: ReturnType<typeof setTimeout> | undefined;
-  /** The change beside the clay that goes on: others of its kind that follow soon belong to it. */
-  let beside = { id: 0, label: '', at: 0, before: '' };
+  const beside = new BesideSteps();
   let onTheirWay = 0;
   /** The draft that is being written. */
   let keeping: Promise<void> = Promise.resolve();
@@ -192,12 +169,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     change(doc.value);
     const after = besideText(doc.value);
     touched();
-    if (before === after) return null;
-    const label = labelOf(before, after);
-    const now = Date.now();
-    if (label !== beside.label || now - beside.at > TOGETHER_MS) beside = { id: beside.id + 1, label, at: now, before };
-    beside.at = now;
-    return { id: beside.id, before: beside.before, after };
+    return before === after ? null : beside.step(before, after);
   }
 
   /** Steps that are on their way: what they say is newer than what undo brings back. */
@@ -209,10 +181,10 @@ export const useSlabBench = defineStore('slab-bench', () => {
 
   /** Undo or redo brought back what lay beside the clay. */
   function comeBack(state: string): void {
-    beside.label = '';
+    beside.end();
     if (!doc.value || onTheirWay > 0) return;
     const laid = JSON.stringify(doc.value.pieces);
-    Object.assign(doc.value, BesideSchema.parse(JSON.parse(state)));
+    Object.assign(doc.value, besideOf(state));
     if (JSON.stringify(doc.value.pieces) !== laid) void orSay(sculptor.value?.setPieces(pieces.value));
     changes.value++;
   }
@@ -222,11 +194,11 @@ export const useSlabBench = defineStore('slab-bench', () => {
     const worker = sculptor.value;
     if (!worker || !doc.value) return;
     const baked = pieces.value.filter(({ part }) => !part || worker.hasPart(part.heights)).map((piece) => plain(piece));
-    beside.label = '';
+    beside.end();
     const step = changed((slab) => {
       slab.pieces = slab.pieces.filter(({ id }) => !baked.some((b) => b.id === id));
     });
-    beside.label = '';
+    beside.end();
     if (!step) return;
     if (!(await orSay(going(worker.bakePieces(step))))) await editPieces((slab) => slab.pieces.push(...baked));
     touched();

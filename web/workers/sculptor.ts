@@ -194,6 +194,15 @@ export class Sculptor {
     });
   }
 
+  /** Takes back a cut whose piece can't be kept; false when more was done since, and it stays. */
+  uncut(): Promise<boolean> {
+    return this.orders.give(async () => {
+      const { change, undone } = await this.worker.uncut();
+      this.take(change);
+      return undone;
+    });
+  }
+
   /** The untouched body with the triangles it has now, as kept bytes. */
   untouched(): Promise<ArrayBuffer> {
     return this.orders.give(() => this.worker.untouched());

@@ -1,7 +1,7 @@
 /** What the page asks of an open body: its strokes run again, and pieces cut off it. */
 import * as Comlink from 'comlink';
 import { packMesh } from '#core/formats';
-import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refinedUnder, replay, takeUp, type Under } from '#core/session';
+import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refinedUnder, replay, takeUp, undo, type Under } from '#core/session';
 import { drainChanged } from '#core/sculpt';
 import { brushes, change, current, held, opened } from './held';
 import type { Change, KeptStep } from './messages';
@@ -27,6 +27,14 @@ export const bodyCalls = {
     const packed = piece && packMesh(piece);
     const out = { change: change(), piece: packed };
     return Comlink.transfer(out, [out.change.leaves.buffer as ArrayBuffer, ...(packed ? [packed] : [])]);
+  },
+  /** Takes back the cut, which is the last step; false when more was done since. */
+  uncut(): { change: Change; undone: boolean } {
+    const last = current().done.at(-1)?.step;
+    const undone = last?.kind === 'cut' && undo(current());
+    if (undone) current().undone.pop();
+    const out = { change: change(), undone };
+    return Comlink.transfer(out, [out.change.leaves.buffer as ArrayBuffer]);
   },
   /** The untouched body with the triangles that it has now. */
   untouched(): ArrayBuffer {
