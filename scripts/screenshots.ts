@@ -3,6 +3,9 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium } from '@playwright/test';
+import sharp from 'sharp';
+import { growPattern } from '#core/pattern';
+import { newGrow } from '#core/settings';
 import { PACKED, spawnServer } from '../server/testKit';
 
 const out = resolve(import.meta.dirname, '../docs/screenshots');
@@ -21,6 +24,12 @@ try {
   await page.goto(`${server.address}/sources`);
   await page.getByText('One barnacle').waitFor();
   await shoot('sources');
+
+  // A height map of its own, a page of marks and a surface arrive.
+  await page.getByLabel('Pictures', { exact: true }).setInputFiles(await arrivals(`${server.address}`));
+  await page.getByText('Clear the list').waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(2000);
+  await shoot('arrivals');
 
   await page.goto(`${server.address}/bench/slab/${demo(1)}`);
   await ready('.slab');
@@ -103,4 +112,18 @@ async function drag(points: readonly (readonly [number, number])[]): Promise<voi
 async function shoot(name: string): Promise<void> {
   await page.waitForTimeout(2500);
   await page.screenshot({ path: join(out, `${name}.png`) });
+}
+
+/** Files made of the demo's own: an alpha as it goes out, its page of prints, and a pattern as a photograph would have it. */
+async function arrivals(address: string): Promise<{ name: string; mimeType: string; buffer: Buffer }[]> {
+  const at = async (path: string): Promise<Buffer> => Buffer.from(await (await fetch(`${address}/api${path}`)).arrayBuffer());
+  const sheet = JSON.parse((await at(`/sources/${demo(3)}`)).toString()) as { doc: { file: { blob: string } } };
+  const tint = growPattern(newGrow('weave', 3), 480).data.map((v) => 60 + 150 * v);
+  const rgb = Uint8Array.from({ length: 480 * 360 * 3 }, (_, i) => tint[Math.floor(i / 3)]! * [1, 0.86, 0.66][i % 3]!);
+  return [
+    { name: 'barnacle heights.png', mimeType: 'image/png', buffer: await at(`/alphas/${demo(11)}/png`) },
+    { name: 'prints, second page.jpg', mimeType: 'image/jpeg', buffer: await at(`/blobs/${sheet.doc.file.blob}`) },
+    { name: 'creel side.jpg', mimeType: 'image/jpeg', buffer: await sharp(rgb, { raw: { width: 480, height: 360, channels: 3 } }).jpeg().toBuffer() },
+    { name: 'cut short.exr', mimeType: 'image/x-exr', buffer: (await at(`/alphas/${demo(11)}/exr`)).subarray(0, 300) },
+  ];
 }

@@ -177,10 +177,14 @@ describe('brushes', () => {
     expect(pages.flat()).toEqual(all);
     expect(new Set(all).size).toBe(all.length);
     const tag = (await api('/brushes')).headers.get('etag')!;
-    expect((await api('/brushes', { headers: { 'If-None-Match': tag } })).status).toBe(304);
+    // As a browser's cache asks; fetch itself would say that it wants no cached answer.
+    const again = (): Promise<number> => new Promise((done, fail) => {
+      rawRequest(`${server.address}/api/brushes`, { headers: { 'If-None-Match': tag } }, (r) => done(r.resume().statusCode ?? 0)).on('error', fail).end();
+    });
+    expect(await again()).toBe(304);
     const brush = newBrush(randomUUID(), 'Changes the list');
     await api(`/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }));
-    expect((await api('/brushes', { headers: { 'If-None-Match': tag } })).status).toBe(200);
+    expect(await again()).toBe(200);
     expect((await api('/brushes?after=nowhere')).status).toBe(422);
   });
 

@@ -12,8 +12,12 @@ import { failNotice, tellNotice } from './parts/undoNotice';
 const brushBench = useBrushBench();
 const slabBench = useSlabBench();
 void useLibrary().ready().then(() => brushBench.sendWaiting());
-holdDrafts();
 const work = useWork();
+holdDrafts();
+// Closed, the page would take with it what it is still working on: the browser asks first.
+useEventListener(window, 'beforeunload', (e: BeforeUnloadEvent) => {
+  if (work.running.length > 0) e.preventDefault();
+});
 watch(() => work.said, (said) => said && (said.failed ? failNotice : tellNotice)(said.message));
 // A page that is put away writes down what is still on its way.
 useEventListener(document, 'visibilitychange', () => {

@@ -59,4 +59,10 @@ nav a.on { background: var(--ink); color: #fff; }
 .middle { flex: 1; min-width: 0; display: flex; justify-content: flex-end; align-items: center; gap: 10px; }
 .away { padding: 4px 10px; border-radius: 12px; background: var(--warn-wash); color: var(--warn); font-weight: 500; white-space: nowrap; }
 .keys { padding: 0 8px; }
+/* Long work has a place here too. */
+@media (max-width: 1140px) {
+  .bar { gap: 6px; padding-left: 10px; }
+  .bar :deep(.btn) { padding: 0 8px; }
+  nav a { padding: 6px 7px; }
+}
 </style>

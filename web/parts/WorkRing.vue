@@ -22,7 +22,7 @@ function left(of: (typeof work.running)[number]): string {
   <ElPopover v-if="work.running.length" trigger="click" placement="bottom-end" :width="280">
     <template #reference>
       <ElButton class="ring" text :aria-label="`${work.running.map((w) => w.what).join(', ')}: ${percent} %`" :title="work.running.map((w) => w.what).join(', ')">
-        <ElProgress type="circle" :percentage="percent" :width="26" :stroke-width="3" :show-text="false" />
+        <ElProgress type="circle" :percentage="percent" :width="24" :stroke-width="3" :show-text="false" color="var(--act)" />
         <span>{{ percent }} %</span>
       </ElButton>
     </template>
@@ -39,6 +39,7 @@ function left(of: (typeof work.running)[number]): string {
 
 <style scoped>
 .ring { padding: 2px 8px 2px 4px; height: 34px; }
+.ring :deep(.el-progress) { --el-fill-color-light: var(--line); line-height: 0; }
 .ring :deep(> span) { display: flex; align-items: center; gap: 6px; font-variant-numeric: tabular-nums; }
 ul { display: grid; gap: 12px; margin: 0; padding: 0; list-style: none; }
 li { display: grid; grid-template-columns: 1fr auto; gap: 4px 10px; align-items: center; }
