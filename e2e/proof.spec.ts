@@ -1,6 +1,8 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
+import { createEncoderModule } from 'draco3d';
+import { dracoGlb } from '../web/workers/dracoKit';
 import { draw, expect, openBrush, seen, set, settled, test } from './app';
 
 // Smaller pictures, since they are drawn in software where there is no graphics card.
@@ -148,9 +150,9 @@ test('held keys smooth, mask and turn the light; masks are inverted and cleared;
 test('a body of one’s own: dropped in, told of its faults, subdivided with its strokes, kept over a reload; broken files say why', async ({ page, app }) => {
   await openBrush(page, app, 'Soft round');
   const file = page.getByLabel('Body file');
-  const bring = async (name: string, text: string): Promise<void> => {
+  const bring = async (name: string, held: string | Uint8Array): Promise<void> => {
     const path = join(app.folder, name);
-    writeFileSync(path, text);
+    writeFileSync(path, held);
     await file.setInputFiles(path);
   };
   for (const [name, text, says] of [
@@ -200,6 +202,12 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
   await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.body')).toContainText('360 faces');
   await expect.poll(kept).toEqual(['open box']);
+  // A GLB packed with Draco, whole and cut short.
+  const wedge = dracoGlb(await createEncoderModule(), new Float32Array([0, 0, 0, 2, 0, 0, 0, 1, 0, 0, 0, 1]), new Uint32Array([0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3]), 12);
+  await bring('cut wedge.glb', new Uint8Array(wedge.glb.slice(0, -8)));
+  await expect(page.locator('.proof').getByRole('alert')).toContainText('can’t be read as GLB');
+  await bring('wedge.glb', new Uint8Array(wedge.glb));
+  await expect(page.locator('.body')).toContainText('4 faces');
 });
 
 test('a brush whose alpha is gone says so; absurd numbers are brought into their range', async ({ page, app }) => {

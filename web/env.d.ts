@@ -5,3 +5,11 @@ declare module '*.vue' {
   const component: DefineComponent<object, object, unknown>;
   export default component;
 }
+
+/** The decoder without the encoder that its package brings along. */
+declare module 'draco3d/draco_decoder_nodejs.js' {
+  import type { DracoDecoderModule } from 'draco3d';
+
+  const createDecoderModule: DracoDecoderModule;
+  export default createDecoderModule;
+}

@@ -1,5 +1,7 @@
 /** Reads mesh files, and looks at a mesh from above, away from the page. */
 import * as Comlink from 'comlink';
+import dracoWasm from 'draco3d/draco_decoder.wasm?url';
+import createDecoderModule from 'draco3d/draco_decoder_nodejs.js';
 import { BufferAttribute, BufferGeometry, Mesh, type Object3D } from 'three';
 import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
@@ -11,6 +13,9 @@ import { checkMeshFile, packMesh, readMesh } from '#core/formats';
 import { weld, type RawMesh, type Welded } from '#core/mesh';
 import { partHeights, type PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
+import { DracoMeshes } from './draco';
+
+const draco = new DracoMeshes(async () => createDecoderModule({ wasmBinary: await (await fetch(dracoWasm)).arrayBuffer() }));
 
 /** Meshes as they come from the format, without materials. */
 async function geometries(ending: string, bytes: ArrayBuffer): Promise<BufferGeometry[]> {
@@ -18,19 +23,13 @@ async function geometries(ending: string, bytes: ArrayBuffer): Promise<BufferGeo
     case 'obj': return meshesOf(new OBJLoader().parse(facesOnly(new TextDecoder().decode(bytes))));
     case 'ply': return [new PLYLoader().parse(bytes)];
     case 'stl': return [new STLLoader().parse(bytes)];
-    default: return meshesOf((await new GLTFLoader().setMeshoptDecoder(MeshoptDecoder).parseAsync(bytes, '')).scene);
+    default: return meshesOf((await new GLTFLoader().setMeshoptDecoder(MeshoptDecoder).setDRACOLoader(draco.asLoader).parseAsync(bytes, '')).scene);
   }
 }
 
 /** Without lines and points: an object that holds one of them would be taken for lines alone. */
 function facesOnly(text: string): string {
   return /^\s*[lp]\s/m.test(text) ? text.replace(/^[ \t]*[lp][ \t].*$/gm, '') : text;
-}
-
-/** What a GLB is packed with that can't be read here; null where nothing is. */
-function packedWith(bytes: ArrayBuffer): string | null {
-  const head = new TextDecoder('latin1').decode(bytes.slice(0, 1 << 20));
-  return head.includes('KHR_draco_mesh_compression') ? 'Draco' : null;
 }
 
 function meshesOf(scene: Object3D): BufferGeometry[] {
@@ -75,8 +74,6 @@ const api = {
     try {
       parts = await geometries(ending, bytes);
     } catch {
-      const packed = ending === 'glb' ? packedWith(bytes) : null;
-      if (packed) throw new Error(`${name} is packed with ${packed}, which isn’t read here. Export it without that compression, or with meshopt.`);
       throw new Error(`${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB are taken.`);
     }
     const mesh = joined(parts);

@@ -8,6 +8,8 @@ import { startThread } from './thread';
 
 export const MESH_ENDINGS = ['obj', 'ply', 'stl', 'glb'] as const;
 const MOST_BYTES = 600 * 2 ** 20;
+/** After this long a worker is ended: twenty times what a sound file of its size takes on a slow machine. */
+const LIMIT = { ms: 20_000, msPerMb: 1000 };
 
 export function isMeshFile(file: File): boolean {
   return (MESH_ENDINGS as readonly string[]).includes(file.name.split('.').pop()!.toLowerCase());
@@ -18,7 +20,7 @@ export async function readMeshFile(file: File): Promise<ArrayBuffer> {
   if (file.size === 0) throw new Error(`“${file.name}” is empty.`);
   if (file.size > MOST_BYTES) throw new Error(`“${file.name}” has ${Math.round(file.size / 2 ** 20)} MB; a mesh file may have at most ${MOST_BYTES / 2 ** 20} MB.`);
   const bytes = await file.arrayBuffer();
-  return inWorker((worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes])));
+  return inWorker(bytes.byteLength, (worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes])));
 }
 
 /** A body of one's own from a file. Throws a sentence that can be shown. */
@@ -28,7 +30,7 @@ export async function readBodyFile(file: File): Promise<WaitingBody> {
 
 /** A body of kept bytes. Throws a sentence that can be shown. */
 export async function bodyOfMesh(name: string, mesh: ArrayBuffer): Promise<WaitingBody> {
-  const welded = await inWorker((worker) => worker.weld(Comlink.transfer(mesh, [mesh]))).catch((error: unknown) => {
+  const welded = await inWorker(mesh.byteLength, (worker) => worker.weld(Comlink.transfer(mesh, [mesh]))).catch((error: unknown) => {
     throw new Error(`“${name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
   });
   return { id: crypto.randomUUID(), name, addedAt: Date.now(), ...welded };
@@ -36,18 +38,23 @@ export async function bodyOfMesh(name: string, mesh: ArrayBuffer): Promise<Waiti
 
 /** The mesh as an OBJ file. */
 export function meshAsObj(name: string, mesh: ArrayBuffer): Promise<Blob> {
-  return inWorker((worker) => worker.obj(name, Comlink.transfer(mesh, [mesh])));
+  return inWorker(mesh.byteLength, (worker) => worker.obj(name, Comlink.transfer(mesh, [mesh])));
 }
 
 export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAbove> {
-  return inWorker((worker) => worker.fromAbove(mesh, up));
+  return inWorker(mesh.byteLength, (worker) => worker.fromAbove(mesh, up));
 }
 
-async function inWorker<T>(act: (worker: Comlink.Remote<MeshFileWorker>) => Promise<T>): Promise<T> {
+async function inWorker<T>(bytes: number, act: (worker: Comlink.Remote<MeshFileWorker>) => Promise<T>): Promise<T> {
   const thread = startThread<MeshFileWorker>(new Worker(new URL('./meshFile.worker.ts', import.meta.url), { type: 'module' }));
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_, fail) => {
+    timer = setTimeout(() => fail(new Error('It takes too long and was given up: the mesh is broken, or too large for this machine.')), LIMIT.ms + (bytes / 2 ** 20) * LIMIT.msPerMb);
+  });
   try {
-    return await Promise.race([act(thread.worker), thread.broken]);
+    return await Promise.race([act(thread.worker), thread.broken, late]);
   } finally {
+    clearTimeout(timer);
     thread.end();
   }
 }
