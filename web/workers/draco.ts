@@ -6,6 +6,9 @@ import type { DRACOLoader } from 'three/examples/jsm/loaders/DRACOLoader.js';
 /** More points than this is no mesh that can be sculpted on, and more than the decoder's memory holds. */
 const MOST_POINTS = 20_000_000;
 
+/** Nothing is wrong with the file: what unpacks it isn't there. */
+export class DecoderAway extends Error {}
+
 /** What the GLB reader asks of its loader, kept to positions and triangles: the rest isn't used. */
 export class DracoMeshes {
   private module: Promise<DecoderModule> | null = null;
@@ -24,7 +27,10 @@ export class DracoMeshes {
   /** Called by the GLB reader, with the file's number of each of the mesh's attributes. */
   async decodeDracoFile(packed: ArrayBuffer, done: (geometry: BufferGeometry) => void, ids: { position?: number }, _types: unknown, _space: unknown, failed: (error: unknown) => void): Promise<void> {
     try {
-      this.module ??= this.load();
+      this.module ??= this.load().catch((error: unknown) => {
+        this.module = null;
+        throw error;
+      });
       done(unpacked(await this.module, new Int8Array(packed), ids.position));
     } catch (error) {
       failed(error);

@@ -1,6 +1,5 @@
 /** Reads mesh files, and looks at a mesh from above, away from the page. */
 import * as Comlink from 'comlink';
-import dracoWasm from 'draco3d/draco_decoder.wasm?url';
 import createDecoderModule from 'draco3d/draco_decoder_nodejs.js';
 import { BufferAttribute, BufferGeometry, Mesh, type Object3D } from 'three';
 import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
@@ -13,9 +12,15 @@ import { checkMeshFile, packMesh, readMesh } from '#core/formats';
 import { weld, type RawMesh, type Welded } from '#core/mesh';
 import { partHeights, type PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
-import { DracoMeshes } from './draco';
+import { DecoderAway, DracoMeshes } from './draco';
 
-const draco = new DracoMeshes(async () => createDecoderModule({ wasmBinary: await (await fetch(dracoWasm)).arrayBuffer() }));
+const DRACO_WASM = new URL('../../node_modules/draco3d/draco_decoder.wasm', import.meta.url);
+
+const draco = new DracoMeshes(async () => {
+  const answer = await fetch(DRACO_WASM).catch(() => null);
+  if (!answer?.ok) throw new DecoderAway('what unpacks Draco can’t be fetched, since the server can’t be reached. Try again when it is back.');
+  return createDecoderModule({ wasmBinary: await answer.arrayBuffer() });
+});
 
 /** Meshes as they come from the format, without materials. */
 async function geometries(ending: string, bytes: ArrayBuffer): Promise<BufferGeometry[]> {
@@ -73,7 +78,8 @@ const api = {
     let parts: BufferGeometry[];
     try {
       parts = await geometries(ending, bytes);
-    } catch {
+    } catch (error) {
+      if (error instanceof DecoderAway) throw new Error(`${name} can’t be read yet: ${error.message}`);
       throw new Error(`${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB are taken.`);
     }
     const mesh = joined(parts);
