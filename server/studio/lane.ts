@@ -37,6 +37,10 @@ interface Waiting {
   fail: (error: Error) => void;
 }
 
+function closing(): Error {
+  return new Error('The server is closing.');
+}
+
 export class Lane {
   private readonly row: Waiting[] = [];
   private running: Waiting | null = null;
@@ -52,6 +56,8 @@ export class Lane {
   /** `arrived` says where files lie that have no name yet. */
   run<K extends Job['kind']>(job: Extract<Job, { kind: K }>, limits: Limits, arrived: Record<string, string> = {}): Promise<JobResults[K]> {
     return new Promise<unknown>((done, fail) => {
+      // Whoever asks while the server closes is answered too: it waits for them.
+      if (this.closed) return fail(closing());
       this.row.push({ job, limits, arrived, done, fail });
       void this.next();
     }) as Promise<JobResults[K]>;
@@ -70,7 +76,7 @@ export class Lane {
   close(): void {
     this.closed = true;
     clearTimeout(this.idle);
-    const error = new Error('The server is closing.');
+    const error = closing();
     for (const { fail } of this.row.splice(0)) fail(error);
     this.finish(null, error);
     this.child?.kill('SIGKILL');
