@@ -64,6 +64,12 @@ export async function openBrush(page: Page, app: App, name: string): Promise<voi
   await settled(page, '.proof');
 }
 
+/** Where a share of the proof's width and height is on the page. */
+export async function place(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await page.locator('.proof canvas').first().boundingBox())!;
+  return [box.x + x * box.width, box.y + y * box.height];
+}
+
 /** Draws a stroke with the pointer over a view; places are shares of its width and height. */
 export async function draw(page: Page, view: '.slab' | '.proof', points: readonly Point[], release = true): Promise<void> {
   await settled(page, view);

@@ -1,14 +1,9 @@
 /** A hurried hand: strokes in quick succession, keys and windows that are left, fingers, places that are left. */
 import sharp from 'sharp';
-import type { CDPSession, Page } from '@playwright/test';
-import { draw, expect, openBrush, set, settled, test } from './app';
+import type { CDPSession } from '@playwright/test';
+import { draw, expect, openBrush, place, set, settled, test } from './app';
 
 test.use({ viewport: { width: 1040, height: 620 } });
-
-async function place(page: Page, x: number, y: number): Promise<[number, number]> {
-  const box = (await page.locator('.proof canvas').first().boundingBox())!;
-  return [box.x + x * box.width, box.y + y * box.height];
-}
 
 test('two dozen short strokes, each pressed right after the last was released, are all there', async ({ page, app }) => {
   await openBrush(page, app, 'Soft round');

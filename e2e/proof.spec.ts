@@ -1,17 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Page } from '@playwright/test';
 import { createEncoderModule } from 'draco3d';
 import { dracoGlb } from '../web/workers/dracoKit';
-import { draw, expect, openBrush, seen, set, settled, test } from './app';
+import { draw, expect, openBrush, place, seen, set, settled, test } from './app';
 
 // Smaller pictures, since they are drawn in software where there is no graphics card.
 test.use({ viewport: { width: 1040, height: 620 } });
-
-async function place(page: Page, x: number, y: number): Promise<[number, number]> {
-  const box = (await page.locator('.proof canvas').first().boundingBox())!;
-  return [box.x + x * box.width, box.y + y * box.height];
-}
 
 test('each stroke type with the pointer; Esc abandons; the body turns beside it', async ({ page, app }) => {
   await openBrush(page, app, 'Barnacle press');
