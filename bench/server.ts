@@ -7,6 +7,7 @@ import { mkdtemp, open, readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
+import { headOf } from '#core/kept';
 import { ALPHA_VERSION, AlphaSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha, type Brush } from '#core/settings';
 import { openDatabase, type OpenDatabase } from '../server/database';
 import { putBlob } from '../server/queries/blobs';
@@ -75,8 +76,8 @@ async function fillBrushes({ db }: OpenDatabase, alpha: Alpha, from: number, cou
     brush.form.alphaId = alpha.id;
     return brush;
   });
-  const columns = [docs.map((d) => d.id), docs.map((d) => d.card.name), docs.map((d) => JSON.stringify(d))];
-  await db.query("INSERT INTO brushes (id, name, kind, doc, picture, pictured, revision) SELECT id, name, 'lift', doc, 'x', 2, 2 FROM unnest($1::uuid[], $2::text[], $3::jsonb[]) AS made (id, name, doc)", columns);
+  const columns = [docs.map((d) => d.id), docs.map((d) => d.card.name), docs.map((d) => JSON.stringify(d)), docs.map((d) => JSON.stringify(headOf('brushes', d)))];
+  await db.query("INSERT INTO brushes (id, name, kind, doc, head, picture, pictured, revision) SELECT id, name, 'lift', doc, head, 'x', 2, 2 FROM unnest($1::uuid[], $2::text[], $3::jsonb[], $4::jsonb[]) AS made (id, name, doc, head)", columns);
   await db.query("INSERT INTO revisions (collection, id, revision, doc) SELECT 'brushes', id, 1, doc FROM unnest($1::uuid[], $2::jsonb[]) AS made (id, doc)", [columns[0], columns[2]]);
   await db.query("INSERT INTO refs (collection, id, revision, kind, target) SELECT 'brushes', id, revision, 'alpha', $2 FROM unnest($1::uuid[]) AS made (id), generate_series(1, 2) AS revision", [columns[0], alpha.id]);
 }

@@ -57,20 +57,20 @@ test('a base brush is never changed: its first change, and those that come meanw
   const library = useLibrary();
   await library.ready();
   const base = library.brushes.find((b) => b.base)!;
-  const before = JSON.stringify(base.doc);
+  const before = JSON.stringify((await stored(base.id)).doc);
   const bench = useBrushBench();
-  await bench.open(base.doc.id);
+  await bench.open(base.id);
   expect(bench.base).toBe(true);
   const ids = await Promise.all([bench.edit(strength(30)), bench.edit((b) => void (b.stroke.spacing = 77))]);
   expect(new Set(ids).size).toBe(1);
-  expect(ids[0]).not.toBe(base.doc.id);
+  expect(ids[0]).not.toBe(base.id);
   expect(bench.doc).toMatchObject({ id: ids[0], touch: { strength: 30 }, stroke: { spacing: 77 } });
-  expect(bench.doc!.card.name).toBe(`${base.doc.card.name} copy`);
+  expect(bench.doc!.card.name).toBe(`${base.card.name} copy`);
   expect(bench.doc!.card.tags).not.toContain('base');
-  expect(JSON.stringify((await stored(base.doc.id)).doc)).toBe(before);
+  expect(JSON.stringify((await stored(base.id)).doc)).toBe(before);
   expect(await bench.save()).toBe(true);
   expect((await stored(ids[0]!)).revision).toBe(1);
-  expect((await there.ask(`/brushes/${base.doc.id}`, 'DELETE')).status).toBe(403);
+  expect((await there.ask(`/brushes/${base.id}`, 'DELETE')).status).toBe(403);
 });
 
 test('undo and redo go through the settings; changes of one setting in a row are one step, and each says what it was', async () => {
@@ -259,7 +259,7 @@ test('compare shows the saved brush, or the version that was pinned, and takes i
   compare.unpin();
   expect(compare.other!.touch.strength).toBe(before);
   compare.pin();
-  await bench.open(useLibrary().brushes.find((b) => b.base)!.doc.id);
+  await bench.open(useLibrary().brushes.find((b) => b.base)!.id);
   expect(compare.isPinned).toBe(false);
   expect(compare.other).toEqual(bench.doc);
 });

@@ -40,7 +40,7 @@ const clay = ({ sculptor }: Proof): Float32Array => sculptor.mesh!.positions.sli
 const CUBE = `${[[-1, -1, -1], [1, -1, -1], [1, 1, -1], [-1, 1, -1], [-1, -1, 1], [1, -1, 1], [1, 1, 1], [-1, 1, 1]].map((v) => `v ${v.join(' ')}`).join('\n')}
 f 1 4 3 2\nf 5 6 7 8\nf 1 2 6 5\nf 2 3 7 6\nf 3 4 8 7\nf 4 1 5 8\n`;
 const file = (text: string, name: string): File => new File([text], name);
-const names = async (): Promise<string[]> => ((await there.ask('/bodies')).json as { items: { doc: { card: { name: string } } }[] }).items.map((i) => i.doc.card.name);
+const names = async (): Promise<string[]> => ((await there.ask('/bodies')).json as { items: { card: { name: string } }[] }).items.map((i) => i.card.name);
 
 test('the same body at another density keeps its strokes, another body begins untouched', async () => {
   const own = await proof();
@@ -172,6 +172,6 @@ test('strokes of held keys are no test of a brush, and aren’t kept as one', as
   await own.editMask('mask-invert');
   await own.editMask('mask-clear');
   await trials.keep('One stamp');
-  expect(trials.own.find((t) => t.name === 'One stamp')!.strokes).toHaveLength(1);
-  await until(async () => ((await there.ask('/trials')).json as { items: { doc: { card: { name: string } } }[] }).items.some((i) => i.doc.card.name === 'One stamp'));
+  expect(trials.own.find((t) => t.name === 'One stamp')!.strokes).toBe(1);
+  await until(async () => ((await there.ask('/trials')).json as { items: { card: { name: string } }[] }).items.some((i) => i.card.name === 'One stamp'));
 });

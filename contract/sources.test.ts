@@ -245,7 +245,7 @@ describe('a slab', () => {
     await again.open(id);
     expect(again.doc!.card.notes).toBe('theirs');
     expect(same(clay(again), mine)).toBe(false);
-    expect(useLibrary().sources.some((s) => s.doc.id === copy)).toBe(true);
+    expect(useLibrary().sources.some((s) => s.id === copy)).toBe(true);
     await again.close();
   });
 

@@ -124,14 +124,14 @@ test('a hundred pictures at once come in with progress; the three that are broke
   await expect(page.getByText(/\d+ of 100/).first()).toBeVisible();
   await expect(page.getByText('97 in, 3 refused')).toBeVisible({ timeout: 180_000 });
   expect(await page.locator('.arrived li.refused').allInnerTexts()).toEqual(['height 7.png', 'height 47.png', 'height 87.png'].map((name) => expect.stringMatching(new RegExp(`^${name} .*\\.$`))));
-  const alphas: { doc: { card: { name: string }; format: string } }[] = [];
+  const alphas: { card: { name: string }; format: string }[] = [];
   for (let after = ''; ;) {
     const { items, next } = await (await page.request.get(`${app.address}/api/alphas?limit=60${after}`)).json();
     alphas.push(...items);
     if (next === null) break;
     after = `&after=${encodeURIComponent(next)}`;
   }
-  expect(alphas.filter((a) => a.doc.card.name.startsWith('height ')).length).toBe(97);
+  expect(alphas.filter((a) => a.card.name.startsWith('height ')).length).toBe(97);
 
   // What one was taken for is changed with a click: the alpha goes, a sheet comes.
   await page.getByRole('button', { name: 'Take height 1.png off this list' }).scrollIntoViewIfNeeded();

@@ -62,9 +62,9 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   await page.goto(app.address);
   for (const n of [1, 2, 3]) await expect(page.getByText(`prints ${n}`, { exact: true }).first()).toBeVisible();
   // Each alpha is a mark on clean black, white at its densest.
-  const { items } = await (await fetch(`${app.address}/api/alphas`)).json() as { items: { doc: { id: string; card: { name: string } } }[] };
-  const own = items.filter((i) => i.doc.card.name.startsWith('prints'));
-  const { data, info } = await sharp(Buffer.from(await (await fetch(`${app.address}/api/alphas/${own[0]!.doc.id}/png`)).arrayBuffer())).raw().toBuffer({ resolveWithObject: true });
+  const { items } = await (await fetch(`${app.address}/api/alphas`)).json() as { items: { id: string; card: { name: string } }[] };
+  const own = items.filter((i) => i.card.name.startsWith('prints'));
+  const { data, info } = await sharp(Buffer.from(await (await fetch(`${app.address}/api/alphas/${own[0]!.id}/png`)).arrayBuffer())).raw().toBuffer({ resolveWithObject: true });
   expect([info.width, info.height]).toEqual([128, 128]);
   expect(data[3 * 128 + 3]).toBe(0);
   expect(data[64 * 128 + 64]).toBeGreaterThan(220);

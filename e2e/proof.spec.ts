@@ -172,8 +172,8 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
   await drop('open box.obj', box(6));
   await settled(page, '.proof');
   const kept = (): Promise<string[]> => page.evaluate(async () => {
-    const { items } = (await (await fetch('/api/bodies')).json()) as { items: { doc: { card: { name: string } } }[] };
-    return items.map((i) => i.doc.card.name);
+    const { items } = (await (await fetch('/api/bodies')).json()) as { items: { card: { name: string } }[] };
+    return items.map((i) => i.card.name);
   });
   await expect(page.locator('.body')).toContainText('open edges');
   await app.start();
@@ -213,8 +213,8 @@ test('a brush whose alpha is gone says so; absurd numbers are brought into their
   await set(page, 'Strength', 'Infinity');
   await expect(page.getByLabel(/^Strength, /)).toHaveValue('100 %');
   await page.evaluate(async () => {
-    const rows = (await (await fetch('/api/alphas')).json()) as { items: { doc: { id: string; card: { name: string } } }[] };
-    const { id } = rows.items.find((a) => a.doc.card.name === 'One barnacle')!.doc;
+    const rows = (await (await fetch('/api/alphas')).json()) as { items: { id: string; card: { name: string } }[] };
+    const { id } = rows.items.find((a) => a.card.name === 'One barnacle')!;
     await fetch(`/api/alphas/${id}`, { method: 'DELETE' });
   });
   await page.reload();

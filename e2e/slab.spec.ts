@@ -215,7 +215,7 @@ test('checks are mended by a click; an overhang is cast as vectors and stamped; 
   await page.getByLabel('Name of the alpha').fill('Overhang');
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
   await expect(page.getByText('256 px · vectors')).toBeVisible();
-  const { id } = (await (await page.request.get(`${app.address}/api/alphas`)).json()).items.find((a: { doc: { card: { name: string } } }) => a.doc.card.name === 'Overhang').doc;
+  const { id } = (await (await page.request.get(`${app.address}/api/alphas`)).json()).items.find((a: { card: { name: string } }) => a.card.name === 'Overhang');
   const exr = await (await page.request.get(`${app.address}/api/alphas/${id}/exr`)).body();
   const read = new EXRLoader().parse(exr.buffer.slice(exr.byteOffset, exr.byteOffset + exr.length) as ArrayBuffer);
   expect([read.width, read.height]).toEqual([256, 256]);

@@ -2,10 +2,10 @@
 import { cp, mkdir, open as openFile, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { doChores } from './chores';
 import { lockFolder } from './lock';
 import { BlobFiles, syncFolder } from './store/blobFiles';
 import { openThread, type Database } from './store/thread';
-import { doChores } from './upkeep';
 
 export type { Database, Queries } from './store/thread';
 

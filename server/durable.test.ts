@@ -29,13 +29,33 @@ interface Call {
   text: string;
 }
 
-/** Calls in the order in which they ended. */
+/**
+ * Calls in the order in which they ended. One that another thread's call cuts in two has what it was given in its first half
+ * and its result in the second.
+ */
 function callsOf(trace: string): Call[] {
+  const begun = new Map<string, string>();
   return trace.split('\n').flatMap((line) => {
-    const found = /^\d+\s+(?:<\.\.\. )?(\w+)(?: resumed>|\()(.*)$/.exec(line);
-    return found && !line.includes('<unfinished') ? [{ name: found[1]!, text: found[2]! }] : [];
+    const [, thread, resumed, name, rest] = /^(\d+)\s+(<\.\.\. )?(\w+)(?: resumed>|\()(.*)$/.exec(line) ?? [];
+    if (!thread || !name) return [];
+    if (rest!.includes('<unfinished')) {
+      begun.set(thread, rest!);
+      return [];
+    }
+    return [{ name, text: resumed ? `${begun.get(thread) ?? ''}${rest!}` : rest! }];
   });
 }
+
+test('a call that another thread cuts in two is one call, at the place where it ended', () => {
+  expect(callsOf([
+    '7 pwrite64(5</data/pg_wal/1>, "a", 1, 0 <unfinished ...>',
+    '8 fsync(6</data/blobs/begun/x>) = 0',
+    '7 <... pwrite64 resumed>) = 1',
+  ].join('\n'))).toEqual([
+    { name: 'fsync', text: '6</data/blobs/begun/x>) = 0' },
+    { name: 'pwrite64', text: '5</data/pg_wal/1>, "a", 1, 0 <unfinished ...>) = 1' },
+  ]);
+});
 
 const serverIn = async (folder: string): Promise<number> => Number(await readFile(join(folder, 'data', 'server.lock'), 'utf8'));
 

@@ -3,7 +3,7 @@
  * the save that made them necessary was answered.
  */
 import { alphasOf, type Alpha, type Brush, type Source } from '#core/settings';
-import { SINGULAR, type Collection } from './collections';
+import { SINGULAR, type Collection } from '#core/kept';
 import type { Database } from './database';
 import { Problem } from './problem';
 import { getDocument, getPicture, putPicture, unpictured } from './queries/documents';

@@ -50,7 +50,8 @@ test('a body comes back as it was sent, mesh and all; one without its mesh is re
   const doc = await sent('Ring', 8);
   expect((await api(`/bodies/${doc.id}`, 'PUT', { doc, revision: null })).status).toBe(200);
   const { items } = await (await api('/bodies')).json();
-  expect(items.map((i: { doc: OwnBody }) => i.doc)).toEqual([doc]);
+  expect(items).toEqual([expect.objectContaining({ id: doc.id, mesh: doc.mesh, triangles: doc.triangles, revision: 1 })]);
+  expect((await (await api(`/bodies/${doc.id}`)).json()).doc).toEqual(doc);
   const back = new Uint8Array(await (await api(`/blobs/${doc.mesh}`)).arrayBuffer());
   expect(back).toEqual(new Uint8Array(packMesh(body('ball', 8))));
   const hollow = { ...doc, id: randomUUID(), card: { ...doc.card, name: 'Hollow' }, mesh: 'b'.repeat(64) };

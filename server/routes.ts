@@ -4,7 +4,7 @@ import Router from '@koa/router';
 import type { Context } from 'koa';
 import { z } from 'zod';
 import { BlobHashSchema, type Source } from '#core/settings';
-import { COLLECTIONS, readStored, SINGULAR, type Collection } from './collections';
+import { COLLECTIONS, readStored, SINGULAR, type Collection } from '#core/kept';
 import type { Database } from './database';
 import type { Pictures } from './pictures';
 import { Problem } from './problem';

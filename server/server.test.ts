@@ -121,10 +121,11 @@ describe('brushes', () => {
     expect(base.length).toBe(5);
     expect(skipped).toEqual([]);
     expect((await (await api('/belt')).json()).ids).toHaveLength(5);
-    const changed = await api(`/brushes/${base[0].doc.id}`, json('PUT', { doc: base[0].doc, revision: base[0].revision }));
+    const { doc } = await (await api(`/brushes/${base[0].id}`)).json();
+    const changed = await api(`/brushes/${base[0].id}`, json('PUT', { doc, revision: base[0].revision }));
     expect(changed.status).toBe(403);
     expect((await changed.json()).error.message).toContain('base brush');
-    expect((await api(`/brushes/${base[0].doc.id}`, { method: 'DELETE' })).status).toBe(403);
+    expect((await api(`/brushes/${base[0].id}`, { method: 'DELETE' })).status).toBe(403);
   });
 
   test('a brush is saved with every setting, changed, and keeps what it replaced', async () => {
@@ -167,13 +168,13 @@ describe('brushes', () => {
   test('a list comes in pages that have every brush once, and is answered anew only when something changed', async () => {
     const pages: string[][] = [];
     for (let after = ''; ;) {
-      const { items, next } = await (await api(`/brushes?limit=4${after}`)).json() as { items: { doc: { id: string } }[]; next: string | null };
-      pages.push(items.map((i) => i.doc.id));
+      const { items, next } = await (await api(`/brushes?limit=4${after}`)).json() as { items: { id: string }[]; next: string | null };
+      pages.push(items.map((i) => i.id));
       if (next === null) break;
       after = `&after=${encodeURIComponent(next)}`;
     }
     expect(pages.slice(0, -1).every((page) => page.length === 4)).toBe(true);
-    const all = (await (await api('/brushes?limit=500')).json() as { items: { doc: { id: string } }[] }).items.map((i) => i.doc.id);
+    const all = (await (await api('/brushes?limit=500')).json() as { items: { id: string }[] }).items.map((i) => i.id);
     expect(pages.flat()).toEqual(all);
     expect(new Set(all).size).toBe(all.length);
     const tag = (await api('/brushes')).headers.get('etag')!;
@@ -296,7 +297,7 @@ describe('the data folder', () => {
     await close();
     const again = await start({ folder: other, page: root, port: 0, version: 'test' });
     const { items, skipped } = await (await fetch(`${again.address}/api/brushes`)).json();
-    expect(items.map((i: { doc: { card: { name: string } } }) => i.doc.card.name)).toContain('Good');
+    expect(items.map((i: { card: { name: string } }) => i.card.name)).toContain('Good');
     expect(skipped.map((s: { name: string; reason: string }) => [s.name, s.reason])).toEqual([
       ['Newer', expect.stringContaining('version 9')], ['Broken', expect.stringContaining('stroke')],
     ]);

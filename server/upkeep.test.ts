@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { newBrush, SlabSchema, SOURCE_VERSION, type Slab } from '#core/settings';
 import { openDatabase, type OpenDatabase } from './database';
 import { hasBlob, putBlob, renewBlobs } from './queries/blobs';
-import { deleteDocument, getDocument, restoreDocument, saveDocument } from './queries/documents';
+import { deleteDocument, getDocument, listDocuments, restoreDocument, saveDocument } from './queries/documents';
 import { putHolds } from './queries/holds';
 import { seededTemplate } from './testTemplate';
 import { cleanUp, sizesOf } from './upkeep';
@@ -99,7 +99,7 @@ test('fifty saves of a slab, long ago, leave no more behind than three times wha
   expect(before.files - after.files).toBeGreaterThan(48 * 65 * 65 * 12);
 });
 
-test('a data folder of an earlier version: its bytes become files, and what its documents name is known', async () => {
+test('a data folder of an earlier version: its bytes become files, and what its documents name and what lists say of them is known', async () => {
   const own = join(folder, 'earlier');
   const first = await openDatabase({ folder: own, template: await seededTemplate() });
   const bytes = new Uint8Array(bytesOf(77) as unknown as ArrayBuffer);
@@ -109,14 +109,17 @@ test('a data folder of an earlier version: its bytes become files, and what its 
   await saveDocument(first.db, 'sources', { doc: { ...doc, blob: null }, revision: 1 });
   // As it was: bytes in rows, and nothing that says what is named.
   await first.files.remove(hash);
-  await first.db.exec('DELETE FROM refs');
+  const { items: [listed] } = await listDocuments(first.db, 'sources', { after: null, limit: 1 });
+  await first.db.exec('DELETE FROM refs; UPDATE sources SET head = NULL; UPDATE brushes SET head = NULL');
   for (const [part, from] of [[0, 0], [1, 30000]] as const) await first.db.query('INSERT INTO blob_parts (hash, part, data) VALUES ($1, $2, $3)', [hash, part, bytes.subarray(from, part === 0 ? 30000 : undefined)]);
-  await first.db.exec("INSERT INTO chores (name) VALUES ('fill-refs'), ('blobs-to-files')");
+  await first.db.exec("INSERT INTO chores (name) VALUES ('fill-refs'), ('fill-heads'), ('blobs-to-files')");
   await first.close();
 
   const again = await openDatabase({ folder: own });
   expect(await again.files.read(hash)).toEqual(Buffer.from(bytes));
   expect((await again.db.query('SELECT collection, revision, target FROM refs WHERE kind = $1', ['blob'])).rows).toEqual([{ collection: 'sources', revision: 1, target: hash }]);
+  expect((await again.db.query('SELECT 1 FROM brushes WHERE head IS NULL UNION ALL SELECT 1 FROM sources WHERE head IS NULL')).rows).toEqual([]);
+  expect(await listDocuments(again.db, 'sources', { after: null, limit: 1 })).toMatchObject({ items: [listed], skipped: [] });
   expect((await again.db.query('SELECT 1 FROM blob_parts UNION ALL SELECT 1 FROM chores')).rows).toEqual([]);
   await again.close();
 });

@@ -46,8 +46,14 @@ export type StrokeType = Brush['stroke']['type'];
 export type Mapping = Brush['stroke']['mapping'];
 export type Direction = Brush['touch']['direction'];
 
+/** What of a brush names alphas. */
+export interface Naming {
+  form: { alphaId: string | null };
+  tooth: { alphaId: string | null };
+}
+
 /** The alphas that a brush reads: its form's and its tooth's. */
-export function alphasOf(brush: Brush): string[] {
+export function alphasOf(brush: Naming): string[] {
   return [brush.form.alphaId, brush.tooth.alphaId].filter((id) => id !== null);
 }
 

@@ -1,19 +1,12 @@
 /** Reading and writing the kept documents. Every save is one transaction and keeps what it replaced. */
-import { kindOf, readStored, referencesOf, SINGULAR, type Collection, type Documents } from '../collections';
+import { headOf, kindOf, readStored, referencesOf, SINGULAR, type Collection, type Documents, type Heads, type Kept, type Listed } from '#core/kept';
 import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
-import type { References } from '#core/settings';
+import type { ReadResult, References } from '#core/settings';
 import { needReferences } from './references';
 
-export interface Kept<C extends Collection> {
-  doc: Documents[C];
-  revision: number;
-  base: boolean;
-  updatedAt: string;
-}
-
-export interface Listed<C extends Collection> {
-  items: Kept<C>[];
+export interface List<C extends Collection> {
+  items: Listed<C>[];
   /** Rows that could not be read; they stay where they are. */
   skipped: { id: string; name: string; reason: string }[];
   next: string | null;
@@ -34,22 +27,34 @@ export interface Page {
   limit: number;
 }
 
+interface HeadRow<C extends Collection> extends Row {
+  head: Heads[C] | null;
+  /** The place in the list. */
+  at: string;
+}
+
 /** A page of a list, oldest first. `next` is where the following one begins, null after the last. */
-export async function listDocuments<C extends Collection>(db: Database, collection: C, { after, limit }: Page): Promise<Listed<C>> {
+export async function listDocuments<C extends Collection>(db: Database, collection: C, { after, limit }: Page): Promise<List<C>> {
   const from = after === null ? null : placeOf(after);
-  const { rows } = await db.query<Row & { at: string }>(
-    `SELECT id, name, doc, revision, ${baseColumn(collection)}, updated_at, extract(epoch FROM created_at)::text AS at FROM ${collection}
+  const { rows } = await db.query<HeadRow<C>>(
+    `SELECT id, name, head, CASE WHEN head IS NULL THEN doc END AS doc, revision, ${baseColumn(collection)}, updated_at, extract(epoch FROM created_at)::text AS at FROM ${collection}
      WHERE deleted_at IS NULL ${from ? 'AND (created_at, id) > (to_timestamp($2::numeric), $3::uuid)' : ''} ORDER BY created_at, id LIMIT $1`,
     from ? [limit + 1, from.at, from.id] : [limit + 1],
   );
   const last = rows[limit - 1];
-  const out: Listed<C> = { items: [], skipped: [], next: rows.length > limit && last ? `${last.at} ${last.id}` : null };
+  const out: List<C> = { items: [], skipped: [], next: rows.length > limit && last ? `${last.at} ${last.id}` : null };
   for (const row of rows.slice(0, limit)) {
-    const read = readStored(collection, row.doc);
-    if (read.ok) out.items.push({ doc: read.value, revision: row.revision, base: row.base, updatedAt: row.updated_at.toISOString() });
-    else out.skipped.push({ id: row.id, name: row.name, reason: read.reason });
+    const head = row.head ? { ok: true, value: row.head } as const : headOfStored(collection, row.doc);
+    if (head.ok) out.items.push({ ...head.value, revision: row.revision, base: row.base, updatedAt: row.updated_at.toISOString() });
+    else out.skipped.push({ id: row.id, name: row.name, reason: head.reason });
   }
   return out;
+}
+
+/** Of a row that has no head: it was not written by a save. */
+function headOfStored<C extends Collection>(collection: C, doc: unknown): ReadResult<Heads[C]> {
+  const read = readStored(collection, doc);
+  return read.ok ? { ok: true, value: headOf(collection, read.value) } : read;
 }
 
 function placeOf(after: string): { at: string; id: string } {
@@ -144,14 +149,14 @@ const NAMED = `named AS (
 
 function values<C extends Collection>(collection: C, { doc, revision, picture }: Save<C>, { blobs, alphas }: References): unknown[] {
   const kinds = [...blobs.map(() => 'blob'), ...alphas.map(() => 'alpha')];
-  return [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture ?? null, collection, (revision ?? 0) + 1, kinds, [...blobs.map((b) => b.hash), ...alphas]];
+  return [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture ?? null, collection, (revision ?? 0) + 1, kinds, [...blobs.map((b) => b.hash), ...alphas], JSON.stringify(headOf(collection, doc))];
 }
 
 async function insert<C extends Collection>(tx: Queries, collection: C, save: Save<C>, named: References): Promise<void> {
   const own = collection === 'brushes';
   await tx.query(
     `WITH ${NAMED}
-     INSERT INTO ${collection} (id, name, kind, doc, picture, pictured${own ? ', base' : ''}) VALUES ($1, $2, $3, $4, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${own ? ', $10' : ''})`,
+     INSERT INTO ${collection} (id, name, kind, doc, head, picture, pictured${own ? ', base' : ''}) VALUES ($1, $2, $3, $4, $10, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${own ? ', $11' : ''})`,
     [...values(collection, save, named), ...(own ? [save.base ?? false] : [])],
   );
 }
@@ -160,7 +165,7 @@ async function update<C extends Collection>(tx: Queries, collection: C, save: Sa
   await tx.query(
     `WITH kept AS (INSERT INTO revisions (collection, id, revision, doc) SELECT $6, id, revision, doc FROM ${collection} WHERE id = $1), ${NAMED}
      ${collection === 'alphas' ? `, followers AS (${FOLLOWERS})` : ''}
-     UPDATE ${collection} SET name = $2, kind = $3, doc = $4, picture = coalesce($5, picture), revision = $7, updated_at = now(),
+     UPDATE ${collection} SET name = $2, kind = $3, doc = $4, head = $10, picture = coalesce($5, picture), revision = $7, updated_at = now(),
        pictured = CASE WHEN $5::bytea IS NULL THEN 0 ELSE $7 END WHERE id = $1`, values(collection, save, named),
   );
 }

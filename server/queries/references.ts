@@ -1,6 +1,6 @@
 /** What documents name: whether it is there, who follows an alpha, and what no document names any more. */
 import type { References } from '#core/settings';
-import type { Collection } from '../collections';
+import type { Collection } from '#core/kept';
 import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
 

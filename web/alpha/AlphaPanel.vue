@@ -4,7 +4,6 @@ import { Download } from '@lucide/vue';
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
-import { alphasOf } from '#core/settings';
 import { brushFrom } from '../bench/brushFrom';
 import CheckNote from '../parts/CheckNote.vue';
 import { useAlphaBench } from '../stores/alphaBench';
@@ -19,7 +18,7 @@ const library = useLibrary();
 const router = useRouter();
 const found = computed(() => bench.answer?.checks.checks.filter((c) => !c.ok) ?? []);
 const well = computed(() => bench.answer?.checks.checks.filter((c) => c.ok) ?? []);
-const followers = computed(() => library.brushes.filter((b) => alphasOf(b.doc).includes(bench.doc?.id ?? '')).map((b) => b.doc.card.name));
+const followers = computed(() => library.followersOf(bench.doc?.id ?? ''));
 const files = computed(() => (bench.vector ? [{ ending: 'exr', label: 'EXR, float vectors' }] : [{ ending: 'png', label: 'PNG, 16 bit' }, { ending: 'tiff', label: 'TIFF, 32-bit float' }, { ending: 'exr', label: 'EXR, float' }]));
 const ground = computed(() => bench.answer?.checks.ground ?? 0);
 

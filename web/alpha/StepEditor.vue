@@ -50,7 +50,7 @@ const curve = computed(() => {
   const made = prepareCurve(nodes.value ?? []);
   return (x: number): number => curveAt(made, x);
 });
-const others = computed(() => library.alphas.filter((a) => a.doc.id !== bench.doc?.id && a.doc.format !== 'vector32f'));
+const others = computed(() => library.alphas.filter((a) => a.id !== bench.doc?.id && a.format !== 'vector32f'));
 
 function put(key: string, value: unknown): void {
   bench.editStep(props.step.id, (own) => Object.assign(own, { [key]: value }), key);
@@ -67,7 +67,7 @@ function put(key: string, value: unknown): void {
       <span class="label">With</span>
       <select class="field" aria-label="Other alpha" :value="step.alphaId ?? ''" @change="put('alphaId', ($event.target as HTMLSelectElement).value || null)">
         <option value="">choose an alpha</option>
-        <option v-for="{ doc } in others" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
+        <option v-for="doc in others" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
       </select>
     </label>
     <CurveEditor v-if="nodes" :nodes="nodes" :value="curve" editable :label="step.kind === 'bevel' ? 'Profile of the bevel' : 'Tone curve'" :describe="(n) => `${n.x.toFixed(2)} becomes ${n.y.toFixed(2)}`" :height="110" @update:nodes="(n) => put('nodes', n)" />

@@ -2,26 +2,8 @@
 import { ARRIVALS } from '#core/arrive';
 import { z } from 'zod';
 import type { Raster } from '#core/picture';
-import { AlphaSchema, BrushSchema, OwnBodySchema, SourceSchema, type Alpha, type Brush, type OwnBody, type Source } from '#core/settings';
-import { OwnTrialSchema, type OwnTrial } from '#core/trial';
-
-export interface Documents {
-  brushes: Brush;
-  alphas: Alpha;
-  sources: Source;
-  bodies: OwnBody;
-  trials: OwnTrial;
-}
-export type Collection = keyof Documents;
-
-export interface Kept<T> {
-  doc: T;
-  revision: number;
-  base: boolean;
-  updatedAt: string;
-}
-
-const SCHEMAS = { brushes: BrushSchema, alphas: AlphaSchema, sources: SourceSchema, bodies: OwnBodySchema, trials: OwnTrialSchema } as const;
+import { HEAD_SCHEMAS, SCHEMAS, type Collection, type Documents, type Heads, type Kept, type Listed } from '#core/kept';
+import { AlphaSchema } from '#core/settings';
 
 /** The server was not there to answer. */
 export class ServerAway extends Error {
@@ -56,8 +38,14 @@ const ErrorBody = z.object({ error: z.object({ code: z.string(), message: z.stri
 const Skipped = z.array(z.object({ id: z.string(), name: z.string(), reason: z.string() }));
 export type SkippedRow = z.infer<typeof Skipped>[number];
 
-function keptSchema<C extends Collection>(collection: C) {
-  return z.object({ doc: SCHEMAS[collection] as unknown as z.ZodType<Documents[C]>, revision: z.number(), base: z.boolean(), updatedAt: z.string() });
+const about = { revision: z.number(), base: z.boolean(), updatedAt: z.string() };
+
+function keptSchema<C extends Collection>(collection: C): z.ZodType<Kept<C>> {
+  return z.object({ doc: SCHEMAS[collection], ...about }) as unknown as z.ZodType<Kept<C>>;
+}
+
+function listedSchema<C extends Collection>(collection: C): z.ZodType<Listed<C>> {
+  return z.intersection(HEAD_SCHEMAS[collection] as unknown as z.ZodType<Heads[C]>, z.object(about));
 }
 
 export async function request(path: string, init: RequestInit = {}): Promise<Response> {
@@ -79,12 +67,15 @@ function json(method: string, body: unknown): RequestInit {
   return { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
 }
 
-/** All of a list, page after page. */
-export async function list<C extends Collection>(collection: C): Promise<{ items: Kept<Documents[C]>[]; skipped: SkippedRow[] }> {
-  const schema = z.object({ items: z.array(keptSchema(collection)), skipped: Skipped, next: z.string().nullable() });
-  const all: { items: Kept<Documents[C]>[]; skipped: SkippedRow[] } = { items: [], skipped: [] };
+/** Entries asked for at once. */
+const PAGE = 500;
+
+/** All of a list, page after page: the heads of documents. */
+export async function list<C extends Collection>(collection: C): Promise<{ items: Listed<C>[]; skipped: SkippedRow[] }> {
+  const schema = z.object({ items: z.array(listedSchema(collection)), skipped: Skipped, next: z.string().nullable() });
+  const all: { items: Listed<C>[]; skipped: SkippedRow[] } = { items: [], skipped: [] };
   for (let after: string | null = null; ;) {
-    const page: z.infer<typeof schema> = schema.parse(await (await request(`/${collection}${after === null ? '' : `?after=${encodeURIComponent(after)}`}`)).json());
+    const page: z.infer<typeof schema> = schema.parse(await (await request(`/${collection}?limit=${PAGE}${after === null ? '' : `&after=${encodeURIComponent(after)}`}`)).json());
     all.items.push(...page.items);
     all.skipped.push(...page.skipped);
     if (page.next === null) return all;
@@ -92,11 +83,11 @@ export async function list<C extends Collection>(collection: C): Promise<{ items
   }
 }
 
-export async function get<C extends Collection>(collection: C, id: string): Promise<Kept<Documents[C]>> {
+export async function get<C extends Collection>(collection: C, id: string): Promise<Kept<C>> {
   return keptSchema(collection).parse(await (await request(`/${collection}/${id}`)).json());
 }
 
-export async function save<C extends Collection>(collection: C, doc: Documents[C], revision: number | null): Promise<Kept<Documents[C]>> {
+export async function save<C extends Collection>(collection: C, doc: Documents[C], revision: number | null): Promise<Kept<C>> {
   return keptSchema(collection).parse(await (await request(`/${collection}/${doc.id}`, json('PUT', { doc, revision }))).json());
 }
 
@@ -104,7 +95,7 @@ export async function remove(collection: Collection, id: string): Promise<void> 
   await request(`/${collection}/${id}`, { method: 'DELETE' });
 }
 
-export async function restore<C extends Collection>(collection: C, id: string): Promise<Kept<Documents[C]>> {
+export async function restore<C extends Collection>(collection: C, id: string): Promise<Kept<C>> {
   return keptSchema(collection).parse(await (await request(`/${collection}/${id}/restore`, { method: 'POST' })).json());
 }
 

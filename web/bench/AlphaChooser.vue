@@ -2,7 +2,7 @@
 /** Chooses one of the kept alphas, or none, or one from a file. The slot is what is clicked, and takes a dropped picture. */
 import { ElButton, ElInput, ElPopover } from 'element-plus';
 import { computed, ref } from 'vue';
-import type { Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
 import { pictureUrl } from '../api/client';
 import { failNotice } from '../parts/undoNotice';
 import { useArrivals } from '../stores/arrivals';
@@ -10,7 +10,7 @@ import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 
 defineProps<{ chosen: string | null; none: string }>();
-const emit = defineEmits<{ choose: [alpha: Alpha | null] }>();
+const emit = defineEmits<{ choose: [alpha: AlphaHead | null] }>();
 const library = useLibrary();
 const arrivals = useArrivals();
 const open = ref(false);
@@ -20,10 +20,10 @@ const over = ref(false);
 const picker = ref<HTMLInputElement>();
 const found = computed(() => {
   const words = wanted.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return library.alphas.filter(({ doc }) => words.every((w) => [doc.card.name, doc.card.author, ...doc.card.tags].some((text) => text.toLowerCase().includes(w))));
+  return library.alphas.filter(({ card }) => words.every((w) => [card.name, card.author, ...card.tags].some((text) => text.toLowerCase().includes(w))));
 });
 
-function choose(alpha: Alpha | null): void {
+function choose(alpha: AlphaHead | null): void {
   open.value = false;
   emit('choose', alpha);
 }
@@ -62,8 +62,8 @@ function drop(e: DragEvent): void {
         </div>
         <div class="alphas">
           <button v-if="!wanted" type="button" :class="{ on: !chosen }" @click="choose(null)"><span class="none" />{{ none }}</button>
-          <button v-for="kept in found" :key="kept.doc.id" type="button" :class="{ on: kept.doc.id === chosen }" @click="choose(kept.doc)">
-            <img :src="pictureUrl('alphas', kept.doc.id, kept.revision)" alt="" loading="lazy" />{{ kept.doc.card.name }}
+          <button v-for="kept in found" :key="kept.id" type="button" :class="{ on: kept.id === chosen }" @click="choose(kept)">
+            <img :src="pictureUrl('alphas', kept.id, kept.revision)" alt="" loading="lazy" />{{ kept.card.name }}
           </button>
         </div>
         <p v-if="wanted && found.length === 0" class="muted">No alpha is called that, or has such a tag.</p>

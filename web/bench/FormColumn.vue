@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What the brush stamps: alpha, fit, turn, ground, depth, footprint, falloff. */
 import { computed } from 'vue';
-import type { Alpha, Brush } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import type { Brush } from '#core/settings';
 import AlphaRing from '../parts/AlphaRing.vue';
 import CheckNote from '../parts/CheckNote.vue';
 import ChoiceBar from '../parts/ChoiceBar.vue';
@@ -10,12 +11,12 @@ import { useLibrary } from '../stores/library';
 import AlphaChooser from './AlphaChooser.vue';
 import SettingList from './SettingList.vue';
 
-const props = defineProps<{ brush: Brush; alpha: Alpha | null }>();
+const props = defineProps<{ brush: Brush; alpha: AlphaHead | null }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const library = useLibrary();
 const missing = computed(() => props.brush.form.alphaId !== null && !props.alpha && library.loaded);
 
-function choose(alpha: Alpha | null): void {
+function choose(alpha: AlphaHead | null): void {
   emit('edit', (brush) => {
     brush.form.alphaId = alpha?.id ?? null;
     if (alpha) brush.form.ground = alpha.ground;

@@ -3,14 +3,15 @@
 import { computed, ref } from 'vue';
 import { brushChecks, type BrushMend } from '#core/checks';
 import { shapes } from '#core/profile';
-import { putNumber, type Alpha, type Brush } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import { putNumber, type Brush } from '#core/settings';
 import CheckNote from '../parts/CheckNote.vue';
 import { useProof } from '../stores/proof';
 import BrushProfile from './BrushProfile.vue';
 import { runsAlong } from './labels';
 import { useStampOf } from './stampOf';
 
-const props = defineProps<{ brush: Brush; alpha: Alpha | null }>();
+const props = defineProps<{ brush: Brush; alpha: AlphaHead | null }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const proof = useProof();
 const stamp = useStampOf(() => props.brush, () => props.alpha);

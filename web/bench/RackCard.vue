@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** One brush of the rack. */
 import { Bookmark, Copy, Pencil, Trash2 } from '@lucide/vue';
-import type { Brush } from '#core/settings';
+import type { BrushHead } from '#core/kept';
 import BrushDisc from '../parts/BrushDisc.vue';
 import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from './labels';
 
-defineProps<{ brush: Brush; base: boolean; unsaved: boolean; waiting: boolean; belted: boolean }>();
+defineProps<{ brush: BrushHead; base: boolean; unsaved: boolean; waiting: boolean; belted: boolean }>();
 defineEmits<{ open: []; copy: []; rename: []; remove: []; belt: [] }>();
 </script>
 

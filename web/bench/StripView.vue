@@ -2,7 +2,8 @@
 /** A lit strip with the brush's stroke on it, drawn anew with every change; while one is drawn only the latest waits. */
 import * as Comlink from 'comlink';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { worksOf, type Alpha, type Brush } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import { worksOf, type Brush } from '#core/settings';
 import { getBlob } from '../api/client';
 import { plain } from '../stores/plain';
 import type { BrushAlphas } from '../stores/library';
@@ -19,7 +20,7 @@ let waiting = false;
 let busy = false;
 let gone = false;
 
-async function know(alpha: Alpha | null): Promise<string | null> {
+async function know(alpha: AlphaHead | null): Promise<string | null> {
   if (!alpha) return null;
   if (!(await worker.knows(alpha.blob))) {
     const bytes = await getBlob(alpha.blob);

@@ -2,7 +2,8 @@
 /** How the brush lays it down: stroke type and mapping first, then everything else by what it is about. */
 import { useLocalStorage } from '@vueuse/core';
 import { computed, watch } from 'vue';
-import type { Alpha, Brush } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import type { Brush } from '#core/settings';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import CardTab from './CardTab.vue';
 import DriftTab from './DriftTab.vue';
@@ -15,7 +16,7 @@ import StrokeTypes from './StrokeTypes.vue';
 import ToothTab from './ToothTab.vue';
 import TouchTab from './TouchTab.vue';
 
-const props = defineProps<{ brush: Brush; alpha: Alpha | null; nameProblem: string | null; base: boolean }>();
+const props = defineProps<{ brush: Brush; alpha: AlphaHead | null; nameProblem: string | null; base: boolean }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
 const TABS = ['Touch', 'Stroke', 'Drift', 'Pen', 'Tooth', 'Card'] as const;

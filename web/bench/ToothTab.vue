@@ -13,7 +13,7 @@ const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
 const library = useLibrary();
-const kept = computed(() => library.alphas.find((a) => a.doc.id === props.brush.tooth.alphaId) ?? null);
+const kept = computed(() => library.alphas.find((a) => a.id === props.brush.tooth.alphaId) ?? null);
 const gone = computed(() => props.brush.tooth.alphaId !== null && !kept.value && library.loaded);
 const HOLDS = [{ value: 'surface', label: 'Body', help: 'Lies still on the body' }, { value: 'dab', label: 'Dab', help: 'Goes along with each dab' }] as const;
 const SCALES = [{ value: 'fixed', label: 'Fixed', help: 'The same size on the body, whatever the brush’s size' }, { value: 'follows', label: 'With size', help: 'Grows with the dab' }] as const;
@@ -23,8 +23,8 @@ const SCALES = [{ value: 'fixed', label: 'Fixed', help: 'The same size on the bo
   <div class="tab">
     <AlphaChooser :chosen="brush.tooth.alphaId" none="No tooth" @choose="(alpha) => edit((b) => { b.tooth.alphaId = alpha?.id ?? null; })">
       <button type="button" class="chosen" title="Choose the tooth’s picture">
-        <img v-if="kept" :src="pictureUrl('alphas', kept.doc.id, kept.revision)" alt="" /><span v-else class="empty" />
-        {{ kept ? kept.doc.card.name : 'No tooth: choose a picture' }}
+        <img v-if="kept" :src="pictureUrl('alphas', kept.id, kept.revision)" alt="" /><span v-else class="empty" />
+        {{ kept ? kept.card.name : 'No tooth: choose a picture' }}
       </button>
     </AlphaChooser>
     <CheckNote v-if="gone" sentence="The tooth’s alpha is gone; the brush works without it." mend="Take it off" @mend="edit((b) => { b.tooth.alphaId = null; })" />

@@ -1,11 +1,11 @@
 /** A new brush from an alpha, as a draft: the stamp's base with this form and full falloff. Answers its id. */
 import { STAMP_BASE } from '#core/presets';
-import type { Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
 import { keepBrushDraft } from '../api/drafts';
 import { useLibrary } from '../stores/library';
 import { plain } from '../stores/plain';
 
-export async function brushFrom(alpha: Alpha): Promise<string> {
+export async function brushFrom(alpha: AlphaHead): Promise<string> {
   const library = useLibrary();
   const brush = plain(STAMP_BASE);
   brush.id = crypto.randomUUID();

@@ -2,10 +2,11 @@
 import { shallowRef, watch, type Ref } from 'vue';
 import { resolveBrush, type AlphaForm, type ResolvedBrush } from '#core/brush';
 import { pyramid } from '#core/picture';
-import type { Alpha, Brush } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import type { Brush } from '#core/settings';
 import { shownAlpha } from '../parts/alphaPictures';
 
-export function useStampOf(brush: () => Brush, alpha: () => Alpha | null): Readonly<Ref<ResolvedBrush | null>> {
+export function useStampOf(brush: () => Brush, alpha: () => AlphaHead | null): Readonly<Ref<ResolvedBrush | null>> {
   const form = shallowRef<{ blob: string; form: AlphaForm } | null>(null);
   const stamp = shallowRef<ResolvedBrush | null>(null);
 

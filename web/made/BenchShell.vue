@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What the benches of made things share: lineage and state above, two leaves, what to say when there is nothing to show, the belt. */
 import { useRouter } from 'vue-router';
-import type { Alpha, Source } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import type { Source } from '#core/settings';
 import BeltBar from '../parts/BeltBar.vue';
 import ConflictNote from '../parts/ConflictNote.vue';
 import LeafPair from '../parts/LeafPair.vue';
@@ -14,7 +15,7 @@ defineProps<{
   what: string;
   leaves: { name: string; start: number; left: string; right: string };
   source?: Source | null;
-  alpha?: Alpha | null;
+  alpha?: AlphaHead | null;
   opening: boolean;
   problem: string | null;
   /** The stored one is newer than the one this work began on. */

@@ -3,9 +3,11 @@
 import { RefreshCw } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { alphasOf, CAST_SIZES, type Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import { CAST_SIZES } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
+import { alphaFacts } from '../parts/alphaFacts';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import { tellNotice } from '../parts/undoNotice';
 import { useLibrary } from '../stores/library';
@@ -21,15 +23,15 @@ const bevelled = ref(props.bevel);
 const fresh = ref<string | null>(null);
 const offered = computed(() => library.freeName('alphas', bench.doc?.card.name ?? 'Alpha'));
 
-async function cast(over: Alpha | null): Promise<void> {
+async function cast(over: AlphaHead | null): Promise<void> {
   const made = await bench.cast(name.value || offered.value, size.value, bevelled.value && props.bevel, over);
   if (!made) return;
   fresh.value = made.id;
   name.value = '';
-  const followers = library.brushes.filter((b) => alphasOf(b.doc).includes(made.id)).map((b) => `“${b.doc.card.name}”`);
+  const followers = library.followersOf(made.id).map((n) => `“${n}”`);
   if (over && followers.length) tellNotice(`${followers.join(', ')} ${followers.length === 1 ? 'follows' : 'follow'} the new cast.`);
 }
-async function makeBrush(alpha: Alpha): Promise<void> {
+async function makeBrush(alpha: AlphaHead): Promise<void> {
   await router.push(`/bench/brush/${await brushFrom(alpha)}`);
 }
 </script>
@@ -45,9 +47,9 @@ async function makeBrush(alpha: Alpha): Promise<void> {
     </div>
     <div class="heading part">Cast from this <small>{{ bench.casts.length || 'none yet' }}</small></div>
     <ul>
-      <li v-for="{ doc, revision } in bench.casts" :key="doc.id" :class="{ fresh: doc.id === fresh }">
-        <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, revision)" alt="" /></RouterLink>
-        <span>{{ doc.card.name }}<small>{{ doc.size }} px · {{ doc.recipe?.steps.length ?? 0 }} steps</small></span>
+      <li v-for="doc in bench.casts" :key="doc.id" :class="{ fresh: doc.id === fresh }">
+        <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt="" /></RouterLink>
+        <span>{{ doc.card.name }}<small>{{ alphaFacts(doc) }}</small></span>
         <button class="btn quiet" type="button" title="Cast it anew as the source is now; brushes follow" :aria-label="`Cast ${doc.card.name} anew`" @click="cast(doc)"><RefreshCw :size="15" /></button>
         <button class="btn" type="button" @click="makeBrush(doc)">Make brush</button>
       </li>

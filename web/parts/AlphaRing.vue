@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** The alpha as the brush uses it: shrunk by fit, turned, with the reach ring or square drawn over it. */
 import { computed, ref, watch } from 'vue';
-import type { Alpha, Brush } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import type { Brush } from '#core/settings';
 import { drawGreys, shownAlpha } from './alphaPictures';
 
-const props = defineProps<{ alpha: Alpha | null; form: Brush['form'] }>();
+const props = defineProps<{ alpha: AlphaHead | null; form: Brush['form'] }>();
 const canvas = ref<HTMLCanvasElement>();
 const failed = ref(false);
 

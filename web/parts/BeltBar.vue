@@ -9,7 +9,7 @@ const emit = defineEmits<{ pick: [id: string] }>();
 const library = useLibrary();
 /** The open brush stands on the belt even before it is saved. */
 const shown = computed(() => {
-  const open = library.brush(props.openId);
+  const open = library.brushHead(props.openId);
   return open && !library.beltIds.includes(props.openId) ? [open, ...library.belt] : library.belt;
 });
 const unsaved = (id: string): boolean => library.drafts.some((d) => d.doc.id === id);

@@ -1,25 +1,34 @@
 <script setup lang="ts">
 /** A brush's picture: the server's for a saved brush, rendered here for one that is still being changed. */
 import { watchDebounced } from '@vueuse/core';
-import { ref } from 'vue';
-import { worksOf, type Brush } from '#core/settings';
+import { computed, ref } from 'vue';
+import type { BrushHead } from '#core/kept';
+import { worksOf } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { useLibrary } from '../stores/library';
 import { thumbnail } from '../workers/thumbnails';
 
-const props = defineProps<{ brush: Brush; size: number; square?: boolean }>();
+const props = defineProps<{ brush: Pick<BrushHead, 'id'>; size: number; square?: boolean }>();
 const library = useLibrary();
 const url = ref('');
+const draft = computed(() => library.draftOf(props.brush.id));
+/** A brush whose alpha was cast anew has another picture under the same revision. */
+const saved = computed(() => {
+  const kept = library.brushes.find((b) => b.id === props.brush.id);
+  return kept ? `${pictureUrl('brushes', kept.id, kept.revision)}&alpha=${library.alphas.find((a) => a.id === kept.form.alphaId)?.revision ?? 0}` : '';
+});
+const drawn = computed(() => (draft.value ? [worksOf(draft.value), ...Object.values(library.alphasOf(draft.value)).map((a) => a?.blob)].join() : ''));
 
 async function render(): Promise<void> {
-  const kept = library.brushes.find((b) => b.doc.id === props.brush.id);
-  const same = kept && worksOf(kept.doc) === worksOf(props.brush);
-  // A brush whose alpha was cast anew has another picture under the same revision.
-  const alpha = library.alphas.find((a) => a.doc.id === props.brush.form.alphaId)?.revision ?? 0;
-  if (same) url.value = `${pictureUrl('brushes', props.brush.id, kept.revision)}&alpha=${alpha}`;
-  else url.value = await thumbnail(props.brush, library.alphasOf(props.brush)).catch(() => '');
+  if (!draft.value) {
+    url.value = saved.value;
+    return;
+  }
+  const { id } = draft.value;
+  const picture = await thumbnail(draft.value, library.alphasOf(draft.value)).catch(() => '');
+  if (draft.value?.id === id) url.value = picture;
 }
-watchDebounced(() => [props.brush.id, worksOf(props.brush), library.loaded, library.brushes.length, ...Object.values(library.alphasOf(props.brush)).map((a) => a?.blob)], render, { debounce: 350 });
+watchDebounced([() => props.brush.id, drawn, saved], render, { debounce: 350 });
 void library.ready().then(render);
 </script>
 

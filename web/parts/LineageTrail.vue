@@ -1,24 +1,25 @@
 <script setup lang="ts">
 /** Source › cast › brush of the open thing, with small pictures. */
 import { computed } from 'vue';
-import type { Alpha, Brush, Source } from '#core/settings';
+import { headOfSource, type AlphaHead, type BrushHead, type SourceHead } from '#core/kept';
+import type { Source } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { useLibrary } from '../stores/library';
 import BrushDisc from './BrushDisc.vue';
 
-const props = defineProps<{ source?: Source | null; alpha?: Alpha | null; brush?: Brush | null; open: 'source' | 'alpha' | 'brush' }>();
+const props = defineProps<{ source?: Source | null; alpha?: AlphaHead | null; brush?: BrushHead | null; open: 'source' | 'alpha' | 'brush' }>();
 const library = useLibrary();
 
-const from = computed(() => props.source ?? library.sources.find((s) => s.doc.id === props.alpha?.lineage.sourceId)?.doc ?? null);
-const revisionOf = (list: readonly { doc: { id: string }; revision: number }[], id: string): number => list.find((k) => k.doc.id === id)?.revision ?? 0;
+const from = computed(() => (props.source ? headOfSource(props.source) : library.sources.find((s) => s.id === props.alpha?.lineage.sourceId) ?? null));
+const revisionOf = (list: readonly { id: string; revision: number }[], id: string): number => list.find((k) => k.id === id)?.revision ?? 0;
 const brushRevision = computed(() => (props.brush ? revisionOf(library.brushes, props.brush.id) : 0));
 const count = (n: number): string => (n >= 1e6 ? `${(n / 1e6).toFixed(2)} M` : `${Math.round(n / 1000)} k`);
-function kindOf(s: Source): string {
+function kindOf(s: SourceHead): string {
   switch (s.kind) {
     case 'slab': return `slab · ${count((s.cells + 1) ** 2)}`;
-    case 'sheet': return `sheet · ${s.file.width} × ${s.file.height}`;
+    case 'sheet': return `sheet · ${s.width} × ${s.height}`;
     case 'lettering': return 'lettering';
-    case 'pattern': return `pattern · ${s.grow.form}`;
+    case 'pattern': return `pattern · ${s.form}`;
   }
 }
 </script>

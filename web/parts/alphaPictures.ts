@@ -1,5 +1,5 @@
 /** Small 8-bit copies of alphas for showing: drawn on canvases and laid into the cursor. Kept by content. */
-import type { Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
 import { alphaHeights } from '#core/brush';
 import { halve, type Picture } from '#core/picture';
 import { getBlob } from '../api/client';
@@ -14,7 +14,7 @@ export interface ShownAlpha {
 const LARGEST = 384;
 const kept = new Map<string, Promise<ShownAlpha>>();
 
-export function shownAlpha(alpha: Alpha): Promise<ShownAlpha> {
+export function shownAlpha(alpha: AlphaHead): Promise<ShownAlpha> {
   const known = kept.get(alpha.blob);
   if (known) return known;
   const made = make(alpha);
@@ -23,7 +23,7 @@ export function shownAlpha(alpha: Alpha): Promise<ShownAlpha> {
   return made;
 }
 
-async function make(alpha: Alpha): Promise<ShownAlpha> {
+async function make(alpha: AlphaHead): Promise<ShownAlpha> {
   return reduced(alphaHeights(alpha, await getBlob(alpha.blob)));
 }
 

@@ -24,7 +24,7 @@ const PREVIEW_PX = 128;
 function after(arrival: Arrival): { src: string; to: string } | null {
   const [made] = arrival.made;
   if (!made) return null;
-  const kept = library[made.collection].find((k) => k.doc.id === made.id);
+  const kept = library[made.collection].find((k) => k.id === made.id);
   const to = made.collection === 'alphas' ? `/bench/alpha/${made.id}` : `/bench/sheet/${made.id}`;
   return { src: pictureUrl(made.collection, made.id, kept?.revision ?? 1), to };
 }

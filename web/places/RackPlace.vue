@@ -5,7 +5,8 @@ import { Search } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { BASE_BRUSHES } from '#core/presets';
-import { NameSchema, type Brush } from '#core/settings';
+import type { BrushHead } from '#core/kept';
+import { NameSchema } from '#core/settings';
 import RackCard from '../bench/RackCard.vue';
 import TopBar from '../parts/TopBar.vue';
 import { failNotice, undoNotice } from '../parts/undoNotice';
@@ -18,14 +19,14 @@ const library = useLibrary();
 const bench = useBrushBench();
 const wanted = ref('');
 const tag = ref('');
-const renaming = ref<Brush | null>(null);
+const renaming = ref<BrushHead | null>(null);
 const newName = ref('');
 const nameProblem = ref<string | null>(null);
 
 void library.ready().then(() => library.loadDrafts());
 
 interface Entry {
-  brush: Brush;
+  brush: BrushHead;
   base: boolean;
   unsaved: boolean;
   waiting: boolean;
@@ -33,10 +34,10 @@ interface Entry {
 const entries = computed<Entry[]>(() => {
   const drafts = new Map(library.drafts.map((d) => [d.doc.id, d]));
   const saved = library.brushes.map((k) => {
-    const draft = drafts.get(k.doc.id);
-    return { brush: draft?.doc ?? k.doc, base: k.base, unsaved: draft !== undefined, waiting: draft?.waiting ?? false };
+    const draft = drafts.get(k.id);
+    return { brush: draft?.doc ?? k, base: k.base, unsaved: draft !== undefined, waiting: draft?.waiting ?? false };
   });
-  const fresh = library.drafts.filter((d) => !library.brushes.some((k) => k.doc.id === d.doc.id))
+  const fresh = library.drafts.filter((d) => !library.brushes.some((k) => k.id === d.doc.id))
     .map((d) => ({ brush: d.doc, base: false, unsaved: true, waiting: d.waiting }));
   return [...fresh.reverse(), ...saved];
 });
@@ -49,7 +50,7 @@ const shown = computed(() => {
 const own = computed(() => shown.value.filter((e) => !e.base));
 const base = computed(() => shown.value.filter((e) => e.base));
 
-function open(brush: Brush): void {
+function open(brush: { id: string }): void {
   void router.push(`/bench/brush/${brush.id}`);
 }
 
@@ -57,11 +58,17 @@ async function fresh(): Promise<void> {
   open(await library.copyBrush(BASE_BRUSHES[0]!, 'New brush'));
 }
 
-async function copy(brush: Brush): Promise<void> {
-  open(await library.copyBrush(brush));
+async function copy({ id, card }: BrushHead): Promise<void> {
+  try {
+    const brush = await library.brush(id);
+    if (brush) open(await library.copyBrush(brush));
+    else failNotice(`“${card.name}” can’t be copied: the server can’t be reached, or it was deleted in another window.`);
+  } catch (error) {
+    failNotice(sentence(error));
+  }
 }
 
-function askName(brush: Brush): void {
+function askName(brush: BrushHead): void {
   renaming.value = brush;
   newName.value = brush.card.name;
   nameProblem.value = null;
@@ -87,8 +94,8 @@ async function rename(): Promise<void> {
 }
 
 async function putName(id: string, name: string): Promise<void> {
-  const kept = library.brushes.find((k) => k.doc.id === id);
   await bench.open(id);
+  const kept = bench.saved;
   await bench.edit((brush) => {
     brush.card.name = name;
   });
@@ -107,7 +114,7 @@ async function remove(entry: Entry): Promise<void> {
   const { brush } = entry;
   const belt = [...library.beltIds];
   try {
-    if (library.brushes.some((k) => k.doc.id === brush.id)) {
+    if (library.brushes.some((k) => k.id === brush.id)) {
       await library.remove('brushes', brush.id);
       undoNotice(`“${brush.card.name}” deleted.`, async () => {
         await library.restore('brushes', brush.id);
@@ -125,7 +132,7 @@ async function remove(entry: Entry): Promise<void> {
   }
 }
 
-async function toBelt(brush: Brush): Promise<void> {
+async function toBelt(brush: BrushHead): Promise<void> {
   const on = library.beltIds.includes(brush.id);
   try {
     await library.setBelt(on ? library.beltIds.filter((id) => id !== brush.id) : [...library.beltIds, brush.id]);

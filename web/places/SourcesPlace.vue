@@ -6,8 +6,10 @@ import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { sculptBytes } from '#core/mesh';
-import { alphasOf, SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Alpha, type Source } from '#core/settings';
+import type { SourceHead } from '#core/kept';
+import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Source } from '#core/settings';
 import * as api from '../api/client';
+import { alphaFacts } from '../parts/alphaFacts';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import TopBar from '../parts/TopBar.vue';
 import { failNotice, undoNotice } from '../parts/undoNotice';
@@ -45,14 +47,14 @@ const KINDS = [
   { kind: 'lettering', title: 'Lettering', what: 'words set in type', none: 'No lettering yet.' },
   { kind: 'pattern', title: 'Patterns', what: 'grown from a seed, repeating', none: 'No pattern yet.' },
 ] as const;
-const ofKind = (kind: Source['kind']) => library.sources.filter((s) => s.doc.kind === kind);
-function facts(doc: Source): string {
-  const casts = `${castFrom(doc).length} cast`;
-  switch (doc.kind) {
-    case 'slab': return `${count(doc.cells)} vertices · ${casts}`;
-    case 'sheet': return `${doc.marks ? `${doc.marks.length} marks` : `${doc.file.width} × ${doc.file.height}`} · ${casts}`;
-    case 'lettering': return `${doc.blocks.length} ${doc.blocks.length === 1 ? 'block' : 'blocks'} · ${casts}`;
-    case 'pattern': return `${FORM_LABELS[doc.grow.form]} · ${casts}`;
+const ofKind = (kind: Source['kind']) => library.sources.filter((s) => s.kind === kind);
+function facts(source: SourceHead): string {
+  const casts = `${library.alphas.filter((a) => a.lineage.sourceId === source.id).length} cast`;
+  switch (source.kind) {
+    case 'slab': return `${count(source.cells)} vertices · ${casts}`;
+    case 'sheet': return `${source.marks !== null ? `${source.marks} marks` : `${source.width} × ${source.height}`} · ${casts}`;
+    case 'lettering': return `${source.blocks} ${source.blocks === 1 ? 'block' : 'blocks'} · ${casts}`;
+    case 'pattern': return `${FORM_LABELS[source.form]} · ${casts}`;
   }
 }
 /** One picture of marks, or of one thing, opens at once; what else comes stands in the list of what arrived. */
@@ -90,7 +92,6 @@ async function begin(kind: 'lettering' | 'pattern'): Promise<void> {
 useEventListener(window, 'paste', (e: ClipboardEvent) => {
   if (e.clipboardData?.files.length) void take([...e.clipboardData.files]);
 });
-const castFrom = (source: Source): Alpha[] => library.alphas.filter((a) => a.doc.lineage.sourceId === source.id).map((a) => a.doc);
 
 function ask(): void {
   name.value = library.freeName('sources', 'Slab');
@@ -117,7 +118,7 @@ async function make(): Promise<void> {
 }
 
 async function remove(collection: 'sources' | 'alphas', doc: { id: string; card: { name: string } }): Promise<void> {
-  const users = collection === 'alphas' ? library.brushes.filter((b) => alphasOf(b.doc).includes(doc.id)).map((b) => `“${b.doc.card.name}”`) : [];
+  const users = collection === 'alphas' ? library.followersOf(doc.id).map((name) => `“${name}”`) : [];
   if (users.length > 0) return failNotice(`“${doc.card.name}” is the form of ${users.join(', ')}. Give those another alpha first.`);
   try {
     await library.remove(collection, doc.id);
@@ -150,8 +151,8 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
         <h2>{{ k.title }} <small>{{ k.what }}</small></h2>
         <p v-if="library.loaded && ofKind(k.kind).length === 0" class="none">{{ k.none }}</p>
         <ul class="cards">
-          <li v-for="{ doc, revision } in ofKind(k.kind)" :key="doc.id" class="card">
-            <RouterLink :to="`/bench/${k.kind}/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('sources', doc.id, revision)" alt="" /></RouterLink>
+          <li v-for="doc in ofKind(k.kind)" :key="doc.id" class="card">
+            <RouterLink :to="`/bench/${k.kind}/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('sources', doc.id, doc.revision)" alt="" /></RouterLink>
             <b>{{ doc.card.name }}</b>
             <span class="muted">{{ facts(doc) }}</span>
             <span class="actions"><button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('sources', doc)"><Trash2 :size="15" /></button></span>
@@ -162,10 +163,10 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
       <h2>Alphas <small>height pictures and vectors, cast and cleaned</small></h2>
       <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
       <ul class="grid">
-        <li v-for="{ doc, revision } in library.alphas" :key="doc.id" class="card">
-          <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('alphas', doc.id, revision)" alt="" /></RouterLink>
+        <li v-for="doc in library.alphas" :key="doc.id" class="card">
+          <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('alphas', doc.id, doc.revision)" alt="" /></RouterLink>
           <b>{{ doc.card.name }}</b>
-          <span class="muted">{{ doc.size }} px · {{ doc.format === 'vector32f' ? 'vectors' : `relief ${doc.relief.toFixed(3)}` }}</span>
+          <span class="muted">{{ alphaFacts(doc) }}</span>
           <span class="actions">
             <a :href="`/api/alphas/${doc.id}/${doc.format === 'vector32f' ? 'exr' : 'png'}`" download :title="doc.format === 'vector32f' ? 'Download EXR, float vectors' : 'Download PNG, 16 bit'" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></a>
             <button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('alphas', doc)"><Trash2 :size="15" /></button>

@@ -51,7 +51,7 @@ async function lay(): Promise<void> {
   const steps = await proof.sculptor.steps();
   for (const id of new Set(steps.flatMap((s) => (s.kind === 'stroke' ? [s.stroke.brushId] : [])))) {
     // Strokes of a held key smooth and mask here too.
-    const own = id === props.brush.id ? null : heldBrush(id, props.brush.stroke.size) ?? library.brush(id);
+    const own = id === props.brush.id ? null : heldBrush(id, props.brush.stroke.size) ?? await library.brush(id);
     if (own) await sculptor.use(own, library.alphasOf(own));
   }
   await sculptor.use(props.brush, library.alphasOf(props.brush));

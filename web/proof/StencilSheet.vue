@@ -5,11 +5,11 @@
  */
 import { computed, ref, watch } from 'vue';
 import type { StencilPlace } from '#core/stroke';
-import type { Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
 import { drawGreys, shownAlpha } from '../parts/alphaPictures';
 import { useShortcuts } from '../parts/shortcuts';
 
-const props = defineProps<{ alpha: Alpha | null; width: number; height: number }>();
+const props = defineProps<{ alpha: AlphaHead | null; width: number; height: number }>();
 const place = defineModel<StencilPlace>({ required: true });
 const pinned = ref(false);
 const keyed = ref(false);

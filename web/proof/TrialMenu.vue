@@ -13,9 +13,9 @@ const trials = useTrials();
 const open = ref(false);
 const name = ref('');
 
-async function lay(run: () => Promise<void>): Promise<void> {
+function lay(run: () => Promise<void>): void {
   open.value = false;
-  await run();
+  orSay(run);
 }
 async function keep(): Promise<void> {
   const wanted = name.value.trim();
@@ -38,7 +38,7 @@ async function drop(set: TrialRow): Promise<void> {
       <template v-if="trials.own.length">
         <div class="heading">Your own</div>
         <div v-for="set in trials.own" :key="set.id" class="own">
-          <button type="button" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">{{ set.name }} <small>{{ set.strokes.length }}</small></button>
+          <button type="button" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">{{ set.name }} <small>{{ set.strokes }}</small></button>
           <button type="button" class="drop" :aria-label="`Take ${set.name} off the list`" title="Take it off the list" @click="orSay(() => drop(set))"><Trash2 :size="14" /></button>
         </div>
       </template>

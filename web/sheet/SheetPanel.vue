@@ -2,7 +2,8 @@
 /** How marks are found, how they are cut, and the alphas that were cast from the sheet. */
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { FindSchema, settingAt, settingsIn, SheetSchema, type Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import { FindSchema, settingAt, settingsIn, SheetSchema } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
 import ChoiceBar from '../parts/ChoiceBar.vue';
@@ -45,7 +46,7 @@ async function castWhole(): Promise<void> {
     if (!(error instanceof BakeCancelled)) failNotice(`The cast wasn’t kept. ${sentence(error)}`);
   }
 }
-async function makeBrush(alpha: Alpha): Promise<void> {
+async function makeBrush(alpha: AlphaHead): Promise<void> {
   await router.push(`/bench/brush/${await brushFrom(alpha)}`);
 }
 </script>
@@ -70,8 +71,8 @@ async function makeBrush(alpha: Alpha): Promise<void> {
     <button class="btn" type="button" :disabled="!!bench.casting" title="Nothing is cut out; steps can be added on its bench" @click="castWhole">Cast the whole picture</button>
     <div class="heading part">Cast from this sheet <small>{{ bench.casts.length || 'none yet' }}</small></div>
     <ul>
-      <li v-for="{ doc: alpha, revision } in bench.casts" :key="alpha.id" :class="{ fresh: fresh.includes(alpha.id) }">
-        <RouterLink :to="`/bench/alpha/${alpha.id}`" :aria-label="`Open ${alpha.card.name}`" :title="`Open ${alpha.card.name}`"><img :src="pictureUrl('alphas', alpha.id, revision)" alt="" /></RouterLink>
+      <li v-for="alpha in bench.casts" :key="alpha.id" :class="{ fresh: fresh.includes(alpha.id) }">
+        <RouterLink :to="`/bench/alpha/${alpha.id}`" :aria-label="`Open ${alpha.card.name}`" :title="`Open ${alpha.card.name}`"><img :src="pictureUrl('alphas', alpha.id, alpha.revision)" alt="" /></RouterLink>
         <span class="name">{{ alpha.card.name }}</span>
         <button class="btn" type="button" :aria-label="`Make a brush of ${alpha.card.name}`" @click="makeBrush(alpha)">Make brush</button>
       </li>

@@ -4,26 +4,26 @@ import { Download, RefreshCw } from '@lucide/vue';
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
-import type { Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
+import { alphaFacts } from '../parts/alphaFacts';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 
 /** `ready` once the slab can be cast. */
 defineProps<{ fresh: string | null; ready: boolean }>();
-defineEmits<{ again: [alpha: Alpha] }>();
+defineEmits<{ again: [alpha: AlphaHead] }>();
 const bench = useSlabBench();
 const library = useLibrary();
 const router = useRouter();
-const kept = computed(() => library.alphas.filter((a) => a.doc.lineage.sourceId === bench.doc?.id).reverse());
-const what = (a: Alpha): string => (a.format === 'vector32f' ? `${a.size} px · vectors` : `${a.size} px · relief ${a.relief.toFixed(3)}${a.format === 'grey32f' ? ' · float' : ''}`);
-const files = (a: Alpha): readonly { ending: string; label: string }[] => [
+const kept = computed(() => library.alphas.filter((a) => a.lineage.sourceId === bench.doc?.id).reverse());
+const files = (a: AlphaHead): readonly { ending: string; label: string }[] => [
   ...(a.format === 'vector32f' ? [] : [{ ending: 'png', label: 'PNG, 16 bit' }, { ending: 'tiff', label: 'TIFF, 32-bit float' }]),
   { ending: 'exr', label: a.format === 'vector32f' ? 'EXR, float vectors' : 'EXR, float' },
 ];
 
-async function makeBrush(alpha: Alpha): Promise<void> {
+async function makeBrush(alpha: AlphaHead): Promise<void> {
   await router.push(`/bench/brush/${await brushFrom(alpha)}`);
 }
 </script>
@@ -31,9 +31,9 @@ async function makeBrush(alpha: Alpha): Promise<void> {
 <template>
   <div class="heading part">Cast from this slab <small>{{ kept.length || 'none yet' }}</small></div>
   <ul>
-    <li v-for="{ doc, revision } in kept" :key="doc.id" :class="{ fresh: doc.id === fresh }">
-      <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, revision)" alt="" /></RouterLink>
-      <span>{{ doc.card.name }}<small>{{ what(doc) }}</small></span>
+    <li v-for="doc in kept" :key="doc.id" :class="{ fresh: doc.id === fresh }">
+      <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt="" /></RouterLink>
+      <span>{{ doc.card.name }}<small>{{ alphaFacts(doc) }}</small></span>
       <button class="btn quiet" type="button" title="Cast it anew as the clay is now; brushes follow" :disabled="!ready" :aria-label="`Cast ${doc.card.name} anew`" @click="$emit('again', doc)"><RefreshCw :size="15" /></button>
       <ElDropdown trigger="click">
         <button class="btn quiet" type="button" title="Download" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></button>

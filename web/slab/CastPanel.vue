@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The cast beside the slab: the picture as it grows, its heights, its checks and their mends, and the button that keeps it. */
 import { computed, ref } from 'vue';
-import type { Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
 import CheckNote from '../parts/CheckNote.vue';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import { tellNotice } from '../parts/undoNotice';
@@ -28,7 +28,7 @@ const checks = computed(() => cast.result?.checks ?? []);
 const found = computed(() => checks.value.filter((c) => !c.ok));
 const suggested = computed(() => library.freeName('alphas', `${bench.doc?.card.name ?? 'Slab'} cast`));
 
-async function keep(over: Alpha | null): Promise<void> {
+async function keep(over: AlphaHead | null): Promise<void> {
   const alpha = await cast.keep(over ? over.card.name : name.value.trim() === '' ? suggested.value : name.value, over);
   if (!alpha) return;
   fresh.value = alpha.id;
@@ -36,7 +36,7 @@ async function keep(over: Alpha | null): Promise<void> {
     name.value = '';
     return;
   }
-  const follow = bench.followers(alpha);
+  const follow = library.followersOf(alpha.id);
   tellNotice(follow.length === 0 ? `“${alpha.card.name}” is cast anew; no brush uses it yet.` : `“${alpha.card.name}” is cast anew. ${follow.map((f) => `“${f}”`).join(', ')} ${follow.length === 1 ? 'follows' : 'follow'} it.`);
   await library.load();
 }

@@ -75,7 +75,7 @@ async function make(): Promise<void> {
     </template>
     <select v-else v-model="alphaId" class="field" aria-label="Alpha">
       <option value="" disabled>Choose an alpha</option>
-      <option v-for="{ doc } in library.alphas" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
+      <option v-for="doc in library.alphas" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
     </select>
     <div class="two">
       <select v-model="way" class="field" aria-label="Add or take away"><option value="add">Add</option><option value="take">Take away</option></select>

@@ -20,7 +20,7 @@ useShortcuts(tools.brushes.filter((b) => b.touch.action !== 'smooth').map((brush
 const meta = (path: string) => settingAt(BrushSchema, path);
 const action = computed(() => tools.brush.touch.action);
 const depthless = computed(() => ['move', 'smooth', 'flatten', 'mask'].includes(action.value));
-const alphas = computed(() => library.alphas.map((a) => a.doc));
+const alphas = computed(() => library.alphas);
 </script>
 
 <template>

@@ -4,10 +4,11 @@
  */
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
+import type { Kept } from '#core/kept';
 import { AlphaSchema, explain, type Alpha, type Recipe } from '#core/settings';
 import * as api from '../api/client';
 import { alphaDraft, draftIsSaved, dropAlphaDraft, keepAlphaDraft } from '../api/drafts';
-import { BakeCancelled, MOST_BASE_SIDE, Recipes } from '../workers/recipes';
+import { BakeCancelled, MOST_BASE_SIDE, Recipes, type Made } from '../workers/recipes';
 import type { RecipeAnswer } from '../workers/recipe.worker';
 import { castAlpha, fullSide, madeOf, recipeFrom, tilesOf } from './castAlpha';
 import { sentence, useConnection } from './connection';
@@ -68,11 +69,12 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const step = computed(() => recipe.value?.steps.find((s) => s.id === chosen.value) ?? null);
   /** The chosen step is drawn or clicked on the picture. */
   const drawnOn = computed(() => step.value?.kind === 'retouch' || (step.value?.kind === 'background' && step.value.by === 'click'));
-  const made = computed(() => (recipe.value ? madeOf(recipe.value, library.sources) : null));
+  /** The drawn source that the recipe begins with, as it was when the alpha was opened. */
+  const made = shallowRef<Made>(null);
   const tiles = computed(() => tilesOf(recipe.value, made.value));
   /** The source was changed after this alpha was made. */
   const behind = computed(() => {
-    const from = library.sources.find((s) => s.doc.id === doc.value?.lineage.sourceId);
+    const from = library.sources.find((s) => s.id === doc.value?.lineage.sourceId);
     return recipe.value?.base.kind !== 'cast' && recipe.value?.base.kind !== 'sheet' && from !== undefined && from.revision !== doc.value!.lineage.sourceRevision;
   });
 
@@ -89,9 +91,12 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
         throw error;
       });
       if (kept) library.putAlpha(kept);
+      const begun = (draft ?? kept!).doc.recipe;
+      const drawn = begun && (await madeOf(begun));
       if (wanted !== id) return;
       saved.value = plain(kept ? kept.doc : draft!.doc);
       doc.value = draft ? draft.doc : plain(kept!.doc);
+      made.value = drawn;
       revision.value = draft ? draft.revision : kept!.revision;
       keptAt.value = draft?.keptAt ?? null;
       deleted.value = kept === null;
@@ -119,7 +124,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     clearTimeout(resting);
     recipes?.close();
     recipes = null;
-    for (const value of [doc, saved, revision, keptAt, problem, chosen, answer, bare]) value.value = null;
+    for (const value of [doc, saved, made, revision, keptAt, problem, chosen, answer, bare]) value.value = null;
     deleted.value = false;
     conflict.value = false;
     opening.value = false;
@@ -142,7 +147,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     if (!doc.value || !recipes || !now) return;
     const drawn = now.base.kind === 'lettering' || now.base.kind === 'pattern';
     const side = drawn || size <= QUICK_SIDE ? size : MOST_BASE_SIDE;
-    recipes.preview(recipeFrom(now), { steps: plain(now.steps), size, fullSize: fullSide(now.base, doc.value.size), tiles: tiles.value, chosen: chosen.value, through: drawnOn.value }, side);
+    recipes.preview(recipeFrom(now, made.value), { steps: plain(now.steps), size, fullSize: fullSide(now.base, doc.value.size), tiles: tiles.value, chosen: chosen.value, through: drawnOn.value }, side);
   }
 
   function taken(next: RecipeAnswer): void {
@@ -182,13 +187,13 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   }
 
   /** Bakes at full size and saves under the id and card of `as`. */
-  function bake(as: Alpha, on: number | null): Promise<api.Kept<Alpha>> {
+  function bake(as: Alpha, on: number | null): Promise<Kept<'alphas'>> {
     const { id, card, size, relief, format } = as;
-    const from = library.sources.find((s) => s.doc.id === as.lineage.sourceId);
+    const from = library.sources.find((s) => s.id === as.lineage.sourceId);
     const { floor, crown, cast } = plain(as.lineage);
     const fromSlab = recipe.value!.base.kind === 'cast';
-    const source = from ? { id: from.doc.id, revision: fromSlab ? as.lineage.sourceRevision ?? from.revision : from.revision } : null;
-    const wish = { id, card, size, relief, format: format as 'grey16', recipe: plain(recipe.value!), source, ...(fromSlab ? { cast: { floor, crown, cast } } : {}) };
+    const source = from ? { id: from.id, revision: fromSlab ? as.lineage.sourceRevision ?? from.revision : from.revision } : null;
+    const wish = { id, card, size, relief, format: format as 'grey16', recipe: plain(recipe.value!), made: made.value, source, ...(fromSlab ? { cast: { floor, crown, cast } } : {}) };
     return work.run(`Baking “${card.name}”`, doc.value!.id, async (hand) => {
       const made = castAlpha(wish, on, hand.report);
       hand.onCancel(made.cancel);

@@ -147,7 +147,7 @@ export const useArrivals = defineStore('arrivals', () => {
     const size = Math.min(MOST_SURFACE_SIDE, 2 ** Math.floor(Math.log2(Math.max(32, base.width))));
     const card = { name: library.freeName('alphas', titleOf(file)), author: '', tags: [], notes: '' };
     const steps = [StepSchema.parse({ kind: 'seamless', id: crypto.randomUUID() })];
-    const cast = castAlpha({ id: crypto.randomUUID(), card, size, relief: startRelief('sheet'), format: 'grey16', recipe: { base, steps }, source: { id: sourceId, revision: 1 } }, null, () => undefined);
+    const cast = castAlpha({ id: crypto.randomUUID(), card, size, relief: startRelief('sheet'), format: 'grey16', recipe: { base, steps }, made: null, source: { id: sourceId, revision: 1 } }, null, () => undefined);
     return (await cast.done).doc.id;
   }
 
@@ -161,7 +161,7 @@ export const useArrivals = defineStore('arrivals', () => {
     const card = { name: library.freeName('alphas', sheet.name), author: '', tags: [], notes: '' };
     return work.run(`Casting all of “${sheet.name}”`, sheet.id, async (hand) => {
       const cast = castAlpha({
-        id: crypto.randomUUID(), card, size: sheet.size, relief: startRelief('sheet'), format: 'grey16', recipe: { base: wholeBase(sheet.file), steps: [] },
+        id: crypto.randomUUID(), card, size: sheet.size, relief: startRelief('sheet'), format: 'grey16', recipe: { base: wholeBase(sheet.file), steps: [] }, made: null,
         source: { id: sheet.id, revision: sheet.revision },
       }, null, hand.report);
       hand.onCancel(cast.cancel);

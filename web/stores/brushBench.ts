@@ -4,6 +4,7 @@
  */
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
+import type { Kept } from '#core/kept';
 import { BrushSchema, changeOf, explain, NameSchema, type Brush, type BrushChange } from '#core/settings';
 import * as api from '../api/client';
 import { brushDraft, brushDrafts, draftIsSaved, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
@@ -28,7 +29,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
   const doc = ref<Brush | null>(null);
-  const saved = ref<api.Kept<Brush> | null>(null);
+  const saved = ref<Kept<'brushes'> | null>(null);
   const revision = ref<number | null>(null);
   const keptAt = ref<number | null>(null);
   const waiting = ref(false);
@@ -54,10 +55,9 @@ export const useBrushBench = defineStore('brush-bench', () => {
     const mine = ++openings;
     await flush();
     await library.ready();
-    const draft = await brushDraft(id);
+    const [draft, kept] = await Promise.all([brushDraft(id), library.savedBrush(id)]);
     if (mine !== openings) return;
     resetValues();
-    const kept = library.brushes.find((b) => b.doc.id === id) ?? null;
     saved.value = kept ? { ...kept, doc: plain(kept.doc) } : null;
     if (draft) {
       doc.value = draft.doc;
@@ -200,7 +200,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
     if (!away) useWork().say(`“${sent.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
   }
 
-  function taken(kept: api.Kept<Brush>, sent: string): void {
+  function taken(kept: Kept<'brushes'>, sent: string): void {
     library.putBrush(kept);
     if (doc.value?.id !== kept.doc.id) return void draftIsSaved('brush', kept.doc.id, JSON.parse(sent), kept.revision).then(library.loadDrafts);
     // The document as sent may hold spaces that the server trimmed; what was typed meanwhile stays.
@@ -260,7 +260,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
   }
 
   /** Another window may have sent the same in the same moment. */
-  async function sendOnce({ doc: sent, revision: on }: BrushDraft): Promise<api.Kept<Brush>> {
+  async function sendOnce({ doc: sent, revision: on }: BrushDraft): Promise<Kept<'brushes'>> {
     try {
       return await api.save('brushes', sent, on);
     } catch (error) {
@@ -275,7 +275,8 @@ export const useBrushBench = defineStore('brush-bench', () => {
   async function sentElsewhere(): Promise<void> {
     if (!doc.value || !waiting.value || (await brushDraft(doc.value.id))) return;
     const { id } = doc.value;
-    const kept = library.brushes.find((b) => b.doc.id === id);
+    const kept = await library.savedBrush(id);
+    if (doc.value?.id !== id || !waiting.value) return;
     waiting.value = false;
     if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value)) taken({ ...kept, doc: plain(kept.doc) }, JSON.stringify(doc.value));
     else {

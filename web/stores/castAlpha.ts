@@ -1,4 +1,5 @@
 /** Keeping an alpha that a recipe made: baked, its bytes sent, saved with its lineage. */
+import type { Kept } from '#core/kept';
 import { ALPHA_VERSION, AlphaSchema, CastSettingsSchema, type Alpha, type Base, type Recipe, type Source } from '#core/settings';
 import { usedRange } from '#core/picture';
 import { othersOf } from '#core/recipe';
@@ -20,17 +21,21 @@ export function tilesOf(recipe: Recipe | null, made: Made): boolean {
 }
 
 /** The drawn source that a recipe begins with. */
-export function madeOf(recipe: Recipe, sources: readonly { doc: Source }[]): Made {
-  const { base } = recipe;
+export async function madeOf({ base }: Recipe): Promise<Made> {
   if (base.kind !== 'lettering' && base.kind !== 'pattern') return null;
-  const found = sources.find((s) => s.doc.id === base.sourceId)?.doc;
-  return found && found.kind === base.kind ? plain(found) : null;
+  try {
+    const { doc } = await api.get('sources', base.sourceId);
+    return doc.kind === base.kind ? doc : null;
+  } catch (error) {
+    if (api.isMissing(error)) return null;
+    throw error;
+  }
 }
 
-export function recipeFrom(recipe: Recipe): RecipeFrom {
+export function recipeFrom(recipe: Recipe, made: Made): RecipeFrom {
   const library = useLibrary();
   const others = othersOf(recipe.steps).map((id) => library.alpha(id)).filter((a) => a !== null).map((a) => plain(a));
-  return { base: plain(recipe.base), made: madeOf(recipe, library.sources), others };
+  return { base: plain(recipe.base), made: plain(made), others };
 }
 
 /** The longer side that the base has at full size, for an alpha of `size` pixels. */
@@ -51,14 +56,16 @@ export interface AlphaWish {
   relief: number;
   format: 'grey16' | 'grey32f';
   recipe: Recipe;
+  /** What the recipe begins with, where that is drawn. */
+  made: Made;
   source: { id: string; revision: number } | null;
   /** Of the cast of a slab, which stays when its tones are worked on. */
   cast?: Pick<Alpha['lineage'], 'floor' | 'crown' | 'cast'>;
 }
 
 /** Bakes and saves; `done` answers the kept alpha. */
-export function castAlpha(wish: AlphaWish, revision: number | null, onProgress: (share: number) => void): { done: Promise<api.Kept<Alpha>>; cancel: Baking['cancel'] } {
-  const from = recipeFrom(wish.recipe);
+export function castAlpha(wish: AlphaWish, revision: number | null, onProgress: (share: number) => void): { done: Promise<Kept<'alphas'>>; cancel: Baking['cancel'] } {
+  const from = recipeFrom(wish.recipe, wish.made);
   const work = bake(from, { steps: plain(wish.recipe.steps), size: wish.size, fullSize: fullSide(from.base, wish.size), tiles: tilesOf(wish.recipe, from.made), chosen: null, through: false }, wish.format, onProgress);
   const done = work.done.then(async (baked) => {
     const kept = await api.save('alphas', alphaFrom(wish, baked, await api.putBlob(baked.bytes)), revision);

@@ -1,7 +1,11 @@
-/** Everything that is kept: brushes, alphas, sources, the belt, and drafts that aren't saved yet. */
+/**
+ * Everything that is kept, as lists have it: brushes, alphas, sources, the belt, and drafts that aren't saved yet. A document
+ * is fetched when it is opened.
+ */
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import type { Alpha, Brush, Source } from '#core/settings';
+import { listedOf, type AlphaHead, type BrushHead, type Kept, type Listed } from '#core/kept';
+import { alphasOf as idsOf, type Brush, type Naming } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
 import { useConnection } from './connection';
@@ -9,8 +13,8 @@ import { freeNameAmong } from './names';
 
 /** The alphas that a brush names; null where it names none or they are gone. */
 export interface BrushAlphas {
-  form: Alpha | null;
-  tooth: Alpha | null;
+  form: AlphaHead | null;
+  tooth: AlphaHead | null;
 }
 
 /** What has a place on the rack or among the sources. */
@@ -18,15 +22,17 @@ export type Shelf = 'brushes' | 'alphas' | 'sources';
 
 export const useLibrary = defineStore('library', () => {
   const connection = useConnection();
-  const brushes = ref<api.Kept<Brush>[]>([]);
-  const alphas = ref<api.Kept<Alpha>[]>([]);
-  const sources = ref<api.Kept<Source>[]>([]);
+  const brushes = ref<Listed<'brushes'>[]>([]);
+  const alphas = ref<Listed<'alphas'>[]>([]);
+  const sources = ref<Listed<'sources'>[]>([]);
   const skipped = ref<(api.SkippedRow & { collection: Shelf })[]>([]);
   const drafts = ref<BrushDraft[]>([]);
   const beltIds = ref<string[]>([]);
   const loaded = ref(false);
   const failed = ref<string | null>(null);
   let loading: Promise<void> | null = null;
+  /** Saved brushes as they were last fetched: while the server is away they can still be opened. */
+  const fetched = new Map<string, Kept<'brushes'>>();
 
   async function load(): Promise<void> {
     try {
@@ -47,6 +53,20 @@ export const useLibrary = defineStore('library', () => {
     }
     await loadDrafts();
     loaded.value = true;
+    void fetchBelt();
+  }
+
+  /** What is at hand stays at hand without the server. */
+  async function fetchBelt(): Promise<void> {
+    for (const id of beltIds.value) {
+      const listed = brushes.value.find((b) => b.id === id);
+      if (!listed || fetched.get(id)?.revision === listed.revision) continue;
+      try {
+        fetched.set(id, await api.get('brushes', id));
+      } catch {
+        return;
+      }
+    }
   }
 
   /** Loads once; later calls wait for the first. */
@@ -63,41 +83,70 @@ export const useLibrary = defineStore('library', () => {
     drafts.value = await brushDrafts();
   }
 
-  /** The brush as it is worked on: its draft where there is one. */
-  function brush(id: string): Brush | null {
-    return drafts.value.find((d) => d.doc.id === id)?.doc ?? brushes.value.find((b) => b.doc.id === id)?.doc ?? null;
+  /** What lists say of a brush as it is worked on: of its draft where there is one. */
+  function brushHead(id: string): BrushHead | null {
+    return draftOf(id) ?? brushes.value.find((b) => b.id === id) ?? null;
   }
 
-  function alpha(id: string | null): Alpha | null {
-    return id === null ? null : alphas.value.find((a) => a.doc.id === id)?.doc ?? null;
+  function draftOf(id: string): Brush | null {
+    return drafts.value.find((d) => d.doc.id === id)?.doc ?? null;
   }
 
-  function put<T extends { id: string }>(list: api.Kept<T>[], kept: api.Kept<T>): void {
-    const at = list.findIndex((k) => k.doc.id === kept.doc.id);
-    if (at < 0) list.push(kept);
-    else list[at] = kept;
+  /** The brush as it is worked on: its draft where there is one. Null where there is no such brush, or nobody to ask for it. */
+  async function brush(id: string): Promise<Brush | null> {
+    return draftOf(id) ?? (await savedBrush(id))?.doc ?? null;
   }
 
-  function alphasOf(brush: Brush): BrushAlphas {
+  /** The brush as the server has it; while that is away, as it was last fetched. */
+  async function savedBrush(id: string): Promise<Kept<'brushes'> | null> {
+    try {
+      const kept = await api.get('brushes', id);
+      putBrush(kept);
+      return kept;
+    } catch (error) {
+      if (connection.noticed(error)) return fetched.get(id) ?? null;
+      if (api.isMissing(error)) return null;
+      throw error;
+    }
+  }
+
+  function alpha(id: string | null): AlphaHead | null {
+    return id === null ? null : alphas.value.find((a) => a.id === id) ?? null;
+  }
+
+  /** Names of the brushes that read this alpha. */
+  function followersOf(alphaId: string): string[] {
+    return brushes.value.filter((b) => idsOf(b).includes(alphaId)).map((b) => b.card.name);
+  }
+
+  /** An answer that comes late does not take the place of a newer one. */
+  function put<T extends { id: string; revision: number }>(list: T[], listed: T): void {
+    const at = list.findIndex((k) => k.id === listed.id);
+    if (at < 0) list.push(listed);
+    else if (list[at]!.revision <= listed.revision) list[at] = listed;
+  }
+
+  function alphasOf(brush: Naming): BrushAlphas {
     return { form: alpha(brush.form.alphaId), tooth: alpha(brush.tooth.alphaId) };
   }
 
-  function putBrush(kept: api.Kept<Brush>): void {
-    put(brushes.value, kept);
+  function putBrush(kept: Kept<'brushes'>): void {
+    if ((fetched.get(kept.doc.id)?.revision ?? 0) <= kept.revision) fetched.set(kept.doc.id, kept);
+    put(brushes.value, listedOf('brushes', kept));
   }
 
-  function putAlpha(kept: api.Kept<Alpha>): void {
-    put(alphas.value, kept);
+  function putAlpha(kept: Kept<'alphas'>): void {
+    put(alphas.value, listedOf('alphas', kept));
   }
 
-  function putSource(kept: api.Kept<Source>): void {
-    put(sources.value, kept);
+  function putSource(kept: Kept<'sources'>): void {
+    put(sources.value, listedOf('sources', kept));
   }
 
   /** A name like the wanted one that nothing else has. */
   function freeName(collection: Shelf, wanted: string, exceptId = ''): string {
-    const lists = { brushes: [...brushes.value, ...drafts.value], alphas: alphas.value, sources: sources.value };
-    return freeNameAmong(lists[collection].filter((k) => k.doc.id !== exceptId).map((k) => k.doc.card.name), wanted);
+    const lists = { brushes: [...brushes.value, ...drafts.value.map((d) => d.doc)], alphas: alphas.value, sources: sources.value };
+    return freeNameAmong(lists[collection].filter((k) => k.id !== exceptId).map((k) => k.card.name), wanted);
   }
 
   /** A copy of a brush, as a draft that waits to be named and saved. */
@@ -116,14 +165,14 @@ export const useLibrary = defineStore('library', () => {
     await api.remove(collection, id);
     const lists = { brushes, alphas, sources };
     const list = lists[collection] as typeof brushes;
-    list.value = list.value.filter((k) => k.doc.id !== id);
+    list.value = list.value.filter((k) => k.id !== id);
+    fetched.delete(id);
     beltIds.value = beltIds.value.filter((b) => b !== id);
   }
 
   async function restore(collection: Shelf, id: string): Promise<void> {
-    const kept = await api.restore(collection, id);
     const lists = { brushes, alphas, sources };
-    put(lists[collection].value as api.Kept<{ id: string }>[], kept);
+    put(lists[collection].value as Listed<Shelf>[], listedOf(collection, await api.restore(collection, id)));
   }
 
   async function dropDraft(id: string): Promise<void> {
@@ -140,11 +189,11 @@ export const useLibrary = defineStore('library', () => {
     beltIds.value = await api.putBelt(ids);
   }
 
-  const belt = computed(() => beltIds.value.map((id) => brush(id)).filter((b) => b !== null));
+  const belt = computed(() => beltIds.value.map((id) => brushHead(id)).filter((b) => b !== null));
 
   connection.whenBack(load);
   return {
     brushes, alphas, sources, skipped, drafts, beltIds, belt, loaded, failed,
-    load, ready, loadDrafts, brush, alpha, alphasOf, putBrush, putAlpha, putSource, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
+    load, ready, loadDrafts, brush, brushHead, draftOf, savedBrush, alpha, alphasOf, followersOf, putBrush, putAlpha, putSource, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
   };
 });

@@ -1,7 +1,9 @@
 /** Lettering or a pattern on the bench: changed with undo, seen live, kept as a draft at once, saved, cast into alphas. */
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
+import type { AlphaHead } from '#core/kept';
 import { NameSchema, StepSchema, type Alpha, type Lettering, type Pattern } from '#core/settings';
+import * as api from '../api/client';
 import { BakeCancelled, Recipes } from '../workers/recipes';
 import type { RecipeAnswer } from '../workers/recipe.worker';
 import { castAlpha, startRelief, tilesOf } from './castAlpha';
@@ -66,7 +68,7 @@ export const useMadeBench = defineStore('made-bench', () => {
   };
 
   /** Casts an alpha from what is on the bench; `over` is cast anew with its own recipe. */
-  async function cast(wanted: string, size: number, bevelled: boolean, over: Alpha | null): Promise<Alpha | null> {
+  async function cast(wanted: string, size: number, bevelled: boolean, over: AlphaHead | null): Promise<Alpha | null> {
     if (!doc.value || share.value !== null) return null;
     const name = NameSchema.safeParse(over?.card.name ?? wanted);
     if (!name.success) {
@@ -80,15 +82,17 @@ export const useMadeBench = defineStore('made-bench', () => {
     if (unsaved.value && !(await own.save())) return null;
     if (!doc.value || share.value !== null) return null;
     const { id, kind, card } = doc.value;
+    const made = plain(doc.value);
+    const on = revision.value!;
     try {
-      const recipe = over?.recipe ?? { base: { kind, sourceId: id } as const, steps: bevelled ? [StepSchema.parse({ kind: 'bevel', id: crypto.randomUUID(), width: 2 })] : [] };
+      const again = over ? await api.get('alphas', over.id) : null;
+      const recipe = again?.doc.recipe ?? { base: { kind, sourceId: id } as const, steps: bevelled ? [StepSchema.parse({ kind: 'bevel', id: crypto.randomUUID(), width: 2 })] : [] };
       const wish = {
-        id: over?.id ?? crypto.randomUUID(), card: over?.card ?? { name: library.freeName('alphas', name.data), author: card.author, tags: [], notes: '' }, size: over?.size ?? size,
-        relief: over?.relief ?? startRelief(kind), format: over?.format === 'grey32f' ? 'grey32f' : 'grey16', recipe, source: { id, revision: revision.value! },
+        id: over?.id ?? crypto.randomUUID(), card: again?.doc.card ?? { name: library.freeName('alphas', name.data), author: card.author, tags: [], notes: '' }, size: again?.doc.size ?? size,
+        relief: again?.doc.relief ?? startRelief(kind), format: again?.doc.format === 'grey32f' ? 'grey32f' : 'grey16', recipe, made, source: { id, revision: on },
       } as const;
-      const on = over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null;
       const kept = await work.run(`Casting “${wish.card.name}”`, id, async (hand) => {
-        const cast = castAlpha(wish, on, hand.report);
+        const cast = castAlpha(wish, again?.revision ?? null, hand.report);
         hand.onCancel(cast.cancel);
         return cast.done;
       });

@@ -1,4 +1,5 @@
 import { createPinia, setActivePinia } from 'pinia';
+import { listedOf, type Kept } from '#core/kept';
 import { TRIAL_VERSION, trialSets, type OwnTrial } from '#core/trial';
 import type { Outbox, WaitingTrial } from '../api/outbox';
 import { ServerAway } from '../api/client';
@@ -14,7 +15,7 @@ function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; l
   const deleted = new Map<string, OwnTrial>();
   const answer = (body: unknown, status = 200): Response => new Response(body === null ? null : JSON.stringify(body), { status });
   const no = (status: number, code: string, message: string): Response => answer({ error: { code, message, details: {} } }, status);
-  const kept = (doc: OwnTrial) => ({ doc, revision: 1, base: false, updatedAt: '' });
+  const kept = (doc: OwnTrial): Kept<'trials'> => ({ doc, revision: 1, base: false, updatedAt: '' });
   globalThis.fetch = ((path: string, init: RequestInit = {}) => {
     if (now.away) return Promise.reject(new TypeError('refused'));
     const [, , , id = '', restore] = path.split('/');
@@ -38,7 +39,7 @@ function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; l
           docs.set(id, deleted.get(id)!);
           return answer(kept(docs.get(id)!));
         }
-        default: return answer(path.endsWith('/health') ? { ok: true } : { items: [...docs.values()].map(kept), skipped: [], next: null });
+        default: return answer(path.endsWith('/health') ? { ok: true } : { items: [...docs.values()].map((doc) => listedOf('trials', kept(doc))), skipped: [], next: null });
       }
     })();
     if (now.losesAnswer && init.method === 'PUT') {

@@ -3,6 +3,7 @@
  * Whatever is kept is in the list at once; it is sent on its own, again and again until the server took it.
  */
 import { computed, ref, shallowRef } from 'vue';
+import { headOf, type Documents, type Heads } from '#core/kept';
 import * as api from '../api/client';
 import type { Outbox, Waiting } from '../api/outbox';
 import { useConnection } from './connection';
@@ -19,9 +20,9 @@ export interface Sending<C extends Sent, W extends Waiting, R extends { id: stri
   /** How one is called in a sentence. */
   what: string;
   /** The document to be saved; sends first what it names. */
-  documentOf(one: W, name: string): Promise<api.Documents[C]>;
+  documentOf(one: W, name: string): Promise<Documents[C]>;
   rowOf(one: W): R;
-  rowOfKept(doc: api.Documents[C]): R;
+  rowOfKept(head: Heads[C]): R;
 }
 
 export function useSending<C extends Sent, W extends Waiting, R extends { id: string; name: string }>({ collection, box, what, documentOf, rowOf, rowOfKept }: Sending<C, W, R>) {
@@ -36,7 +37,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   async function load(): Promise<void> {
     waiting.value = (await box.all().catch(() => [])).map(rowOf);
     await orAway(async () => {
-      kept.value = (await api.list(collection)).items.map((k) => rowOfKept(k.doc));
+      kept.value = (await api.list(collection)).items.map(rowOfKept);
     });
     void send();
   }
@@ -101,11 +102,11 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   async function sendOne(one: W): Promise<void> {
     try {
       const saved = await api.save(collection, await documentOf(one, freeName(one.name, one.id)), null);
-      kept.value = [...kept.value, rowOfKept(saved.doc)];
+      kept.value = [...kept.value, rowOfKept(headOf(collection, saved.doc))];
     } catch (error) {
       // It came there by another window, or in an answer that was lost.
       if (!api.conflictOf(error)) throw error;
-      kept.value = (await api.list(collection)).items.map((k) => rowOfKept(k.doc));
+      kept.value = (await api.list(collection)).items.map(rowOfKept);
     }
   }
 
@@ -123,7 +124,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
     kept.value = kept.value.filter((k) => k.id !== id);
     return async () => {
       const { doc } = await api.restore(collection, id);
-      kept.value = [...kept.value, rowOfKept(doc)];
+      kept.value = [...kept.value, rowOfKept(headOf(collection, doc))];
     };
   }
 

@@ -161,7 +161,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
         const name = library.freeName('alphas', `${sheet.card.name} ${out.length + 1}`);
         const cast = castAlpha({
           id: crypto.randomUUID(), card: { name, author: sheet.card.author, tags: sheet.card.tags, notes: '' },
-          size: sheet.cut.size, relief: startRelief('sheet'), format: 'grey16', recipe, source: { id: sheet.id, revision: on },
+          size: sheet.cut.size, relief: startRelief('sheet'), format: 'grey16', recipe, made: null, source: { id: sheet.id, revision: on },
         }, null, tell);
         hand.onCancel(cast.cancel);
         out.push((await cast.done).doc);

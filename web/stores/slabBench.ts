@@ -5,7 +5,7 @@
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Beside } from '#core/session';
-import { alphasOf, type Alpha, type Slab } from '#core/settings';
+import type { Slab } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { dropSlabDraft, keepSlabDraft, slabDraft } from '../api/drafts';
@@ -321,14 +321,9 @@ export const useSlabBench = defineStore('slab-bench', () => {
     }
   }
 
-  /** Brushes whose form the alpha is. */
-  function followers(alpha: Alpha): string[] {
-    return library.brushes.filter((b) => alphasOf(b.doc).includes(alpha.id)).map((b) => b.doc.card.name);
-  }
-
   return {
     doc, revision, sculptor, opening, problem, conflict, deleted, unsaved, saving, keptAt, changes, pieces,
-    open, close, flush, touched, edit, editPieces, bakePieces, make, step, undo, redo, save, revert, keepAsCopy, followers,
+    open, close, flush, touched, edit, editPieces, bakePieces, make, step, undo, redo, save, revert, keepAsCopy,
   };
 });
 

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import { CastCancelled } from '#core/cast';
 import type { Check } from '#core/checks';
+import type { AlphaHead, Kept } from '#core/kept';
 import { ALPHA_VERSION, AlphaSchema, NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
 import * as api from '../api/client';
 import { Caster } from '../workers/caster';
@@ -116,7 +117,7 @@ export const useSlabCast = defineStore('slab-cast', () => {
   }
 
   /** Casts at full size and keeps the alpha, with its lineage, also while one goes elsewhere; `over` is cast anew in place of a new one. Null when it was cancelled or could not be. */
-  async function keep(wanted: string, over: Alpha | null): Promise<Alpha | null> {
+  async function keep(wanted: string, over: AlphaHead | null): Promise<Alpha | null> {
     const from = caster.value;
     if (!bench.doc || !from || !settings.value || share.value !== null) return null;
     problem.value = null;
@@ -130,10 +131,11 @@ export const useSlabCast = defineStore('slab-cast', () => {
       return null;
     }
     const { id } = bench.doc;
-    const card = over?.card ?? { name: name.data, author: bench.doc.card.author, tags: [], notes: '' };
+    const title = over?.card.name ?? name.data;
+    const { author } = bench.doc.card;
     const here = (): boolean => bench.doc?.id === id;
     try {
-      const kept = await work.run(`Casting “${card.name}”`, id, async (hand) => {
+      const kept = await work.run(`Casting “${title}”`, id, async (hand) => {
         if (bench.unsaved && !(await bench.save())) return null;
         if (!here() || hand.cancelled) return null;
         const source = { id, revision: bench.revision };
@@ -143,28 +145,31 @@ export const useSlabCast = defineStore('slab-cast', () => {
           problem.value = made.flat;
           return null;
         }
-        return keepMade({ made, over, card, source }, hand);
+        const before = over ? await api.get('alphas', over.id) : null;
+        const card = before?.doc.card ?? { name: title, author, tags: [], notes: '' };
+        return keepMade({ made, before, card, source }, hand);
       });
-      if (kept && !here()) work.say(`“${card.name}” is cast.`);
+      if (kept && !here()) work.say(`“${title}” is cast.`);
       return kept;
     } catch (error) {
       if (error instanceof CastCancelled || error instanceof BakeCancelled) return null;
       connection.noticed(error);
       if (here()) problem.value = `The cast wasn’t kept. ${sentence(error)}`;
-      else work.say(`The cast of “${card.name}” wasn’t kept. ${sentence(error)}`, true);
+      else work.say(`The cast of “${title}” wasn’t kept. ${sentence(error)}`, true);
       return null;
     }
   }
 
-  async function keepMade({ made, over, card, source }: Keeping, hand: WorkHand): Promise<Alpha> {
+  async function keepMade({ made, before, card, source }: Keeping, hand: WorkHand): Promise<Alpha> {
     const blob = await api.putBlob(made.bytes);
-    const on = over ? library.alphas.find((a) => a.doc.id === over.id)?.revision ?? null : null;
+    const over = before?.doc;
+    const on = before?.revision ?? null;
     if (over?.recipe && made.alpha.format !== 'vector32f') {
       // Steps that were worked out on the old cast are run on the new one.
       const base = { kind: 'cast' as const, blob, format: made.alpha.format, size: made.alpha.size };
       const again = castAlpha({
         id: over.id, card, size: over.size, relief: made.alpha.relief, format: over.format === 'grey32f' ? over.format : 'grey16',
-        recipe: { ...plain(over.recipe), base }, source, cast: made.lineage,
+        recipe: { ...plain(over.recipe), base }, made: null, source, cast: made.lineage,
       }, on, hand.report);
       hand.onCancel(again.cancel);
       return (await again.done).doc;
@@ -184,7 +189,8 @@ export const useSlabCast = defineStore('slab-cast', () => {
 /** What is cast, and what it becomes. */
 interface Keeping {
   made: FullCast;
-  over: Alpha | null;
+  /** The one that is cast anew. */
+  before: Kept<'alphas'> | null;
   card: Alpha['card'];
   source: { id: string; revision: number };
 }

@@ -37,7 +37,7 @@ export function useSourceDoc<T extends Worked>({ togetherMs, onChange }: SourceD
   let drafting: ReturnType<typeof setTimeout> | undefined;
 
   const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value));
-  const casts = computed(() => library.alphas.filter((a) => a.doc.lineage.sourceId === doc.value?.id).reverse());
+  const casts = computed(() => library.alphas.filter((a) => a.lineage.sourceId === doc.value?.id).reverse());
   const history = useHistory<T>(doc, {
     togetherMs, put: (next) => {
       doc.value = next;

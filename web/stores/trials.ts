@@ -1,6 +1,7 @@
 /** Sets of test strokes: shipped ones and one's own. Laying a set takes what was on the body off. */
 import { defineStore } from 'pinia';
 import { TRIAL_VERSION, trialSets, type TrialStroke } from '#core/trial';
+import { get } from '../api/client';
 import { waitingTrials, type WaitingTrial } from '../api/outbox';
 import { heldBrush } from '../proof/heldBrushes';
 import { sentence } from './connection';
@@ -12,7 +13,8 @@ export interface TrialRow {
   id: string;
   name: string;
   body: string;
-  strokes: TrialStroke[];
+  /** How many. */
+  strokes: number;
 }
 
 export const useTrials = defineStore('trials', () => {
@@ -21,7 +23,7 @@ export const useTrials = defineStore('trials', () => {
   const { own, problem, load, keep: keepOne, forget } = useSending<'trials', WaitingTrial, TrialRow>({
     collection: 'trials', box: waitingTrials, what: 'set of test strokes',
     documentOf: ({ id, body, strokes }, name) => Promise.resolve({ version: TRIAL_VERSION, id, card: { name, author: '', tags: [], notes: '' }, body, strokes }),
-    rowOf: ({ id, name, body, strokes }) => ({ id, name, body, strokes }),
+    rowOf: ({ id, name, body, strokes }) => ({ id, name, body, strokes: strokes.length }),
     rowOfKept: ({ id, card, body, strokes }) => ({ id, name: card.name, body, strokes }),
   });
 
@@ -36,8 +38,9 @@ export const useTrials = defineStore('trials', () => {
   }
 
   async function layOwn(id: string, brushId: string): Promise<void> {
-    const set = own.value.find((s) => s.id === id);
-    if (set) await lay(set.strokes, set.body, brushId);
+    if (!own.value.some((s) => s.id === id)) return;
+    const set = (await waitingTrials.one(id).catch(() => null)) ?? (await get('trials', id)).doc;
+    await lay(set.strokes, set.body, brushId);
   }
 
   /** Keeps the strokes that are on the body now, but for those of held keys, which smooth and mask and are no test of a brush. */

@@ -1,5 +1,5 @@
 /** Which alphas the sculpting worker knows, and the bytes of those that are on their way to it. */
-import type { Alpha } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
 import { getBlob } from '../api/client';
 
 /** The worker's alphas may take so many bytes before those that no brush needs are let go. */
@@ -10,7 +10,7 @@ export class FormBytes {
   private readonly known = new Map<string, { key: string; bytes: number }>();
 
   /** Begins to fetch what the worker doesn't have; null where it has it. */
-  fetch(alpha: Alpha): Promise<ArrayBuffer> | null {
+  fetch(alpha: AlphaHead): Promise<ArrayBuffer> | null {
     if (this.has(alpha)) return null;
     const bytes = getBlob(alpha.blob);
     bytes.catch(() => undefined);
@@ -18,13 +18,13 @@ export class FormBytes {
   }
 
   /** What is to be sent now; null where the worker has it meanwhile. */
-  async bytes(alpha: Alpha, fetched: Promise<ArrayBuffer> | null): Promise<ArrayBuffer | null> {
+  async bytes(alpha: AlphaHead, fetched: Promise<ArrayBuffer> | null): Promise<ArrayBuffer | null> {
     if (this.has(alpha)) return null;
     // It was there when this was asked for, and was let go or replaced since.
     return fetched ?? getBlob(alpha.blob);
   }
 
-  sent(alpha: Alpha): void {
+  sent(alpha: AlphaHead): void {
     this.known.delete(alpha.id);
     this.known.set(alpha.id, { key: keyOf(alpha), bytes: bytesOf(alpha) });
   }
@@ -46,7 +46,7 @@ export class FormBytes {
     for (const id of [...this.known.keys()]) if (!ids.includes(id)) this.known.delete(id);
   }
 
-  private has(alpha: Alpha): boolean {
+  private has(alpha: AlphaHead): boolean {
     const known = this.known.get(alpha.id);
     if (known?.key !== keyOf(alpha)) return false;
     this.known.delete(alpha.id);
@@ -55,11 +55,11 @@ export class FormBytes {
   }
 }
 
-function keyOf({ blob, relief, format, size }: Alpha): string {
+function keyOf({ blob, relief, format, size }: AlphaHead): string {
   return `${blob} ${format} ${size} ${relief}`;
 }
 
 /** With its smaller copies, as the worker holds it. */
-function bytesOf({ size, format }: Alpha): number {
+function bytesOf({ size, format }: AlphaHead): number {
   return Math.ceil(size * size * 4 * (format === 'vector32f' ? 3 : 1) * (4 / 3));
 }

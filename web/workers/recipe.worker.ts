@@ -4,7 +4,8 @@ import { alphaHeights } from '#core/brush';
 import { pictureChecks, type PictureChecks } from '#core/checks';
 import { histogram, toUint16, type Picture, type Raster } from '#core/picture';
 import { newCache, runRecipe, type RecipeRun } from '#core/recipe';
-import type { Alpha, Base, Lettering, Pattern, Step } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import type { Base, Lettering, Pattern, Step } from '#core/settings';
 import { getBlob } from '../api/client';
 import { loadBase } from './loadBase';
 
@@ -63,7 +64,7 @@ const api = {
   },
 
   /** Another alpha that steps combine with. */
-  async other(alpha: Alpha): Promise<void> {
+  async other(alpha: AlphaHead): Promise<void> {
     if (blobs.get(alpha.id) === alpha.blob) return;
     others.set(alpha.id, alphaHeights(alpha, await getBlob(alpha.blob)));
     blobs.set(alpha.id, alpha.blob);

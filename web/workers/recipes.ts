@@ -1,6 +1,7 @@
 /** The page's side of recipes: live previews where only the latest counts, and bakes in a worker of their own that can be stopped at once. */
 import * as Comlink from 'comlink';
-import type { Alpha, Base, Lettering, Pattern } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import type { Base, Lettering, Pattern } from '#core/settings';
 import type { RecipeAnswer, RecipeWish, RecipeWorker } from './recipe.worker';
 import { startThread, type Thread } from './thread';
 
@@ -12,7 +13,7 @@ export interface RecipeFrom {
   base: Base;
   made: Made;
   /** Alphas that steps combine with. */
-  others: readonly Alpha[];
+  others: readonly AlphaHead[];
 }
 
 /** Bases are read at up to so many pixels a side. */

@@ -5,7 +5,8 @@
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { meshView, type MeshArrays } from '#core/mesh';
-import type { Alpha, Brush, Piece } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import type { Brush, Piece } from '#core/settings';
 import type { LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
 import type { Beside } from '#core/session';
@@ -95,7 +96,7 @@ export class Sculptor {
   }
 
   /** Makes an alpha known to the worker; again when it was cast anew. */
-  know(alpha: Alpha): Promise<void> {
+  know(alpha: AlphaHead): Promise<void> {
     const bytes = this.forms.fetch(alpha);
     return this.orders.give(() => this.setForm(alpha, bytes));
   }
@@ -112,7 +113,7 @@ export class Sculptor {
     };
   }
 
-  private async setForm(alpha: Alpha, fetched: Promise<ArrayBuffer> | null): Promise<void> {
+  private async setForm(alpha: AlphaHead, fetched: Promise<ArrayBuffer> | null): Promise<void> {
     const bytes = await this.forms.bytes(alpha, fetched);
     if (!bytes) return;
     await this.worker.setForm(alpha.id, { format: alpha.format, size: alpha.size, relief: alpha.relief }, Comlink.transfer(bytes, [bytes]));

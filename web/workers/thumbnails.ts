@@ -3,7 +3,8 @@ import * as Comlink from 'comlink';
 import { createStore, get, set } from 'idb-keyval';
 import { THUMBNAIL_VERSION } from '#core/thumbnail';
 import type { AlphaKind } from '#core/brush';
-import { worksOf, type Alpha, type Brush } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import { worksOf, type Brush } from '#core/settings';
 import { getBlob } from '../api/client';
 import type { BrushAlphas } from '../stores/library';
 import { plain } from '../stores/plain';
@@ -46,6 +47,6 @@ async function render(brush: Brush, alphas: BrushAlphas): Promise<Blob> {
   return worker.render(brush, Comlink.transfer({ form, tooth }, [form, tooth].flatMap((a) => (a ? [a.bytes] : []))));
 }
 
-async function kindAndBytes(alpha: Alpha | null): Promise<{ kind: AlphaKind; bytes: ArrayBuffer } | null> {
+async function kindAndBytes(alpha: AlphaHead | null): Promise<{ kind: AlphaKind; bytes: ArrayBuffer } | null> {
   return alpha && { kind: { format: alpha.format, size: alpha.size, relief: alpha.relief }, bytes: await getBlob(alpha.blob) };
 }

@@ -1,9 +1,12 @@
-/** The kinds of document that are kept: table, schema, version, and what must exist before one is saved. */
+/** The kinds of document that are kept: their schemas, versions, heads, and what must exist before one is saved. */
 import {
   ALPHA_MIGRATIONS, ALPHA_VERSION, AlphaSchema, BODY_VERSION, BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, OwnBodySchema, readDocument, referencesOfAlpha, referencesOfBody,
   referencesOfBrush, referencesOfSource, SOURCE_MIGRATIONS, SOURCE_VERSION, SourceSchema, type Alpha, type Brush, type OwnBody, type ReadResult, type References, type Source,
 } from '#core/settings';
 import { OwnTrialSchema, TRIAL_VERSION, type OwnTrial } from '#core/trial';
+import {
+  AlphaHeadSchema, BodyHeadSchema, BrushHeadSchema, headOfSource, headOfTrial, SourceHeadSchema, TrialHeadSchema, type AlphaHead, type BodyHead, type BrushHead, type SourceHead, type TrialHead,
+} from './heads';
 
 export interface Documents {
   brushes: Brush;
@@ -12,8 +15,29 @@ export interface Documents {
   bodies: OwnBody;
   trials: OwnTrial;
 }
+export interface Heads {
+  brushes: BrushHead;
+  alphas: AlphaHead;
+  sources: SourceHead;
+  bodies: BodyHead;
+  trials: TrialHead;
+}
 export type Collection = keyof Documents;
 export const COLLECTIONS = ['brushes', 'alphas', 'sources', 'bodies', 'trials'] as const satisfies readonly Collection[];
+
+export const SCHEMAS = { brushes: BrushSchema, alphas: AlphaSchema, sources: SourceSchema, bodies: OwnBodySchema, trials: OwnTrialSchema } as const;
+export const HEAD_SCHEMAS = { brushes: BrushHeadSchema, alphas: AlphaHeadSchema, sources: SourceHeadSchema, bodies: BodyHeadSchema, trials: TrialHeadSchema } as const;
+
+/** A document as it is kept. */
+export interface Kept<C extends Collection> {
+  doc: Documents[C];
+  revision: number;
+  base: boolean;
+  updatedAt: string;
+}
+
+/** A document as a list has it. */
+export type Listed<C extends Collection> = Heads[C] & Pick<Kept<C>, 'revision' | 'base' | 'updatedAt'>;
 
 /** What one document of the collection is called in a sentence. */
 export const SINGULAR: Record<Collection, string> = { brushes: 'brush', alphas: 'alpha', sources: 'source', bodies: 'body', trials: 'set of test strokes' };
@@ -29,6 +53,21 @@ export function readStored<C extends Collection>(collection: C, doc: unknown): R
     }
   };
   return read() as ReadResult<Documents[C]>;
+}
+
+export function headOf<C extends Collection>(collection: C, doc: Documents[C]): Heads[C] {
+  const head = (): Heads[Collection] => {
+    switch (collection) {
+      case 'sources': return headOfSource(doc as Source);
+      case 'trials': return headOfTrial(doc as OwnTrial);
+      default: return HEAD_SCHEMAS[collection].parse(doc);
+    }
+  };
+  return head() as Heads[C];
+}
+
+export function listedOf<C extends Collection>(collection: C, { doc, revision, base, updatedAt }: Kept<C>): Listed<C> {
+  return { ...headOf(collection, doc), revision, base, updatedAt };
 }
 
 /** What the table's `kind` column says of a document. */

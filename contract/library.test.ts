@@ -1,0 +1,99 @@
+/** What the page knows of everything that is kept: heads of documents; a document when it is opened. */
+import { newBrush, type Brush } from '#core/settings';
+import { useBrushBench } from '../web/stores/brushBench';
+import { useLibrary } from '../web/stores/library';
+import { until, world, type World } from './page';
+
+let there: World;
+beforeAll(async () => {
+  there = await world();
+});
+afterAll(() => there.close());
+beforeEach(() => {
+  there.away = false;
+  there.load();
+});
+
+async function saved(name: string): Promise<Brush> {
+  const doc = newBrush(crypto.randomUUID(), name);
+  doc.card.notes = 'notes of it';
+  expect((await there.ask(`/brushes/${doc.id}`, 'PUT', { doc, revision: null })).status).toBe(200);
+  return doc;
+}
+const beltWith = async (id: string): Promise<unknown> => there.ask('/belt', 'PUT', { ids: [...((await there.ask('/belt')).json as { ids: string[] }).ids, id] });
+
+test('a list has no documents; an opened brush has all that it was saved with', async () => {
+  const doc = await saved('Has notes');
+  const library = useLibrary();
+  await library.ready();
+  const listed = library.brushes.find((b) => b.id === doc.id)!;
+  expect(listed).toMatchObject({ card: { name: 'Has notes' }, revision: 1 });
+  expect(JSON.stringify(library.brushes)).not.toContain('notes of it');
+  const bench = useBrushBench();
+  await bench.open(doc.id);
+  expect(bench.doc).toEqual(doc);
+  expect(bench.unsaved).toBe(false);
+});
+
+test('a brush that was changed in another window since the list came opens as it is now', async () => {
+  const doc = await saved('Changed meanwhile');
+  const library = useLibrary();
+  await library.ready();
+  const changed = { ...doc, touch: { ...doc.touch, strength: 12 } };
+  await there.ask(`/brushes/${doc.id}`, 'PUT', { doc: changed, revision: 1 });
+  const bench = useBrushBench();
+  await bench.open(doc.id);
+  expect([bench.doc!.touch.strength, bench.revision, bench.conflict]).toEqual([12, 2, false]);
+  expect(library.brushes.find((b) => b.id === doc.id)!.revision).toBe(2);
+});
+
+test('without the server what is at hand opens, and what was never fetched says why it can’t', async () => {
+  const [near, far] = [await saved('At hand'), await saved('In the rack')];
+  await beltWith(near.id);
+  const library = useLibrary();
+  await library.ready();
+  // The belt's brushes are fetched one after the other, this one last.
+  await until(async () => {
+    there.away = true;
+    const brush = await library.brush(near.id);
+    there.away = false;
+    return brush !== null;
+  });
+  there.away = true;
+  const bench = useBrushBench();
+  await bench.open(near.id);
+  expect(bench.doc).toEqual(near);
+  await bench.open(far.id);
+  expect(bench.doc).toBeNull();
+  expect(bench.problem).toContain('can’t be reached, so this brush can’t be opened yet');
+  expect(await library.brush(far.id)).toBeNull();
+});
+
+test('an answer that comes after a newer one changes nothing', async () => {
+  const doc = await saved('Late');
+  const library = useLibrary();
+  await library.ready();
+  const kept = (revision: number) => ({ doc: { ...doc, card: { ...doc.card, name: `Late ${revision}` } }, revision, base: false, updatedAt: '' });
+  // Every order in which four answers can come.
+  const orders = [1, 2, 3, 4].reduce<number[][]>((all, n) => all.flatMap((o) => Array.from({ length: o.length + 1 }, (_, at) => o.toSpliced(at, 0, n))), [[]]);
+  for (const [round, order] of orders.entries()) {
+    for (const n of order) library.putBrush(kept(round * 4 + n + 1));
+    expect(library.brushHead(doc.id)!.card.name).toBe(`Late ${round * 4 + 5}`);
+    there.away = true;
+    expect((await library.brush(doc.id))!.card.name).toBe(`Late ${round * 4 + 5}`);
+    there.away = false;
+  }
+});
+
+test('deleted it leaves the list and what was fetched; restored it is there again', async () => {
+  const doc = await saved('Goes and comes');
+  const library = useLibrary();
+  await library.ready();
+  expect(await library.brush(doc.id)).toEqual(doc);
+  await library.remove('brushes', doc.id);
+  there.away = true;
+  expect([library.brushHead(doc.id), await library.brush(doc.id)]).toEqual([null, null]);
+  there.away = false;
+  await library.restore('brushes', doc.id);
+  expect(library.brushHead(doc.id)).toMatchObject({ card: { name: 'Goes and comes' }, revision: 1 });
+});

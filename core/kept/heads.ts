@@ -1,0 +1,52 @@
+/** What a list says of a document: enough to show it, find it, stamp with it and say what it names, without opening it. */
+import { z } from 'zod';
+import { AlphaSchema, BrushSchema, CardSchema, LEVEL_CELLS, OwnBodySchema, PATTERN_FORMS, type Source } from '#core/settings';
+import { OwnTrialSchema, type OwnTrial } from '#core/trial';
+
+const head = { id: z.uuid(), card: CardSchema.omit({ notes: true }) };
+const { form, tooth, touch, stroke } = BrushSchema.shape;
+
+export const BrushHeadSchema = z.object({
+  ...head, touch: touch.unwrap().pick({ action: true }), stroke: stroke.unwrap().pick({ type: true }), form: form.unwrap().pick({ alphaId: true }), tooth: tooth.unwrap().pick({ alphaId: true }),
+});
+export type BrushHead = z.infer<typeof BrushHeadSchema>;
+
+/** All but the recipe: whoever stamps with it needs no more. */
+export const AlphaHeadSchema = z.object({
+  ...AlphaSchema.pick({ size: true, relief: true, ground: true, format: true, blob: true, report: true }).shape, ...head,
+  lineage: AlphaSchema.shape.lineage.pick({ sourceId: true, sourceRevision: true }),
+});
+export type AlphaHead = z.infer<typeof AlphaHeadSchema>;
+
+const count = z.number().int().min(0);
+export const SourceHeadSchema = z.discriminatedUnion('kind', [
+  z.object({ ...head, kind: z.literal('slab'), cells: z.union(LEVEL_CELLS.map((n) => z.literal(n))) }),
+  /** Pixels; the marks are null until they were looked for. */
+  z.object({ ...head, kind: z.literal('sheet'), width: count, height: count, marks: count.nullable() }),
+  z.object({ ...head, kind: z.literal('lettering'), blocks: count }),
+  z.object({ ...head, kind: z.literal('pattern'), form: z.enum(PATTERN_FORMS) }),
+]);
+export type SourceHead = z.infer<typeof SourceHeadSchema>;
+
+export const BodyHeadSchema = OwnBodySchema.omit({ version: true }).extend(head);
+export type BodyHead = z.infer<typeof BodyHeadSchema>;
+
+export const TrialHeadSchema = OwnTrialSchema.omit({ version: true }).extend({ ...head, strokes: count });
+export type TrialHead = z.infer<typeof TrialHeadSchema>;
+
+export function headOfSource(source: Source): SourceHead {
+  return SourceHeadSchema.parse({ ...source, ...factsOf(source) });
+}
+
+function factsOf(source: Source): object {
+  switch (source.kind) {
+    case 'slab': return { cells: source.cells };
+    case 'sheet': return { width: source.file.width, height: source.file.height, marks: source.marks?.length ?? null };
+    case 'lettering': return { blocks: source.blocks.length };
+    case 'pattern': return { form: source.grow.form };
+  }
+}
+
+export function headOfTrial(trial: OwnTrial): TrialHead {
+  return TrialHeadSchema.parse({ ...trial, strokes: trial.strokes.length });
+}

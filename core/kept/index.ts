@@ -1,0 +1,2 @@
+export * from './collections';
+export * from './heads';
