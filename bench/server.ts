@@ -14,6 +14,7 @@ import { putBlob } from '../server/queries/blobs';
 import { saveDocument } from '../server/queries/documents';
 import { start, type Running } from '../server/start';
 import { cleanUp } from '../server/upkeep';
+import { largePulse } from './large';
 import { median, type Figure } from './measure';
 
 const BRUSHES = 5000;
@@ -37,6 +38,7 @@ export async function serverFigures(): Promise<Figure[]> {
       const list = await listMs(server);
       const busy = await saveMs(server);
       const follow = await followMs(server, alpha);
+      const large = await largePulse(server);
       const floor = { what: 'one synced write of 8 KB', value: sync };
       const figure = (key: string, what: string, value: number, most: number): Figure => ({ key, what, value, unit: 'ms', floor, target: { text: `≤ ${most}`, met: value <= most } });
       return [
@@ -45,6 +47,7 @@ export async function serverFigures(): Promise<Figure[]> {
         figure('save_p95_ms', `a save of a brush under ${CLIENTS} clients`, busy.p95, 150),
         figure('health_p99_ms', 'health in the same run', busy.health, 50),
         figure('follow_ms_5000', `a save of an alpha that ${BRUSHES} brushes follow`, follow, 500),
+        figure('health_large_ms', `99 of 100 answers of health while ${large.megabytes.toFixed(0)} MB of JSON are saved, changed and opened; the slowest ${large.worst.toFixed(0)} ms, the middle ${large.median.toFixed(1)} ms`, large.p99, 50),
         await growth(),
       ];
     } finally {

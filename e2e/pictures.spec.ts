@@ -144,7 +144,7 @@ test('lettering and patterns: made, changed, surprised, cast, and cast anew', as
   await expect(page.getByText('nonsense.ttf isn’t a font.')).toBeVisible();
   await page.getByRole('radio', { name: '256' }).click();
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
-  await expect(page.getByText('256 px · 1 steps')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('256 px · relief 0.040')).toBeVisible({ timeout: 30_000 });
   const picture = page.locator('.cast li img');
   const first = await picture.getAttribute('src');
   await page.getByLabel('Text', { exact: true }).fill('KEEL');

@@ -5,7 +5,7 @@ import { build } from 'esbuild';
 import { root } from './root.mjs';
 
 await build({
-  entryPoints: { server: resolve(root, 'server/main.ts'), store: resolve(root, 'server/store/worker.ts'), studio: resolve(root, 'server/studio/child.ts') },
+  entryPoints: { server: resolve(root, 'server/main.ts'), store: resolve(root, 'server/store/worker.ts'), studio: resolve(root, 'server/studio/child.ts'), reading: resolve(root, 'server/reading/worker.ts') },
   outdir: resolve(root, 'build'), outExtension: { '.js': '.mjs' },
   bundle: true, platform: 'node', format: 'esm', packages: 'external', logLevel: 'error',
 });

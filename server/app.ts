@@ -7,13 +7,14 @@ import helmet from 'koa-helmet';
 import serve from 'koa-static';
 import { failures } from './failures';
 import { guard } from './guard';
-import { jsonBody } from './jsonBody';
+import type { InFlight } from './inFlight';
 import { Problem } from './problem';
 import { routes, type RouteOptions } from './routes';
 
 export interface AppOptions extends RouteOptions {
   /** Folder of the built page. */
   page: string;
+  inFlight: InFlight;
 }
 
 const GONE = new Set(['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE', 'ECANCELED']);
@@ -24,10 +25,10 @@ export function createApp(options: AppOptions): Koa {
   app.on('error', (error: NodeJS.ErrnoException) => {
     if (!GONE.has(error.code ?? '')) console.error(error);
   });
+  app.use(options.inFlight.count());
   app.use(failures());
   app.use(guard());
   app.use(headers());
-  app.use(jsonBody());
   const router = routes(options);
   app.use(router.routes()).use(router.allowedMethods({
     throw: true,

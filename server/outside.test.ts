@@ -9,6 +9,7 @@ import sharp from 'sharp';
 import { writeExr } from '#core/formats';
 import { seeded } from '#core/random';
 import { newBrush } from '#core/settings';
+import { TRIAL_VERSION, trialSets } from '#core/trial';
 import { start, type Running } from './start';
 import { seededTemplate } from './testTemplate';
 
@@ -174,6 +175,35 @@ describe('documents', () => {
       expect(message).not.toMatch(/Invalid|expected|Too (big|small)|Unrecognized|received|undefined/);
     }
   });
+});
+
+describe('the largest documents', () => {
+  const id = crypto.randomUUID();
+  let body: Buffer;
+  beforeAll(() => {
+    const random = seeded(4);
+    const place = (): number[] => [random(), random(), random()];
+    const [stroke] = trialSets()[0]!.strokes;
+    const strokes = Array.from({ length: 100 }, () => ({ ...stroke, samples: Array.from({ length: 990 }, () => ({ origin: place(), direction: place(), pressure: random(), time: random(), lean: random() })) }));
+    body = Buffer.from(JSON.stringify({ doc: { version: TRIAL_VERSION, id, card: { name: 'As large as any' }, body: 'ball', strokes }, revision: null }));
+  });
+
+  // What the pulse says of it is looked at after each test.
+  test('are saved and opened while the server goes on answering', async () => {
+    expect(body.length).toBeGreaterThan(20e6);
+    const saved = await fetch(`${server.address}/api/trials/${id}`, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: body as Uint8Array<ArrayBuffer> });
+    expect(saved.status).toBe(200);
+    const answer = new Uint8Array(await saved.arrayBuffer());
+    const opened = new Uint8Array(await (await fetch(`${server.address}/api/trials/${id}`)).arrayBuffer());
+    // The document, then what goes with it; when it was saved is said to the second.
+    expect(Buffer.compare(opened.subarray(0, 20e6), answer.subarray(0, 20e6))).toBe(0);
+    expect(opened.length).toBe(answer.length);
+  }, 60_000);
+
+  test('and broken ones are refused with a sentence', async () => {
+    const answer = await fetch(`${server.address}/api/trials/${id}`, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: Buffer.concat([body.subarray(0, -3), Buffer.from(']]]')]) as unknown as Uint8Array<ArrayBuffer> });
+    expect([answer.status, (await answer.json()).error.message]).toEqual([400, expect.stringContaining('no valid JSON')]);
+  }, 60_000);
 });
 
 describe('addresses', () => {

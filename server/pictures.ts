@@ -2,11 +2,11 @@
  * Small pictures of what is kept: drawn when they are asked for or when there is nothing else to do, one at a time, after
  * the save that made them necessary was answered.
  */
-import { alphasOf, type Alpha, type Brush, type Source } from '#core/settings';
-import { SINGULAR, type Collection } from '#core/kept';
+import { SINGULAR, type AlphaHead, type Collection } from '#core/kept';
+import { alphasOf } from '#core/settings';
 import type { Database } from './database';
 import { Problem } from './problem';
-import { getDocument, getPicture, putPicture, unpictured } from './queries/documents';
+import { getDocument, getHead, getPicture, getStored, putPicture, unpictured } from './queries/documents';
 import type { Studio } from './studio/studio';
 
 const PICTURED = ['brushes', 'alphas', 'sources'] as const satisfies readonly Collection[];
@@ -74,25 +74,38 @@ export class Pictures {
   private async drawNow(collection: Pictured, id: string): Promise<Uint8Array> {
     // What was saved while it was drawn is drawn again; someone who saves without end gets the one before.
     for (let attempt = 0; ; attempt++) {
-      const { doc, revision } = await getDocument(this.db, collection, id);
-      const { picture, of } = await this.render(collection, doc);
+      const { picture, revision, of } = await this.render(collection, id);
       if ((await putPicture(this.db, { collection, id, revision, picture, of })) || attempt === 3) return picture;
     }
   }
 
-  private async render(collection: Pictured, doc: Brush | Alpha | Source): Promise<{ picture: Uint8Array; of: { id: string; revision: number }[] }> {
+  private async render(collection: Pictured, id: string): Promise<Rendered> {
     switch (collection) {
-      case 'alphas': return { picture: await this.studio.alpha(doc as Alpha), of: [] };
-      case 'sources': return { picture: await this.studio.source(doc as Source), of: [] };
+      case 'alphas': {
+        const { head, revision } = await getHead(this.db, collection, id);
+        return { picture: await this.studio.alpha(head), revision, of: [] };
+      }
+      case 'sources': {
+        const { head, revision } = await getHead(this.db, collection, id);
+        const { text } = await getStored(this.db, collection, id);
+        return { picture: await this.studio.source(head, text), revision, of: [] };
+      }
       case 'brushes': {
-        const brush = doc as Brush;
-        const alphas = await Promise.all(alphasOf(brush).map((id) => getDocument(this.db, 'alphas', id).catch(() => null)));
-        const found = (id: string | null): Alpha | null => alphas.find((a) => a?.doc.id === id)?.doc ?? null;
-        const picture = await this.studio.brush(brush, { form: found(brush.form.alphaId), tooth: found(brush.tooth.alphaId) });
-        return { picture, of: alphas.filter((a) => a !== null).map((a) => ({ id: a.doc.id, revision: a.revision })) };
+        const { doc, revision } = await getDocument(this.db, collection, id);
+        const alphas = await Promise.all(alphasOf(doc).map((alpha) => getHead(this.db, 'alphas', alpha).catch(() => null)));
+        const found = (alpha: string | null): AlphaHead | null => alphas.find((a) => a?.head.id === alpha)?.head ?? null;
+        const picture = await this.studio.brush(doc, { form: found(doc.form.alphaId), tooth: found(doc.tooth.alphaId) });
+        return { picture, revision, of: alphas.filter((a) => a !== null).map((a) => ({ id: a.head.id, revision: a.revision })) };
       }
     }
   }
+}
+
+interface Rendered {
+  picture: Uint8Array;
+  /** What it shows, as it was: of the document, and of the alphas in it. */
+  revision: number;
+  of: { id: string; revision: number }[];
 }
 
 function isPictured(collection: Collection): collection is Pictured {

@@ -1,17 +1,20 @@
 /** What the server answers, as a table of small functions. */
 import { createHash } from 'node:crypto';
+import { Readable } from 'node:stream';
 import Router from '@koa/router';
 import type { Context } from 'koa';
 import { z } from 'zod';
-import { BlobHashSchema, type Source } from '#core/settings';
-import { COLLECTIONS, readStored, SINGULAR, type Collection } from '#core/kept';
+import { COLLECTIONS, type Collection } from '#core/kept';
+import { BlobHashSchema } from '#core/settings';
 import type { Database } from './database';
 import type { Pictures } from './pictures';
 import { Problem } from './problem';
 import { getBelt, putBelt } from './queries/belt';
 import { hasBlob, keepBlob, renewBlobs, sizeOfBlob } from './queries/blobs';
-import { deleteDocument, getDocument, listDocuments, restoreDocument, saveDocument, stateOf } from './queries/documents';
+import { deleteDocument, getHead, getStored, listDocuments, restoreDocument, saveJudged, stateOf, type Stored } from './queries/documents';
 import { putHolds } from './queries/holds';
+import type { Judged } from './reading/judged';
+import type { Reader } from './reading/reader';
 import type { Arrived, BlobFiles } from './store/blobFiles';
 import type { Studio } from './studio/studio';
 import { MOST_WINDOW_SIDE } from './studio/window';
@@ -38,16 +41,11 @@ const PageQuery = z.object({
   after: z.string().max(80, 'A list goes on from the place that the page before it named.').nullable().default(null),
   limit: number('The limit').int('The limit is a whole number.').min(1, 'A page has at least one entry.').max(500, 'A page has at most 500 entries.').default(100),
 });
-const SaveBody = z.object({
-  doc: z.unknown(), revision: z.number('The revision must be a number, or null.').int('A revision is a whole number.').positive('Revisions begin at 1.').nullable(),
-}, 'A save needs the document and the revision it was made on.');
-const BeltBody = z.object({ ids: z.array(z.uuid('The belt holds ids of brushes.'), 'The belt is a list of ids.').max(200, 'The belt holds at most 200 brushes.') }, 'The belt is a list of ids.');
-const HoldsBody = z.object({ hashes: z.array(BlobHashSchema, 'What drafts name is a list.').max(5000, 'At most 5000 can be held at once.') }, 'What drafts name is a list.');
-
 export interface RouteOptions {
   db: Database;
   files: BlobFiles;
   studio: Studio;
+  reader: Reader;
   pictures: Pictures;
   /** Folder of the PostgreSQL data. */
   databaseFolder: string;
@@ -55,7 +53,7 @@ export interface RouteOptions {
 }
 
 export function routes(options: RouteOptions): Router {
-  const { db, files, studio, version } = options;
+  const { db, files, studio, reader, version } = options;
   const router = new Router({ prefix: '/api' });
 
   // Says that the server runs; it waits for nothing.
@@ -67,10 +65,10 @@ export function routes(options: RouteOptions): Router {
 
   for (const [ending, type] of ALPHA_FILES) {
     router.get(`/alphas/:id/${ending}`, async (ctx) => {
-      const { doc } = await getDocument(db, 'alphas', idOf(ctx));
-      ctx.attachment(`${doc.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}.${ending}`);
+      const { head } = await getHead(db, 'alphas', idOf(ctx));
+      ctx.attachment(`${head.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}.${ending}`);
       ctx.type = type;
-      ctx.body = Buffer.from(await studio.file(doc, ending));
+      ctx.body = Buffer.from(await studio.file(head, ending));
     });
   }
 
@@ -95,7 +93,7 @@ export function routes(options: RouteOptions): Router {
     ctx.body = { hash };
   });
   router.put('/holds/:id', async (ctx) => {
-    ctx.body = { missing: await putHolds(db, idOf(ctx), HoldsBody.parse(bodyOf(ctx)).hashes) };
+    ctx.body = { missing: await putHolds(db, idOf(ctx), (await reader.body<'holds'>(ctx, { kind: 'holds' })).hashes) };
   });
 
   router.post('/sheets', async (ctx) => {
@@ -148,7 +146,7 @@ export function routes(options: RouteOptions): Router {
     ctx.body = { ids: await getBelt(db) };
   });
   router.put('/belt', async (ctx) => {
-    ctx.body = { ids: await putBelt(db, BeltBody.parse(bodyOf(ctx)).ids) };
+    ctx.body = { ids: await putBelt(db, (await reader.body<'belt'>(ctx, { kind: 'belt' })).ids) };
   });
 
   router.get('/storage', async (ctx) => {
@@ -161,7 +159,11 @@ export function routes(options: RouteOptions): Router {
   return router;
 }
 
-function addCollection<C extends Collection>(router: Router, { db, pictures, studio }: RouteOptions, collection: C): void {
+function addCollection(router: Router, { db, pictures, studio, reader }: RouteOptions, collection: Collection): void {
+  async function answerStored(ctx: Context): Promise<void> {
+    const { name, text, ...about } = await getStored(db, collection, idOf(ctx));
+    answer(ctx, await reader.stored(collection, name, text), about);
+  }
   router.get(`/${collection}`, async (ctx) => {
     const page = PageQuery.parse(ctx.query);
     ctx.etag = stateOf(db, collection);
@@ -174,17 +176,14 @@ function addCollection<C extends Collection>(router: Router, { db, pictures, stu
     ctx.body = await listDocuments(db, collection, page);
   });
   router.get(`/${collection}/:id`, async (ctx) => {
-    ctx.body = await getDocument(db, collection, idOf(ctx));
+    await answerStored(ctx);
   });
   router.put(`/${collection}/:id`, async (ctx) => {
-    const body = SaveBody.parse(bodyOf(ctx));
-    const read = readStored(collection, body.doc);
-    if (!read.ok) throw new Problem(422, 'invalid', read.reason);
-    if (read.value.id !== idOf(ctx)) throw new Problem(422, 'invalid', `The ${SINGULAR[collection]}’s id is not the one in the address.`);
-    if (collection === 'sources') await tryFiles(db, studio, read.value as Source);
-    const revision = await saveDocument(db, collection, { doc: read.value, revision: body.revision });
+    const save = await reader.body<'save'>(ctx, { kind: 'save', collection, id: idOf(ctx) });
+    await tryFiles(db, studio, save);
+    const revision = await saveJudged(db, save, { revision: save.revision });
     pictures.soon();
-    ctx.body = { doc: read.value, revision, base: false, updatedAt: new Date().toISOString() };
+    answer(ctx, save.text, { revision, base: false, updatedAt: new Date().toISOString() });
   });
   router.delete(`/${collection}/:id`, async (ctx) => {
     await deleteDocument(db, collection, idOf(ctx));
@@ -192,7 +191,7 @@ function addCollection<C extends Collection>(router: Router, { db, pictures, stu
   });
   router.post(`/${collection}/:id/restore`, async (ctx) => {
     await restoreDocument(db, collection, idOf(ctx));
-    ctx.body = await getDocument(db, collection, idOf(ctx));
+    await answerStored(ctx);
   });
   router.get(`/${collection}/:id/picture`, async (ctx) => {
     const picture = await pictures.of(collection, idOf(ctx));
@@ -206,20 +205,27 @@ function addCollection<C extends Collection>(router: Router, { db, pictures, stu
   });
 }
 
-/** Files that a source names were looked at when they came; one that came as bare bytes is looked at now. */
-async function tryFiles(db: Database, studio: Studio, source: Source): Promise<void> {
-  const tried = new Set(await namedBefore(db, source.id));
-  if (source.kind === 'sheet' && !tried.has(source.file.blob) && (await hasBlob(db, source.file.blob))) await studio.sheet(source.file.blob, source.file.name);
-  if (source.kind !== 'lettering') return;
-  for (const { font } of source.blocks) {
-    if (font.kind !== 'own' || tried.has(font.blob) || !(await hasBlob(db, font.blob))) continue;
-    tried.add(font.blob);
-    await studio.font(font.blob, font.name);
+/** A kept document: its text is JSON already. */
+function answer(ctx: Context, text: Uint8Array, about: Pick<Stored, 'revision' | 'base' | 'updatedAt'>): void {
+  ctx.type = 'application/json';
+  const parts = [Buffer.from('{"doc":'), text, Buffer.from(`,${JSON.stringify(about).slice(1)}`)];
+  // Large texts are not copied once more.
+  ctx.length = parts.reduce((sum, part) => sum + part.length, 0);
+  ctx.body = Readable.from(parts, { objectMode: false });
+}
+
+/** Files that a document names were looked at when they came; one that came as bare bytes is looked at now. */
+async function tryFiles(db: Database, studio: Studio, { collection, id, files }: Judged): Promise<void> {
+  if (files.length === 0) return;
+  const tried = new Set(await namedBefore(db, collection, id));
+  for (const { kind, blob, name } of files) {
+    if (tried.has(blob) || !(await hasBlob(db, blob))) continue;
+    await (kind === 'picture' ? studio.sheet(blob, name) : studio.font(blob, name));
   }
 }
 
-async function namedBefore(db: Database, id: string): Promise<string[]> {
-  const { rows } = await db.query<{ target: string }>("SELECT target FROM refs WHERE collection = 'sources' AND id = $1 AND kind = 'blob'", [id]);
+async function namedBefore(db: Database, collection: Collection, id: string): Promise<string[]> {
+  const { rows } = await db.query<{ target: string }>("SELECT target FROM refs WHERE collection = $2 AND id = $1 AND kind = 'blob'", [id, collection]);
   return rows.map((r) => r.target);
 }
 
@@ -234,12 +240,6 @@ async function receive(ctx: Context, files: BlobFiles, most: number, keep: (arri
   } finally {
     await files.drop(arrived);
   }
-}
-
-function bodyOf(ctx: Context): unknown {
-  const { body } = ctx.request as { body?: unknown };
-  if (body === undefined) throw new Problem(415, 'no-json', 'This needs a body of JSON, sent as application/json.');
-  return body;
 }
 
 function hashOf(ctx: Context): string {

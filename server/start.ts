@@ -1,10 +1,13 @@
 /** Opens the database and listens on the local machine. */
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { setTimeout as wait } from 'node:timers/promises';
 import { createApp } from './app';
 import { openDatabase } from './database';
+import { InFlight } from './inFlight';
 import { Pictures } from './pictures';
 import { sizeOfBlob } from './queries/blobs';
+import { Reader } from './reading/reader';
 import { seedBaseBrushes } from './seed';
 import { Studio } from './studio/studio';
 import { cleanUp } from './upkeep';
@@ -32,14 +35,23 @@ export async function start(options: StartOptions): Promise<Running> {
   const { db, files, databaseFolder } = database;
   const studio = new Studio(files.folder, (hash) => sizeOfBlob(db, hash), options.readSeconds);
   const pictures = new Pictures(db, studio);
-  const stop = async (): Promise<void> => {
+  const reader = new Reader();
+  const inFlight = new InFlight();
+  const stop = async (server: Server | null): Promise<void> => {
+    const closed = new Promise((done) => (server ? server.close(done) : done(null)));
+    // Whoever waits for work is answered that it isn't done; what is being saved is saved, and said to be.
     studio.close();
+    await reader.close();
+    await Promise.race([inFlight.ended(), wait(LAST_ANSWERS_MS, null, { ref: false })]);
+    server?.closeAllConnections();
+    await inFlight.ended();
+    await closed;
     await pictures.close();
     await database.close();
   };
   try {
     await seedBaseBrushes(db);
-    const app = createApp({ db, files, studio, pictures, databaseFolder, page: options.page, version: options.version });
+    const app = createApp({ db, files, studio, reader, pictures, databaseFolder, inFlight, page: options.page, version: options.version });
     const server = await new Promise<Server>((resolve, reject) => {
       const listening = app.listen(options.port, '127.0.0.1', () => resolve(listening));
       listening.once('error', (error: NodeJS.ErrnoException) => {
@@ -54,17 +66,17 @@ export async function start(options: StartOptions): Promise<Running> {
       first: database.first,
       close: async () => {
         await upkeep.stop();
-        server.closeAllConnections();
-        await new Promise((resolve) => server.close(resolve));
-        await stop();
+        await stop(server);
       },
     };
   } catch (error) {
-    await stop();
+    await stop(null);
     throw error;
   }
 }
 
+/** For what is being answered when the server closes. */
+const LAST_ANSWERS_MS = 2000;
 const FIRST_UPKEEP_MS = 10 * 60_000;
 const UPKEEP_MS = 24 * 3600_000;
 

@@ -1,8 +1,11 @@
 /** Reading and writing the kept documents. Every save is one transaction and keeps what it replaced. */
-import { headOf, kindOf, readStored, referencesOf, SINGULAR, type Collection, type Documents, type Heads, type Kept, type Listed } from '#core/kept';
+import { headOf, readStored, SINGULAR, type Collection, type Documents, type Heads, type Kept, type Listed } from '#core/kept';
+import type { ReadResult } from '#core/settings';
 import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
-import type { ReadResult, References } from '#core/settings';
+import { judged, type Judged } from '../reading/judged';
+import { read } from '../reading/read';
+import type { Utf8 } from '../store/messages';
 import { needReferences } from './references';
 
 export interface List<C extends Collection> {
@@ -80,19 +83,41 @@ function noteChange(db: Database, collection: Collection): void {
   changed.set(db, counts);
 }
 
-export async function getDocument<C extends Collection>(db: Database, collection: C, id: string): Promise<Kept<C>> {
-  const { rows } = await db.query<Row>(
-    `SELECT id, name, doc, revision, ${baseColumn(collection)}, updated_at FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`, [id],
-  );
-  const row = rows[0];
-  if (!row) throw missing(collection, id);
-  const read = readStored(collection, row.doc);
-  if (!read.ok) throw new Problem(422, 'unreadable', `“${row.name}” can’t be opened. ${read.reason}`, { id });
-  return { doc: read.value, revision: row.revision, base: row.base, updatedAt: row.updated_at.toISOString() };
+/** A document as it lies in the store, of whatever version, as JSON. */
+export interface Stored {
+  name: string;
+  /** UTF-8. */
+  text: Uint8Array;
+  revision: number;
+  base: boolean;
+  updatedAt: string;
 }
 
-export interface Save<C extends Collection> {
-  doc: Documents[C];
+export async function getStored(db: Database, collection: Collection, id: string): Promise<Stored> {
+  const { rows } = await db.query<Omit<Stored, 'updatedAt'> & { updated_at: Date }>(
+    `SELECT name, doc::text AS text, revision, ${baseColumn(collection)}, updated_at FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`, [id], 'text',
+  );
+  const [row] = rows;
+  if (!row) throw missing(collection, id);
+  const { updated_at: at, ...stored } = row;
+  return { ...stored, updatedAt: at.toISOString() };
+}
+
+/** A small document, read at once. */
+export async function getDocument<C extends Collection>(db: Database, collection: C, id: string): Promise<Kept<C>> {
+  const { name, text, ...about } = await getStored(db, collection, id);
+  return { doc: JSON.parse(Buffer.from(read<'stored'>({ kind: 'stored', collection, name }, text)).toString()) as Documents[C], ...about };
+}
+
+/** What lists say of one document. */
+export async function getHead<C extends Collection>(db: Database, collection: C, id: string): Promise<{ head: Heads[C]; revision: number }> {
+  const { rows } = await db.query<{ head: Heads[C] | null; revision: number }>(`SELECT head, revision FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`, [id]);
+  const [row] = rows;
+  if (!row) throw missing(collection, id);
+  return { head: row.head ?? headOf(collection, (await getDocument(db, collection, id)).doc), revision: row.revision };
+}
+
+export interface Save {
   /** The revision the change was made on; null for a new document. */
   revision: number | null;
   base?: boolean;
@@ -100,24 +125,29 @@ export interface Save<C extends Collection> {
   picture?: Uint8Array;
 }
 
+/** Reads the document first; returns the new revision. */
+export async function saveDocument<C extends Collection>(db: Database, collection: C, { doc, ...save }: Save & { doc: Documents[C] }): Promise<number> {
+  return saveJudged(db, judged(collection, doc), save);
+}
+
 /** Returns the new revision. What the document names must be there. One statement looks, one writes all of it or nothing. */
-export async function saveDocument<C extends Collection>(db: Database, collection: C, save: Save<C>): Promise<number> {
-  const { doc, revision } = save;
-  const named = referencesOf(collection, doc);
+export async function saveJudged(db: Database, doc: Judged, save: Save): Promise<number> {
+  const { revision } = save;
+  const { collection } = doc;
   const next = await db.together(async (tx) => {
-    await needReferences(tx, SINGULAR[collection], named);
-    const old = await standing(tx, collection, doc);
-    if (old.base) throw new Problem(403, 'base-brush', `“${doc.card.name}” is a base brush and stays as it is. Save it as a copy.`);
+    await needReferences(tx, SINGULAR[collection], doc.references);
+    const old = await standing(tx, doc);
+    if (old.base) throw new Problem(403, 'base-brush', `“${doc.name}” is a base brush and stays as it is. Save it as a copy.`);
     if (old.deleted || (old.revision === null && revision !== null)) {
-      throw new Problem(409, 'deleted-elsewhere', `“${doc.card.name}” was deleted in another window since it was opened here. Keep yours as a copy.`, { id: doc.id });
+      throw new Problem(409, 'deleted-elsewhere', `“${doc.name}” was deleted in another window since it was opened here. Keep yours as a copy.`, { id: doc.id });
     }
     if (old.revision !== revision) {
-      throw new Problem(409, 'changed-elsewhere', `“${doc.card.name}” was changed in another window since it was opened here. Keep yours as a copy, or load the other.`, {
+      throw new Problem(409, 'changed-elsewhere', `“${doc.name}” was changed in another window since it was opened here. Keep yours as a copy, or load the other.`, {
         id: doc.id, stored: old.revision,
       });
     }
-    if (old.taken) throw nameTaken(collection, doc.card.name);
-    await (old.revision === null ? insert(tx, collection, save, named) : update(tx, collection, save, named));
+    if (old.taken) throw nameTaken(collection, doc.name);
+    await (old.revision === null ? insert(tx, doc, save) : update(tx, doc, save));
     return (old.revision ?? 0) + 1;
   });
   noteChange(db, collection);
@@ -133,12 +163,12 @@ interface Standing {
   taken: boolean;
 }
 
-async function standing<C extends Collection>(tx: Queries, collection: C, doc: Documents[C]): Promise<Standing> {
+async function standing(tx: Queries, { collection, id, name }: Judged): Promise<Standing> {
   const { rows } = await tx.query<Standing>(
     `SELECT (SELECT revision FROM ${collection} WHERE id = $1) AS revision,
        coalesce((SELECT deleted_at IS NOT NULL FROM ${collection} WHERE id = $1), false) AS deleted,
        coalesce((SELECT base FROM (SELECT ${baseColumn(collection)}, id FROM ${collection}) AS own WHERE id = $1), false) AS base,
-       EXISTS (SELECT 1 FROM ${collection} WHERE lower(name) = lower($2) AND id <> $1 AND deleted_at IS NULL) AS taken`, [doc.id, doc.card.name],
+       EXISTS (SELECT 1 FROM ${collection} WHERE lower(name) = lower($2) AND id <> $1 AND deleted_at IS NULL) AS taken`, [id, name],
   );
   return rows[0]!;
 }
@@ -147,26 +177,28 @@ async function standing<C extends Collection>(tx: Queries, collection: C, doc: D
 const NAMED = `named AS (
   INSERT INTO refs (collection, id, revision, kind, target) SELECT $6, $1, $7, kind, target FROM unnest($8::text[], $9::text[]) AS n (kind, target) ON CONFLICT DO NOTHING)`;
 
-function values<C extends Collection>(collection: C, { doc, revision, picture }: Save<C>, { blobs, alphas }: References): unknown[] {
+function values({ collection, id, name, kind, text, spare, head, references: { blobs, alphas } }: Judged, { revision, picture }: Save): unknown[] {
   const kinds = [...blobs.map(() => 'blob'), ...alphas.map(() => 'alpha')];
-  return [doc.id, doc.card.name, kindOf(collection, doc), JSON.stringify(doc), picture ?? null, collection, (revision ?? 0) + 1, kinds, [...blobs.map((b) => b.hash), ...alphas], JSON.stringify(headOf(collection, doc))];
+  return [id, name, kind, { utf8: spare ?? text, given: spare !== undefined } satisfies Utf8, picture ?? null, collection, (revision ?? 0) + 1, kinds, [...blobs.map((b) => b.hash), ...alphas], head];
 }
 
-async function insert<C extends Collection>(tx: Queries, collection: C, save: Save<C>, named: References): Promise<void> {
+async function insert(tx: Queries, doc: Judged, save: Save): Promise<void> {
+  const { collection } = doc;
   const own = collection === 'brushes';
   await tx.query(
     `WITH ${NAMED}
      INSERT INTO ${collection} (id, name, kind, doc, head, picture, pictured${own ? ', base' : ''}) VALUES ($1, $2, $3, $4, $10, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${own ? ', $11' : ''})`,
-    [...values(collection, save, named), ...(own ? [save.base ?? false] : [])],
+    [...values(doc, save), ...(own ? [save.base ?? false] : [])],
   );
 }
 
-async function update<C extends Collection>(tx: Queries, collection: C, save: Save<C>, named: References): Promise<void> {
+async function update(tx: Queries, doc: Judged, save: Save): Promise<void> {
+  const { collection } = doc;
   await tx.query(
     `WITH kept AS (INSERT INTO revisions (collection, id, revision, doc) SELECT $6, id, revision, doc FROM ${collection} WHERE id = $1), ${NAMED}
      ${collection === 'alphas' ? `, followers AS (${FOLLOWERS})` : ''}
      UPDATE ${collection} SET name = $2, kind = $3, doc = $4, head = $10, picture = coalesce($5, picture), revision = $7, updated_at = now(),
-       pictured = CASE WHEN $5::bytea IS NULL THEN 0 ELSE $7 END WHERE id = $1`, values(collection, save, named),
+       pictured = CASE WHEN $5::bytea IS NULL THEN 0 ELSE $7 END WHERE id = $1`, values(doc, save),
   );
 }
 

@@ -6,9 +6,19 @@ export interface OpenOrder {
 }
 
 export type Order =
-  | { kind: 'query'; sql: string; params: readonly unknown[] }
+  /** The column that is named comes as UTF-8 bytes, which go from thread to thread without being copied. */
+  | { kind: 'query'; sql: string; params: readonly unknown[]; bytes?: string | undefined }
   | { kind: 'exec'; sql: string }
   | { kind: 'close' };
+
+/** A parameter of text that comes as UTF-8 bytes: only the database’s thread makes text of it. */
+export interface Utf8 {
+  utf8: Uint8Array;
+  /** Nobody else needs them any more: they are not copied. */
+  given: boolean;
+}
+
+export const isUtf8 = (param: unknown): param is Utf8 => typeof param === 'object' && param !== null && 'utf8' in param;
 
 export interface Answer {
   id: number;

@@ -1,15 +1,14 @@
 /** The server’s side of the database: orders go to its thread one after the other, a transaction keeps the others out. */
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
-import { Worker } from 'node:worker_threads';
-import type { Answer, OpenOrder, Order } from './messages';
+import { startThread } from '../threads';
+import { isUtf8, type Answer, type OpenOrder, type Order } from './messages';
 
 export interface Rows<T> {
   rows: T[];
 }
 
 export interface Queries {
-  query<T>(sql: string, params?: readonly unknown[]): Promise<Rows<T>>;
+  /** `bytes` names a column of text that is answered as UTF-8 bytes; a parameter may be `Utf8`. */
+  query<T>(sql: string, params?: readonly unknown[], bytes?: string): Promise<Rows<T>>;
   /** Several statements. */
   exec(sql: string): Promise<void>;
 }
@@ -22,14 +21,8 @@ export interface Database extends Queries {
   close(): Promise<void>;
 }
 
-/** Packed, the thread’s script lies beside the server’s; from its sources it is one of them. */
-function script(): URL {
-  const packed = new URL('./store.mjs', import.meta.url);
-  return existsSync(fileURLToPath(packed)) ? packed : new URL('./fromSources.mjs', import.meta.url);
-}
-
 export async function openThread(path: string): Promise<Database> {
-  const thread = new Worker(script(), { workerData: { path } satisfies OpenOrder });
+  const thread = startThread('store', { path } satisfies OpenOrder);
   const waiting = new Map<number, { done: (value: unknown) => void; fail: (error: Error) => void }>();
   let ids = 0;
   let last: Promise<unknown> = Promise.resolve();
@@ -54,7 +47,7 @@ export async function openThread(path: string): Promise<Database> {
     if (ended) return Promise.reject(ended);
     const id = ++ids;
     const answer = new Promise<unknown>((done, fail) => waiting.set(id, { done, fail }));
-    thread.postMessage({ id, order });
+    thread.postMessage({ id, order }, order.kind === 'query' ? order.params.filter(isUtf8).flatMap((p) => (p.given ? [p.utf8.buffer as ArrayBuffer] : [])) : []);
     return answer as Promise<T>;
   }
 
@@ -66,7 +59,7 @@ export async function openThread(path: string): Promise<Database> {
   }
 
   const queries: Queries = {
-    query: (sql, params = []) => ask({ kind: 'query', sql, params }),
+    query: (sql, params = [], bytes) => ask({ kind: 'query', sql, params, bytes }),
     exec: (sql) => ask({ kind: 'exec', sql }),
   };
 
@@ -89,7 +82,7 @@ export async function openThread(path: string): Promise<Database> {
     throw error;
   }
   return {
-    query: (sql, params) => alone(() => queries.query(sql, params)),
+    query: (sql, params, bytes) => alone(() => queries.query(sql, params, bytes)),
     exec: (sql) => alone(() => queries.exec(sql)),
     transaction: (act) => alone(() => transaction(act)),
     together: (act) => alone(() => act(queries)),

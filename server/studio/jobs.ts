@@ -1,5 +1,6 @@
 /** What the studio does: heavy work on stored bytes, and work on files from outside that may never end by itself. */
-import type { Alpha, Brush, Lettering, Source } from '#core/settings';
+import { readStored, type AlphaHead } from '#core/kept';
+import type { Brush, Lettering, Source } from '#core/settings';
 import { BlockSchema, SOURCE_VERSION } from '#core/settings';
 import type { Guess } from '#core/arrive';
 import { Problem } from '../problem';
@@ -23,9 +24,10 @@ export type Job =
   /** A font from outside is read and tried. */
   | { kind: 'font'; hash: string; name: string }
   | { kind: 'brush'; brush: Brush; forms: BrushForms }
-  | { kind: 'alpha'; alpha: Alpha }
-  | { kind: 'source'; source: Source }
-  | { kind: 'file'; alpha: Alpha; ending: 'png' | 'tiff' | 'exr' };
+  | { kind: 'alpha'; alpha: AlphaHead }
+  /** A source as it is kept, of whatever version, as JSON in UTF-8. */
+  | { kind: 'source'; text: Uint8Array }
+  | { kind: 'file'; alpha: AlphaHead; ending: 'png' | 'tiff' | 'exr' };
 
 export interface JobResults {
   sheet: SheetFile;
@@ -54,6 +56,12 @@ function decoded(blobs: Blobs, hash: string, name: string): Promise<Decoded> {
   return made;
 }
 
+function sourceOf(text: Uint8Array): Source {
+  const read = readStored('sources', JSON.parse(Buffer.from(text).toString('utf8')));
+  if (!read.ok) throw new Problem(422, 'unreadable', read.reason);
+  return read.value;
+}
+
 export async function carryOut(job: Job, blobs: Blobs): Promise<JobResults[Job['kind']]> {
   switch (job.kind) {
     case 'sheet': {
@@ -79,10 +87,13 @@ export async function carryOut(job: Job, blobs: Blobs): Promise<JobResults[Job['
     }
     case 'brush': return brushPicture(blobs, job.brush, job.forms);
     case 'alpha': return alphaPicture(blobs, job.alpha);
-    case 'source': return sourcePicture(blobs, job.source).catch((error: unknown) => {
-      const own = job.source.kind === 'lettering' ? job.source.blocks.find((b) => b.font.kind === 'own')?.font : undefined;
-      throw own?.kind === 'own' && !(error instanceof Problem) ? unreadableFont(own.name, error) : error;
-    });
+    case 'source': {
+      const source = sourceOf(job.text);
+      return sourcePicture(blobs, source).catch((error: unknown) => {
+        const own = source.kind === 'lettering' ? source.blocks.find((b) => b.font.kind === 'own')?.font : undefined;
+        throw own?.kind === 'own' && !(error instanceof Problem) ? unreadableFont(own.name, error) : error;
+      });
+    }
     case 'file': {
       const write = { png: alphaPng, tiff: alphaTiff, exr: alphaExr }[job.ending];
       return write(blobs, job.alpha);

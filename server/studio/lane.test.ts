@@ -10,6 +10,6 @@ test('closed, it answers whoever waits and whoever asks later: the server closes
   const waiting = [lane.run(job, limits), lane.run(job, limits)];
   lane.close();
   waiting.push(lane.run(job, limits));
-  for (const answer of waiting) await expect(answer).rejects.toThrow('The server is closing.');
+  for (const answer of waiting) await expect(answer).rejects.toThrow('The server is closing');
   expect(lane.length).toBe(0);
 });

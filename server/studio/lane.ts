@@ -5,7 +5,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { Problem } from '../problem';
+import { closing, Problem } from '../problem';
 import type { Job, JobResults } from './jobs';
 import type { FromStudio, ToStudio } from './messages';
 
@@ -35,10 +35,6 @@ interface Waiting {
   arrived: Record<string, string>;
   done: (value: unknown) => void;
   fail: (error: Error) => void;
-}
-
-function closing(): Error {
-  return new Error('The server is closing.');
 }
 
 export class Lane {

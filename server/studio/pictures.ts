@@ -6,7 +6,8 @@ import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm }
 import { RELIEF_KEY, reliefText, withPngRelief, writeExr, writeTiff } from '#core/formats';
 import { growPattern } from '#core/pattern';
 import { toUint16, type Picture } from '#core/picture';
-import { SLAB_SIDE, type Alpha, type Brush, type Slab, type Source } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import { SLAB_SIDE, type Brush, type Slab, type Source } from '#core/settings';
 import { brushThumbnail, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
 import { Problem } from '../problem';
 import type { Blobs } from './blobs';
@@ -15,13 +16,13 @@ import { letteringPicture } from './fonts';
 import { previewOf } from './window';
 
 /** An alpha's stored bytes, in a buffer of their own. */
-async function alphaBytes(blobs: Blobs, alpha: Alpha): Promise<ArrayBuffer> {
+async function alphaBytes(blobs: Blobs, alpha: AlphaHead): Promise<ArrayBuffer> {
   const bytes = await blobs(alpha.blob);
   return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
 }
 
 /** Reads an alpha's bytes; says so in a sentence where they are not what the alpha needs. */
-async function readAlpha<T>(blobs: Blobs, alpha: Alpha, read: (bytes: ArrayBuffer) => T): Promise<T> {
+async function readAlpha<T>(blobs: Blobs, alpha: AlphaHead, read: (bytes: ArrayBuffer) => T): Promise<T> {
   const bytes = await alphaBytes(blobs, alpha);
   try {
     return read(bytes);
@@ -34,7 +35,7 @@ const deflated = promisify(deflate);
 const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, { level: 6 });
 
 /** The alpha as a file: 16-bit PNG of its heights. */
-export async function alphaPng(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> {
+export async function alphaPng(blobs: Blobs, alpha: AlphaHead): Promise<Uint8Array> {
   const greys = toUint16(await readAlpha(blobs, alpha, (bytes) => alphaHeights(alpha, bytes)));
   return withPngRelief(await encodePng16(greys, alpha.size), alpha.relief);
 }
@@ -45,13 +46,13 @@ export function encodePng16(greys: Uint16Array, size: number): Promise<Buffer> {
 }
 
 /** 32-bit float TIFF of its heights. */
-export async function alphaTiff(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> {
+export async function alphaTiff(blobs: Blobs, alpha: AlphaHead): Promise<Uint8Array> {
   const { width, height, data } = await readAlpha(blobs, alpha, (bytes) => alphaHeights(alpha, bytes));
   return writeTiff(width, height, data, squeeze, reliefText(alpha.relief));
 }
 
 /** Float EXR: Y for heights, R, G and B for offsets right, up and out. */
-export async function alphaExr(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> {
+export async function alphaExr(blobs: Blobs, alpha: AlphaHead): Promise<Uint8Array> {
   const channels = await readAlpha(blobs, alpha, (bytes): Record<string, Float32Array> => {
     if (alpha.format !== 'vector32f') return { Y: alphaHeights(alpha, bytes).data };
     const [x, y, z] = vectorChannels(alpha, bytes);
@@ -60,7 +61,7 @@ export async function alphaExr(blobs: Blobs, alpha: Alpha): Promise<Uint8Array> 
   return writeExr({ width: alpha.size, height: alpha.size, channels, says: { [RELIEF_KEY]: String(alpha.relief) } }, squeeze);
 }
 
-export async function alphaPicture(blobs: Blobs, alpha: Alpha): Promise<Buffer> {
+export async function alphaPicture(blobs: Blobs, alpha: AlphaHead): Promise<Buffer> {
   const { pyramid } = await readForm(blobs, alpha);
   // The smallest copy that is still larger than the picture.
   const { width, height, data } = pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0]!;
@@ -71,7 +72,7 @@ export async function alphaPicture(blobs: Blobs, alpha: Alpha): Promise<Buffer> 
 const forms = new Map<string, AlphaForm>();
 const MOST_FORMS = 2;
 
-async function readForm(blobs: Blobs, alpha: Alpha): Promise<AlphaForm> {
+async function readForm(blobs: Blobs, alpha: AlphaHead): Promise<AlphaForm> {
   const key = `${alpha.blob} ${alpha.format} ${alpha.size}`;
   const known = forms.get(key);
   forms.delete(key);
@@ -83,12 +84,12 @@ async function readForm(blobs: Blobs, alpha: Alpha): Promise<AlphaForm> {
 
 /** The alphas that a brush names; null where it names none, or they are gone. */
 export interface BrushForms {
-  form: Alpha | null;
-  tooth: Alpha | null;
+  form: AlphaHead | null;
+  tooth: AlphaHead | null;
 }
 
 export async function brushPicture(blobs: Blobs, brush: Brush, { form, tooth }: BrushForms): Promise<Buffer> {
-  const of = (alpha: Alpha | null): Promise<AlphaForm> | null => alpha && readForm(blobs, alpha);
+  const of = (alpha: AlphaHead | null): Promise<AlphaForm> | null => alpha && readForm(blobs, alpha);
   return encode(brushThumbnail(resolveBrush(brush, await of(form), await of(tooth))), THUMBNAIL_SIZE);
 }
 

@@ -2,7 +2,8 @@
  * The studio: processes of their own for work that is heavy or that files from outside could keep from ending. Files from
  * outside have one process, pictures of what is kept another, so that neither waits for the other.
  */
-import type { Alpha, Brush, Source } from '#core/settings';
+import type { AlphaHead, SourceHead } from '#core/kept';
+import type { Brush } from '#core/settings';
 import { Problem } from '../problem';
 import type { SheetFile } from './decode';
 import type { JobResults } from './jobs';
@@ -75,17 +76,18 @@ export class Studio {
     return this.inside.run({ kind: 'brush', brush, forms }, drawing(brush.card.name));
   }
 
-  alpha(alpha: Alpha): Promise<Uint8Array> {
+  alpha(alpha: AlphaHead): Promise<Uint8Array> {
     return this.inside.run({ kind: 'alpha', alpha }, drawing(alpha.card.name));
   }
 
-  source(source: Source): Promise<Uint8Array> {
+  /** `text` is the document as it is kept: only the process that draws it reads it. */
+  source({ kind, card }: SourceHead, text: Uint8Array): Promise<Uint8Array> {
     // Sheets and lettering hold files from outside.
-    const lane = source.kind === 'sheet' || source.kind === 'lettering' ? this.outside : this.inside;
-    return lane.run({ kind: 'source', source }, drawing(source.card.name));
+    const lane = kind === 'sheet' || kind === 'lettering' ? this.outside : this.inside;
+    return lane.run({ kind: 'source', text }, drawing(card.name));
   }
 
-  file(alpha: Alpha, ending: 'png' | 'tiff' | 'exr'): Promise<Uint8Array> {
+  file(alpha: AlphaHead, ending: 'png' | 'tiff' | 'exr'): Promise<Uint8Array> {
     const refusal = new Problem(503, 'too-slow', `“${alpha.card.name}” could not be written in time. Try again when less is going on.`);
     return this.inside.run({ kind: 'file', alpha, ending }, { ...WRITE, refusal });
   }

@@ -60,6 +60,7 @@ export async function request(path: string, init: RequestInit = {}): Promise<Res
   // A proxy in front of a stopped server answers in its stead, with something that isn't ours.
   if (!body.success) throw response.status >= 500 ? new ServerAway() : new Refused(response.status, 'failed', `The server answered ${response.status}.`, {});
   const { code, message, details } = body.data.error;
+  if (code === 'closing') throw new ServerAway();
   throw new Refused(response.status, code, message, details);
 }
 
