@@ -4,6 +4,7 @@ import { Worker } from 'node:worker_threads';
 import { OwnTrialSchema, TRIAL_VERSION, trialSets } from '#core/trial';
 import { seeded } from '#core/random';
 import type { Running } from '../server/start';
+import { at, heard, startPulse } from './pulse';
 
 export interface LargePulse {
   /** Of the document, as it was sent. */
@@ -14,12 +15,7 @@ export interface LargePulse {
   median: number;
 }
 
-/** The clients are threads of their own, so that their work is not taken for the server's, nor that of one for the other's. */
-const PULSE = `
-  const { parentPort, workerData: { address } } = require('node:worker_threads');
-  const health = [];
-  (async () => { for (;;) { const t = performance.now(); await (await fetch(address + '/api/health')).text(); health.push(performance.now() - t); await new Promise((d) => setTimeout(d, 5)); } })();
-  parentPort.on('message', () => parentPort.postMessage(health.slice(20).sort((a, b) => a - b)));`;
+/** A thread of its own, so that its work is not taken for the server's. */
 const CLIENT = `
   const { parentPort, workerData: { address, id, texts } } = require('node:worker_threads');
   (async () => {
@@ -40,20 +36,10 @@ export async function largePulse(server: Running): Promise<LargePulse> {
   const doc = OwnTrialSchema.parse({ version: TRIAL_VERSION, id: randomUUID(), card: { name: 'As large as any' }, body: 'ball', strokes });
   // Shared: the server's thread, which begins the client's, is not to copy them.
   const texts = [null, 1, 2].map((revision) => shared(JSON.stringify({ doc, revision })));
-  const pulse = new Worker(PULSE, { eval: true, workerData: { address: server.address } });
-  await new Promise((done) => setTimeout(done, 1000));
+  const pulse = await startPulse(server.address);
   await heard(new Worker(CLIENT, { eval: true, workerData: { address: server.address, id: doc.id, texts } }));
-  pulse.postMessage(null);
-  const health = (await heard(pulse)) as number[];
-  await pulse.terminate();
-  return { megabytes: texts[0]!.length / 2 ** 20, worst: health.at(-1)!, p99: health[Math.floor(health.length * 0.99)]!, median: health[health.length >> 1]! };
-}
-
-function heard(thread: Worker): Promise<unknown> {
-  return new Promise((done, fail) => {
-    thread.once('message', done);
-    thread.once('error', fail);
-  });
+  const health = await pulse.stop();
+  return { megabytes: texts[0]!.length / 2 ** 20, worst: at(health, 1), p99: at(health, 0.99), median: at(health, 0.5) };
 }
 
 function shared(text: string): Uint8Array {

@@ -9,7 +9,7 @@ import type { Brush } from '#core/settings';
 import { openDatabase } from '../server/database';
 import { putBlob } from '../server/queries/blobs';
 import { putBelt } from '../server/queries/belt';
-import { saveDocument } from '../server/queries/documents';
+import { saveDocument } from '../server/queries/save';
 import { seedBaseBrushes } from '../server/seed';
 import { fontOf } from '../server/studio/fonts';
 import { alphaPicture, brushPicture, sourcePicture } from '../server/studio/pictures';

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { doChores } from './chores';
 import { lockFolder } from './lock';
+import { prepareSaves } from './queries/save';
 import { BlobFiles, syncFolder } from './store/blobFiles';
 import { openThread, type Database } from './store/thread';
 
@@ -37,14 +38,14 @@ export async function openDatabase(options: OpenOptions): Promise<OpenDatabase> 
     if (first && options.template && (await exists(options.template))) await copyTemplate(options.template, options.folder);
     await files.open();
     const db = await openThread(path);
-    await migrate(db).catch(async (error: unknown) => {
+    try {
+      await migrate(db);
+      await prepareSaves(db);
+      await doChores(db, files);
+    } catch (error) {
       await db.close();
       throw error;
-    });
-    await doChores(db, files).catch(async (error: unknown) => {
-      await db.close();
-      throw error;
-    });
+    }
     return {
       db, files, databaseFolder: path, first,
       close: async () => {

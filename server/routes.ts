@@ -11,7 +11,8 @@ import type { Pictures } from './pictures';
 import { Problem } from './problem';
 import { getBelt, putBelt } from './queries/belt';
 import { hasBlob, keepBlob, renewBlobs, sizeOfBlob } from './queries/blobs';
-import { deleteDocument, getHead, getStored, listDocuments, restoreDocument, saveJudged, stateOf, type Stored } from './queries/documents';
+import { deleteDocument, getHead, getStored, listDocuments, restoreDocument, stateOf, type Stored } from './queries/documents';
+import { saveJudged } from './queries/save';
 import { putHolds } from './queries/holds';
 import type { Judged } from './reading/judged';
 import type { Reader } from './reading/reader';
@@ -22,6 +23,7 @@ import { cleanUp, sizesOf } from './upkeep';
 
 /** A vector alpha of 4096² and some room. */
 const LARGEST_BLOB = 208 * 1024 * 1024;
+const LARGE_TEXT = 64 * 1024;
 const LARGEST_FONT = 24 * 1024 * 1024;
 
 const ALPHA_FILES = [['png', 'image/png'], ['tiff', 'image/tiff'], ['exr', 'image/x-exr']] as const;
@@ -209,9 +211,9 @@ function addCollection(router: Router, { db, pictures, studio, reader }: RouteOp
 function answer(ctx: Context, text: Uint8Array, about: Pick<Stored, 'revision' | 'base' | 'updatedAt'>): void {
   ctx.type = 'application/json';
   const parts = [Buffer.from('{"doc":'), text, Buffer.from(`,${JSON.stringify(about).slice(1)}`)];
-  // Large texts are not copied once more.
   ctx.length = parts.reduce((sum, part) => sum + part.length, 0);
-  ctx.body = Readable.from(parts, { objectMode: false });
+  // Large texts are not copied once more.
+  ctx.body = ctx.length > LARGE_TEXT ? Readable.from(parts, { objectMode: false }) : Buffer.concat(parts);
 }
 
 /** Files that a document names were looked at when they came; one that came as bare bytes is looked at now. */

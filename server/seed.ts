@@ -3,7 +3,7 @@ import { BASE_BRUSHES } from '#core/presets';
 import type { Brush } from '#core/settings';
 import type { Database } from './database';
 import { getBelt, putBelt } from './queries/belt';
-import { saveDocument } from './queries/documents';
+import { saveDocument } from './queries/save';
 
 /** `draw` makes their pictures at once; without it they are drawn when they are asked for. */
 export async function seedBaseBrushes(db: Database, draw?: (brush: Brush) => Promise<Uint8Array>): Promise<void> {

@@ -1,12 +1,9 @@
-/** Reading and writing the kept documents. Every save is one transaction and keeps what it replaced. */
+/** The kept documents: lists of them, one of them, taken away and brought back, and their pictures. */
 import { headOf, readStored, SINGULAR, type Collection, type Documents, type Heads, type Kept, type Listed } from '#core/kept';
 import type { ReadResult } from '#core/settings';
 import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
-import { judged, type Judged } from '../reading/judged';
 import { read } from '../reading/read';
-import type { Utf8 } from '../store/messages';
-import { needReferences } from './references';
 
 export interface List<C extends Collection> {
   items: Listed<C>[];
@@ -77,7 +74,7 @@ export function stateOf(db: Database, collection: Collection): string {
 /** Another start begins to count anew. */
 const STARTED = Date.now().toString(36);
 
-function noteChange(db: Database, collection: Collection): void {
+export function noteChange(db: Database, collection: Collection): void {
   const counts = changed.get(db) ?? new Map<Collection, number>();
   counts.set(collection, (counts.get(collection) ?? 0) + 1);
   changed.set(db, counts);
@@ -116,95 +113,6 @@ export async function getHead<C extends Collection>(db: Database, collection: C,
   if (!row) throw missing(collection, id);
   return { head: row.head ?? headOf(collection, (await getDocument(db, collection, id)).doc), revision: row.revision };
 }
-
-export interface Save {
-  /** The revision the change was made on; null for a new document. */
-  revision: number | null;
-  base?: boolean;
-  /** Where it is at hand already; otherwise it is drawn when it is asked for. */
-  picture?: Uint8Array;
-}
-
-/** Reads the document first; returns the new revision. */
-export async function saveDocument<C extends Collection>(db: Database, collection: C, { doc, ...save }: Save & { doc: Documents[C] }): Promise<number> {
-  return saveJudged(db, judged(collection, doc), save);
-}
-
-/** Returns the new revision. What the document names must be there. One statement looks, one writes all of it or nothing. */
-export async function saveJudged(db: Database, doc: Judged, save: Save): Promise<number> {
-  const { revision } = save;
-  const { collection } = doc;
-  const next = await db.together(async (tx) => {
-    await needReferences(tx, SINGULAR[collection], doc.references);
-    const old = await standing(tx, doc);
-    if (old.base) throw new Problem(403, 'base-brush', `“${doc.name}” is a base brush and stays as it is. Save it as a copy.`);
-    if (old.deleted || (old.revision === null && revision !== null)) {
-      throw new Problem(409, 'deleted-elsewhere', `“${doc.name}” was deleted in another window since it was opened here. Keep yours as a copy.`, { id: doc.id });
-    }
-    if (old.revision !== revision) {
-      throw new Problem(409, 'changed-elsewhere', `“${doc.name}” was changed in another window since it was opened here. Keep yours as a copy, or load the other.`, {
-        id: doc.id, stored: old.revision,
-      });
-    }
-    if (old.taken) throw nameTaken(collection, doc.name);
-    await (old.revision === null ? insert(tx, doc, save) : update(tx, doc, save));
-    return (old.revision ?? 0) + 1;
-  });
-  noteChange(db, collection);
-  return next;
-}
-
-interface Standing {
-  /** Null where there is none. */
-  revision: number | null;
-  deleted: boolean;
-  base: boolean;
-  /** Another one has the name. */
-  taken: boolean;
-}
-
-async function standing(tx: Queries, { collection, id, name }: Judged): Promise<Standing> {
-  const { rows } = await tx.query<Standing>(
-    `SELECT (SELECT revision FROM ${collection} WHERE id = $1) AS revision,
-       coalesce((SELECT deleted_at IS NOT NULL FROM ${collection} WHERE id = $1), false) AS deleted,
-       coalesce((SELECT base FROM (SELECT ${baseColumn(collection)}, id FROM ${collection}) AS own WHERE id = $1), false) AS base,
-       EXISTS (SELECT 1 FROM ${collection} WHERE lower(name) = lower($2) AND id <> $1 AND deleted_at IS NULL) AS taken`, [id, name],
-  );
-  return rows[0]!;
-}
-
-/** Names of a statement's parts that write down what the document names. */
-const NAMED = `named AS (
-  INSERT INTO refs (collection, id, revision, kind, target) SELECT $6, $1, $7, kind, target FROM unnest($8::text[], $9::text[]) AS n (kind, target) ON CONFLICT DO NOTHING)`;
-
-function values({ collection, id, name, kind, text, spare, head, references: { blobs, alphas } }: Judged, { revision, picture }: Save): unknown[] {
-  const kinds = [...blobs.map(() => 'blob'), ...alphas.map(() => 'alpha')];
-  return [id, name, kind, { utf8: spare ?? text, given: spare !== undefined } satisfies Utf8, picture ?? null, collection, (revision ?? 0) + 1, kinds, [...blobs.map((b) => b.hash), ...alphas], head];
-}
-
-async function insert(tx: Queries, doc: Judged, save: Save): Promise<void> {
-  const { collection } = doc;
-  const own = collection === 'brushes';
-  await tx.query(
-    `WITH ${NAMED}
-     INSERT INTO ${collection} (id, name, kind, doc, head, picture, pictured${own ? ', base' : ''}) VALUES ($1, $2, $3, $4, $10, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${own ? ', $11' : ''})`,
-    [...values(doc, save), ...(own ? [save.base ?? false] : [])],
-  );
-}
-
-async function update(tx: Queries, doc: Judged, save: Save): Promise<void> {
-  const { collection } = doc;
-  await tx.query(
-    `WITH kept AS (INSERT INTO revisions (collection, id, revision, doc) SELECT $6, id, revision, doc FROM ${collection} WHERE id = $1), ${NAMED}
-     ${collection === 'alphas' ? `, followers AS (${FOLLOWERS})` : ''}
-     UPDATE ${collection} SET name = $2, kind = $3, doc = $4, head = $10, picture = coalesce($5, picture), revision = $7, updated_at = now(),
-       pictured = CASE WHEN $5::bytea IS NULL THEN 0 ELSE $7 END WHERE id = $1`, values(doc, save),
-  );
-}
-
-/** Pictures of brushes that name this alpha are to be drawn anew. */
-const FOLLOWERS = `UPDATE brushes SET pictured = 0 FROM refs
-  WHERE refs.kind = 'alpha' AND refs.target = $1::text AND refs.collection = 'brushes' AND refs.id = brushes.id AND refs.revision = brushes.revision AND brushes.pictured <> 0`;
 
 /** Deleting only hides, so that it can be taken back. */
 export async function deleteDocument(db: Database, collection: Collection, id: string): Promise<void> {
@@ -274,11 +182,11 @@ async function refuseTakenName(tx: Queries, collection: Collection, name: string
   if (rows.length > 0) throw nameTaken(collection, name);
 }
 
-function nameTaken(collection: Collection, name: string): Problem {
+export function nameTaken(collection: Collection, name: string): Problem {
   return new Problem(409, 'name-taken', `There is already a ${SINGULAR[collection]} called “${name}”. Choose another name.`, { name });
 }
 
-function baseColumn(collection: Collection): string {
+export function baseColumn(collection: Collection): string {
   return collection === 'brushes' ? 'base' : 'false AS base';
 }
 

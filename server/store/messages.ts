@@ -11,11 +11,9 @@ export type Order =
   | { kind: 'exec'; sql: string }
   | { kind: 'close' };
 
-/** A parameter of text that comes as UTF-8 bytes: only the database’s thread makes text of it. */
+/** A parameter of text as UTF-8 bytes, given away and not copied: only the database’s thread makes text of it. */
 export interface Utf8 {
   utf8: Uint8Array;
-  /** Nobody else needs them any more: they are not copied. */
-  given: boolean;
 }
 
 export const isUtf8 = (param: unknown): param is Utf8 => typeof param === 'object' && param !== null && 'utf8' in param;

@@ -16,8 +16,6 @@ export interface Queries {
 export interface Database extends Queries {
   /** All of it or nothing. Inside, ask `tx` alone. */
   transaction<T>(act: (tx: Queries) => Promise<T>): Promise<T>;
-  /** Several questions with nobody else's in between; what they change isn't taken back together. */
-  together<T>(act: (tx: Queries) => Promise<T>): Promise<T>;
   close(): Promise<void>;
 }
 
@@ -47,7 +45,7 @@ export async function openThread(path: string): Promise<Database> {
     if (ended) return Promise.reject(ended);
     const id = ++ids;
     const answer = new Promise<unknown>((done, fail) => waiting.set(id, { done, fail }));
-    thread.postMessage({ id, order }, order.kind === 'query' ? order.params.filter(isUtf8).flatMap((p) => (p.given ? [p.utf8.buffer as ArrayBuffer] : [])) : []);
+    thread.postMessage({ id, order }, order.kind === 'query' ? order.params.filter(isUtf8).map((p) => p.utf8.buffer as ArrayBuffer) : []);
     return answer as Promise<T>;
   }
 
@@ -85,7 +83,6 @@ export async function openThread(path: string): Promise<Database> {
     query: (sql, params, bytes) => alone(() => queries.query(sql, params, bytes)),
     exec: (sql) => alone(() => queries.exec(sql)),
     transaction: (act) => alone(() => transaction(act)),
-    together: (act) => alone(() => act(queries)),
     close: () => alone(async () => {
       await ask({ kind: 'close' });
       await thread.terminate();
