@@ -85,7 +85,7 @@ async function fillBrushes({ db }: OpenDatabase, alpha: Alpha, from: number, cou
   const columns = [docs.map((d) => d.id), docs.map((d) => d.card.name), docs.map((d) => JSON.stringify(d)), docs.map((d) => JSON.stringify(headOf('brushes', d)))];
   await db.query("INSERT INTO brushes (id, name, kind, doc, head, picture, pictured, revision) SELECT id, name, 'lift', doc, head, 'x', 2, 2 FROM unnest($1::uuid[], $2::text[], $3::jsonb[], $4::jsonb[]) AS made (id, name, doc, head)", columns);
   await db.query("INSERT INTO revisions (collection, id, revision, doc) SELECT 'brushes', id, 1, doc FROM unnest($1::uuid[], $2::jsonb[]) AS made (id, doc)", [columns[0], columns[2]]);
-  await db.query("INSERT INTO refs (collection, id, revision, kind, target) SELECT 'brushes', id, revision, 'alpha', $2 FROM unnest($1::uuid[]) AS made (id), generate_series(1, 2) AS revision", [columns[0], alpha.id]);
+  await db.query("INSERT INTO refs (collection, id, revision, kind, target) SELECT 'brushes', id, revision, 'alphas', $2 FROM unnest($1::uuid[]) AS made (id), generate_series(1, 2) AS revision", [columns[0], alpha.id]);
 }
 
 async function syncMs(folder: string): Promise<number> {

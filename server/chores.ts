@@ -29,8 +29,8 @@ async function readThrough(db: Database, collection: Collection, all: string): P
     for (const { id, revision, doc } of rows) {
       const read = readStored(collection, doc);
       // What can't be read keeps its bytes all the same: every name that looks like one.
-      const named = read.ok ? referencesOf(collection, read.value) : { blobs: hashesIn(doc).map((hash) => ({ hash, bytes: null })), alphas: [] };
-      await putReferences(db, collection, id, revision, named);
+      const named = read.ok ? referencesOf(collection, read.value) : { blobs: hashesIn(doc).map((hash) => ({ hash, bytes: null })), documents: [] };
+      await putReferences(db, { collection, id, revision }, named);
     }
     if (rows.length < BATCH) return;
   }

@@ -17,6 +17,7 @@ import { putHolds } from './queries/holds';
 import type { Judged } from './reading/judged';
 import type { Reader } from './reading/reader';
 import type { Arrived, BlobFiles } from './store/blobFiles';
+import { usersOf } from './queries/references';
 import type { Studio } from './studio/studio';
 import { MOST_WINDOW_SIDE } from './studio/window';
 import { cleanUp, sizesOf } from './upkeep';
@@ -190,6 +191,10 @@ function addCollection(router: Router, { db, pictures, studio, reader }: RouteOp
   router.delete(`/${collection}/:id`, async (ctx) => {
     await deleteDocument(db, collection, idOf(ctx));
     ctx.status = 204;
+  });
+  // Who names it: what would break without it, and what was made of it.
+  router.get(`/${collection}/:id/users`, async (ctx) => {
+    ctx.body = { users: await usersOf(db, collection, idOf(ctx)) };
   });
   router.post(`/${collection}/:id/restore`, async (ctx) => {
     await restoreDocument(db, collection, idOf(ctx));

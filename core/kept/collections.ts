@@ -81,13 +81,13 @@ export function kindOf(collection: Collection, doc: Documents[Collection]): stri
   }
 }
 
-/** What must be there before the document can be saved, and stays as long as it does. */
+/** Everything that a document names. */
 export function referencesOf(collection: Collection, doc: Documents[Collection]): References {
   switch (collection) {
     case 'brushes': return referencesOfBrush(doc as Brush);
     case 'alphas': return referencesOfAlpha(doc as Alpha);
     case 'sources': return referencesOfSource(doc as Source);
     case 'bodies': return referencesOfBody(doc as OwnBody);
-    case 'trials': return { blobs: [], alphas: [] };
+    case 'trials': return { blobs: [], documents: [] };
   }
 }

@@ -2,7 +2,7 @@ import {
   ALPHA_VERSION, AlphaSchema, BODY_VERSION, LetteringSchema, newBrush, newGrow, OwnBodySchema, PatternSchema, SheetSchema, SlabSchema, SOURCE_VERSION, StepSchema, type Source,
 } from '#core/settings';
 import { OwnTrialSchema, TRIAL_VERSION, trialSets } from '#core/trial';
-import { HEAD_SCHEMAS, headOf, listedOf, type Collection, type Documents } from './index';
+import { HEAD_SCHEMAS, headOf, listedOf, referencesOf, type Collection, type Documents } from './index';
 
 const id = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
 const hash = 'a'.repeat(64);
@@ -40,6 +40,43 @@ test.each(documents)('%s: the head reads as itself again, and leaves notes, vers
 
 test.each(sources)('a source’s head says what stands under its name', (doc, facts) => {
   expect(headOf('sources', doc)).toMatchObject({ kind: doc.kind, ...facts });
+});
+
+describe('what a document names', () => {
+  const hashes = (value: unknown): string[] => [...new Set(JSON.stringify(value).match(/\b[0-9a-f]{64}\b/g) ?? [])].sort();
+  let n = 0;
+  const blob = (): string => (++n).toString(16).padStart(64, '0');
+  const other = (): string => `00000000-0000-4000-8000-${String(++n).padStart(12, '0')}`;
+  const recipe = (base: object, steps: object[] = []): unknown => ({ base, steps: steps.map((s) => ({ id: other(), ...s })) });
+  const [source2, combined] = [other(), other()];
+  const full: [string, Collection, Documents[Collection]][] = [
+    ['a brush with form and tooth', 'brushes', { ...brush, tooth: { ...brush.tooth, alphaId: combined } }],
+    ['an alpha from a cast', 'alphas', AlphaSchema.parse({ ...alpha, blob: blob(), recipe: recipe({ kind: 'cast', blob: blob(), format: 'grey16', size: 32 }, [{ kind: 'combine', alphaId: combined }, { kind: 'combine', alphaId: combined }]) })],
+    ['an alpha from a pattern', 'alphas', AlphaSchema.parse({ ...alpha, blob: blob(), lineage: { ...alpha.lineage, sourceId: source2 }, recipe: recipe({ kind: 'pattern', sourceId: source2 }) })],
+    ['a slab with all it can have', 'sources', SlabSchema.parse({
+      ...source, kind: 'slab', cells: 64, blob: blob(), mask: blob(), history: blob(), upper: [{ cells: 128, fine: blob(), base: blob() }],
+      references: [{ id: other(), name: 'r', blob: blob(), width: 4, height: 4 }], pieces: [{ id: other(), form: 'part', part: { name: 'p', mesh: blob(), heights: blob(), up: '+z' } }],
+    })],
+    ['a sheet', 'sources', SheetSchema.parse({ ...source, kind: 'sheet', file: { blob: blob(), name: 'a.png', width: 30, height: 20, what: 'PNG' } })],
+    ['lettering in a font of one’s own', 'sources', LetteringSchema.parse({ ...source, kind: 'lettering', blocks: [{ id: other(), font: { kind: 'own', blob: blob(), name: 'a.ttf' } }] })],
+    ...documents.map(([collection, doc], i): [string, Collection, Documents[Collection]] => [`${collection} ${i}`, collection, doc]),
+  ];
+
+  test.each(full)('%s: every stored file, each once', (_, collection, doc) => {
+    expect(referencesOf(collection, doc).blobs.map((b) => b.hash).sort()).toEqual(hashes(doc));
+  });
+
+  test('alphas that a brush stamps with are needed; what an alpha was made from is not', () => {
+    const [both, fromCast, fromPattern] = full.map(([, collection, doc]) => referencesOf(collection, doc).documents);
+    expect(both).toEqual([{ collection: 'alphas', id: brush.form.alphaId, needed: true }, { collection: 'alphas', id: combined, needed: true }]);
+    expect(fromCast).toEqual([{ collection: 'sources', id, needed: false }, { collection: 'alphas', id: combined, needed: false }]);
+    expect(fromPattern).toEqual([{ collection: 'sources', id: source2, needed: false }]);
+  });
+
+  test('files whose size follows from the document have that size', () => {
+    expect(referencesOf('alphas', alpha).blobs).toEqual([{ hash, bytes: 64 * 64 * 2 }]);
+    expect(referencesOf('sources', sources[0]![0]).blobs).toEqual([{ hash, bytes: 257 * 257 * 12 }]);
+  });
 });
 
 test('a brush’s head names its alphas, an alpha’s is enough to stamp with, a set’s counts its strokes', () => {

@@ -10,17 +10,23 @@ export interface BlobReference {
   bytes: number | null;
 }
 
+export interface DocumentReference {
+  collection: 'alphas' | 'sources';
+  id: string;
+  /** It must be there when the document is saved, and can't be deleted as long as the document names it. */
+  needed: boolean;
+}
+
 export interface References {
   blobs: BlobReference[];
-  /** Ids of alphas. */
-  alphas: string[];
+  documents: DocumentReference[];
 }
 
 /** Bytes of a number in a slab’s data. */
 const FLOATS = 4;
 
 export function referencesOfBrush(brush: Brush): References {
-  return { blobs: [], alphas: [...new Set(alphasOf(brush))] };
+  return { blobs: [], documents: [...new Set(alphasOf(brush))].map((id) => ({ collection: 'alphas', id, needed: true })) };
 }
 
 export function referencesOfAlpha(alpha: Alpha): References {
@@ -28,7 +34,19 @@ export function referencesOfAlpha(alpha: Alpha): References {
   const blobs: BlobReference[] = [{ hash: alpha.blob, bytes: size * size * FORMAT_BYTES[format] }];
   if (recipe?.base.kind === 'cast') blobs.push({ hash: recipe.base.blob, bytes: recipe.base.size ** 2 * FORMAT_BYTES[recipe.base.format] });
   else if (recipe && 'blob' in recipe.base) blobs.push({ hash: recipe.base.blob, bytes: null });
-  return { blobs, alphas: [] };
+  // A cast that was left as it is is its own base.
+  return { blobs: blobs.filter((b, i) => blobs.findIndex((o) => o.hash === b.hash) === i), documents: [...made(alpha), ...combined(alpha)] };
+}
+
+/** What it was made from may go: the steps and the base that it needs are its own. */
+function made({ lineage, recipe }: Alpha): DocumentReference[] {
+  const ids = [lineage.sourceId, recipe && 'sourceId' in recipe.base ? recipe.base.sourceId : null].filter((id) => id !== null);
+  return [...new Set(ids)].map((id) => ({ collection: 'sources', id, needed: false }));
+}
+
+function combined({ recipe }: Alpha): DocumentReference[] {
+  const ids = (recipe?.steps ?? []).flatMap((step) => (step.kind === 'combine' && step.alphaId !== null ? [step.alphaId] : []));
+  return [...new Set(ids)].map((id) => ({ collection: 'alphas', id, needed: false }));
 }
 
 export function referencesOfSource(source: Source): References {
@@ -38,9 +56,9 @@ export function referencesOfSource(source: Source): References {
     if (source.blob) sizes.set(source.blob, vertices * 3 * FLOATS);
     if (source.mask) sizes.set(source.mask, vertices * FLOATS);
   }
-  return { blobs: [...new Set(blobsOf(source))].map((hash) => ({ hash, bytes: sizes.get(hash) ?? null })), alphas: [] };
+  return { blobs: [...new Set(blobsOf(source))].map((hash) => ({ hash, bytes: sizes.get(hash) ?? null })), documents: [] };
 }
 
 export function referencesOfBody(body: OwnBody): References {
-  return { blobs: [{ hash: body.mesh, bytes: null }], alphas: [] };
+  return { blobs: [{ hash: body.mesh, bytes: null }], documents: [] };
 }

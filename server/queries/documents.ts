@@ -4,6 +4,7 @@ import type { ReadResult } from '#core/settings';
 import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
 import { read } from '../reading/read';
+import { usersOf, type User } from './references';
 
 export interface List<C extends Collection> {
   items: Listed<C>[];
@@ -114,7 +115,7 @@ export async function getHead<C extends Collection>(db: Database, collection: C,
   return { head: row.head ?? headOf(collection, (await getDocument(db, collection, id)).doc), revision: row.revision };
 }
 
-/** Deleting only hides, so that it can be taken back. */
+/** Deleting only hides, so that it can be taken back. What others can’t do without stays. */
 export async function deleteDocument(db: Database, collection: Collection, id: string): Promise<void> {
   await db.transaction(async (tx) => {
     const { rows } = await tx.query<{ name: string; base: boolean }>(
@@ -122,10 +123,22 @@ export async function deleteDocument(db: Database, collection: Collection, id: s
     );
     if (!rows[0]) throw missing(collection, id);
     if (rows[0].base) throw new Problem(403, 'base-brush', `“${rows[0].name}” is a base brush and can’t be deleted.`);
+    const users = (await usersOf(tx, collection, id)).filter((user) => user.needed);
+    if (users.length > 0) throw inUse(rows[0].name, users);
     await tx.query(`UPDATE ${collection} SET deleted_at = now() WHERE id = $1`, [id]);
     if (collection === 'brushes') await tx.query('DELETE FROM belt WHERE brush_id = $1', [id]);
   });
   noteChange(db, collection);
+}
+
+/** So many of those that would break are called by their names. */
+const MOST_NAMED = 3;
+
+function inUse(name: string, users: readonly User[]): Problem {
+  const named = users.slice(0, MOST_NAMED).map((user) => `“${user.name}”`);
+  const more = users.length - named.length;
+  const all = more > 0 ? `${named.join(', ')} and ${more} more` : named.join(' and ');
+  return new Problem(409, 'in-use', `“${name}” is used by ${all}. Give ${users.length === 1 ? 'it' : 'those'} another alpha first.`, { users: users.slice(0, 100) });
 }
 
 export async function restoreDocument(db: Database, collection: Collection, id: string): Promise<void> {

@@ -1,11 +1,11 @@
-/** What documents name: whether it is there, who follows an alpha, and what no document names any more. */
+/** What documents name: whether it is there, who names it, and what no document names any more. */
 import type { References } from '#core/settings';
-import type { Collection } from '#core/kept';
+import { COLLECTIONS, type Collection } from '#core/kept';
 import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
 
 /** Throws a Problem that names the first thing that is missing, or of another size than it must have. */
-export async function needReferences(db: Queries, what: string, { blobs, alphas }: References): Promise<void> {
+export async function needReferences(db: Queries, what: string, { blobs, documents }: References): Promise<void> {
   if (blobs.length > 0) {
     const { rows } = await db.query<{ hash: string; bytes: number }>('SELECT hash, bytes::float8 AS bytes FROM blobs WHERE hash = ANY($1)', [blobs.map((b) => b.hash)]);
     const sizes = new Map(rows.map((r) => [r.hash, r.bytes]));
@@ -19,6 +19,7 @@ export async function needReferences(db: Queries, what: string, { blobs, alphas 
       }
     }
   }
+  const alphas = documents.filter((d) => d.collection === 'alphas' && d.needed).map((d) => d.id);
   if (alphas.length > 0) {
     const { rows } = await db.query<{ id: string }>('SELECT id FROM alphas WHERE id = ANY($1::uuid[]) AND deleted_at IS NULL', [alphas]);
     const missing = alphas.filter((id) => !rows.some((r) => r.id === id));
@@ -30,13 +31,41 @@ export async function needReferences(db: Queries, what: string, { blobs, alphas 
   }
 }
 
-export async function putReferences(db: Queries, collection: Collection, id: string, revision: number, { blobs, alphas }: References): Promise<void> {
-  const rows = [...blobs.map((b) => ['blob', b.hash]), ...alphas.map((a) => ['alpha', a])];
-  if (rows.length === 0) return;
+/** References as columns: kind (of a document its collection), target, bytes that a blob must have, whether it is needed. */
+export function columnsOf({ blobs, documents }: References): [string[], string[], (number | null)[], boolean[]] {
+  return [
+    [...blobs.map(() => 'blob'), ...documents.map((d) => d.collection)], [...blobs.map((b) => b.hash), ...documents.map((d) => d.id)],
+    [...blobs.map((b) => b.bytes), ...documents.map(() => null)], [...blobs.map(() => true), ...documents.map((d) => d.needed)],
+  ];
+}
+
+export async function putReferences(db: Queries, { collection, id, revision }: { collection: Collection; id: string; revision: number }, references: References): Promise<void> {
+  const [kinds, targets, , needed] = columnsOf(references);
+  if (kinds.length === 0) return;
   await db.query(
-    `INSERT INTO refs (collection, id, revision, kind, target) SELECT $1, $2, $3, kind, target FROM unnest($4::text[], $5::text[]) AS named (kind, target) ON CONFLICT DO NOTHING`,
-    [collection, id, revision, rows.map((r) => r[0]), rows.map((r) => r[1])],
+    `INSERT INTO refs (collection, id, revision, kind, target, needed)
+     SELECT $1, $2, $3, kind, target, needed FROM unnest($4::text[], $5::text[], $6::boolean[]) AS named (kind, target, needed) ON CONFLICT DO NOTHING`,
+    [collection, id, revision, kinds, targets, needed],
   );
+}
+
+/** A document that names another. */
+export interface User {
+  collection: Collection;
+  id: string;
+  name: string;
+  /** It can't do without. */
+  needed: boolean;
+}
+
+/** Who names a document, as they are now. */
+export async function usersOf(db: Queries, collection: Collection, id: string): Promise<User[]> {
+  const standing = COLLECTIONS.map((c) => `SELECT '${c}' AS collection, id, revision, name FROM ${c} WHERE deleted_at IS NULL`).join(' UNION ALL ');
+  const { rows } = await db.query<User>(
+    `SELECT d.collection, d.id, d.name, r.needed FROM refs r JOIN (${standing}) d ON (d.collection, d.id, d.revision) = (r.collection, r.id, r.revision)
+     WHERE r.kind = $1 AND r.target = $2 ORDER BY d.name`, [collection, id],
+  );
+  return rows;
 }
 
 /** Names of blobs that were last sent more than a week ago, and that neither a document nor a draft names; they are taken off the list. */

@@ -5,7 +5,7 @@ import { Problem } from '../problem';
 import { judged, type Judged } from '../reading/judged';
 import type { Utf8 } from '../store/messages';
 import { baseColumn, nameTaken, noteChange } from './documents';
-import { needReferences } from './references';
+import { columnsOf, needReferences } from './references';
 
 export interface Save {
   /** The revision the change was made on; null for a new document. */
@@ -57,15 +57,14 @@ interface Found {
 }
 
 async function tryToSave(db: Database, doc: Judged, save: Save): Promise<Found> {
-  const { rows } = await db.query<Found>(`SELECT saved, revision, deleted, was_base AS base, lacks FROM save_${doc.collection} ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`, values(doc, save));
+  const { rows } = await db.query<Found>(`SELECT saved, revision, deleted, was_base AS base, lacks FROM save_${doc.collection} ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`, values(doc, save));
   return rows[0]!;
 }
 
-function values({ collection, id, name, kind, text, spare, head, references: { blobs, alphas } }: Judged, { revision, picture, base }: Save): unknown[] {
-  const kinds = [...blobs.map(() => 'blob'), ...alphas.map(() => 'alpha')];
+function values({ collection, id, name, kind, text, spare, head, references }: Judged, { revision, picture, base }: Save): unknown[] {
   return [
     id, name, kind, spare ? { utf8: spare } satisfies Utf8 : Buffer.from(text).toString('utf8'), picture ?? null, collection, revision,
-    kinds, [...blobs.map((b) => b.hash), ...alphas], [...blobs.map((b) => b.bytes), ...alphas.map(() => null)], head, base ?? false,
+    head, base ?? false, ...columnsOf(references),
   ];
 }
 
@@ -80,7 +79,7 @@ export async function prepareSaves(db: Database): Promise<void> {
   }
 }
 
-const PARAMETERS = 'id uuid, name text, kind text, doc jsonb, picture bytea, collection text, made_on int, kinds text[], targets text[], bytes bigint[], head jsonb, base boolean';
+const PARAMETERS = 'id uuid, name text, kind text, doc jsonb, picture bytea, collection text, made_on int, head jsonb, base boolean, kinds text[], targets text[], bytes bigint[], needed boolean[]';
 const FOUND = 'saved boolean, revision int, deleted boolean, was_base boolean, lacks boolean';
 
 /** The parameters by their places: names of columns come before theirs. */
@@ -88,11 +87,12 @@ function statement(collection: Collection): string {
   const own = collection === 'brushes';
   return `
     WITH old AS (SELECT revision, deleted_at IS NOT NULL AS deleted, ${baseColumn(collection)} FROM ${collection} WHERE id = $1),
-    named AS (SELECT kind, target, bytes FROM unnest($8::text[], $9::text[], $10::bigint[]) AS n (kind, target, bytes)),
+    named AS (SELECT kind, target, bytes, needed FROM unnest($10, $11, $12, $13) AS n (kind, target, bytes, needed)),
     lacking AS (
       SELECT 1 FROM named n LEFT JOIN blobs b ON b.hash = n.target WHERE n.kind = 'blob' AND (b.hash IS NULL OR b.bytes <> n.bytes)
       UNION ALL
-      SELECT 1 FROM named n LEFT JOIN alphas a ON n.kind = 'alpha' AND a.id = CASE WHEN n.kind = 'alpha' THEN n.target::uuid END AND a.deleted_at IS NULL WHERE n.kind = 'alpha' AND a.id IS NULL
+      SELECT 1 FROM named n LEFT JOIN alphas a ON a.id = CASE WHEN n.kind = 'alphas' THEN n.target::uuid END AND a.deleted_at IS NULL
+        WHERE n.kind = 'alphas' AND n.needed AND a.id IS NULL
     ),
     good AS (
       SELECT 1 WHERE NOT EXISTS (SELECT FROM lacking)
@@ -103,16 +103,16 @@ function statement(collection: Collection): string {
       INSERT INTO revisions (collection, id, revision, doc) SELECT $6, id, revision, doc FROM ${collection}, good WHERE id = $1
     ),
     noted AS (
-      INSERT INTO refs (collection, id, revision, kind, target) SELECT $6, $1, coalesce($7, 0) + 1, kind, target FROM named, good ON CONFLICT DO NOTHING
+      INSERT INTO refs (collection, id, revision, kind, target, needed) SELECT $6, $1, coalesce($7, 0) + 1, kind, target, needed FROM named, good ON CONFLICT DO NOTHING
     ),
     ${collection === 'alphas' ? `followers AS (${FOLLOWERS}),` : ''}
     changed AS (
-      UPDATE ${collection} SET name = $2, kind = $3, doc = $4, head = $11, picture = coalesce($5, picture), revision = revision + 1, updated_at = now(),
+      UPDATE ${collection} SET name = $2, kind = $3, doc = $4, head = $8, picture = coalesce($5, picture), revision = revision + 1, updated_at = now(),
         pictured = CASE WHEN $5::bytea IS NULL THEN 0 ELSE revision + 1 END FROM good WHERE id = $1
     ),
     made AS (
       INSERT INTO ${collection} (id, name, kind, doc, head, picture, pictured${own ? ', base' : ''})
-        SELECT $1, $2, $3, $4, $11, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${own ? ', $12' : ''} FROM good WHERE $7 IS NULL
+        SELECT $1, $2, $3, $4, $8, $5, CASE WHEN $5::bytea IS NULL THEN 0 ELSE 1 END${own ? ', $9' : ''} FROM good WHERE $7 IS NULL
     )
     SELECT EXISTS (SELECT FROM good) AS saved, (SELECT revision FROM old) AS revision, coalesce((SELECT deleted FROM old), false) AS deleted,
       coalesce((SELECT base FROM old), false) AS base, EXISTS (SELECT FROM lacking) AS lacks`;
@@ -121,4 +121,4 @@ function statement(collection: Collection): string {
 /** Pictures of brushes that name this alpha are to be drawn anew. */
 const FOLLOWERS = `
   UPDATE brushes SET pictured = 0 FROM refs, good
-  WHERE refs.kind = 'alpha' AND refs.target = $1::text AND refs.collection = 'brushes' AND refs.id = brushes.id AND refs.revision = brushes.revision AND brushes.pictured <> 0`;
+  WHERE refs.kind = 'alphas' AND refs.target = $1::text AND refs.collection = 'brushes' AND refs.id = brushes.id AND refs.revision = brushes.revision AND brushes.pictured <> 0`;

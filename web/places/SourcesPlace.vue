@@ -118,8 +118,6 @@ async function make(): Promise<void> {
 }
 
 async function remove(collection: 'sources' | 'alphas', doc: { id: string; card: { name: string } }): Promise<void> {
-  const users = collection === 'alphas' ? library.followersOf(doc.id).map((name) => `“${name}”`) : [];
-  if (users.length > 0) return failNotice(`“${doc.card.name}” is the form of ${users.join(', ')}. Give those another alpha first.`);
   try {
     await library.remove(collection, doc.id);
     undoNotice(`“${doc.card.name}” deleted.`, () => library.restore(collection, doc.id));
