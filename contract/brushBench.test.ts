@@ -1,6 +1,6 @@
 /** Nothing that was done to a brush is lost: not by a reload, an absent server, a second window or a name that is taken. */
 import { newBrush, type Brush } from '#core/settings';
-import { brushDraft } from '../web/api/drafts';
+import { brushDrafts } from '../web/api/drafts';
 import { useBrushBench } from '../web/stores/brushBench';
 import { useCompare } from '../web/stores/compare';
 import { useConnection } from '../web/stores/connection';
@@ -46,9 +46,9 @@ test('a change is a draft at once and survives a reload; saved, it is the next r
   expect(again.conflict).toBe(false);
   expect((await stored(id)).doc.touch.strength).not.toBe(40);
   expect(await again.save()).toBe(true);
-  await again.keep();
+  await again.keepDraft();
   expect(again.unsaved).toBe(false);
-  expect(await brushDraft(id)).toBeUndefined();
+  expect(await brushDrafts.read(id)).toBeUndefined();
   expect(await stored(id)).toMatchObject({ revision: 2, doc: { touch: { strength: 40 } } });
   expect(useLibrary().beltIds).toContain(id);
 });
@@ -169,7 +169,7 @@ test('a draft begun before another window saved says so when it is opened; loadi
   await again.revert();
   expect(again.doc!.touch.strength).toBe(90);
   expect(again.conflict).toBe(false);
-  expect(await brushDraft(id)).toBeUndefined();
+  expect(await brushDrafts.read(id)).toBeUndefined();
 });
 
 test('saved while the server is away: it waits, outlives a reload, and is sent when the server is back', async () => {
@@ -196,7 +196,7 @@ test('saved while the server is away: it waits, outlives a reload, and is sent w
   expect([again.waiting, again.problem, again.conflict]).toEqual([false, null, false]);
   expect(again.unsaved).toBe(false);
   expect(await stored(id)).toMatchObject({ revision: 2, doc: { touch: { strength: 35 } } });
-  expect(await brushDraft(id)).toBeUndefined();
+  expect(await brushDrafts.read(id)).toBeUndefined();
 });
 
 test('what waited and is then refused stays a draft, and the bench says why', async () => {
@@ -212,7 +212,7 @@ test('what waited and is then refused stays a draft, and the bench says why', as
   await until(() => !bench.waiting);
   expect(bench.problem).toContain('already a brush called “Wanted”');
   expect(bench.doc!.card.name).toBe('Wanted');
-  expect((await brushDraft(id))?.doc.card.name).toBe('Wanted');
+  expect((await brushDrafts.read(id))?.doc.card.name).toBe('Wanted');
 });
 
 test('a brush that was deleted meanwhile is a conflict, not a loss', async () => {

@@ -1,7 +1,7 @@
 /** Sources on their benches: drafts, saves, a second window, and benches that are left before they have opened. */
 import { newBrush, newGrow, PatternSchema, PieceSchema, SlabSchema, SOURCE_VERSION, type Pattern, type Slab } from '#core/settings';
 import { NO_SYMMETRY } from '#core/stroke';
-import { slabDraft, sourceDraft } from '../web/api/drafts';
+import { slabDrafts, sourceDrafts } from '../web/api/drafts';
 import { useLibrary } from '../web/stores/library';
 import { useSlabBench } from '../web/stores/slabBench';
 import { useSourceDoc } from '../web/stores/sourceDoc';
@@ -52,7 +52,7 @@ describe('a pattern', () => {
     expect([again.unsaved.value, again.conflict.value]).toEqual([true, false]);
     expect(await again.save()).toBe(true);
     expect(await stored<Pattern>(id)).toMatchObject({ revision: 2, doc: { card: { notes: 'wet sand' } } });
-    expect(await sourceDraft(id)).toBeUndefined();
+    expect(await sourceDrafts.read(id)).toBeUndefined();
   });
 
   test('left in the middle of a save and opened again, it is the saved one, without a draft or a conflict', async () => {
@@ -96,7 +96,7 @@ describe('a pattern', () => {
     const own = await opened(id);
     own.history.edit('note', note('in haste'));
     own.close();
-    await until(async () => (await sourceDraft(id))?.doc.card.notes === 'in haste');
+    await until(async () => (await sourceDrafts.read(id))?.doc.card.notes === 'in haste');
     expect(own.doc.value).toBeNull();
   });
 
@@ -129,22 +129,56 @@ describe('a pattern', () => {
     expect(await one.save()).toBe(true);
     expect(await two.save()).toBe(false);
     expect([two.conflict.value, two.problem.value, two.doc.value!.card.notes]).toEqual([true, null, 'two']);
-    expect((await sourceDraft(id))?.doc.card.notes).toBe('two');
+    expect((await sourceDrafts.read(id))?.doc.card.notes).toBe('two');
   });
 
-  test('without a server it stays a draft and says so; a copy can’t be kept then either', async () => {
+  test('without a server a save waits as a draft, and is sent when it is back; a copy can’t be kept meanwhile', async () => {
     const { id } = await pattern();
     const own = await opened(id);
     own.history.edit('note', note('waiting'));
     there.away = true;
     expect(await own.save()).toBe(false);
-    expect(own.problem.value).toContain('kept here as a draft');
+    expect([own.waiting.value, own.problem.value]).toEqual([true, null]);
     expect(await own.keepAsCopy()).toBeNull();
     expect(own.problem.value).toContain('The copy wasn’t kept');
-    expect((await sourceDraft(id))?.doc.card.notes).toBe('waiting');
+    expect(await sourceDrafts.read(id)).toMatchObject({ doc: { card: { notes: 'waiting' } }, waiting: true });
     there.away = false;
-    expect(await own.save()).toBe(true);
+    await there.later();
+    await until(() => !own.unsaved.value);
+    expect([own.waiting.value, await sourceDrafts.read(id)]).toEqual([false, undefined]);
     expect((await stored<Pattern>(id)).doc.card.notes).toBe('waiting');
+  });
+
+  test('a save that waits is sent when it is opened again, unless another window saved meanwhile', async () => {
+    for (const other of [false, true]) {
+      const { id, ...rest } = await pattern();
+      const own = await opened(id);
+      own.history.edit('note', note('waiting'));
+      there.away = true;
+      await own.save();
+      there.load();
+      there.away = false;
+      if (other) await there.ask(`/sources/${id}`, 'PUT', { doc: { ...rest, id, card: { ...rest.card, notes: 'theirs' } }, revision: 1 });
+      const again = await opened(id);
+      if (!other) await until(() => !again.unsaved.value);
+      expect([again.conflict.value, again.waiting.value]).toEqual([other, false]);
+      expect((await stored<Pattern>(id)).doc.card.notes).toBe(other ? 'theirs' : 'waiting');
+      expect(again.doc.value!.card.notes).toBe('waiting');
+    }
+  });
+
+  test('a change after a save that waits is no longer sent by itself', async () => {
+    const { id } = await pattern();
+    const own = await opened(id);
+    own.history.edit('note', note('saved away'));
+    there.away = true;
+    await own.save();
+    own.history.edit('note', note('typed later'));
+    expect(own.waiting.value).toBe(false);
+    there.away = false;
+    await there.later();
+    await own.flush();
+    expect([own.unsaved.value, (await stored<Pattern>(id)).revision]).toEqual([true, 1]);
   });
 
   test('of two that are opened one after the other the last one counts, whichever answers first', async () => {
@@ -178,7 +212,7 @@ describe('a pattern', () => {
   test('what is no pattern, or isn’t there, is said', async () => {
     const slab = await put(SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: crypto.randomUUID(), card: { name: `Slab ${++made}` }, cells: 32, blob: null }));
     expect((await opened(slab.id)).problem.value).toContain('is no pattern');
-    expect((await opened(crypto.randomUUID())).problem.value).toContain('It can’t be opened');
+    expect((await opened(crypto.randomUUID())).problem.value).toContain('can’t be opened');
   });
 });
 
@@ -212,7 +246,7 @@ describe('a slab', () => {
     expect(same(clay(again), drawn)).toBe(true);
     expect([again.unsaved, again.conflict]).toEqual([true, false]);
     expect(await again.save()).toBe(true);
-    expect(await slabDraft(id)).toBeUndefined();
+    expect(await slabDrafts.read(id)).toBeUndefined();
     expect((await stored<Slab>(id)).revision).toBe(2);
     await again.close();
     there.load();
@@ -261,7 +295,7 @@ describe('a slab', () => {
     await bench.revert();
     expect([bench.conflict, bench.unsaved]).toEqual([false, false]);
     expect(same(clay(bench), bare)).toBe(true);
-    expect(await slabDraft(id)).toBeUndefined();
+    expect(await slabDrafts.read(id)).toBeUndefined();
     await bench.close();
   });
 
@@ -274,20 +308,22 @@ describe('a slab', () => {
     expect([bench.doc, bench.sculptor, bench.opening]).toEqual([null, null, false]);
   });
 
-  test('saved without a server, the clay is a draft that says so', async () => {
+  test('saved without a server, the clay waits as a draft, and is sent when it is opened again', async () => {
     const { id } = await slab();
     const bench = await opened(id);
     await stamp(bench, 0);
     const drawn = clay(bench);
     there.away = true;
     expect(await bench.save()).toBe(false);
-    expect(bench.problem).toContain('kept here as a draft');
-    there.away = false;
+    expect([bench.waiting, bench.problem]).toEqual([true, null]);
     await bench.close();
     there.load();
+    there.away = false;
     const again = await opened(id);
     expect(same(clay(again), drawn)).toBe(true);
-    expect(await again.save()).toBe(true);
+    // It waited to be sent: now it is.
+    await until(() => !again.unsaved);
+    expect((await stored<Slab>(id)).revision).toBe(2);
     await again.close();
   });
 

@@ -1,7 +1,7 @@
 /** A new brush from an alpha, as a draft: the stamp's base with this form and full falloff. Answers its id. */
 import { STAMP_BASE } from '#core/presets';
 import type { AlphaHead } from '#core/kept';
-import { keepBrushDraft } from '../api/drafts';
+import { brushDrafts } from '../api/drafts';
 import { useLibrary } from '../stores/library';
 import { plain } from '../stores/plain';
 
@@ -13,7 +13,7 @@ export async function brushFrom(alpha: AlphaHead): Promise<string> {
   brush.form.ground = alpha.ground;
   brush.touch.falloff.kind = 'full';
   brush.card = { name: library.freeName('brushes', alpha.card.name), author: alpha.card.author, tags: [], notes: '' };
-  await keepBrushDraft({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
+  await brushDrafts.keep({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
   await library.loadDrafts();
   return brush.id;
 }

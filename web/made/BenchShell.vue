@@ -7,8 +7,9 @@ import BeltBar from '../parts/BeltBar.vue';
 import ConflictNote from '../parts/ConflictNote.vue';
 import LeafPair from '../parts/LeafPair.vue';
 import LineageTrail from '../parts/LineageTrail.vue';
+import SaveState from '../parts/SaveState.vue';
 import TopBar from '../parts/TopBar.vue';
-import BakeState from './BakeState.vue';
+import type { OpenOnBench } from '../stores/openDocument';
 
 defineProps<{
   /** What is open, in a sentence: “the sheet”. */
@@ -16,19 +17,10 @@ defineProps<{
   leaves: { name: string; start: number; left: string; right: string };
   source?: Source | null;
   alpha?: AlphaHead | null;
-  opening: boolean;
-  problem: string | null;
-  /** The stored one is newer than the one this work began on. */
-  conflict: boolean;
-  deleted: boolean;
-  /** Keeps the work beside the other; answers the id of the copy. */
-  keepAsCopy: () => Promise<string | null>;
-  unsaved: boolean;
-  keptAt: number | null;
-  share?: number | null;
-  fixed?: boolean;
+  bench: OpenOnBench;
+  /** Something to be said where there is no problem. */
+  told?: string | null;
 }>();
-defineEmits<{ save: []; revert: []; cancel: [] }>();
 const router = useRouter();
 </script>
 
@@ -37,7 +29,7 @@ const router = useRouter();
     <TopBar>
       <LineageTrail v-if="source ?? alpha" :source="source ?? null" :alpha="alpha ?? null" :open="alpha ? 'alpha' : 'source'" />
       <template #end>
-        <BakeState v-if="source ?? alpha" :unsaved="unsaved" :kept-at="keptAt" :share="share ?? null" :disabled="fixed" @save="$emit('save')" @revert="$emit('revert')" @cancel="$emit('cancel')" />
+        <SaveState v-if="source ?? alpha" :open="bench" reverts @save="bench.save()" @revert="bench.revert()" @cancel="bench.cancel?.()" />
       </template>
     </TopBar>
     <main>
@@ -46,12 +38,12 @@ const router = useRouter();
         <template #right><slot name="right" /></template>
       </LeafPair>
       <div v-else class="empty">
-        <p v-if="opening">Opening {{ what }}…</p>
-        <template v-else><p role="alert">{{ problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
+        <p v-if="bench.opening">Opening {{ what }}…</p>
+        <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
       </div>
       <template v-if="source ?? alpha">
-        <ConflictNote v-if="conflict" :deleted="deleted" :name="(alpha ?? source)!.card.name" :bench="alpha ? 'alpha' : source!.kind" :keep-as-copy="keepAsCopy" @revert="$emit('revert')" />
-        <p v-else-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <ConflictNote v-if="bench.conflict" :deleted="bench.deleted" :name="(alpha ?? source)!.card.name" :bench="alpha ? 'alpha' : source!.kind" :keep-as-copy="bench.keepAsCopy" @revert="bench.revert()" />
+        <p v-else-if="bench.problem ?? told" class="problem" role="alert">{{ bench.problem ?? told }}</p>
       </template>
     </main>
     <BeltBar open-id="" @pick="(id) => router.push(`/bench/brush/${id}`)" />

@@ -12,16 +12,15 @@ import { useAlphaBench } from '../stores/alphaBench';
 const props = defineProps<{ id: string }>();
 const bench = useAlphaBench();
 const cut = ref<CutLine>({ ...CROSSING });
-const problem = computed(() => bench.problem ?? (bench.behind && !bench.conflict ? 'What this alpha was made from has changed since; a save takes it in.' : null));
+const told = computed(() => (bench.behind ? 'What this alpha was made from has changed since; a save takes it in.' : null));
 watch(() => props.id, (id) => void bench.open(id), { immediate: true });
-onBeforeUnmount(() => bench.close());
+onBeforeUnmount(() => void bench.close());
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the alpha', run: () => void bench.save() }]);
 </script>
 
 <template>
   <BenchShell
-    what="the alpha" :leaves="{ name: 'alpha', start: 0.66, left: 'The alpha', right: 'Its relief' }" :alpha="bench.doc" :opening="bench.opening" :problem="problem"
-    :conflict="bench.conflict" :deleted="bench.deleted" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" :share="bench.share" :fixed="bench.vector" @cancel="bench.cancel()" @save="bench.save()" @revert="bench.revert()"
+    what="the alpha" :leaves="{ name: 'alpha', start: 0.66, left: 'The alpha', right: 'Its relief' }" :alpha="bench.doc" :bench="bench" :told="told"
   >
     <template #left>
       <div class="columns"><RecipeColumn /><AlphaView :key="bench.doc!.id" :cut="cut" @cut="(line) => (cut = line)" /></div>

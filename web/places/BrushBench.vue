@@ -5,7 +5,7 @@ import CompareBar from '../bench/CompareBar.vue';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import FormColumn from '../bench/FormColumn.vue';
 import { useOpenBrush } from '../bench/openBrush';
-import SaveState from '../bench/SaveState.vue';
+import SaveState from '../parts/SaveState.vue';
 import SettingsHistory from '../bench/SettingsHistory.vue';
 import StripView from '../bench/StripView.vue';
 import StrokeColumn from '../bench/StrokeColumn.vue';
@@ -42,7 +42,7 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
   <div class="bench">
     <TopBar>
       <LineageTrail v-if="bench.doc" :alpha="alpha" :brush="bench.doc" open="brush" />
-      <template #end><template v-if="bench.doc"><SettingsHistory /><SaveState @save="bench.save()" @revert="revert" /></template></template>
+      <template #end><template v-if="bench.doc"><SettingsHistory /><SaveState :open="bench" reverts @save="bench.save()" @revert="revert" /></template></template>
     </TopBar>
     <main v-if="bench.doc">
       <LeafPair name="brush" :start="0.43" left-label="The brush" right-label="The proof">

@@ -21,7 +21,7 @@ watch(() => props.id, async (id) => {
   await bench.open(id, 'lettering');
   chosen.value = doc.value?.blocks[0]?.id ?? null;
 }, { immediate: true });
-onBeforeUnmount(() => bench.close());
+onBeforeUnmount(() => void bench.close());
 
 /** The block whose middle is nearest to the press is taken. */
 function down(e: PointerEvent): void {
@@ -59,8 +59,7 @@ useShortcuts([
 
 <template>
   <BenchShell
-    what="the lettering" :leaves="{ name: 'made', start: 0.64, left: 'The lettering', right: 'Its relief' }" :source="bench.doc" :opening="bench.opening" :problem="bench.problem"
-    :conflict="bench.conflict" :deleted="bench.deleted" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" @dragover.prevent @drop.prevent="dropped" @save="bench.save()" @revert="bench.revert()"
+    what="the lettering" :leaves="{ name: 'made', start: 0.64, left: 'The lettering', right: 'Its relief' }" :source="bench.doc" :bench="bench" @dragover.prevent @drop.prevent="dropped"
   >
     <template #left>
       <div v-if="doc" class="columns">

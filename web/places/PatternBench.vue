@@ -17,7 +17,7 @@ const surprising = ref(false);
 const repeated = ref(false);
 const doc = computed(() => bench.doc as Pattern | null);
 watch(() => props.id, (id) => void bench.open(id, 'pattern'), { immediate: true });
-onBeforeUnmount(() => bench.close());
+onBeforeUnmount(() => void bench.close());
 
 function take(grow: Grow): void {
   surprising.value = false;
@@ -35,8 +35,7 @@ useShortcuts([
 
 <template>
   <BenchShell
-    what="the pattern" :leaves="{ name: 'made', start: 0.64, left: 'The pattern', right: 'Its relief' }" :source="bench.doc" :opening="bench.opening" :problem="bench.problem"
-    :conflict="bench.conflict" :deleted="bench.deleted" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" @save="bench.save()" @revert="bench.revert()"
+    what="the pattern" :leaves="{ name: 'made', start: 0.64, left: 'The pattern', right: 'Its relief' }" :source="bench.doc" :bench="bench"
   >
     <template #left>
       <div v-if="doc" class="columns">

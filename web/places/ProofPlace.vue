@@ -3,7 +3,7 @@
 import { onBeforeUnmount } from 'vue';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import { useOpenBrush } from '../bench/openBrush';
-import SaveState from '../bench/SaveState.vue';
+import SaveState from '../parts/SaveState.vue';
 import BeltBar from '../parts/BeltBar.vue';
 import LineageTrail from '../parts/LineageTrail.vue';
 import ProofView from '../proof/ProofView.vue';
@@ -20,7 +20,7 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
   <div class="place">
     <TopBar>
       <LineageTrail v-if="bench.doc" :alpha="alpha" :brush="bench.doc" open="brush" />
-      <template #end><SaveState v-if="bench.doc" @save="bench.save()" @revert="revert" /></template>
+      <template #end><SaveState v-if="bench.doc" :open="bench" reverts @save="bench.save()" @revert="revert" /></template>
     </TopBar>
     <main>
       <ProofView v-if="bench.doc" :brush="bench.doc" :alphas="alphas" @edit="edit" />

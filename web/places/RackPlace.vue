@@ -99,7 +99,7 @@ async function putName(id: string, name: string): Promise<void> {
   await bench.edit((brush) => {
     brush.card.name = name;
   });
-  await bench.keep();
+  await bench.keepDraft();
   if (!kept) return;
   const hadDraft = JSON.stringify({ ...bench.doc, card: { ...bench.doc?.card, name: kept.doc.card.name } }) !== JSON.stringify(kept.doc);
   if (hadDraft) return;

@@ -10,14 +10,13 @@ import { useSheetBench } from '../stores/sheetBench';
 const props = defineProps<{ id: string }>();
 const bench = useSheetBench();
 watch(() => props.id, (id) => void bench.open(id), { immediate: true });
-onBeforeUnmount(() => bench.close());
+onBeforeUnmount(() => void bench.close());
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the sheet’s marks', run: () => void bench.save() }]);
 </script>
 
 <template>
   <BenchShell
-    what="the sheet" :leaves="{ name: 'sheet', start: 0.68, left: 'The sheet', right: 'Its marks' }" :source="bench.doc" :opening="bench.opening" :problem="bench.problem"
-    :conflict="bench.conflict" :deleted="bench.deleted" :keep-as-copy="bench.keepAsCopy" :unsaved="bench.unsaved" :kept-at="bench.keptAt" @save="bench.save()" @revert="bench.revert()"
+    what="the sheet" :leaves="{ name: 'sheet', start: 0.68, left: 'The sheet', right: 'Its marks' }" :source="bench.doc" :bench="bench"
   >
     <template #left>
       <SheetView :key="bench.doc!.id" />

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** The slab bench: the clay on the left leaf, its cast growing on the right, its brushes on the belt. */
-import { computed, onBeforeUnmount, watch } from 'vue';
+import { onBeforeUnmount, watch } from 'vue';
 import ConflictNote from '../parts/ConflictNote.vue';
 import LeafPair from '../parts/LeafPair.vue';
 import LineageTrail from '../parts/LineageTrail.vue';
 import { useShortcuts } from '../parts/shortcuts';
+import SaveState from '../parts/SaveState.vue';
 import TopBar from '../parts/TopBar.vue';
 import CastPanel from '../slab/CastPanel.vue';
 import SlabBelt from '../slab/SlabBelt.vue';
@@ -21,13 +22,6 @@ useSlabCast();
 watch(() => props.id, (id) => void bench.open(id), { immediate: true });
 onBeforeUnmount(() => void bench.close());
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the slab', run: () => void bench.save() }]);
-
-const state = computed(() => {
-  if (bench.saving) return 'saving…';
-  if (!bench.unsaved) return 'saved';
-  const time = bench.keptAt ? new Date(bench.keptAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : '';
-  return time ? `not saved · draft kept ${time}` : 'not saved';
-});
 </script>
 
 <template>
@@ -35,10 +29,7 @@ const state = computed(() => {
     <TopBar>
       <LineageTrail v-if="bench.doc" :source="bench.doc" open="source" />
       <template #end>
-        <template v-if="bench.doc">
-          <span class="state" :class="{ unsaved: bench.unsaved }" role="status">{{ state }}</span>
-          <button class="btn main" type="button" :disabled="!bench.unsaved || bench.saving" title="Save (Ctrl+S)" @click="bench.save()">Save</button>
-        </template>
+        <SaveState v-if="bench.doc" :open="bench" @save="bench.save()" />
       </template>
     </TopBar>
     <main>
@@ -61,7 +52,5 @@ const state = computed(() => {
 main { min-height: 0; position: relative; }
 .columns { display: grid; grid-template-columns: 196px minmax(0, 1fr); height: 100%; }
 .columns > * { min-height: 0; min-width: 0; }
-.state { color: var(--ink-2); font-size: 12px; white-space: nowrap; }
-.unsaved { color: var(--warn); }
 .empty { height: 100%; display: grid; place-content: center; justify-items: center; gap: 12px; }
 </style>

@@ -5,18 +5,17 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Kept } from '#core/kept';
-import { AlphaSchema, explain, type Alpha, type Recipe } from '#core/settings';
-import * as api from '../api/client';
-import { alphaDraft, draftIsSaved, dropAlphaDraft, keepAlphaDraft } from '../api/drafts';
+import type { Alpha, Recipe } from '#core/settings';
+import { alphaDrafts } from '../api/drafts';
 import { BakeCancelled, MOST_BASE_SIDE, Recipes, type Made } from '../workers/recipes';
 import type { RecipeAnswer } from '../workers/recipe.worker';
 import { castAlpha, fullSide, madeOf, recipeFrom, tilesOf } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useHistory } from './history';
 import { useLibrary } from './library';
-import { oneAtATime } from './oneAtATime';
+import { useOpenDocument } from './openDocument';
 import { plain } from './plain';
-import { useWork } from './work';
+import { useWork, type Work } from './work';
 import { useRecipeSteps } from './recipeSteps';
 
 const DRAFT_DELAY_MS = 350;
@@ -29,17 +28,22 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
   const work = useWork();
-  const doc = ref<Alpha | null>(null);
-  const saved = ref<Alpha | null>(null);
-  const revision = ref<number | null>(null);
-  const keptAt = ref<number | null>(null);
-  const opening = ref(false);
-  const problem = ref<string | null>(null);
-  const conflict = ref(false);
-  /** There is no stored one any more. */
-  const deleted = ref(false);
-  const baking = computed(() => work.find(doc.value?.id));
-  const share = computed(() => baking.value?.share ?? null);
+  const own = useOpenDocument<'alphas', Alpha>({
+    collection: 'alphas', what: () => 'alpha', drafts: alphaDrafts, draftMs: DRAFT_DELAY_MS,
+    async prepare({ doc: { recipe: begun } }) {
+      const drawn = begun && (await madeOf(begun));
+      return { show: () => begin(drawn) };
+    },
+    blocked: (): boolean => share.value !== null || vector.value,
+    send: bake, isCancel: (error) => error instanceof BakeCancelled,
+    saved(kept): void {
+      if (doc.value?.id !== kept.doc.id) work.say(`“${kept.doc.card.name}” is saved.`);
+    },
+    left,
+  });
+  const { doc, saved, problem } = own;
+  const baking = computed((): Work | null => work.find(doc.value?.id));
+  const share = computed((): number | null => baking.value?.share ?? null);
   const chosen = ref<string | null>(null);
   const answer = shallowRef<RecipeAnswer | null>(null);
   /** The answer is at the alpha's own size, or as near as is shown. */
@@ -48,23 +52,17 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const history = useHistory<Alpha>(doc, {
     togetherMs: 700, put: (next) => {
       doc.value = next;
-      problem.value = null;
-      clearTimeout(drafting);
-      drafting = setTimeout(() => void keepDraft(), DRAFT_DELAY_MS);
+      own.touched();
       look();
     },
   });
   let recipes: Recipes | null = null;
-  /** Only the last opening counts. */
-  let wanted = '';
-  let drafting: ReturnType<typeof setTimeout> | undefined;
   let resting: ReturnType<typeof setTimeout> | undefined;
 
-  const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value));
   const vector = computed(() => doc.value?.format === 'vector32f');
   /** A cast that was left as it is becomes the base of its own recipe. */
   const recipe = computed<Recipe | null>(() => doc.value && (doc.value.recipe ?? (doc.value.format === 'vector32f' ? null : {
-    base: { kind: 'cast', blob: saved.value!.blob, format: doc.value.format, size: saved.value!.size }, steps: [],
+    base: { kind: 'cast', blob: (saved.value?.doc ?? doc.value).blob, format: doc.value.format, size: (saved.value?.doc ?? doc.value).size }, steps: [],
   })));
   const step = computed(() => recipe.value?.steps.find((s) => s.id === chosen.value) ?? null);
   /** The chosen step is drawn or clicked on the picture. */
@@ -78,57 +76,25 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     return recipe.value?.base.kind !== 'cast' && recipe.value?.base.kind !== 'sheet' && from !== undefined && from.revision !== doc.value!.lineage.sourceRevision;
   });
 
-  async function open(id: string): Promise<void> {
-    close();
-    wanted = id;
-    opening.value = true;
-    try {
-      await library.ready();
-      const draft = await alphaDraft(id);
-      const kept = await api.get('alphas', id).catch((error: unknown) => {
-        // Deleted in another window: the work that is here is shown all the same.
-        if (draft && api.isMissing(error)) return null;
-        throw error;
-      });
-      if (kept) library.putAlpha(kept);
-      const begun = (draft ?? kept!).doc.recipe;
-      const drawn = begun && (await madeOf(begun));
-      if (wanted !== id) return;
-      saved.value = plain(kept ? kept.doc : draft!.doc);
-      doc.value = draft ? draft.doc : plain(kept!.doc);
-      made.value = drawn;
-      revision.value = draft ? draft.revision : kept!.revision;
-      keptAt.value = draft?.keptAt ?? null;
-      deleted.value = kept === null;
-      conflict.value = draft !== undefined && draft.revision !== kept?.revision;
-      history.resume();
-      recipes = new Recipes();
-      recipes.onAnswer = taken;
-      recipes.onFail = (error) => {
-        connection.noticed(error);
-        problem.value = sentence(error);
-      };
-      look();
-    } catch (error) {
-      if (wanted !== id) return;
+  /** The alpha is shown: its recipe begins to be baked. */
+  function begin(drawn: Made): void {
+    made.value = drawn;
+    history.resume();
+    recipes = new Recipes();
+    recipes.onAnswer = taken;
+    recipes.onFail = (error) => {
       connection.noticed(error);
-      problem.value = `The alpha can’t be opened. ${sentence(error)}`;
-    } finally {
-      if (wanted === id) opening.value = false;
-    }
+      problem.value = sentence(error);
+    };
+    look();
   }
 
-  function close(): void {
-    if (drafting !== undefined) void keepDraft();
+  function left(): void {
     history.leave();
     clearTimeout(resting);
     recipes?.close();
     recipes = null;
-    for (const value of [doc, saved, made, revision, keptAt, problem, chosen, answer, bare]) value.value = null;
-    deleted.value = false;
-    conflict.value = false;
-    opening.value = false;
-    wanted = '';
+    for (const value of [made, chosen, answer, bare]) value.value = null;
   }
 
   /** Shows the recipe: quickly, and exactly when nothing has changed for a moment. */
@@ -173,19 +139,6 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   const steps = useRecipeSteps({ recipe, edit, chosen, problem, answer, added: look });
 
-  async function keepDraft(): Promise<void> {
-    clearTimeout(drafting);
-    drafting = undefined;
-    if (!doc.value) return;
-    if (!unsaved.value) {
-      keptAt.value = null;
-      return dropAlphaDraft(doc.value.id);
-    }
-    const draft = { doc: plain(doc.value), revision: revision.value, keptAt: Date.now() };
-    keptAt.value = draft.keptAt;
-    await keepAlphaDraft(draft);
-  }
-
   /** Bakes at full size and saves under the id and card of `as`. */
   function bake(as: Alpha, on: number | null): Promise<Kept<'alphas'>> {
     const { id, card, size, relief, format } = as;
@@ -201,88 +154,12 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     });
   }
 
-  /** Keeps this work beside the other as an alpha of its own; answers its id, or null when it can't be kept. */
-  async function keepAsCopy(): Promise<string | null> {
-    if (!doc.value || share.value !== null || vector.value) return null;
-    const { id } = doc.value;
-    const copy = { ...plain(doc.value), id: crypto.randomUUID() };
-    copy.card.name = library.freeName('alphas', `${copy.card.name} copy`);
-    problem.value = null;
-    try {
-      await bake(copy, null);
-      clearTimeout(drafting);
-      drafting = undefined;
-      await dropAlphaDraft(id);
-      return copy.id;
-    } catch (error) {
-      if (error instanceof BakeCancelled) return null;
-      connection.noticed(error);
-      problem.value = `The copy wasn’t kept. ${sentence(error)}`;
-      return null;
-    }
-  }
-
-  const save = oneAtATime(saveNow, () => doc.value?.id);
-
-  /** Bakes at full size and saves. */
-  async function saveNow(): Promise<boolean> {
-    if (!doc.value || share.value !== null || vector.value) return false;
-    const checked = AlphaSchema.safeParse(doc.value);
-    if (!checked.success) {
-      problem.value = explain(checked.error);
-      return false;
-    }
-    problem.value = null;
-    const sent = JSON.stringify(doc.value);
-    try {
-      const kept = await bake(checked.data, revision.value);
-      if (doc.value?.id !== kept.doc.id) {
-        await draftIsSaved('alpha', kept.doc.id, JSON.parse(sent), kept.revision);
-        work.say(`“${kept.doc.card.name}” is saved.`);
-        return true;
-      }
-      saved.value = plain(kept.doc);
-      revision.value = kept.revision;
-      deleted.value = false;
-    conflict.value = false;
-      if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc);
-      await keepDraft();
-      return true;
-    } catch (error) {
-      if (error instanceof BakeCancelled) return false;
-      const away = connection.noticed(error);
-      if (doc.value?.id !== checked.data.id) {
-        work.say(`“${checked.data.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
-        return false;
-      }
-      const by = api.conflictOf(error);
-      if (by) {
-        deleted.value = by === 'deleted';
-        conflict.value = true;
-        return false;
-      }
-      problem.value = `The alpha wasn’t saved. ${sentence(error)}${away ? ' It is kept here as a draft; save it when the server is back.' : ''}`;
-      return false;
-    }
-  }
-
-  /** Back to the saved alpha. */
-  async function revert(): Promise<void> {
-    if (!doc.value) return;
-    clearTimeout(drafting);
-    drafting = undefined;
-    const { id } = doc.value;
-    await dropAlphaDraft(id);
-    doc.value = null;
-    await open(id);
-  }
-
   watch(chosen, () => {
     if (doc.value) look();
   });
 
   return {
-    doc, saved, revision, keptAt, opening, problem, conflict, deleted, share, chosen, answer, exact, bare, past: history.past, future: history.future, unsaved, vector, recipe, step, drawnOn, tiles, behind,
-    open, close, look, edit, undo: history.undo, redo: history.redo, ...steps, save, revert, keepAsCopy, cancel: () => baking.value?.cancel(), keepDraft,
+    ...own, share, chosen, answer, exact, bare, past: history.past, future: history.future, vector, recipe, step, drawnOn, tiles, behind,
+    look, edit, undo: history.undo, redo: history.redo, ...steps, cancel: () => baking.value?.cancel(),
   };
 });

@@ -3,17 +3,16 @@
  * A base brush is never changed: the first edit makes a copy and goes on with that.
  */
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import type { Kept } from '#core/kept';
-import { BrushSchema, changeOf, explain, NameSchema, type Brush, type BrushChange } from '#core/settings';
+import { changeOf, type Brush, type BrushChange } from '#core/settings';
 import * as api from '../api/client';
-import { brushDraft, brushDrafts, draftIsSaved, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
+import { brushDrafts, type BrushDraft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
-import { oneAtATime } from './oneAtATime';
+import { useOpenDocument } from './openDocument';
 import { useLibrary } from './library';
 import { useHistory } from './history';
 import { plain } from './plain';
-import { useWork } from './work';
 
 const DRAFT_DELAY_MS = 250;
 const TOGETHER_MS = 800;
@@ -28,74 +27,33 @@ function stepsOf(past: readonly string[], now: Brush | null): BrushChange[] {
 export const useBrushBench = defineStore('brush-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
-  const doc = ref<Brush | null>(null);
-  const saved = ref<Kept<'brushes'> | null>(null);
-  const revision = ref<number | null>(null);
-  const keptAt = ref<number | null>(null);
-  const waiting = ref(false);
-  const saving = ref(false);
-  const problem = ref<string | null>(null);
-  const nameProblem = ref<string | null>(null);
-  /** The stored brush is newer than the one this work began on. */
-  const conflict = ref(false);
-  /** There is no stored one any more. */
-  const deleted = ref(false);
-  let timer: ReturnType<typeof setTimeout> | undefined;
+  const own = useOpenDocument<'brushes', Brush>({
+    collection: 'brushes', what: () => 'brush', drafts: brushDrafts, draftMs: DRAFT_DELAY_MS, draftsChanged: library.loadDrafts,
+    fetch: library.savedBrush,
+    gone: () => (connection.away ? 'The server can’t be reached, so this brush can’t be opened yet.' : 'This brush isn’t in the rack; it may have been deleted.'),
+    send: (brush, on) => api.save('brushes', brush, on),
+    async saved({ doc: { id } }) {
+      if (!library.beltIds.includes(id)) await library.setBelt([...library.beltIds, id]).catch((error: unknown) => connection.noticed(error));
+    },
+    namesAtField: true, sendsWaiting: true, left: (): void => history.leave(),
+  });
+  const { doc, saved, waiting, problem, conflict, deleted } = own;
   let copying: Promise<void> | null = null;
-  /** Counts openings: only the last one counts. */
-  let openings = 0;
   /** Undo and redo of settings; changes of one setting in quick succession are one step. */
   const history = useHistory<Brush>(doc, { togetherMs: TOGETHER_MS, put: take });
   const steps = computed(() => stepsOf(history.past.value, doc.value));
 
   const base = computed(() => saved.value?.base ?? false);
-  const unsaved = computed(() => doc.value !== null && JSON.stringify(doc.value) !== JSON.stringify(saved.value?.doc));
 
   async function open(id: string): Promise<void> {
-    const mine = ++openings;
-    await flush();
-    await library.ready();
-    const [draft, kept] = await Promise.all([brushDraft(id), library.savedBrush(id)]);
-    if (mine !== openings) return;
-    resetValues();
-    saved.value = kept ? { ...kept, doc: plain(kept.doc) } : null;
-    if (draft) {
-      doc.value = draft.doc;
-      revision.value = draft.revision;
-      keptAt.value = draft.keptAt;
-      waiting.value = draft.waiting;
-      deleted.value = kept === null && draft.revision !== null && !connection.away && library.failed === null;
-      conflict.value = deleted.value || (kept !== null && draft.revision !== kept.revision && !draft.waiting);
-    } else if (kept) {
-      doc.value = plain(kept.doc);
-      revision.value = kept.revision;
-    } else {
-      problem.value = connection.away
-        ? 'The server can’t be reached, so this brush can’t be opened yet.'
-        : 'This brush isn’t in the rack; it may have been deleted.';
-    }
-    history.resume();
-  }
-
-  function resetValues(): void {
-    history.leave();
-    doc.value = null;
-    saved.value = null;
-    revision.value = null;
-    keptAt.value = null;
-    waiting.value = false;
-    problem.value = null;
-    nameProblem.value = null;
-    conflict.value = false;
-    deleted.value = false;
+    await own.open(id, undefined, history.resume);
   }
 
   async function copyBase(of: Brush, onCopy: (from: string, to: string) => void): Promise<void> {
     try {
       const copy = await library.copyBrush(of);
       onCopy(of.id, copy.id);
-      resetValues();
-      doc.value = copy;
+      own.replace(copy);
     } finally {
       copying = null;
     }
@@ -119,10 +77,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
   /** Takes the next state of the brush; it is kept as a draft soon. */
   function take(next: Brush): void {
     doc.value = next;
-    nameProblem.value = null;
-    waiting.value = false;
-    clearTimeout(timer);
-    timer = setTimeout(() => void keep(), DRAFT_DELAY_MS);
+    own.touched();
   }
 
   /** Back to the state before step `index` of the history. */
@@ -130,125 +85,33 @@ export const useBrushBench = defineStore('brush-bench', () => {
     for (let n = history.past.value.length - index; n > 0; n--) history.undo();
   }
 
-  async function keep(): Promise<void> {
-    clearTimeout(timer);
-    timer = undefined;
-    if (!doc.value) return;
-    if (!unsaved.value) {
-      await dropBrushDraft(doc.value.id);
-      keptAt.value = null;
-    } else {
-      keptAt.value = Date.now();
-      await keepBrushDraft({ doc: doc.value, revision: revision.value, keptAt: keptAt.value, waiting: waiting.value });
-    }
-    await library.loadDrafts();
-  }
-
-  /** Writes down what is still on its way. */
-  async function flush(): Promise<void> {
-    if (timer !== undefined) await keep();
-  }
-
-  const save = oneAtATime(saveNow, () => doc.value?.id);
-
-  async function saveNow(): Promise<boolean> {
+  async function save(): Promise<boolean> {
     // The first change of a base brush is on its way into a copy.
     if (copying) await copying;
-    if (!doc.value) return false;
-    if (!unsaved.value) return true;
-    const name = NameSchema.safeParse(doc.value.card.name);
-    if (!name.success) {
-      nameProblem.value = name.error.issues[0]!.message;
-      return false;
-    }
-    const checked = BrushSchema.safeParse(doc.value);
-    if (!checked.success) {
-      problem.value = explain(checked.error);
-      return false;
-    }
-    saving.value = true;
-    problem.value = null;
-    const sent = JSON.stringify(doc.value);
-    const on = revision.value;
-    try {
-      taken(await api.save('brushes', checked.data, on), sent);
-      if (!library.beltIds.includes(checked.data.id)) await library.setBelt([...library.beltIds, checked.data.id]);
-      return true;
-    } catch (error) {
-      if (doc.value?.id !== checked.data.id) await failedBehind(checked.data, on, error);
-      else if (connection.noticed(error)) {
-        waiting.value = true;
-        await keep();
-      } else if (error instanceof api.Refused && error.code === 'name-taken') nameProblem.value = error.message;
-      else if (api.conflictOf(error)) {
-        deleted.value = api.conflictOf(error) === 'deleted';
-        conflict.value = true;
-      }
-      else problem.value = sentence(error);
-      return false;
-    } finally {
-      saving.value = false;
-    }
+    return own.save();
   }
 
-  /** A save failed of a brush that isn't open any more: it waits as a draft, or a sentence says why it wasn't taken. */
-  async function failedBehind(sent: Brush, on: number | null, error: unknown): Promise<void> {
-    const draft = (await brushDraft(sent.id)) ?? { doc: sent, revision: on, keptAt: Date.now(), waiting: false };
-    const away = connection.noticed(error);
-    await keepBrushDraft({ ...draft, waiting: away });
-    await library.loadDrafts();
-    if (!away) useWork().say(`“${sent.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
-  }
-
-  function taken(kept: Kept<'brushes'>, sent: string): void {
-    library.putBrush(kept);
-    if (doc.value?.id !== kept.doc.id) return void draftIsSaved('brush', kept.doc.id, JSON.parse(sent), kept.revision).then(library.loadDrafts);
-    // The document as sent may hold spaces that the server trimmed; what was typed meanwhile stays.
-    if (JSON.stringify(doc.value) === sent) doc.value = plain(kept.doc);
-    saved.value = { ...kept, doc: plain(kept.doc) };
-    revision.value = kept.revision;
-    waiting.value = false;
-    conflict.value = false;
-    void keep();
-  }
-
-  /** Back to the saved brush. */
-  async function revert(): Promise<void> {
-    if (!doc.value) return;
-    clearTimeout(timer);
-    timer = undefined;
-    const { id } = doc.value;
-    await dropBrushDraft(id);
-    await library.load();
-    await open(id);
-  }
-
-  /** Keeps this work beside the other as a brush of its own. */
+  /** Keeps this work beside the other as a brush of its own, which is named and saved later. */
   async function keepAsCopy(): Promise<string> {
     if (!doc.value) throw new Error('No brush is open.');
-    // What is still on its way goes into the copy, and must not come back as a draft of the other.
-    clearTimeout(timer);
-    timer = undefined;
     const { id } = doc.value;
     const copy = await library.copyBrush(doc.value);
-    await dropBrushDraft(id);
-    await library.load();
+    // What is still on its way went into the copy, and must not come back as a draft of the other.
+    await own.dropDraft(id);
     await open(copy.id);
     return copy.id;
   }
 
   /** Sends what was saved while the server was away. */
   async function sendWaiting(): Promise<void> {
-    for (const draft of (await brushDrafts()).filter((d) => d.waiting)) {
+    for (const draft of (await brushDrafts.all()).filter((d) => d.waiting)) {
       try {
-        const sent = JSON.stringify(draft.doc);
         const kept = await sendOnce(draft);
-        await dropBrushDraft(draft.doc.id);
-        taken(kept, sent);
-        await library.setBelt([...new Set([...library.beltIds, draft.doc.id])]);
+        await own.dropDraft(draft.doc.id);
+        await own.taken(kept, draft.doc, JSON.stringify(draft.doc));
       } catch (error) {
         if (connection.noticed(error)) return;
-        await keepBrushDraft({ ...draft, waiting: false });
+        await brushDrafts.keep({ ...draft, waiting: false });
         if (doc.value?.id === draft.doc.id) {
           waiting.value = false;
           problem.value = sentence(error);
@@ -273,12 +136,12 @@ export const useBrushBench = defineStore('brush-bench', () => {
 
   /** What waited here may have been sent by another window. */
   async function sentElsewhere(): Promise<void> {
-    if (!doc.value || !waiting.value || (await brushDraft(doc.value.id))) return;
+    if (!doc.value || !waiting.value || (await brushDrafts.read(doc.value.id))) return;
     const { id } = doc.value;
     const kept = await library.savedBrush(id);
     if (doc.value?.id !== id || !waiting.value) return;
     waiting.value = false;
-    if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value)) taken({ ...kept, doc: plain(kept.doc) }, JSON.stringify(doc.value));
+    if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value)) await own.taken(kept, plain(doc.value), own.mark());
     else {
       deleted.value = !kept;
       conflict.value = true;
@@ -286,5 +149,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
   }
 
   connection.whenBack(sendWaiting);
-  return { doc, saved, revision, keptAt, waiting, saving, problem, nameProblem, conflict, deleted, base, unsaved, open, edit, undo: history.undo, redo: history.redo, past: history.past, future: history.future, steps, goBack, keep, flush, save, revert, keepAsCopy, sendWaiting };
+  return {
+    ...own, base, open, edit, undo: history.undo, redo: history.redo, past: history.past, future: history.future, steps, goBack, save, revert: () => own.revert(open), keepAsCopy, sendWaiting,
+  };
 });

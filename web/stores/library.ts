@@ -7,7 +7,7 @@ import { computed, ref } from 'vue';
 import { listedOf, type AlphaHead, type BrushHead, type Kept, type Listed } from '#core/kept';
 import { alphasOf as idsOf, type Brush, type Naming } from '#core/settings';
 import * as api from '../api/client';
-import { brushDrafts, dropBrushDraft, keepBrushDraft, type BrushDraft } from '../api/drafts';
+import { brushDrafts, type BrushDraft } from '../api/drafts';
 import { useConnection } from './connection';
 import { freeNameAmong } from './names';
 
@@ -80,7 +80,7 @@ export const useLibrary = defineStore('library', () => {
   }
 
   async function loadDrafts(): Promise<void> {
-    drafts.value = await brushDrafts();
+    drafts.value = await brushDrafts.all();
   }
 
   /** What lists say of a brush as it is worked on: of its draft where there is one. */
@@ -143,6 +143,12 @@ export const useLibrary = defineStore('library', () => {
     put(sources.value, listedOf('sources', kept));
   }
 
+  function putKept<C extends Shelf>(collection: C, kept: Kept<C>): void {
+    if (collection === 'brushes') putBrush(kept as Kept<'brushes'>);
+    else if (collection === 'alphas') putAlpha(kept as Kept<'alphas'>);
+    else putSource(kept as Kept<'sources'>);
+  }
+
   /** A name like the wanted one that nothing else has. */
   function freeName(collection: Shelf, wanted: string, exceptId = ''): string {
     const lists = { brushes: [...brushes.value, ...drafts.value.map((d) => d.doc)], alphas: alphas.value, sources: sources.value };
@@ -156,7 +162,7 @@ export const useLibrary = defineStore('library', () => {
     doc.card.name = freeName('brushes', name);
     doc.card.tags = doc.card.tags.filter((tag) => tag !== 'base');
     if (of.card.tags.includes('base')) doc.card.author = '';
-    await keepBrushDraft({ doc, revision: null, keptAt: Date.now(), waiting: false });
+    await brushDrafts.keep({ doc, revision: null, keptAt: Date.now(), waiting: false });
     await loadDrafts();
     return doc;
   }
@@ -176,12 +182,12 @@ export const useLibrary = defineStore('library', () => {
   }
 
   async function dropDraft(id: string): Promise<void> {
-    await dropBrushDraft(id);
+    await brushDrafts.drop(id);
     await loadDrafts();
   }
 
   async function keepDraft(draft: BrushDraft): Promise<void> {
-    await keepBrushDraft(draft);
+    await brushDrafts.keep(draft);
     await loadDrafts();
   }
 
@@ -194,6 +200,6 @@ export const useLibrary = defineStore('library', () => {
   connection.whenBack(load);
   return {
     brushes, alphas, sources, skipped, drafts, beltIds, belt, loaded, failed,
-    load, ready, loadDrafts, brush, brushHead, draftOf, savedBrush, alpha, alphasOf, followersOf, putBrush, putAlpha, putSource, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
+    load, ready, loadDrafts, brush, brushHead, draftOf, savedBrush, alpha, alphasOf, followersOf, putBrush, putAlpha, putSource, putKept, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
   };
 });

@@ -108,8 +108,5 @@ export const useMadeBench = defineStore('made-bench', () => {
   }
 
   const { past, future, edit, undo, redo } = own.history;
-  return {
-    doc, revision, keptAt: own.keptAt, opening: own.opening, problem, conflict: own.conflict, deleted: own.deleted, share, answer, past, future, unsaved, casts: own.casts,
-    open, close, edit, undo, redo, save: own.save, revert, keepAsCopy: own.keepAsCopy, cast, cancel: () => casting.value?.cancel(), keepDraft: own.keepDraft,
-  };
+  return { ...own, share, answer, past, future, open, close, edit, undo, redo, revert, cast, cancel: () => casting.value?.cancel() };
 });

@@ -184,8 +184,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
 
   const { past, future } = own.history;
   return {
-    doc, revision, keptAt: own.keptAt, opening: own.opening, finding, problem, conflict: own.conflict, deleted: own.deleted, found, chosen, casting, past, future, unsaved, marks, taken, casts: own.casts,
-    open, close, find, findSoon, edit, undo: () => travel('undo'), redo: () => travel('redo'), take, addMark, remove, join, split,
-    keepDraft: own.keepDraft, save: own.save, revert: () => own.revert(open), keepAsCopy: own.keepAsCopy, castAll,
+    ...own, finding, found, chosen, casting, past, future, marks, taken,
+    open, close, find, findSoon, edit, undo: () => travel('undo'), redo: () => travel('redo'), take, addMark, remove, join, split, revert: () => own.revert(open), castAll,
   };
 });

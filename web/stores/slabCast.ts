@@ -138,7 +138,7 @@ export const useSlabCast = defineStore('slab-cast', () => {
       const kept = await work.run(`Casting “${title}”`, id, async (hand) => {
         if (bench.unsaved && !(await bench.save())) return null;
         if (!here() || hand.cancelled) return null;
-        const source = { id, revision: bench.revision };
+        const source = { id, revision: bench.revision! };
         hand.onCancel(() => from.cancel());
         const made = await cast(from, plain(settings.value!), hand.report);
         if ('flat' in made) {
