@@ -124,9 +124,9 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   /** `check` says why what was found can't be opened here; `begin` runs when it is shown. */
   async function open(id: string, check?: (found: T) => string | null, begin?: () => void | Promise<void>): Promise<void> {
     const mine = ++openings;
+    opening.value = true;
     await leave(mine);
     if (mine !== openings) return;
-    opening.value = true;
     try {
       await library.ready();
       const [draft, kept] = await Promise.all([ways.drafts.read(id), fetchSaved(id)]);
@@ -173,7 +173,9 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   /** Writes down what is still on its way and lets go; another opening lets go by itself. */
   async function leave(mine: number): Promise<void> {
     if (ways.savesFirst) await savingNow;
-    await flush();
+    // What is changed while it is written down is written down too.
+    do await flush();
+    while (timer !== undefined);
     if (mine === openings) reset();
   }
 
