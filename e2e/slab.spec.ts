@@ -16,6 +16,8 @@ async function newSlab(page: Page, app: App): Promise<void> {
 
 test('strokes, digging, mirror, undo and redo, Esc', async ({ page, app }) => {
   await newSlab(page, app);
+  // The slab's own brushes, which the library doesn't know, have pictures too.
+  await expect(page.getByLabel('Belt', { exact: true }).locator('img')).toHaveCount(8);
   const bare = await seen(page, '.slab');
   await draw(page, '.slab', [[0.3, 0.4], [0.4, 0.5]]);
   const lifted = await seen(page, '.slab');

@@ -45,7 +45,7 @@ test('a large text is read as a small one is, good or bad', async () => {
 test('what was read says what is kept: the text, what it names, and its revision', async () => {
   const save = await reader.body<'save'>(body(large({ doc: { ...brush, unknown: 1 }, revision: 3 })), wanted);
   expect(JSON.parse(Buffer.from(save.text).toString())).toEqual(brush);
-  expect(save).toMatchObject({ collection: 'brushes', id, name: 'Read', kind: 'lift', revision: 3, references: { blobs: [], alphas: [] }, files: [] });
+  expect(save).toMatchObject({ collection: 'brushes', id, name: 'Read', kind: 'lift', revision: 3, references: { blobs: [], documents: [] }, files: [] });
   expect(Buffer.from(await reader.stored('brushes', 'Read', bytes(brush))).toString()).toBe(JSON.stringify(brush));
   expect(await said(reader.stored('brushes', 'Read', bytes({ ...brush, version: 99 })))).toEqual([422, expect.stringMatching(/^“Read” can’t be opened\. .*version 99/)]);
 });

@@ -3,20 +3,21 @@
 import { watchDebounced } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import type { BrushHead } from '#core/kept';
-import { worksOf } from '#core/settings';
+import { worksOf, type Brush } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { useLibrary } from '../stores/library';
 import { thumbnail } from '../workers/thumbnails';
 
-const props = defineProps<{ brush: Pick<BrushHead, 'id'>; size: number; square?: boolean }>();
+const props = defineProps<{ brush: BrushHead | Brush; size: number; square?: boolean }>();
 const library = useLibrary();
 const url = ref('');
-const draft = computed(() => library.draftOf(props.brush.id));
 /** A brush whose alpha was cast anew has another picture under the same revision. */
 const saved = computed(() => {
   const kept = library.brushes.find((b) => b.id === props.brush.id);
   return kept ? `${pictureUrl('brushes', kept.id, kept.revision)}&alpha=${library.alphas.find((a) => a.id === kept.form.alphaId)?.revision ?? 0}` : '';
 });
+/** What is drawn here: a draft, or a brush that isn't of the library. */
+const draft = computed(() => library.draftOf(props.brush.id) ?? (saved.value === '' && 'pen' in props.brush ? props.brush : null));
 const drawn = computed(() => (draft.value ? [worksOf(draft.value), ...Object.values(library.alphasOf(draft.value)).map((a) => a?.blob)].join() : ''));
 
 async function render(): Promise<void> {

@@ -120,7 +120,11 @@ test.each(Array.from({ length: 20 }, (_, n) => n + 1))('edits, saves, other wind
   }
   there.now.away = false;
   await Promise.all(asked);
-  while (knocks > 0 || own.saving.value || connection.away) await pause(5);
+  // What began when the server came back has ended when nothing goes on for a while.
+  for (let calm = 0; calm < 8; calm++) {
+    await pause(5);
+    if (knocks > 0 || own.saving.value || own.opening.value || connection.away) calm = 0;
+  }
   await own.flush();
   // Whatever was typed last is on the bench, in a draft, or on the server.
   for (const [id, note] of typed) {

@@ -129,7 +129,10 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     if (mine !== openings) return;
     try {
       await library.ready();
-      const [draft, kept] = await Promise.all([ways.drafts.read(id), fetchSaved(id)]);
+      const draft = await ways.drafts.read(id);
+      // What was never saved isn't asked for, unless another window saved it.
+      const never = draft?.revision === null && !library[ways.collection].some((listed) => listed.id === id);
+      const kept = never ? null : await fetchSaved(id);
       if (mine !== openings) return;
       if (!draft && !kept) throw new Error(ways.gone?.() ?? `The ${ways.what(doc.value as T | null)} isn’t here; it may have been deleted.`);
       const found = { doc: plain(draft ? draft.doc : (kept!.doc as T)), draft, kept };
