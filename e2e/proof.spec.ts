@@ -215,7 +215,11 @@ test('a brush whose alpha is gone says so; absurd numbers are brought into their
   await page.evaluate(async () => {
     const rows = (await (await fetch('/api/alphas')).json()) as { items: { id: string; card: { name: string } }[] };
     const { id } = rows.items.find((a) => a.card.name === 'One barnacle')!;
-    await fetch(`/api/alphas/${id}`, { method: 'DELETE' });
+    // An alpha goes only when nobody uses it; brushes that come back from the trash afterwards miss it.
+    const { users } = (await (await fetch(`/api/alphas/${id}/users`)).json()) as { users: { collection: string; id: string }[] };
+    for (const user of users) await fetch(`/api/${user.collection}/${user.id}`, { method: 'DELETE' });
+    if (!(await fetch(`/api/alphas/${id}`, { method: 'DELETE' })).ok) throw new Error('The alpha is still there.');
+    for (const user of users) await fetch(`/api/${user.collection}/${user.id}/restore`, { method: 'POST' });
   });
   await page.reload();
   await settled(page, '.proof');

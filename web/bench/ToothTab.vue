@@ -13,7 +13,7 @@ const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
 const library = useLibrary();
-const kept = computed(() => library.alphas.find((a) => a.id === props.brush.tooth.alphaId) ?? null);
+const kept = computed(() => library.alpha(props.brush.tooth.alphaId));
 const gone = computed(() => props.brush.tooth.alphaId !== null && !kept.value && library.loaded);
 const HOLDS = [{ value: 'surface', label: 'Body', help: 'Lies still on the body' }, { value: 'dab', label: 'Dab', help: 'Goes along with each dab' }] as const;
 const SCALES = [{ value: 'fixed', label: 'Fixed', help: 'The same size on the body, whatever the brush’s size' }, { value: 'follows', label: 'With size', help: 'Grows with the dab' }] as const;

@@ -13,8 +13,8 @@ const library = useLibrary();
 const url = ref('');
 /** A brush whose alpha was cast anew has another picture under the same revision. */
 const saved = computed(() => {
-  const kept = library.brushes.find((b) => b.id === props.brush.id);
-  return kept ? `${pictureUrl('brushes', kept.id, kept.revision)}&alpha=${library.alphas.find((a) => a.id === kept.form.alphaId)?.revision ?? 0}` : '';
+  const kept = library.listedBrush(props.brush.id);
+  return kept ? `${pictureUrl('brushes', kept.id, kept.revision)}&alpha=${library.alpha(kept.form.alphaId)?.revision ?? 0}` : '';
 });
 /** What is drawn here: a draft, or a brush that isn't of the library. */
 const draft = computed(() => library.draftOf(props.brush.id) ?? (saved.value === '' && 'pen' in props.brush ? props.brush : null));
@@ -34,7 +34,7 @@ void library.ready().then(render);
 </script>
 
 <template>
-  <img v-if="url" class="disc" :class="{ square }" :src="url" :width="size" :height="size" alt="" />
+  <img v-if="url" class="disc" :class="{ square }" :src="url" :width="size" :height="size" alt="" loading="lazy" />
   <span v-else class="disc" :class="{ square }" :style="{ width: `${size}px`, height: `${size}px` }" />
 </template>
 

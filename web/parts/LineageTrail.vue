@@ -10,9 +10,8 @@ import BrushDisc from './BrushDisc.vue';
 const props = defineProps<{ source?: Source | null; alpha?: AlphaHead | null; brush?: BrushHead | null; open: 'source' | 'alpha' | 'brush' }>();
 const library = useLibrary();
 
-const from = computed(() => (props.source ? headOfSource(props.source) : library.sources.find((s) => s.id === props.alpha?.lineage.sourceId) ?? null));
-const revisionOf = (list: readonly { id: string; revision: number }[], id: string): number => list.find((k) => k.id === id)?.revision ?? 0;
-const brushRevision = computed(() => (props.brush ? revisionOf(library.brushes, props.brush.id) : 0));
+const from = computed(() => (props.source ? headOfSource(props.source) : library.source(props.alpha?.lineage.sourceId ?? null)));
+const brushRevision = computed(() => library.listedBrush(props.brush?.id ?? '')?.revision ?? 0);
 const count = (n: number): string => (n >= 1e6 ? `${(n / 1e6).toFixed(2)} M` : `${Math.round(n / 1000)} k`);
 function kindOf(s: SourceHead): string {
   switch (s.kind) {
@@ -27,12 +26,12 @@ function kindOf(s: SourceHead): string {
 <template>
   <div class="trail" aria-label="Lineage">
     <RouterLink v-if="from" class="stop" :class="{ on: open === 'source' }" :to="`/bench/${from.kind}/${from.id}`">
-      <img :src="pictureUrl('sources', from.id, revisionOf(library.sources, from.id))" alt="" />
+      <img :src="pictureUrl('sources', from.id, library.source(from.id)?.revision ?? 0)" alt="" />
       <span><small>{{ kindOf(from) }}</small>{{ from.card.name }}</span>
     </RouterLink>
     <i v-if="from && alpha" />
     <RouterLink v-if="alpha" class="stop" :class="{ on: open === 'alpha' }" :to="`/bench/alpha/${alpha.id}`">
-      <img :src="pictureUrl('alphas', alpha.id, revisionOf(library.alphas, alpha.id))" alt="" />
+      <img :src="pictureUrl('alphas', alpha.id, library.alpha(alpha.id)?.revision ?? 0)" alt="" />
       <span><small>alpha · {{ alpha.size }}</small>{{ alpha.card.name }}</span>
     </RouterLink>
     <i v-if="alpha && brush" />

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The rack: every brush, its picture and card. Opens, copies, renames, deletes; drafts wear a mark. */
-import { ElDialog } from 'element-plus';
+import { ElDialog, ElInfiniteScroll } from 'element-plus';
 import { Search } from '@lucide/vue';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { BASE_BRUSHES } from '#core/presets';
 import type { BrushHead } from '#core/kept';
@@ -37,7 +37,7 @@ const entries = computed<Entry[]>(() => {
     const draft = drafts.get(k.id);
     return { brush: draft?.doc ?? k, base: k.base, unsaved: draft !== undefined, waiting: draft?.waiting ?? false };
   });
-  const fresh = library.drafts.filter((d) => !library.brushes.some((k) => k.id === d.doc.id))
+  const fresh = library.drafts.filter((d) => !library.has('brushes', d.doc.id))
     .map((d) => ({ brush: d.doc, base: false, unsaved: true, waiting: d.waiting }));
   return [...fresh.reverse(), ...saved];
 });
@@ -49,6 +49,16 @@ const shown = computed(() => {
 });
 const own = computed(() => shown.value.filter((e) => !e.base));
 const base = computed(() => shown.value.filter((e) => e.base));
+/** Cards that are laid out: more as one comes to the end of them. */
+const CARDS = 120;
+const count = ref(CARDS);
+const laid = computed(() => own.value.slice(0, count.value));
+const all = computed(() => laid.value.length === own.value.length);
+const vInfiniteScroll = ElInfiniteScroll;
+watch([wanted, tag], () => (count.value = CARDS));
+function more(): void {
+  if (!all.value) count.value += CARDS;
+}
 
 function open(brush: { id: string }): void {
   void router.push(`/bench/brush/${brush.id}`);
@@ -114,7 +124,7 @@ async function remove(entry: Entry): Promise<void> {
   const { brush } = entry;
   const belt = [...library.beltIds];
   try {
-    if (library.brushes.some((k) => k.id === brush.id)) {
+    if (library.has('brushes', brush.id)) {
       await library.remove('brushes', brush.id);
       undoNotice(`“${brush.card.name}” deleted.`, async () => {
         await library.restore('brushes', brush.id);
@@ -145,7 +155,7 @@ async function toBelt(brush: BrushHead): Promise<void> {
 <template>
   <div class="place">
     <TopBar><template #end><button class="btn main" type="button" @click="fresh">New brush</button></template></TopBar>
-    <main class="page-scroll">
+    <main v-infinite-scroll="more" class="page-scroll" :infinite-scroll-distance="600" :infinite-scroll-immediate="false">
       <div class="head">
         <h1>Rack</h1>
         <label class="search"><Search :size="15" /><input v-model="wanted" class="field" type="search" placeholder="Name, author or tag" aria-label="Search the rack" /></label>
@@ -162,11 +172,12 @@ async function toBelt(brush: BrushHead): Promise<void> {
         </p>
         <ul v-if="own.length" class="grid">
           <RackCard
-            v-for="entry in own" :key="entry.brush.id" :brush="entry.brush" :base="false" :unsaved="entry.unsaved" :waiting="entry.waiting" :belted="library.beltIds.includes(entry.brush.id)"
+            v-for="entry in laid" :key="entry.brush.id" :brush="entry.brush" :base="false" :unsaved="entry.unsaved" :waiting="entry.waiting" :belted="library.beltIds.includes(entry.brush.id)"
             @open="open(entry.brush)" @copy="copy(entry.brush)" @rename="askName(entry.brush)" @remove="remove(entry)" @belt="toBelt(entry.brush)"
           />
         </ul>
-        <template v-if="base.length">
+        <p v-if="!all" class="none">{{ own.length - laid.length }} more below</p>
+        <template v-else-if="base.length">
           <h2>Base brushes <small>stay as they are; the first change makes a copy</small></h2>
           <ul class="grid">
             <RackCard

@@ -72,8 +72,8 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const tiles = computed(() => tilesOf(recipe.value, made.value));
   /** The source was changed after this alpha was made. */
   const behind = computed(() => {
-    const from = library.sources.find((s) => s.id === doc.value?.lineage.sourceId);
-    return recipe.value?.base.kind !== 'cast' && recipe.value?.base.kind !== 'sheet' && from !== undefined && from.revision !== doc.value!.lineage.sourceRevision;
+    const from = library.source(doc.value?.lineage.sourceId ?? null);
+    return recipe.value?.base.kind !== 'cast' && recipe.value?.base.kind !== 'sheet' && from !== null && from.revision !== doc.value!.lineage.sourceRevision;
   });
 
   /** The alpha is shown: its recipe begins to be baked. */
@@ -142,7 +142,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   /** Bakes at full size and saves under the id and card of `as`. */
   function bake(as: Alpha, on: number | null): Promise<Kept<'alphas'>> {
     const { id, card, size, relief, format } = as;
-    const from = library.sources.find((s) => s.id === as.lineage.sourceId);
+    const from = library.source(as.lineage.sourceId);
     const { floor, crown, cast } = plain(as.lineage);
     const fromSlab = recipe.value!.base.kind === 'cast';
     const source = from ? { id: from.id, revision: fromSlab ? as.lineage.sourceRevision ?? from.revision : from.revision } : null;

@@ -3,7 +3,7 @@
  * is fetched when it is opened.
  */
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef, type ShallowRef } from 'vue';
 import { listedOf, type AlphaHead, type BrushHead, type Kept, type Listed } from '#core/kept';
 import { alphasOf as idsOf, type Brush, type Naming } from '#core/settings';
 import * as api from '../api/client';
@@ -20,13 +20,19 @@ export interface BrushAlphas {
 /** What has a place on the rack or among the sources. */
 export type Shelf = 'brushes' | 'alphas' | 'sources';
 
+function indexOf<T extends { id: string }>(list: ShallowRef<readonly T[]>) {
+  return computed(() => new Map(list.value.map((listed) => [listed.id, listed])));
+}
+
 export const useLibrary = defineStore('library', () => {
   const connection = useConnection();
-  const brushes = ref<Listed<'brushes'>[]>([]);
-  const alphas = ref<Listed<'alphas'>[]>([]);
-  const sources = ref<Listed<'sources'>[]>([]);
+  // Thousands of entries: a list is replaced, never changed.
+  const brushes = shallowRef<readonly Listed<'brushes'>[]>([]);
+  const alphas = shallowRef<readonly Listed<'alphas'>[]>([]);
+  const sources = shallowRef<readonly Listed<'sources'>[]>([]);
+  const byId = { brushes: indexOf(brushes), alphas: indexOf(alphas), sources: indexOf(sources) };
   const skipped = ref<(api.SkippedRow & { collection: Shelf })[]>([]);
-  const drafts = ref<BrushDraft[]>([]);
+  const drafts = shallowRef<BrushDraft[]>([]);
   const beltIds = ref<string[]>([]);
   const loaded = ref(false);
   const failed = ref<string | null>(null);
@@ -59,7 +65,7 @@ export const useLibrary = defineStore('library', () => {
   /** What is at hand stays at hand without the server. */
   async function fetchBelt(): Promise<void> {
     for (const id of beltIds.value) {
-      const listed = brushes.value.find((b) => b.id === id);
+      const listed = listedBrush(id);
       if (!listed || fetched.get(id)?.revision === listed.revision) continue;
       try {
         fetched.set(id, await api.get('brushes', id));
@@ -85,7 +91,15 @@ export const useLibrary = defineStore('library', () => {
 
   /** What lists say of a brush as it is worked on: of its draft where there is one. */
   function brushHead(id: string): BrushHead | null {
-    return draftOf(id) ?? brushes.value.find((b) => b.id === id) ?? null;
+    return draftOf(id) ?? listedBrush(id);
+  }
+
+  function listedBrush(id: string): Listed<'brushes'> | null {
+    return byId.brushes.value.get(id) ?? null;
+  }
+
+  function has(collection: Shelf, id: string): boolean {
+    return byId[collection].value.has(id);
   }
 
   function draftOf(id: string): Brush | null {
@@ -110,8 +124,12 @@ export const useLibrary = defineStore('library', () => {
     }
   }
 
-  function alpha(id: string | null): AlphaHead | null {
-    return id === null ? null : alphas.value.find((a) => a.id === id) ?? null;
+  function alpha(id: string | null): Listed<'alphas'> | null {
+    return id === null ? null : byId.alphas.value.get(id) ?? null;
+  }
+
+  function source(id: string | null): Listed<'sources'> | null {
+    return id === null ? null : byId.sources.value.get(id) ?? null;
   }
 
   /** Names of the brushes that read this alpha. */
@@ -120,10 +138,10 @@ export const useLibrary = defineStore('library', () => {
   }
 
   /** An answer that comes late does not take the place of a newer one. */
-  function put<T extends { id: string; revision: number }>(list: T[], listed: T): void {
-    const at = list.findIndex((k) => k.id === listed.id);
-    if (at < 0) list.push(listed);
-    else if (list[at]!.revision <= listed.revision) list[at] = listed;
+  function put<T extends { id: string; revision: number }>(list: ShallowRef<readonly T[]>, listed: T): void {
+    const at = list.value.findIndex((k) => k.id === listed.id);
+    if (at < 0) list.value = [...list.value, listed];
+    else if (list.value[at]!.revision <= listed.revision) list.value = list.value.with(at, listed);
   }
 
   function alphasOf(brush: Naming): BrushAlphas {
@@ -132,15 +150,15 @@ export const useLibrary = defineStore('library', () => {
 
   function putBrush(kept: Kept<'brushes'>): void {
     if ((fetched.get(kept.doc.id)?.revision ?? 0) <= kept.revision) fetched.set(kept.doc.id, kept);
-    put(brushes.value, listedOf('brushes', kept));
+    put(brushes, listedOf('brushes', kept));
   }
 
   function putAlpha(kept: Kept<'alphas'>): void {
-    put(alphas.value, listedOf('alphas', kept));
+    put(alphas, listedOf('alphas', kept));
   }
 
   function putSource(kept: Kept<'sources'>): void {
-    put(sources.value, listedOf('sources', kept));
+    put(sources, listedOf('sources', kept));
   }
 
   function putKept<C extends Shelf>(collection: C, kept: Kept<C>): void {
@@ -178,7 +196,7 @@ export const useLibrary = defineStore('library', () => {
 
   async function restore(collection: Shelf, id: string): Promise<void> {
     const lists = { brushes, alphas, sources };
-    put(lists[collection].value as Listed<Shelf>[], listedOf(collection, await api.restore(collection, id)));
+    put(lists[collection] as ShallowRef<readonly Listed<Shelf>[]>, listedOf(collection, await api.restore(collection, id)));
   }
 
   async function dropDraft(id: string): Promise<void> {
@@ -200,6 +218,6 @@ export const useLibrary = defineStore('library', () => {
   connection.whenBack(load);
   return {
     brushes, alphas, sources, skipped, drafts, beltIds, belt, loaded, failed,
-    load, ready, loadDrafts, brush, brushHead, draftOf, savedBrush, alpha, alphasOf, followersOf, putBrush, putAlpha, putSource, putKept, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
+    load, ready, loadDrafts, brush, brushHead, listedBrush, has, source, draftOf, savedBrush, alpha, alphasOf, followersOf, putBrush, putAlpha, putSource, putKept, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
   };
 });

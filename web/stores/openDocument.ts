@@ -131,7 +131,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
       await library.ready();
       const draft = await ways.drafts.read(id);
       // What was never saved isn't asked for, unless another window saved it.
-      const never = draft?.revision === null && !library[ways.collection].some((listed) => listed.id === id);
+      const never = draft?.revision === null && !library.has(ways.collection, id);
       const kept = never ? null : await fetchSaved(id);
       if (mine !== openings) return;
       if (!draft && !kept) throw new Error(ways.gone?.() ?? `The ${ways.what(doc.value as T | null)} isn’t here; it may have been deleted.`);
