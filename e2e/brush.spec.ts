@@ -40,8 +40,18 @@ test('keys: digits, brackets, undo, the list', async ({ page, app }) => {
   await page.locator('.belt .about').click();
   await page.keyboard.press('4');
   await expect(page.getByLabel(/^Strength, /)).toHaveValue('40 %');
+  await page.waitForTimeout(800);
   await page.keyboard.press('0');
   await expect(page.getByLabel(/^Strength, /)).toHaveValue('100 %');
+  await page.waitForTimeout(800);
+  // Two typed quickly are exact.
+  await page.keyboard.type('35');
+  await expect(page.getByLabel(/^Strength, /)).toHaveValue('35 %');
+  // Esc closes what was opened beside a button, wherever the focus is.
+  await page.locator('.slot button').first().click();
+  await expect(page.getByLabel('Search alphas')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('Search alphas')).toBeHidden();
   const size = page.getByLabel(/^Size, /);
   const before = Number(await size.inputValue());
   await page.keyboard.press(']');

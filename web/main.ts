@@ -1,7 +1,7 @@
 import '@fontsource/ibm-plex-sans/400.css';
 import '@fontsource/ibm-plex-sans/500.css';
 import '@fontsource/ibm-plex-sans/600.css';
-import 'element-plus/dist/index.css';
+import './styles/element';
 import './styles/tokens.css';
 import './styles/base.css';
 import { createPinia } from 'pinia';

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The recipe: its steps in their order, switched, dragged, copied, opened; and the alpha's own size, depth and name. */
 import { ChevronDown, ChevronRight, Copy, Eye, EyeOff, GripVertical, Plus, Trash2 } from '@lucide/vue';
-import { ElPopover } from 'element-plus';
 import { computed, ref } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import { CAST_SIZES, type Step } from '#core/settings';
@@ -10,6 +9,7 @@ import SettingSlider from '../parts/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
 import StepEditor from './StepEditor.vue';
 import { STEP_GROUPS, STEP_LABELS } from './stepLabels';
+import PopMenu from '../parts/PopMenu.vue';
 
 const bench = useAlphaBench();
 const adding = ref(false);
@@ -63,7 +63,7 @@ function move(id: string, by: -1 | 1): void {
       </li>
     </VueDraggable>
     <p v-if="!bench.vector && steps.length === 0" class="muted">No steps yet: the picture is as it came. Add one, or mend what the checks find.</p>
-    <ElPopover v-if="!bench.vector" v-model:visible="adding" trigger="click" placement="right-start" :width="330">
+    <PopMenu v-if="!bench.vector" v-model:visible="adding" placement="right-start" :width="330">
       <template #reference><button type="button" class="btn add"><Plus :size="15" /> Add a step</button></template>
       <div class="groups">
         <div v-for="group in STEP_GROUPS" :key="group.label">
@@ -71,7 +71,7 @@ function move(id: string, by: -1 | 1): void {
           <button v-for="kind in group.kinds" :key="kind" type="button" class="offer" @click="add(kind)">{{ STEP_LABELS[kind] }}</button>
         </div>
       </div>
-    </ElPopover>
+    </PopMenu>
     <template v-if="bench.doc">
       <div class="heading part">Alpha</div>
       <label class="row"><span class="label">Name</span><input class="field" maxlength="80" :value="bench.doc.card.name" @input="bench.edit('name', (a) => { a.card.name = ($event.target as HTMLInputElement).value; })" /></label>

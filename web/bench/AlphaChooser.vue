@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Chooses one of the kept alphas, or none, or one from a file. The slot is what is clicked, and takes a dropped picture. */
-import { ElButton, ElInput, ElPopover } from 'element-plus';
+import { ElButton, ElInput } from 'element-plus';
 import { computed, ref } from 'vue';
 import type { AlphaHead } from '#core/kept';
 import { pictureUrl } from '../api/client';
@@ -8,6 +8,7 @@ import { failNotice } from '../parts/undoNotice';
 import { useArrivals } from '../stores/arrivals';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
+import PopMenu from '../parts/PopMenu.vue';
 
 defineProps<{ chosen: string | null; none: string }>();
 const emit = defineEmits<{ choose: [alpha: AlphaHead | null] }>();
@@ -52,7 +53,7 @@ function drop(e: DragEvent): void {
 
 <template>
   <div class="slot" :class="{ over, taking }" @dragover.prevent.stop="over = true" @dragleave="over = false" @drop.prevent.stop="drop">
-    <ElPopover v-model:visible="open" trigger="click" placement="right-start" :width="332">
+    <PopMenu v-model:visible="open" placement="right-start" :width="332">
       <template #reference><slot /></template>
       <div class="chooser" @dragover.prevent.stop @drop.prevent.stop="drop">
         <div class="head">
@@ -68,7 +69,7 @@ function drop(e: DragEvent): void {
         </div>
         <p v-if="wanted && found.length === 0" class="muted">No alpha is called that, or has such a tag.</p>
       </div>
-    </ElPopover>
+    </PopMenu>
     <span v-if="taking" class="word">Reading…</span>
     <span v-else-if="over" class="word">Take it as the form</span>
   </div>

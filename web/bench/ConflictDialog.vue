@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The brush was saved or deleted in another window meanwhile: both are kept, or the other is taken. */
-import { ElDialog } from 'element-plus';
+import { ElButton, ElDialog } from 'element-plus';
 import { useBrushBench } from '../stores/brushBench';
 
 defineEmits<{ keep: [] }>();
@@ -12,8 +12,8 @@ const bench = useBrushBench();
     <p v-if="bench.deleted">“{{ bench.doc?.card.name }}” was deleted in another window since it was opened here. Your work is still here: keep it as a copy.</p>
     <p v-else>“{{ bench.doc?.card.name }}” was saved from another window since it was opened here. Nothing is overwritten: keep your work as a copy beside it, or load the other and leave yours.</p>
     <template #footer>
-      <button v-if="!bench.deleted" class="btn" type="button" @click="bench.revert()">Load the other</button>
-      <button class="btn main" type="button" @click="$emit('keep')">Keep mine as a copy</button>
+      <ElButton v-if="!bench.deleted" @click="bench.revert()">Load the other</ElButton>
+      <ElButton type="primary" @click="$emit('keep')">Keep mine as a copy</ElButton>
     </template>
   </ElDialog>
 </template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** Undo, redo and the history of the brush's settings, apart from the strokes on the body. */
 import { History, Redo, Undo } from '@lucide/vue';
-import { ElPopover } from 'element-plus';
 import { useShortcuts } from '../parts/shortcuts';
 import { useBrushBench } from '../stores/brushBench';
+import PopMenu from '../parts/PopMenu.vue';
 
 const bench = useBrushBench();
 useShortcuts([
@@ -16,14 +16,14 @@ useShortcuts([
   <div class="history">
     <button type="button" :disabled="!bench.past.length" title="Undo the last change of a setting (Ctrl+Alt+Z)" aria-label="Undo a setting" @click="bench.undo()"><Undo :size="15" /></button>
     <button type="button" :disabled="!bench.future.length" title="Redo a change of a setting (Ctrl+Alt+Y)" aria-label="Redo a setting" @click="bench.redo()"><Redo :size="15" /></button>
-    <ElPopover trigger="click" placement="bottom-end" :width="240">
+    <PopMenu placement="bottom-end" :width="240">
       <template #reference><button type="button" :disabled="!bench.past.length" title="History of the settings" aria-label="History of the settings"><History :size="15" /></button></template>
       <ol>
         <li v-for="(step, i) in [...bench.steps].reverse()" :key="bench.steps.length - i">
           <button type="button" :title="`Back to before this change`" @click="bench.goBack(bench.steps.length - 1 - i)"><span>{{ step.label }}</span><b>{{ step.value }}</b></button>
         </li>
       </ol>
-    </ElPopover>
+    </PopMenu>
   </div>
 </template>
 

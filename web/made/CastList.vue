@@ -9,6 +9,7 @@ import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
 import { alphaFacts } from '../parts/alphaFacts';
 import ChoiceBar from '../parts/ChoiceBar.vue';
+import CutName from '../parts/CutName.vue';
 import { tellNotice } from '../parts/undoNotice';
 import { useLibrary } from '../stores/library';
 import { useMadeBench } from '../stores/madeBench';
@@ -49,7 +50,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
     <ul>
       <li v-for="doc in bench.casts" :key="doc.id" :class="{ fresh: doc.id === fresh }">
         <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt="" /></RouterLink>
-        <span>{{ doc.card.name }}<small>{{ alphaFacts(doc) }}</small></span>
+        <span><CutName :name="doc.card.name" /><small>{{ alphaFacts(doc) }}</small></span>
         <button class="btn quiet" type="button" title="Cast it anew as the source is now; brushes follow" :aria-label="`Cast ${doc.card.name} anew`" @click="cast(doc)"><RefreshCw :size="15" /></button>
         <button class="btn" type="button" @click="makeBrush(doc)">Make brush</button>
       </li>
@@ -66,7 +67,7 @@ progress { width: 110px; accent-color: var(--act); }
 li { display: flex; align-items: center; gap: 4px; padding: 4px; border-radius: var(--r); }
 li.fresh { background: var(--act-wash); }
 li img { width: 40px; height: 40px; border-radius: 4px; display: block; margin-right: 6px; }
-li > span { flex: 1; min-width: 0; font-weight: 500; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+li > span { flex: 1; min-width: 0; font-weight: 500; }
 li small { display: block; font-weight: 400; color: var(--ink-2); }
 .quiet { padding: 0 8px; }
 </style>

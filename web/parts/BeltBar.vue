@@ -3,6 +3,7 @@
 import { computed } from 'vue';
 import { useLibrary } from '../stores/library';
 import BrushDisc from './BrushDisc.vue';
+import CutName from './CutName.vue';
 
 const props = defineProps<{ openId: string }>();
 const emit = defineEmits<{ pick: [id: string] }>();
@@ -23,7 +24,7 @@ const unsaved = (id: string): boolean => library.drafts.some((d) => d.doc.id ===
       @click="emit('pick', brush.id)"
     >
       <span class="ring"><BrushDisc :brush="brush" :size="48" /></span>
-      <span class="name">{{ brush.card.name || 'no name' }}<b v-if="unsaved(brush.id)" title="Not saved yet"> •</b></span>
+      <span class="name"><CutName :name="brush.card.name || 'no name'" /><b v-if="unsaved(brush.id)" title="Not saved yet"> •</b></span>
     </button>
     <slot />
   </footer>
@@ -36,7 +37,7 @@ button { display: flex; flex-direction: column; align-items: center; gap: 4px; w
 .ring { border-radius: 50%; padding: 3px; border: 1px solid var(--line); background: var(--field); }
 button:hover .ring { border-color: var(--ink-3); }
 .on .ring { border-color: var(--act); box-shadow: 0 0 0 2px var(--act); }
-.name { font-size: var(--small); max-width: 86px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.name { display: flex; font-size: var(--small); max-width: 86px; white-space: pre; }
 .on .name { font-weight: 600; }
 b { color: var(--warn); }
 </style>

@@ -6,6 +6,7 @@ import type { Source } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { useLibrary } from '../stores/library';
 import BrushDisc from './BrushDisc.vue';
+import CutName from './CutName.vue';
 
 const props = defineProps<{ source?: Source | null; alpha?: AlphaHead | null; brush?: BrushHead | null; open: 'source' | 'alpha' | 'brush' }>();
 const library = useLibrary();
@@ -27,17 +28,17 @@ function kindOf(s: SourceHead): string {
   <div class="trail" aria-label="Lineage">
     <RouterLink v-if="from" class="stop" :class="{ on: open === 'source' }" :to="`/bench/${from.kind}/${from.id}`">
       <img :src="pictureUrl('sources', from.id, library.source(from.id)?.revision ?? 0)" alt="" />
-      <span><small>{{ kindOf(from) }}</small>{{ from.card.name }}</span>
+      <span><small>{{ kindOf(from) }}</small><CutName :name="from.card.name" /></span>
     </RouterLink>
     <i v-if="from && alpha" />
     <RouterLink v-if="alpha" class="stop" :class="{ on: open === 'alpha' }" :to="`/bench/alpha/${alpha.id}`">
       <img :src="pictureUrl('alphas', alpha.id, library.alpha(alpha.id)?.revision ?? 0)" alt="" />
-      <span><small>alpha · {{ alpha.size }}</small>{{ alpha.card.name }}</span>
+      <span><small>alpha · {{ alpha.size }}</small><CutName :name="alpha.card.name" /></span>
     </RouterLink>
     <i v-if="alpha && brush" />
     <RouterLink v-if="brush" class="stop" :class="{ on: open === 'brush' }" :to="`/bench/brush/${brush.id}`">
       <BrushDisc :brush="brush" :size="28" />
-      <span><small>brush · {{ brushRevision ? `revision ${brushRevision}` : 'new' }}</small>{{ brush.card.name || 'no name' }}</span>
+      <span><small>brush · {{ brushRevision ? `revision ${brushRevision}` : 'new' }}</small><CutName :name="brush.card.name || 'no name'" /></span>
     </RouterLink>
   </div>
 </template>
@@ -52,6 +53,6 @@ function kindOf(s: SourceHead): string {
 .stop:hover { border-color: var(--ink-3); }
 .stop.on { background: var(--act-wash); border-color: var(--act); }
 .stop img { width: 28px; height: 28px; border-radius: 50%; flex: none; }
-.stop span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; max-width: 110px; }
+.stop > span { max-width: 110px; min-width: 0; overflow: hidden; white-space: nowrap; }
 .stop small { display: block; font-size: 10.5px; color: var(--ink-2); font-weight: 400; }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** Long work as a small ring in the top bar: what it is, how long it takes, and Cancel. */
 import { useIntervalFn } from '@vueuse/core';
-import { ElButton, ElPopover, ElProgress } from 'element-plus';
+import { ElButton, ElProgress } from 'element-plus';
 import { computed, ref, watch } from 'vue';
 import { secondsLeft, useWork } from '../stores/work';
+import PopMenu from './PopMenu.vue';
 
 const work = useWork();
 const now = ref(Date.now());
@@ -19,7 +20,7 @@ function left(of: (typeof work.running)[number]): string {
 </script>
 
 <template>
-  <ElPopover v-if="work.running.length" trigger="click" placement="bottom-end" :width="280">
+  <PopMenu v-if="work.running.length" placement="bottom-end" :width="280">
     <template #reference>
       <ElButton class="ring" text :aria-label="`${work.running.map((w) => w.what).join(', ')}: ${percent} %`" :title="work.running.map((w) => w.what).join(', ')">
         <ElProgress type="circle" :percentage="percent" :width="24" :stroke-width="3" :show-text="false" color="var(--act)" />
@@ -34,7 +35,7 @@ function left(of: (typeof work.running)[number]): string {
         <ElButton size="small" @click="w.cancel()">Cancel</ElButton>
       </li>
     </ul>
-  </ElPopover>
+  </PopMenu>
 </template>
 
 <style scoped>

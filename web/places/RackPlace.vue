@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The rack: every brush, its picture and card. Opens, copies, renames, deletes; drafts wear a mark. */
-import { ElDialog, ElInfiniteScroll } from 'element-plus';
+import { ElButton, ElDialog, ElInfiniteScroll } from 'element-plus';
 import { Search } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -194,8 +194,8 @@ async function toBelt(brush: BrushHead): Promise<void> {
         <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
       </form>
       <template #footer>
-        <button class="btn" type="button" @click="renaming = null">Cancel</button>
-        <button class="btn main" type="button" @click="rename">Rename</button>
+        <ElButton @click="renaming = null">Cancel</ElButton>
+        <ElButton type="primary" @click="rename">Rename</ElButton>
       </template>
     </ElDialog>
   </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Where forms come from: slabs, sheets, lettering, patterns, and the alphas cast from them. Pictures are dropped and pasted here. */
-import { ElDialog } from 'element-plus';
+import { ElButton, ElDialog } from 'element-plus';
 import { Download, Trash2 } from '@lucide/vue';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
@@ -181,8 +181,8 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
         <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
       </form>
       <template #footer>
-        <button class="btn" type="button" @click="making = false">Cancel</button>
-        <button class="btn main" type="button" :disabled="busy" @click="make">Make it</button>
+        <ElButton @click="making = false">Cancel</ElButton>
+        <ElButton type="primary" :disabled="busy" @click="make">Make it</ElButton>
       </template>
     </ElDialog>
   </div>

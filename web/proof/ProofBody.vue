@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The body: which one, how dense, and how many strokes are on it. */
 import { Download, FolderOpen, Grid3x3, Minus, Plus, Trash2 } from '@lucide/vue';
-import { ElPopover } from 'element-plus';
 import { computed, ref } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity } from '#core/mesh';
 import { RefineUnderSchema, settingAt } from '#core/settings';
@@ -11,6 +10,7 @@ import { useBodies } from '../stores/bodies';
 import { useProof } from '../stores/proof';
 import { meshAsObj, MESH_ENDINGS } from '../workers/meshFiles';
 import TrialMenu from './TrialMenu.vue';
+import PopMenu from '../parts/PopMenu.vue';
 
 defineProps<{ brushId: string }>();
 const proof = useProof();
@@ -71,12 +71,12 @@ function opened(event: Event): void {
     </select>
     <button type="button" :disabled="proof.levels === 0" title="A level coarser" aria-label="Step down a level" @click="proof.stepDown()"><Minus :size="15" /></button>
     <button type="button" :disabled="!proof.finer" title="Subdivide: four faces for one; strokes are run again on it" aria-label="Subdivide the body" @click="proof.subdivide()"><Plus :size="15" /></button>
-    <ElPopover trigger="click" placement="top" :width="280">
+    <PopMenu placement="top" :width="280">
       <template #reference><button type="button" :class="{ on: proof.refine.on }" title="Refine under the brush: splits and joins faces where strokes go" aria-label="Refine under the brush"><Grid3x3 :size="15" /></button></template>
       <label class="check"><input v-model="proof.refine.on" type="checkbox" /> Refine under the brush</label>
       <SettingSlider :meta="EDGE" :model-value="proof.refine.edge" :disabled="!proof.refine.on" @update:model-value="(v) => { proof.refine.edge = v; }" />
       <p class="muted">Faces under the stroke are split and joined until their edges are this long: while it is drawn on a light body, at its end on a dense one.</p>
-    </ElPopover>
+    </PopMenu>
     <button v-if="!shipped" type="button" title="Download it as OBJ, as it was opened" aria-label="Download this body" @click="orSay(download)"><Download :size="15" /></button>
     <span>{{ thousands(proof.state.triangles) }} faces<template v-if="proof.levels"> · subdivided {{ proof.levels }}×</template></span>
     <span v-if="note" class="warn" :title="note">{{ note }}</span>

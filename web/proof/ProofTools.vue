@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** What is done to the body and how it is looked at: mirror, undo, masks, clay and light. */
 import { CircleDashed, FlipVertical2 as MirrorX, House, Palette, Redo2, RotateCcw, Undo2 } from '@lucide/vue';
-import { ElPopover } from 'element-plus';
 import { useProof } from '../stores/proof';
 import { CLAYS, type ClayName } from './looks';
+import PopMenu from '../parts/PopMenu.vue';
 
 defineProps<{ lit: boolean }>();
 const clay = defineModel<ClayName>('clay', { required: true });
@@ -15,7 +15,7 @@ const proof = useProof();
 <template>
   <div class="tools">
     <button type="button" :class="{ on: proof.mirrorX }" :aria-pressed="proof.mirrorX" title="Mirror left and right (X)" aria-label="Mirror left and right" @click="proof.mirrorX = !proof.mirrorX"><MirrorX :size="16" /></button>
-    <ElPopover trigger="click" placement="bottom" :width="206">
+    <PopMenu placement="bottom" :width="206">
       <template #reference><button type="button" title="Mask: hold M to paint it, D with it to take it away" aria-label="Mask"><CircleDashed :size="16" /></button></template>
       <div class="menu">
         <p class="muted">Hold M to paint a mask, D with it to take it away.</p>
@@ -24,8 +24,8 @@ const proof = useProof();
         <button class="btn" type="button" :disabled="proof.state.strokes === 0" title="Masks what the last stroke raised" @click="proof.sculptor.maskRaised()">Mask what it raised (R)</button>
         <button class="btn" type="button" title="What is masked comes off as a closed body of its own; the body is untouched where it was" @click="$emit('cut')">Cut it off (Shift+C)</button>
       </div>
-    </ElPopover>
-    <ElPopover trigger="click" placement="bottom-end" :width="200">
+    </PopMenu>
+    <PopMenu placement="bottom-end" :width="200">
       <template #reference><button type="button" title="Clay, shading and light (hold L to turn the light)" aria-label="Clay and light"><Palette :size="16" /></button></template>
       <div class="menu">
         <div class="heading">Clay</div>
@@ -36,7 +36,7 @@ const proof = useProof();
         <button class="btn" type="button" :disabled="!lit" title="Hold L and move the pointer to turn it" @click="$emit('light')">Light from the upper left</button>
         <p class="muted">Hold L and move the pointer to turn the light.</p>
       </div>
-    </ElPopover>
+    </PopMenu>
     <button type="button" :disabled="!proof.state.canUndo" title="Undo the last stroke (Ctrl+Z)" aria-label="Undo" @click="$emit('undo')"><Undo2 :size="16" /></button>
     <button type="button" :disabled="!proof.state.canRedo" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="proof.sculptor.redo()"><Redo2 :size="16" /></button>
     <button type="button" :disabled="proof.state.strokes === 0" title="Back to the untouched body" aria-label="Back to the untouched body" @click="proof.sculptor.clear()"><RotateCcw :size="16" /></button>

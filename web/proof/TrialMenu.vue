@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Test strokes: the shipped sets and one's own, laid with the brush at hand; the strokes on the body kept under a name. */
 import { Route, Trash2 } from '@lucide/vue';
-import { ElPopover } from 'element-plus';
 import { ref } from 'vue';
 import { orSay, undoNotice } from '../parts/undoNotice';
 import { useProof } from '../stores/proof';
 import { useTrials, type TrialRow } from '../stores/trials';
+import PopMenu from '../parts/PopMenu.vue';
 
 const props = defineProps<{ brushId: string }>();
 const proof = useProof();
@@ -29,7 +29,7 @@ async function drop(set: TrialRow): Promise<void> {
 </script>
 
 <template>
-  <ElPopover v-model:visible="open" trigger="click" placement="top-start" :width="268">
+  <PopMenu v-model:visible="open" placement="top-start" :width="268">
     <template #reference><button type="button" class="open" title="Test strokes: sets that are laid with this brush" aria-label="Test strokes"><Route :size="15" /></button></template>
     <div class="menu">
       <div class="heading">Test strokes</div>
@@ -48,7 +48,7 @@ async function drop(set: TrialRow): Promise<void> {
         <button class="btn" type="submit" :disabled="name.trim() === ''">Keep</button>
       </form>
     </div>
-  </ElPopover>
+  </PopMenu>
 </template>
 
 <style scoped>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { AlphaHead } from '#core/kept';
 import { FindSchema, settingAt, settingsIn, SheetSchema } from '#core/settings';
+import CutName from '../parts/CutName.vue';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
 import ChoiceBar from '../parts/ChoiceBar.vue';
@@ -73,7 +74,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
     <ul>
       <li v-for="alpha in bench.casts" :key="alpha.id" :class="{ fresh: fresh.includes(alpha.id) }">
         <RouterLink :to="`/bench/alpha/${alpha.id}`" :aria-label="`Open ${alpha.card.name}`" :title="`Open ${alpha.card.name}`"><img :src="pictureUrl('alphas', alpha.id, alpha.revision)" alt="" /></RouterLink>
-        <span class="name">{{ alpha.card.name }}</span>
+        <CutName class="name" :name="alpha.card.name" />
         <button class="btn" type="button" :aria-label="`Make a brush of ${alpha.card.name}`" @click="makeBrush(alpha)">Make brush</button>
       </li>
     </ul>
@@ -93,6 +94,6 @@ ul { display: grid; grid-template-columns: repeat(auto-fill, minmax(104px, 1fr))
 li { display: grid; gap: 4px; padding: 4px; border-radius: var(--r); justify-items: center; }
 li.fresh { background: var(--act-wash); }
 li img { width: 88px; height: 88px; border-radius: 4px; display: block; background: #000; }
-li .name { font-size: 12px; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+li .name { font-size: 12px; max-width: 100%; }
 li .btn { height: 26px; padding: 0 8px; font-size: 12px; }
 </style>

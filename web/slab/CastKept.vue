@@ -8,6 +8,7 @@ import type { AlphaHead } from '#core/kept';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
 import { alphaFacts } from '../parts/alphaFacts';
+import CutName from '../parts/CutName.vue';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 
@@ -33,7 +34,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
   <ul>
     <li v-for="doc in kept" :key="doc.id" :class="{ fresh: doc.id === fresh }">
       <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt="" /></RouterLink>
-      <span>{{ doc.card.name }}<small>{{ alphaFacts(doc) }}</small></span>
+      <span><CutName :name="doc.card.name" /><small>{{ alphaFacts(doc) }}</small></span>
       <button class="btn quiet" type="button" title="Cast it anew as the clay is now; brushes follow" :disabled="!ready" :aria-label="`Cast ${doc.card.name} anew`" @click="$emit('again', doc)"><RefreshCw :size="15" /></button>
       <ElDropdown trigger="click">
         <button class="btn quiet" type="button" title="Download" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></button>

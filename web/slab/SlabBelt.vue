@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The slab's brushes, and the settings of the one at hand. */
 import { RotateCcw, SlidersHorizontal } from '@lucide/vue';
-import { ElPopover } from 'element-plus';
 import { computed } from 'vue';
 import { BrushSchema, settingAt, type Action } from '#core/settings';
 import BrushDisc from '../parts/BrushDisc.vue';
@@ -10,6 +9,7 @@ import SettingSlider from '../parts/SettingSlider.vue';
 import { useShortcuts } from '../parts/shortcuts';
 import { useLibrary } from '../stores/library';
 import { useSlabTools } from '../stores/slabTools';
+import PopMenu from '../parts/PopMenu.vue';
 
 const tools = useSlabTools();
 const library = useLibrary();
@@ -38,7 +38,7 @@ const alphas = computed(() => library.alphas);
       <SettingSlider :meta="meta('stroke.spacing')" :model-value="tools.brush.stroke.spacing" :disabled="action === 'move'" @update:model-value="(v) => tools.edit((b) => { b.stroke.spacing = v; })" />
       <SettingSlider :meta="meta('form.depth')" :model-value="tools.brush.form.depth" :disabled="depthless" @update:model-value="(v) => tools.edit((b) => { b.form.depth = v; })" />
     </div>
-    <ElPopover :width="288" trigger="click" placement="top-end" :teleported="true">
+    <PopMenu :width="288" placement="top-end" :teleported="true">
       <template #reference><button class="btn" type="button" title="Scatter, steady, pen, alpha and falloff of this brush"><SlidersHorizontal :size="15" /> More</button></template>
       <div class="more">
         <div class="heading">{{ tools.brush.card.name }}</div>
@@ -60,7 +60,7 @@ const alphas = computed(() => library.alphas);
         <SettingSlider v-if="tools.brush.form.alphaId" :meta="meta('form.turn')" :model-value="tools.brush.form.turn" @update:model-value="(v) => tools.edit((b) => { b.form.turn = v; })" />
         <FalloffEditor :model-value="tools.brush.touch.falloff" @update:model-value="(v) => tools.edit((b) => { b.touch.falloff = v; })" />
       </div>
-    </ElPopover>
+    </PopMenu>
     <button class="btn quiet" type="button" :title="`${tools.brush.card.name} back to its defaults`" aria-label="Back to the defaults" @click="tools.reset()"><RotateCcw :size="15" /></button>
   </footer>
 </template>

@@ -1,0 +1,21 @@
+<script setup lang="ts">
+/** What opens beside a button at a click. Esc closes it, wherever the focus is, and does nothing else then. */
+import { ElPopover } from 'element-plus';
+import { useEventListener } from '@vueuse/core';
+
+defineOptions({ inheritAttrs: false });
+const open = defineModel<boolean>('visible', { default: false });
+useEventListener(window, 'keydown', (e: KeyboardEvent) => {
+  if (e.key !== 'Escape' || !open.value) return;
+  e.stopImmediatePropagation();
+  e.preventDefault();
+  open.value = false;
+}, { capture: true });
+</script>
+
+<template>
+  <ElPopover v-bind="$attrs" v-model:visible="open" trigger="click">
+    <template #reference><slot name="reference" /></template>
+    <slot />
+  </ElPopover>
+</template>
