@@ -47,6 +47,28 @@ test('a brush that was changed in another window since the list came opens as it
   expect(library.brushes.find((b) => b.id === doc.id)!.revision).toBe(2);
 });
 
+test('a brush that was fetched opens at once, and is shown as another window saved it meanwhile, unless it is worked on', async () => {
+  const doc = await saved('Known here');
+  const library = useLibrary();
+  await library.ready();
+  const bench = useBrushBench();
+  await bench.open(doc.id);
+  const other = await saved('Another');
+  for (const worked of [false, true]) {
+    await bench.open(other.id);
+    const { revision } = (await there.ask(`/brushes/${doc.id}`)).json as { revision: number };
+    await there.ask(`/brushes/${doc.id}`, 'PUT', { doc: { ...doc, touch: { ...doc.touch, strength: 20 + revision } }, revision });
+    await bench.open(doc.id);
+    // As it was fetched: nobody waited for the server.
+    expect([bench.doc!.id, bench.revision]).toEqual([doc.id, revision]);
+    if (worked) await bench.edit((brush) => void (brush.stroke.spacing = 61));
+    else await until(() => bench.revision === revision + 1);
+    await new Promise((done) => setTimeout(done, 60));
+    expect(bench.doc!.touch.strength).toBe(worked ? 19 + revision : 20 + revision);
+    if (worked) expect([await bench.save(), bench.conflict]).toEqual([false, true]);
+  }
+});
+
 test('without the server what is at hand opens, and what was never fetched says why it can’t', async () => {
   const [near, far] = [await saved('At hand'), await saved('In the rack')];
   await beltWith(near.id);

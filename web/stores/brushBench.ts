@@ -47,6 +47,16 @@ export const useBrushBench = defineStore('brush-bench', () => {
 
   async function open(id: string): Promise<void> {
     await own.open(id, undefined, history.resume);
+    void refresh(id);
+  }
+
+  /** What opened at once may have been changed in another window since it was fetched: as long as nothing is done to it here, that is shown. */
+  async function refresh(id: string): Promise<void> {
+    if (!library.has('brushes', id)) return;
+    // Whoever needs the server next notices that it is away, or that the brush is gone.
+    const kept = await api.get('brushes', id).catch(() => null);
+    if (kept) library.putBrush(kept);
+    if (kept && doc.value?.id === id && !own.unsaved.value && kept.revision > (own.revision.value ?? 0)) await own.open(id, undefined, history.resume);
   }
 
   async function copyBase(of: Brush, onCopy: (from: string, to: string) => void): Promise<void> {
@@ -91,6 +101,14 @@ export const useBrushBench = defineStore('brush-bench', () => {
     return own.save();
   }
 
+  /** Back to the saved brush, as the server has it now. */
+  function revert(): Promise<void> {
+    return own.revert(async (id) => {
+      if (library.has('brushes', id)) await library.freshBrush(id);
+      await open(id);
+    });
+  }
+
   /** Keeps this work beside the other as a brush of its own, which is named and saved later. */
   async function keepAsCopy(): Promise<string> {
     if (!doc.value) throw new Error('No brush is open.');
@@ -98,6 +116,8 @@ export const useBrushBench = defineStore('brush-bench', () => {
     const copy = await library.copyBrush(doc.value);
     // What is still on its way went into the copy, and must not come back as a draft of the other.
     await own.dropDraft(id);
+    // The other is known from now on as it is.
+    if (library.has('brushes', id)) await library.freshBrush(id);
     await open(copy.id);
     return copy.id;
   }
@@ -138,7 +158,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
   async function sentElsewhere(): Promise<void> {
     if (!doc.value || !waiting.value || (await brushDrafts.read(doc.value.id))) return;
     const { id } = doc.value;
-    const kept = await library.savedBrush(id);
+    const kept = await library.freshBrush(id);
     if (doc.value?.id !== id || !waiting.value) return;
     waiting.value = false;
     if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value)) await own.taken(kept, plain(doc.value), own.mark());
@@ -150,6 +170,6 @@ export const useBrushBench = defineStore('brush-bench', () => {
 
   connection.whenBack(sendWaiting);
   return {
-    ...own, base, open, edit, undo: history.undo, redo: history.redo, past: history.past, future: history.future, steps, goBack, save, revert: () => own.revert(open), keepAsCopy, sendWaiting,
+    ...own, base, open, edit, undo: history.undo, redo: history.redo, past: history.past, future: history.future, steps, goBack, save, revert, keepAsCopy, sendWaiting,
   };
 });

@@ -111,8 +111,14 @@ export const useLibrary = defineStore('library', () => {
     return draftOf(id) ?? (await savedBrush(id))?.doc ?? null;
   }
 
-  /** The brush as the server has it; while that is away, as it was last fetched. */
+  /** The saved brush, at once where it was fetched and the list knows no newer one. */
   async function savedBrush(id: string): Promise<Kept<'brushes'> | null> {
+    const known = fetched.get(id);
+    return known && known.revision === listedBrush(id)?.revision ? known : freshBrush(id);
+  }
+
+  /** The brush as the server has it; while that is away, as it was last fetched. */
+  async function freshBrush(id: string): Promise<Kept<'brushes'> | null> {
     try {
       const kept = await api.get('brushes', id);
       putBrush(kept);
@@ -218,6 +224,6 @@ export const useLibrary = defineStore('library', () => {
   connection.whenBack(load);
   return {
     brushes, alphas, sources, skipped, drafts, beltIds, belt, loaded, failed,
-    load, ready, loadDrafts, brush, brushHead, listedBrush, has, source, draftOf, savedBrush, alpha, alphasOf, followersOf, putBrush, putAlpha, putSource, putKept, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
+    load, ready, loadDrafts, brush, brushHead, listedBrush, has, source, draftOf, savedBrush, freshBrush, alpha, alphasOf, followersOf, putBrush, putAlpha, putSource, putKept, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
   };
 });
