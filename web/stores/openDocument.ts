@@ -241,7 +241,8 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
 
   /** The draft is done with: also the one that is just being written. */
   async function dropDraft(id: string): Promise<void> {
-    cancelDraft();
+    // That of another document is no reason to forget what is on its way of the open one.
+    if (doc.value?.id === id) cancelDraft();
     await keeping;
     await ways.drafts.drop(id);
     await ways.draftsChanged?.();
