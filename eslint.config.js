@@ -9,13 +9,28 @@ const coreImports = (out) => ({
   patterns: [
     { group: [out], message: 'A room of core reaches another by its index alone: #core/<room>.' },
     { group: ['#core/*/*'], message: 'Rooms are entered by their index.' },
-    { group: ['three', 'three/*', 'vue', 'koa', 'echarts', 'sharp', '@electric-sql/*', 'node:*', 'comlink', 'pinia'], message: 'Core has no interface, no server and no machine in it.' },
+    {
+      group: ['three', 'three/*', 'vue', 'koa', 'echarts', 'sharp', '@electric-sql/*', 'node:*', 'comlink', 'pinia'],
+      message: 'Core has no interface, no server and no machine in it.',
+    },
   ],
 });
 const indexOnly = { group: ['#core/*/*', '**/core/**'], message: 'Core is entered by its rooms: #core/<room>.' };
 
 export default ts.config(
-  { ignores: ['dist/', 'build/', 'data/', 'node_modules/', 'test-results/', 'playwright-report/', '*.config.js', 'core/*/assembly/', '**/*.generated.ts'] },
+  {
+    ignores: [
+      'dist/',
+      'build/',
+      'data/',
+      'node_modules/',
+      'test-results/',
+      'playwright-report/',
+      '*.config.js',
+      'core/*/assembly/',
+      '**/*.generated.ts',
+    ],
+  },
   ...ts.configs.recommended,
   ...vue.configs['flat/essential'],
   {
@@ -30,12 +45,43 @@ export default ts.config(
       'no-console': 'off',
       'prefer-const': 'error',
       eqeqeq: 'error',
+      // Prettier lays the code out; what it can't break is a sentence, a query or a path.
+      'max-len': [
+        'error',
+        { code: 120, ignoreStrings: true, ignoreTemplateLiterals: true, ignoreRegExpLiterals: true },
+      ],
       'no-restricted-syntax': ['error', { selector: 'TSEnumDeclaration', message: 'Use a union of literals.' }],
     },
   },
   { files: ['core/*/*.ts'], rules: { 'no-restricted-imports': ['error', coreImports('../*')] } },
   { files: ['core/*/*/*.ts'], rules: { 'no-restricted-imports': ['error', coreImports('../../*')] } },
-  { files: ['web/**/*.{ts,vue}'], rules: { 'no-restricted-imports': ['error', { patterns: [indexOnly, { group: ['**/server/**', '**/demo/**', 'node:*'], message: 'The page reaches the server by HTTP.' }] }] } },
-  { files: ['server/**/*.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [indexOnly, { group: ['**/web/**', '**/demo/**'], message: 'The server knows neither page nor demo.' }] }] } },
+  {
+    files: ['web/**/*.{ts,vue}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            indexOnly,
+            { group: ['**/server/**', '**/demo/**', 'node:*'], message: 'The page reaches the server by HTTP.' },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ['server/**/*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            indexOnly,
+            { group: ['**/web/**', '**/demo/**'], message: 'The server knows neither page nor demo.' },
+          ],
+        },
+      ],
+    },
+  },
   { files: ['scripts/**/*.mjs'], rules: { 'no-undef': 'off' } },
 );

@@ -1,6 +1,7 @@
 /** @type {import('jest').Config} */
 export default {
-  // Tests run as plain modules: in Jest's own sandbox every use of a global is so slow that number work takes twenty times as long.
+  // Tests run as plain modules: in Jest's own sandbox every use of a global is so slow that number work takes twenty
+  // times as long.
   runner: 'jest-light-runner',
   transform: {},
   extensionsToTreatAsEsm: ['.ts'],

@@ -17,7 +17,12 @@ export default defineConfig({
     launchOptions: {
       executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
       args: [
-        '--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+        '--no-sandbox',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
         '--enable-unsafe-swiftshader',
       ],
     },

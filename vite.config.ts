@@ -13,6 +13,14 @@ export default defineConfig({
   // Its module build has no default export, and Node takes the other.
   resolve: { alias: { 'opentype.js': resolve(import.meta.dirname, 'node_modules/opentype.js/dist/opentype.js') } },
   worker: { format: 'es' },
-  build: { outDir: resolve(import.meta.dirname, 'dist'), emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 2400 },
-  server: { headers: isolation, proxy: { '/api': { target: `http://127.0.0.1:${process.env['PORT'] ?? 4870}`, changeOrigin: true } } },
+  build: {
+    outDir: resolve(import.meta.dirname, 'dist'),
+    emptyOutDir: true,
+    target: 'es2022',
+    chunkSizeWarningLimit: 2400,
+  },
+  server: {
+    headers: isolation,
+    proxy: { '/api': { target: `http://127.0.0.1:${process.env['PORT'] ?? 4870}`, changeOrigin: true } },
+  },
 });

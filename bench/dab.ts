@@ -23,21 +23,39 @@ export function dabFigures(): Figure[] {
   const growth = large.nsPerVertex / small.nsPerVertex;
   return [
     {
-      key: 'dab_ns_per_vertex', what: 'one Lift dab with alpha, falloff, normals and undo, ~50 k touched of 2 M', value: middle.nsPerVertex, unit: 'ns',
+      key: 'dab_ns_per_vertex',
+      what: 'one Lift dab with alpha, falloff, normals and undo, ~50 k touched of 2 M',
+      value: middle.nsPerVertex,
+      unit: 'ns',
       floor: { what: 'the same in plain loops, told what to touch', value: middle.plainNs },
-      target: { text: '≤ 150, and ≤ 1/3 of the plain loops', met: middle.nsPerVertex <= 150 && middle.nsPerVertex <= middle.plainNs / 3 },
+      target: {
+        text: '≤ 150, and ≤ 1/3 of the plain loops',
+        met: middle.nsPerVertex <= 150 && middle.nsPerVertex <= middle.plainNs / 3,
+      },
     },
     {
-      key: 'dab_growth_8x', what: 'the same touched count on 8 M vertices ÷ on 1 M', value: growth, unit: '×',
-      floor: { what: 'plain loops on 8 M ÷ on 1 M', value: large.plainNs / small.plainNs }, target: { text: '≤ 1.25', met: growth <= 1.25 },
+      key: 'dab_growth_8x',
+      what: 'the same touched count on 8 M vertices ÷ on 1 M',
+      value: growth,
+      unit: '×',
+      floor: { what: 'plain loops on 8 M ÷ on 1 M', value: large.plainNs / small.plainNs },
+      target: { text: '≤ 1.25', met: growth <= 1.25 },
     },
     {
-      key: 'pick_us', what: 'ray to surface point on 2 M', value: middle.pickUs, unit: 'µs',
-      floor: { what: 'testing the triangles of one leaf', value: middle.leafUs }, target: { text: '≤ 200', met: middle.pickUs <= 200 },
+      key: 'pick_us',
+      what: 'ray to surface point on 2 M',
+      value: middle.pickUs,
+      unit: 'µs',
+      floor: { what: 'testing the triangles of one leaf', value: middle.leafUs },
+      target: { text: '≤ 200', met: middle.pickUs <= 200 },
     },
     {
-      key: 'bytes_per_vertex', what: 'sculpt memory, without undo', value: middle.bytes, unit: 'B',
-      floor: { what: 'positions, normals and triangles alone', value: 48 }, target: { text: '≤ 120', met: middle.bytes <= 120 },
+      key: 'bytes_per_vertex',
+      what: 'sculpt memory, without undo',
+      value: middle.bytes,
+      unit: 'B',
+      floor: { what: 'positions, normals and triangles alone', value: 48 },
+      target: { text: '≤ 120', met: middle.bytes <= 120 },
     },
   ];
 }
@@ -58,7 +76,10 @@ function measure(cells: number, picture: Picture): Measured {
   const fans = fansOf(mesh);
   const radius = Math.sqrt((TOUCHED * 4) / (Math.PI * mesh.vertexCount));
   const brush = liftBrush(radius, picture);
-  const at = (i: number): readonly [number, number] => [Math.sin(i * 7.3) * SLAB_CORNER, Math.cos(i * 3.1) * SLAB_CORNER];
+  const at = (i: number): readonly [number, number] => [
+    Math.sin(i * 7.3) * SLAB_CORNER,
+    Math.cos(i * 3.1) * SLAB_CORNER,
+  ];
 
   const perVertex: number[] = [];
   const plain: number[] = [];
@@ -85,13 +106,21 @@ function measure(cells: number, picture: Picture): Measured {
     }
   });
   return {
-    nsPerVertex: median(perVertex), plainNs: median(plain), pickUs: (pickMs * 1000) / picks, leafUs: leafFloor(mesh), bytes: workBytes / mesh.vertexCount,
+    nsPerVertex: median(perVertex),
+    plainNs: median(plain),
+    pickUs: (pickMs * 1000) / picks,
+    leafUs: leafFloor(mesh),
+    bytes: workBytes / mesh.vertexCount,
   };
 }
 
 function press(s: Session, brush: ResolvedBrush, x: number, y: number): number {
   beginStroke(s, {
-    brush, seed: 1, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+    brush,
+    seed: 1,
+    dig: false,
+    symmetry: NO_SYMMETRY,
+    view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
   });
   extendStroke(s, [{ origin: [x, y, 3], direction: [0, 0, -1] }]);
   return endStroke(s).touched;
@@ -108,7 +137,8 @@ function liftBrush(radius: number, picture: Picture): ResolvedBrush {
 
 function ripples(size: number): Picture {
   const picture = newPicture(size);
-  for (let i = 0; i < picture.data.length; i++) picture.data[i] = 0.5 + 0.5 * Math.sin((i % size) / 9) * Math.sin(i / size / 13);
+  for (let i = 0; i < picture.data.length; i++)
+    picture.data[i] = 0.5 + 0.5 * Math.sin((i % size) / 9) * Math.sin(i / size / 13);
   return picture;
 }
 

@@ -32,14 +32,34 @@ export async function largePulse(server: Running): Promise<LargePulse> {
   const random = seeded(3);
   const vector = (): [number, number, number] => [random(), random(), random()];
   const [stroke] = trialSets()[0]!.strokes;
-  const strokes = Array.from({ length: 100 }, () => ({ ...stroke!, samples: Array.from({ length: 1000 }, () => ({ origin: vector(), direction: vector(), pressure: random(), time: random(), lean: random() })) }));
-  const doc = OwnTrialSchema.parse({ version: TRIAL_VERSION, id: randomUUID(), card: { name: 'As large as any' }, body: 'ball', strokes });
+  const strokes = Array.from({ length: 100 }, () => ({
+    ...stroke!,
+    samples: Array.from({ length: 1000 }, () => ({
+      origin: vector(),
+      direction: vector(),
+      pressure: random(),
+      time: random(),
+      lean: random(),
+    })),
+  }));
+  const doc = OwnTrialSchema.parse({
+    version: TRIAL_VERSION,
+    id: randomUUID(),
+    card: { name: 'As large as any' },
+    body: 'ball',
+    strokes,
+  });
   // Shared: the server's thread, which begins the client's, is not to copy them.
   const texts = [null, 1, 2].map((revision) => shared(JSON.stringify({ doc, revision })));
   const pulse = await startPulse(server.address);
   await heard(new Worker(CLIENT, { eval: true, workerData: { address: server.address, id: doc.id, texts } }));
   const health = await pulse.stop();
-  return { megabytes: texts[0]!.length / 2 ** 20, worst: at(health, 1), p99: at(health, 0.99), median: at(health, 0.5) };
+  return {
+    megabytes: texts[0]!.length / 2 ** 20,
+    worst: at(health, 1),
+    p99: at(health, 0.99),
+    median: at(health, 0.5),
+  };
 }
 
 function shared(text: string): Uint8Array {

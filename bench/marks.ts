@@ -14,8 +14,16 @@ export function marksFigures(): Figure[] {
     right += score.right;
     wanted += score.wanted;
   }
-  const figure = (key: string, what: string, value: number): Figure => (
-    { key, what, value: value * 100, unit: '%', floor: { what: `${wanted} marks printed on ${SHEETS} sheets, ${found} found, ${right} of them right`, value: 100 }, target: { text: '≥ 95', met: value >= 0.95 } }
-  );
-  return [figure('marks_precision', 'found marks that are marks', right / found), figure('marks_recall', 'marks that are found', right / wanted)];
+  const figure = (key: string, what: string, value: number): Figure => ({
+    key,
+    what,
+    value: value * 100,
+    unit: '%',
+    floor: { what: `${wanted} marks printed on ${SHEETS} sheets, ${found} found, ${right} of them right`, value: 100 },
+    target: { text: '≥ 95', met: value >= 0.95 },
+  });
+  return [
+    figure('marks_precision', 'found marks that are marks', right / found),
+    figure('marks_recall', 'marks that are found', right / wanted),
+  ];
 }

@@ -42,7 +42,8 @@ export function plainDab(mesh: Mesh, around: Fans, touched: Uint32Array, dab: Pl
   }
   const round = new Set<number>();
   for (const v of touched) {
-    for (let k = fanStarts[v]!; k < fanStarts[v + 1]!; k++) for (let c = 0; c < 3; c++) round.add(triangles[fans[k]! * 3 + c]!);
+    for (let k = fanStarts[v]!; k < fanStarts[v + 1]!; k++)
+      for (let c = 0; c < 3; c++) round.add(triangles[fans[k]! * 3 + c]!);
   }
   for (const v of round) {
     let x = 0;

@@ -14,7 +14,18 @@ import { refineFigures } from './refine';
 import { replayFigures } from './replay';
 import { strokeFigures } from './stroke';
 
-const parts: Record<string, () => Figure[] | Promise<Figure[]>> = { dab: dabFigures, stroke: strokeFigures, replay: replayFigures, refine: refineFigures, cast: castFigures, slab: slabFigures, save: saveFigures, recipe: recipeFigures, marks: marksFigures, server: serverFigures };
+const parts: Record<string, () => Figure[] | Promise<Figure[]>> = {
+  dab: dabFigures,
+  stroke: strokeFigures,
+  replay: replayFigures,
+  refine: refineFigures,
+  cast: castFigures,
+  slab: slabFigures,
+  save: saveFigures,
+  recipe: recipeFigures,
+  marks: marksFigures,
+  server: serverFigures,
+};
 const only = process.argv[2];
 if (only !== undefined && !(only in parts)) {
   console.error(`There is no part "${only}"; there are ${Object.keys(parts).join(', ')}.`);
@@ -24,12 +35,14 @@ if (only !== undefined && !(only in parts)) {
 const figures: Figure[] = [];
 for (const [name, run] of Object.entries(parts)) {
   if (only !== undefined && only !== name) continue;
-  figures.push(...await run());
+  figures.push(...(await run()));
 }
 const short = (n: number): string => (Math.abs(n) >= 100 ? n.toFixed(0) : n.toFixed(2));
 console.log(`${cpus().length} × ${cpus()[0]?.model ?? 'unknown'}, node ${process.version}\n`);
 for (const f of figures) {
-  console.log(`${f.key.padEnd(22)} ${short(f.value).padStart(8)} ${f.unit.padEnd(3)} target ${f.target.text}${f.target.met ? '' : '   NOT MET'}`);
+  console.log(
+    `${f.key.padEnd(22)} ${short(f.value).padStart(8)} ${f.unit.padEnd(3)} target ${f.target.text}${f.target.met ? '' : '   NOT MET'}`,
+  );
   console.log(`${''.padEnd(22)} ${short(f.floor.value).padStart(8)} ${f.unit.padEnd(3)} floor: ${f.floor.what}`);
 }
 writeFileSync(resolve(import.meta.dirname, 'results.json'), `${JSON.stringify(figures, null, 2)}\n`);

@@ -20,15 +20,28 @@ export async function saveFigures(): Promise<Figure[]> {
     if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
     return response;
   };
-  const put = (body: unknown): RequestInit => ({ method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+  const put = (body: unknown): RequestInit => ({
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  });
   const pictures = Array.from({ length: RUNS + WARM }, (_, run) => greys(run));
   try {
     const ms = await timeAsync(RUNS, WARM, async (run) => {
       const bytes = pictures[run]!;
       const hash = createHash('sha256').update(bytes).digest('hex');
       const alpha: Alpha = {
-        version: ALPHA_VERSION, id: randomUUID(), format: 'grey16', card: { name: `Alpha ${run}`, author: '', tags: [], notes: '' }, size: SIZE, relief: 0.1, ground: 0, blob: hash,
-        lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.1, cast: CastSettingsSchema.parse({}) }, recipe: null, report: { marginPx: 0, ringLoss: 0, usedRange: 1, undercut: 0 },
+        version: ALPHA_VERSION,
+        id: randomUUID(),
+        format: 'grey16',
+        card: { name: `Alpha ${run}`, author: '', tags: [], notes: '' },
+        size: SIZE,
+        relief: 0.1,
+        ground: 0,
+        blob: hash,
+        lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.1, cast: CastSettingsSchema.parse({}) },
+        recipe: null,
+        report: { marginPx: 0, ringLoss: 0, usedRange: 1, undercut: 0 },
       };
       const brush = newBrush(randomUUID(), `Brush ${run}`);
       brush.form.alphaId = alpha.id;
@@ -49,10 +62,16 @@ export async function saveFigures(): Promise<Figure[]> {
       await file.close();
       await readFile(path);
     });
-    return [{
-      key: 'save_open_ms', what: 'saving and reopening a brush with a 2048² alpha, pictures rendered', value: ms, unit: 'ms',
-      floor: { what: 'its bytes to a plain file and back, synced', value: floor }, target: { text: '≤ 1000', met: ms <= 1000 },
-    }];
+    return [
+      {
+        key: 'save_open_ms',
+        what: 'saving and reopening a brush with a 2048² alpha, pictures rendered',
+        value: ms,
+        unit: 'ms',
+        floor: { what: 'its bytes to a plain file and back, synced', value: floor },
+        target: { text: '≤ 1000', met: ms <= 1000 },
+      },
+    ];
   } finally {
     await server.close();
     await rm(folder, { recursive: true, force: true });
@@ -62,5 +81,10 @@ export async function saveFigures(): Promise<Figure[]> {
 function greys(seed: number): Uint8Array<ArrayBuffer> {
   const random = seeded(seed + 1);
   const phase = random() * 100;
-  return new Uint8Array(Uint16Array.from({ length: SIZE * SIZE }, (_, i) => 32767 + 32767 * Math.sin(phase + (i % SIZE) / 31) * Math.cos(i / SIZE / 47)).buffer);
+  return new Uint8Array(
+    Uint16Array.from(
+      { length: SIZE * SIZE },
+      (_, i) => 32767 + 32767 * Math.sin(phase + (i % SIZE) / 31) * Math.cos(i / SIZE / 47),
+    ).buffer,
+  );
 }

@@ -1,4 +1,6 @@
-/** Nothing that was done to a brush is lost: not by a reload, an absent server, a second window or a name that is taken. */
+/**
+ * Nothing that was done to a brush is lost: not by a reload, an absent server, a second window or a name that is taken.
+ */
 import { newBrush, type Brush } from '#core/settings';
 import { brushDrafts } from '../web/api/drafts';
 import { useBrushBench } from '../web/stores/brushBench';
@@ -28,8 +30,12 @@ async function onBench(name = `Brush ${++made}`): Promise<ReturnType<typeof useB
   await bench.open(doc.id);
   return bench;
 }
-const strength = (to: number) => (brush: Brush): void => void (brush.touch.strength = to);
-const stored = async (id: string): Promise<{ doc: Brush; revision: number }> => (await there.ask(`/brushes/${id}`)).json as { doc: Brush; revision: number };
+const strength =
+  (to: number) =>
+  (brush: Brush): void =>
+    void (brush.touch.strength = to);
+const stored = async (id: string): Promise<{ doc: Brush; revision: number }> =>
+  (await there.ask(`/brushes/${id}`)).json as { doc: Brush; revision: number };
 
 test('a change is a draft at once and survives a reload; saved, it is the next revision and no draft', async () => {
   const bench = await onBench();

@@ -20,7 +20,8 @@ async function saved(name: string): Promise<Brush> {
   expect((await there.ask(`/brushes/${doc.id}`, 'PUT', { doc, revision: null })).status).toBe(200);
   return doc;
 }
-const beltWith = async (id: string): Promise<unknown> => there.ask('/belt', 'PUT', { ids: [...((await there.ask('/belt')).json as { ids: string[] }).ids, id] });
+const beltWith = async (id: string): Promise<unknown> =>
+  there.ask('/belt', 'PUT', { ids: [...((await there.ask('/belt')).json as { ids: string[] }).ids, id] });
 
 test('a list has no documents; an opened brush has all that it was saved with', async () => {
   const doc = await saved('Has notes');
@@ -57,7 +58,10 @@ test('a brush that was fetched opens at once, and is shown as another window sav
   for (const worked of [false, true]) {
     await bench.open(other.id);
     const { revision } = (await there.ask(`/brushes/${doc.id}`)).json as { revision: number };
-    await there.ask(`/brushes/${doc.id}`, 'PUT', { doc: { ...doc, touch: { ...doc.touch, strength: 20 + revision } }, revision });
+    await there.ask(`/brushes/${doc.id}`, 'PUT', {
+      doc: { ...doc, touch: { ...doc.touch, strength: 20 + revision } },
+      revision,
+    });
     await bench.open(doc.id);
     // As it was fetched: nobody waited for the server.
     expect([bench.doc!.id, bench.revision]).toEqual([doc.id, revision]);
@@ -95,9 +99,17 @@ test('an answer that comes after a newer one changes nothing', async () => {
   const doc = await saved('Late');
   const library = useLibrary();
   await library.ready();
-  const kept = (revision: number) => ({ doc: { ...doc, card: { ...doc.card, name: `Late ${revision}` } }, revision, base: false, updatedAt: '' });
+  const kept = (revision: number) => ({
+    doc: { ...doc, card: { ...doc.card, name: `Late ${revision}` } },
+    revision,
+    base: false,
+    updatedAt: '',
+  });
   // Every order in which four answers can come.
-  const orders = [1, 2, 3, 4].reduce<number[][]>((all, n) => all.flatMap((o) => Array.from({ length: o.length + 1 }, (_, at) => o.toSpliced(at, 0, n))), [[]]);
+  const orders = [1, 2, 3, 4].reduce<number[][]>(
+    (all, n) => all.flatMap((o) => Array.from({ length: o.length + 1 }, (_, at) => o.toSpliced(at, 0, n))),
+    [[]],
+  );
   for (const [round, order] of orders.entries()) {
     for (const n of order) library.putBrush(kept(round * 4 + n + 1));
     expect(library.brushHead(doc.id)!.card.name).toBe(`Late ${round * 4 + 5}`);

@@ -30,7 +30,13 @@ export interface World {
 
 export async function world(): Promise<World> {
   const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
-  const server: Running = await start({ folder: join(folder, 'data'), template: await seededTemplate(), page: folder, port: 0, version: 'test' });
+  const server: Running = await start({
+    folder: join(folder, 'data'),
+    template: await seededTemplate(),
+    page: folder,
+    port: 0,
+    version: 'test',
+  });
   const { fetch: realFetch, setTimeout: realTimeout } = globalThis;
   let putOff: (() => void)[] = [];
   const here: World = {
@@ -43,7 +49,10 @@ export async function world(): Promise<World> {
       for (const act of acts) act();
     },
     async ask(path, method = 'GET', body) {
-      const init = body === undefined ? { method } : { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
+      const init =
+        body === undefined
+          ? { method }
+          : { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
       const answer = await realFetch(`${server.address}/api${path}`, init);
       return { status: answer.status, json: answer.status === 204 ? null : await answer.json() };
     },
@@ -54,8 +63,10 @@ export async function world(): Promise<World> {
       await rm(folder, { recursive: true, force: true });
     },
   };
-  globalThis.fetch = ((path: string, init?: RequestInit) => (here.away ? Promise.reject(new TypeError('refused')) : realFetch(server.address + path, init))) as typeof fetch;
-  globalThis.setTimeout = ((act: () => void, ms = 0, ...more: []) => (ms === KNOCK_MS ? putOff.push(act) : realTimeout(act, ms, ...more))) as unknown as typeof setTimeout;
+  globalThis.fetch = ((path: string, init?: RequestInit) =>
+    here.away ? Promise.reject(new TypeError('refused')) : realFetch(server.address + path, init)) as typeof fetch;
+  globalThis.setTimeout = ((act: () => void, ms = 0, ...more: []) =>
+    ms === KNOCK_MS ? putOff.push(act) : realTimeout(act, ms, ...more)) as unknown as typeof setTimeout;
   return here;
 }
 

@@ -3,7 +3,15 @@ import { deflateSync } from 'node:zlib';
 import { decode } from 'fast-png';
 import sharp from 'sharp';
 import { writeTiff } from '#core/formats';
-import { LetteringSchema, newGrow, PatternSchema, SheetSchema, SlabSchema, SOURCE_VERSION, type Source } from '#core/settings';
+import {
+  LetteringSchema,
+  newGrow,
+  PatternSchema,
+  SheetSchema,
+  SlabSchema,
+  SOURCE_VERSION,
+  type Source,
+} from '#core/settings';
 import type { Refused } from '../web/api/client';
 import { getBlob, getPixels, postSheet, putBlob } from '../web/api/client';
 import { world, type World } from './page';
@@ -18,7 +26,12 @@ const W = 48;
 const H = 30;
 const file = (bytes: Uint8Array, name: string): File => new File([bytes.slice()], name);
 const deep = Uint16Array.from({ length: W * H }, (_, i) => (i * 7919) % 65536);
-const deepPng = (): Promise<Buffer> => sharp(deep, { raw: { width: W, height: H, channels: 1 } }).pipelineColourspace('grey16').toColourspace('grey16').png().toBuffer();
+const deepPng = (): Promise<Buffer> =>
+  sharp(deep, { raw: { width: W, height: H, channels: 1 } })
+    .pipelineColourspace('grey16')
+    .toColourspace('grey16')
+    .png()
+    .toBuffer();
 const whole = { x: 0, y: 0, width: W, height: H };
 const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => Promise.resolve(deflateSync(bytes));
 
@@ -36,7 +49,14 @@ test('16 bits arrive in the page as they lie in the file, and floats as floats',
 });
 
 test('8 bits and colours: each plane of its own, white is 1', async () => {
-  const kept = await postSheet(file(await sharp({ create: { width: W, height: H, channels: 3, background: '#3300ff' } }).png().toBuffer(), 'blue.png'));
+  const kept = await postSheet(
+    file(
+      await sharp({ create: { width: W, height: H, channels: 3, background: '#3300ff' } })
+        .png()
+        .toBuffer(),
+      'blue.png',
+    ),
+  );
   const { planes } = await getPixels(kept.blob, whole, W);
   expect(planes.map((p) => Number(p[7]!.toFixed(4)))).toEqual([0.2, 0, 1]);
 });
@@ -54,7 +74,10 @@ test('a window is cut where it is asked for, and reduced to the side that is ask
 });
 
 test('a preview is a picture; the same file brought twice is kept once', async () => {
-  const [one, two] = [await postSheet(file(await deepPng(), 'one.png')), await postSheet(file(await deepPng(), 'two.png'))];
+  const [one, two] = [
+    await postSheet(file(await deepPng(), 'one.png')),
+    await postSheet(file(await deepPng(), 'two.png')),
+  ];
   expect(two.blob).toBe(one.blob);
   const preview = await fetch(`/api/sheets/${one.blob}/preview`);
   expect(preview.headers.get('content-type')).toBe('image/jpeg');
@@ -63,12 +86,25 @@ test('a preview is a picture; the same file brought twice is kept once', async (
 });
 
 test('what is no picture, an unknown one, and a window that is none are refused with a sentence', async () => {
-  const refusal = async (act: Promise<unknown>): Promise<Refused> => act.then(() => { throw new Error('It was taken.'); }, (error: Refused) => error);
-  expect((await refusal(postSheet(file(new TextEncoder().encode('words'), 'words.png')))).message).toContain('words.png isn’t a picture');
+  const refusal = async (act: Promise<unknown>): Promise<Refused> =>
+    act.then(
+      () => {
+        throw new Error('It was taken.');
+      },
+      (error: Refused) => error,
+    );
+  expect((await refusal(postSheet(file(new TextEncoder().encode('words'), 'words.png')))).message).toContain(
+    'words.png isn’t a picture',
+  );
   expect((await refusal(postSheet(file(new Uint8Array(0), '')))).message).toContain('The picture');
   expect((await refusal(getPixels('0'.repeat(64), whole, 16))).status).toBe(404);
   const { blob } = await postSheet(file(await deepPng(), 'deep.png'));
-  for (const window of [{ ...whole, width: 0 }, { ...whole, x: NaN }, { ...whole, x: 1e9 }]) expect((await refusal(getPixels(blob, window, 16))).status).toBe(422);
+  for (const window of [
+    { ...whole, width: 0 },
+    { ...whole, x: NaN },
+    { ...whole, x: 1e9 },
+  ])
+    expect((await refusal(getPixels(blob, window, 16))).status).toBe(422);
 });
 
 test('bytes come back under their name', async () => {
@@ -84,13 +120,24 @@ describe('every source has a picture of its own', () => {
       const { blob, name, width, height, what } = await postSheet(file(await deepPng(), 'marks.png'));
       return SheetSchema.parse({ ...head('A sheet'), kind: 'sheet', file: { blob, name, width, height, what } });
     },
-    lettering: () => Promise.resolve(LetteringSchema.parse({ ...head('Lettering'), kind: 'lettering', blocks: [{ id: crypto.randomUUID() }] })),
-    pattern: () => Promise.resolve(PatternSchema.parse({ ...head('A pattern'), kind: 'pattern', grow: newGrow('weave') })),
+    lettering: () =>
+      Promise.resolve(
+        LetteringSchema.parse({ ...head('Lettering'), kind: 'lettering', blocks: [{ id: crypto.randomUUID() }] }),
+      ),
+    pattern: () =>
+      Promise.resolve(PatternSchema.parse({ ...head('A pattern'), kind: 'pattern', grow: newGrow('weave') })),
     async slab() {
       const side = 65;
       const places = new Float32Array(side * side * 3);
-      for (let j = 0; j < side; j++) for (let i = 0; i < side; i++) places.set([i / 32 - 1, j / 32 - 1, i > 20 && i < 40 && j > 20 && j < 40 ? 0.1 : 0], (j * side + i) * 3);
-      return SlabSchema.parse({ ...head('A slab'), kind: 'slab', cells: 64, blob: await putBlob(new Uint8Array(places.buffer)) });
+      for (let j = 0; j < side; j++)
+        for (let i = 0; i < side; i++)
+          places.set([i / 32 - 1, j / 32 - 1, i > 20 && i < 40 && j > 20 && j < 40 ? 0.1 : 0], (j * side + i) * 3);
+      return SlabSchema.parse({
+        ...head('A slab'),
+        kind: 'slab',
+        cells: 64,
+        blob: await putBlob(new Uint8Array(places.buffer)),
+      });
     },
   };
 
@@ -106,10 +153,17 @@ describe('every source has a picture of its own', () => {
   });
 
   test('a slab whose clay has another number of vertices is refused, and nothing is kept', async () => {
-    const doc = SlabSchema.parse({ ...head('Short'), kind: 'slab', cells: 64, blob: await putBlob(new Uint8Array(1200)) });
+    const doc = SlabSchema.parse({
+      ...head('Short'),
+      kind: 'slab',
+      cells: 64,
+      blob: await putBlob(new Uint8Array(1200)),
+    });
     const { status, json } = await there.ask(`/sources/${doc.id}`, 'PUT', { doc, revision: null });
     expect(status).toBe(422);
-    expect((json as { error: { message: string } }).error.message).toContain('has 1200 bytes; by its own settings it needs 50700');
+    expect((json as { error: { message: string } }).error.message).toContain(
+      'has 1200 bytes; by its own settings it needs 50700',
+    );
     expect((await there.ask(`/sources/${doc.id}`)).status).toBe(404);
   });
 });

@@ -11,7 +11,10 @@ let there: World;
 let restore: () => void;
 beforeAll(async () => {
   there = await world();
-  ({ restore } = await asWorkers({ 'sculpt.worker.ts': () => import('../web/workers/sculpt.worker'), 'meshFile.worker.ts': () => import('../web/workers/meshFile.worker') }));
+  ({ restore } = await asWorkers({
+    'sculpt.worker.ts': () => import('../web/workers/sculpt.worker'),
+    'meshFile.worker.ts': () => import('../web/workers/meshFile.worker'),
+  }));
 });
 afterAll(async () => {
   restore();
@@ -33,14 +36,35 @@ async function proof(): Promise<Proof> {
   return own;
 }
 async function stamp({ sculptor }: Proof, x = 0): Promise<void> {
-  sculptor.begin({ brushId: brush.id, seed: 1, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } }, [{ origin: [x, 0, 5], direction: [0, 0, -1] }]);
+  sculptor.begin(
+    {
+      brushId: brush.id,
+      seed: 1,
+      dig: false,
+      symmetry: NO_SYMMETRY,
+      view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+    },
+    [{ origin: [x, 0, 5], direction: [0, 0, -1] }],
+  );
   await sculptor.end();
 }
 const clay = ({ sculptor }: Proof): Float32Array => sculptor.mesh!.positions.slice();
-const CUBE = `${[[-1, -1, -1], [1, -1, -1], [1, 1, -1], [-1, 1, -1], [-1, -1, 1], [1, -1, 1], [1, 1, 1], [-1, 1, 1]].map((v) => `v ${v.join(' ')}`).join('\n')}
+const CUBE = `${[
+  [-1, -1, -1],
+  [1, -1, -1],
+  [1, 1, -1],
+  [-1, 1, -1],
+  [-1, -1, 1],
+  [1, -1, 1],
+  [1, 1, 1],
+  [-1, 1, 1],
+]
+  .map((v) => `v ${v.join(' ')}`)
+  .join('\n')}
 f 1 4 3 2\nf 5 6 7 8\nf 1 2 6 5\nf 2 3 7 6\nf 3 4 8 7\nf 4 1 5 8\n`;
 const file = (text: string, name: string): File => new File([text], name);
-const names = async (): Promise<string[]> => ((await there.ask('/bodies')).json as { items: { card: { name: string } }[] }).items.map((i) => i.card.name);
+const names = async (): Promise<string[]> =>
+  ((await there.ask('/bodies')).json as { items: { card: { name: string } }[] }).items.map((i) => i.card.name);
 
 test('the same body at another density keeps its strokes, another body begins untouched', async () => {
   const own = await proof();
@@ -94,8 +118,11 @@ test('two files of one name are two bodies', async () => {
 });
 
 test.each([
-  ['nothing.obj', '', 'is empty'], ['words.ply', 'these are words', 'holds no triangles'], ['points.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\n', 'no triangles'],
-  ['far.obj', 'v 0 0 0\nv 1 0 0\nv 0 1e999 0\nf 1 2 3\n', 'not a number'], ['flat.obj', 'v 1 1 1\nv 1 1 1\nv 1 1 1\nf 1 2 3\n', 'can’t be a body'],
+  ['nothing.obj', '', 'is empty'],
+  ['words.ply', 'these are words', 'holds no triangles'],
+  ['points.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\n', 'no triangles'],
+  ['far.obj', 'v 0 0 0\nv 1 0 0\nv 0 1e999 0\nf 1 2 3\n', 'not a number'],
+  ['flat.obj', 'v 1 1 1\nv 1 1 1\nv 1 1 1\nf 1 2 3\n', 'can’t be a body'],
 ])('%s: what is wrong is said, and the body that is shown stays', async (name, text, says) => {
   const own = await proof();
   await stamp(own);
@@ -173,5 +200,9 @@ test('strokes of held keys are no test of a brush, and aren’t kept as one', as
   await own.editMask('mask-clear');
   await trials.keep('One stamp');
   expect(trials.own.find((t) => t.name === 'One stamp')!.strokes).toBe(1);
-  await until(async () => ((await there.ask('/trials')).json as { items: { card: { name: string } }[] }).items.some((i) => i.card.name === 'One stamp'));
+  await until(async () =>
+    ((await there.ask('/trials')).json as { items: { card: { name: string } }[] }).items.some(
+      (i) => i.card.name === 'One stamp',
+    ),
+  );
 });

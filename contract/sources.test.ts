@@ -1,5 +1,14 @@
 /** Sources on their benches: drafts, saves, a second window, and benches that are left before they have opened. */
-import { newBrush, newGrow, PatternSchema, PieceSchema, SlabSchema, SOURCE_VERSION, type Pattern, type Slab } from '#core/settings';
+import {
+  newBrush,
+  newGrow,
+  PatternSchema,
+  PieceSchema,
+  SlabSchema,
+  SOURCE_VERSION,
+  type Pattern,
+  type Slab,
+} from '#core/settings';
 import { NO_SYMMETRY } from '#core/stroke';
 import { slabDrafts, sourceDrafts } from '../web/api/drafts';
 import { useLibrary } from '../web/stores/library';
@@ -12,7 +21,10 @@ let there: World;
 let restore: () => void;
 beforeAll(async () => {
   there = await world();
-  ({ restore } = await asWorkers({ 'sculpt.worker.ts': () => import('../web/workers/sculpt.worker'), 'draft.worker.ts': () => import('../web/workers/draft.worker') }));
+  ({ restore } = await asWorkers({
+    'sculpt.worker.ts': () => import('../web/workers/sculpt.worker'),
+    'draft.worker.ts': () => import('../web/workers/draft.worker'),
+  }));
 });
 afterAll(async () => {
   restore();
@@ -29,17 +41,30 @@ const put = async <T extends Pattern | Slab>(doc: T): Promise<T> => {
   expect((await there.ask(`/sources/${doc.id}`, 'PUT', { doc, revision: null })).status).toBe(200);
   return doc;
 };
-const stored = async <T>(id: string): Promise<{ doc: T; revision: number }> => (await there.ask(`/sources/${id}`)).json as { doc: T; revision: number };
+const stored = async <T>(id: string): Promise<{ doc: T; revision: number }> =>
+  (await there.ask(`/sources/${id}`)).json as { doc: T; revision: number };
 
 describe('a pattern', () => {
-  const pattern = (): Promise<Pattern> => put(PatternSchema.parse({ version: SOURCE_VERSION, kind: 'pattern', id: crypto.randomUUID(), card: { name: `Pattern ${++made}` }, grow: newGrow('ripple') }));
+  const pattern = (): Promise<Pattern> =>
+    put(
+      PatternSchema.parse({
+        version: SOURCE_VERSION,
+        kind: 'pattern',
+        id: crypto.randomUUID(),
+        card: { name: `Pattern ${++made}` },
+        grow: newGrow('ripple'),
+      }),
+    );
   const bench = () => useSourceDoc<Pattern>({ togetherMs: 0 });
   const opened = async (id: string) => {
     const own = bench();
     await own.open(id, 'pattern', () => undefined);
     return own;
   };
-  const note = (to: string) => (doc: Pattern): void => void (doc.card.notes = to);
+  const note =
+    (to: string) =>
+    (doc: Pattern): void =>
+      void (doc.card.notes = to);
 
   test('a change is a draft, survives a reload and is saved as the next revision', async () => {
     const { id } = await pattern();
@@ -64,7 +89,12 @@ describe('a pattern', () => {
     expect(await saving).toBe(true);
     there.load();
     const again = await opened(id);
-    expect([again.doc.value!.card.notes, again.revision.value, again.unsaved.value, again.conflict.value]).toEqual(['wet sand', 2, false, false]);
+    expect([again.doc.value!.card.notes, again.revision.value, again.unsaved.value, again.conflict.value]).toEqual([
+      'wet sand',
+      2,
+      false,
+      false,
+    ]);
   });
 
   test('two saves at once are no conflict', async () => {
@@ -158,7 +188,11 @@ describe('a pattern', () => {
       await own.save();
       there.load();
       there.away = false;
-      if (other) await there.ask(`/sources/${id}`, 'PUT', { doc: { ...rest, id, card: { ...rest.card, notes: 'theirs' } }, revision: 1 });
+      if (other)
+        await there.ask(`/sources/${id}`, 'PUT', {
+          doc: { ...rest, id, card: { ...rest.card, notes: 'theirs' } },
+          revision: 1,
+        });
       const again = await opened(id);
       if (!other) await until(() => !again.unsaved.value);
       expect([again.conflict.value, again.waiting.value]).toEqual([other, false]);
@@ -210,14 +244,33 @@ describe('a pattern', () => {
   });
 
   test('what is no pattern, or isn’t there, is said', async () => {
-    const slab = await put(SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: crypto.randomUUID(), card: { name: `Slab ${++made}` }, cells: 32, blob: null }));
+    const slab = await put(
+      SlabSchema.parse({
+        version: SOURCE_VERSION,
+        kind: 'slab',
+        id: crypto.randomUUID(),
+        card: { name: `Slab ${++made}` },
+        cells: 32,
+        blob: null,
+      }),
+    );
     expect((await opened(slab.id)).problem.value).toContain('is no pattern');
     expect((await opened(crypto.randomUUID())).problem.value).toContain('can’t be opened');
   });
 });
 
 describe('a slab', () => {
-  const slab = (): Promise<Slab> => put(SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: crypto.randomUUID(), card: { name: `Slab ${++made}` }, cells: 64, blob: null }));
+  const slab = (): Promise<Slab> =>
+    put(
+      SlabSchema.parse({
+        version: SOURCE_VERSION,
+        kind: 'slab',
+        id: crypto.randomUUID(),
+        card: { name: `Slab ${++made}` },
+        cells: 64,
+        blob: null,
+      }),
+    );
   const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Test');
   async function opened(id: string): Promise<ReturnType<typeof useSlabBench>> {
     const bench = useSlabBench();
@@ -226,7 +279,16 @@ describe('a slab', () => {
     return bench;
   }
   async function stamp(bench: ReturnType<typeof useSlabBench>, x: number): Promise<void> {
-    bench.sculptor!.begin({ brushId: brush.id, seed: 1, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } }, [{ origin: [x, 0, 5], direction: [0, 0, -1] }]);
+    bench.sculptor!.begin(
+      {
+        brushId: brush.id,
+        seed: 1,
+        dig: false,
+        symmetry: NO_SYMMETRY,
+        view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+      },
+      [{ origin: [x, 0, 5], direction: [0, 0, -1] }],
+    );
     await bench.sculptor!.end();
     bench.touched();
   }
@@ -327,8 +389,10 @@ describe('a slab', () => {
     await again.close();
   });
 
-  const piece = (x: number, more = {}) => PieceSchema.parse({ id: crypto.randomUUID(), form: 'dome', x, size: 0.3, height: 0.1, ...more });
-  const highest = (bench: ReturnType<typeof useSlabBench>): number => clay(bench).reduce((most, z, i) => (i % 3 === 2 ? Math.max(most, z) : most), -1);
+  const piece = (x: number, more = {}) =>
+    PieceSchema.parse({ id: crypto.randomUUID(), form: 'dome', x, size: 0.3, height: 0.1, ...more });
+  const highest = (bench: ReturnType<typeof useSlabBench>): number =>
+    clay(bench).reduce((most, z, i) => (i % 3 === 2 ? Math.max(most, z) : most), -1);
 
   test('moved pieces, symmetry and the frame are undone in their place among the strokes', async () => {
     const { id } = await slab();
@@ -378,7 +442,12 @@ describe('a slab', () => {
     const missing = 'f'.repeat(64);
     const own = await slab();
     const bench = await opened(own.id);
-    await bench.editPieces((doc) => doc.pieces.push(piece(0), piece(0.5, { form: 'part', part: { name: 'Cleat', mesh: missing, heights: missing, up: '+z' } })));
+    await bench.editPieces((doc) =>
+      doc.pieces.push(
+        piece(0),
+        piece(0.5, { form: 'part', part: { name: 'Cleat', mesh: missing, heights: missing, up: '+z' } }),
+      ),
+    );
     expect(bench.problem).toContain('part is gone');
     await bench.close();
     there.load();
@@ -414,7 +483,16 @@ describe('a slab', () => {
     await bench.editPieces((own) => own.pieces.push(piece(0)));
     const saves: Promise<unknown>[] = [];
     for (let n = 0; n < 12; n++) {
-      bench.sculptor!.begin({ brushId: brush.id, seed: n, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } }, [{ origin: [-0.9 + n * 0.15, 0.6, 5], direction: [0, 0, -1] }]);
+      bench.sculptor!.begin(
+        {
+          brushId: brush.id,
+          seed: n,
+          dig: false,
+          symmetry: NO_SYMMETRY,
+          view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+        },
+        [{ origin: [-0.9 + n * 0.15, 0.6, 5], direction: [0, 0, -1] }],
+      );
       if (n % 3 === 0) saves.push(bench.flush());
       if (n % 4 === 1) saves.push(bench.save());
       void bench.sculptor!.end();

@@ -11,8 +11,17 @@ const clamp = (v: number): number => Math.max(0, Math.min(1, v));
 const coarse = (p: Picture): Picture => ({ ...p, data: p.data.map((v) => Math.round(clamp(v) * 255) / 255) });
 
 /** Planes of a tint, with noise in each. */
-function tinted({ width, height, data }: Picture, tint: readonly [number, number, number], noise: number, random: Random): Raster {
-  return { width, height, planes: tint.map((t) => Float32Array.from(data, (v) => clamp(v * t + (random() - 0.5) * noise))) };
+function tinted(
+  { width, height, data }: Picture,
+  tint: readonly [number, number, number],
+  noise: number,
+  random: Random,
+): Raster {
+  return {
+    width,
+    height,
+    planes: tint.map((t) => Float32Array.from(data, (v) => clamp(v * t + (random() - 0.5) * noise))),
+  };
 }
 
 /** Heights on a bare ground, as a cast or a download has them. */
@@ -35,12 +44,28 @@ function readyHeights(n: number): ArrivedPicture {
   const deep = n % 2 === 0;
   // Some programs write grey as three equal planes.
   const picture = deep ? inverted : coarse(inverted);
-  return { raster: n % 4 === 1 ? { width: size, height: size, planes: [picture.data, picture.data, picture.data] } : rasterOf(picture), deep, says: false };
+  return {
+    raster:
+      n % 4 === 1
+        ? { width: size, height: size, planes: [picture.data, picture.data, picture.data] }
+        : rasterOf(picture),
+    deep,
+    says: false,
+  };
 }
 
 function sheetOfMarks(n: number): ArrivedPicture {
   const { raster } = drawPrints({
-    width: n % 2 ? 620 : 460, height: n % 3 ? 460 : 620, seed: 400 + n, columns: 2 + (n % 4), rows: 2 + (n % 3), dust: 20, hairs: 2, shade: 0.1 + 0.2 * ((n % 5) / 5), grain: 0.02 + 0.01 * (n % 4), bare: 0.1,
+    width: n % 2 ? 620 : 460,
+    height: n % 3 ? 460 : 620,
+    seed: 400 + n,
+    columns: 2 + (n % 4),
+    rows: 2 + (n % 3),
+    dust: 20,
+    hairs: 2,
+    shade: 0.1 + 0.2 * ((n % 5) / 5),
+    grain: 0.02 + 0.01 * (n % 4),
+    bare: 0.1,
   });
   return { raster, deep: n % 5 === 0, says: false };
 }
@@ -63,7 +88,11 @@ function photograph(n: number): ArrivedPicture {
       grey.data[j * width + i] = clamp(thing * on + ground * (1 - on));
     }
   }
-  return { raster: tinted(blur(grey, 0.8), n % 4 === 0 ? [1, 1, 1] : [1, 0.92, 0.78], 0.03, random), deep: false, says: false };
+  return {
+    raster: tinted(blur(grey, 0.8), n % 4 === 0 ? [1, 1, 1] : [1, 0.92, 0.78], 0.03, random),
+    deep: false,
+    says: false,
+  };
 }
 const r0 = (u: number, v: number): number => Math.hypot(u, v) * 3;
 
@@ -77,13 +106,20 @@ function surfaceAllOver(n: number): ArrivedPicture {
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       const at = j * width + i;
-      picture.data[at] = clamp((0.25 + 0.5 * picture.data[at]!) * (1.1 - (0.3 * i) / width) + 0.06 * layeredNoise(i / 5, j / 5, n, 4));
+      picture.data[at] = clamp(
+        (0.25 + 0.5 * picture.data[at]!) * (1.1 - (0.3 * i) / width) + 0.06 * layeredNoise(i / 5, j / 5, n, 4),
+      );
     }
   }
   return { raster: tinted(picture, n % 2 ? [1, 0.9, 0.75] : [0.95, 1, 0.98], 0.04, random), deep: false, says: false };
 }
 
-const MAKERS: Record<Arrival, (n: number) => ArrivedPicture> = { alpha: readyHeights, sheet: sheetOfMarks, photo: photograph, surface: surfaceAllOver };
+const MAKERS: Record<Arrival, (n: number) => ArrivedPicture> = {
+  alpha: readyHeights,
+  sheet: sheetOfMarks,
+  photo: photograph,
+  surface: surfaceAllOver,
+};
 
 test('of sixty made pictures of the four kinds at least 57 are known for what they are', () => {
   const wrong: string[] = [];
@@ -107,5 +143,12 @@ test('what the file says counts, and so does depth where there is no border', ()
 
 test('an even picture, and one of a few pixels, are guessed without a fault', () => {
   expect(guessArrival({ raster: rasterOf(newPicture(64, 64, 0.5)), deep: false, says: false }).kind).toBe('alpha');
-  for (const [width, height] of [[1, 1], [3, 9], [1, 400]] as const) expect(guessArrival({ raster: rasterOf(newPicture(width, height, 0.3)), deep: false, says: false }).why).not.toBe('');
+  for (const [width, height] of [
+    [1, 1],
+    [3, 9],
+    [1, 400],
+  ] as const)
+    expect(guessArrival({ raster: rasterOf(newPicture(width, height, 0.3)), deep: false, says: false }).why).not.toBe(
+      '',
+    );
 });

@@ -23,7 +23,9 @@ const scan = (page: Raster): Promise<Buffer> => {
   const { width, height, planes } = page;
   const rgb = new Uint8Array(width * height * 3);
   planes.forEach((plane, k) => plane.forEach((v, i) => (rgb[i * 3 + k] = Math.round(v * 255))));
-  return sharp(rgb, { raw: { width, height, channels: 3 } }).jpeg({ quality: 93 }).toBuffer();
+  return sharp(rgb, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 93 })
+    .toBuffer();
 };
 const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(null, block) });
 await mkdir(dirname(out), { recursive: true });
@@ -32,22 +34,32 @@ await rm(work, { recursive: true, force: true });
 const { db, files, close } = await openDatabase({ folder: work });
 const blobs = (hash: string): Promise<Uint8Array> => files.read(hash);
 const alphas = new Map(set.alphas.map(({ doc }) => [doc.id, doc]));
-const formsOf = ({ form, tooth }: Brush) => ({ form: alphas.get(form.alphaId ?? '') ?? null, tooth: alphas.get(tooth.alphaId ?? '') ?? null });
+const formsOf = ({ form, tooth }: Brush) => ({
+  form: alphas.get(form.alphaId ?? '') ?? null,
+  tooth: alphas.get(tooth.alphaId ?? '') ?? null,
+});
 for (const { doc, bytes } of set.slabs) {
   await putBlob(db, files, bytes);
   await saveDocument(db, 'sources', { doc, revision: null, picture: await sourcePicture(blobs, doc) });
 }
 await putBlob(db, files, set.page.bytes);
-for (const doc of [set.page.doc, set.lettering, ...set.patterns]) await saveDocument(db, 'sources', { doc, revision: null, picture: await sourcePicture(blobs, doc) });
+for (const doc of [set.page.doc, set.lettering, ...set.patterns])
+  await saveDocument(db, 'sources', { doc, revision: null, picture: await sourcePicture(blobs, doc) });
 for (const { doc, bytes } of set.alphas) {
   await putBlob(db, files, bytes);
   await saveDocument(db, 'alphas', { doc, revision: null, picture: await alphaPicture(blobs, doc) });
 }
-for (const doc of set.brushes) await saveDocument(db, 'brushes', { doc, revision: null, picture: await brushPicture(blobs, doc, formsOf(doc)) });
-await putBelt(db, set.brushes.map((b) => b.id));
+for (const doc of set.brushes)
+  await saveDocument(db, 'brushes', { doc, revision: null, picture: await brushPicture(blobs, doc, formsOf(doc)) });
+await putBelt(
+  db,
+  set.brushes.map((b) => b.id),
+);
 await seedBaseBrushes(db, (brush) => brushPicture(blobs, brush, formsOf(brush)));
 await db.exec('CHECKPOINT');
 await close();
 await rm(out, { recursive: true, force: true });
 await rename(work, out);
-console.log(`Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, a sheet, lettering, ${set.patterns.length} patterns, ${set.alphas.length} alphas, ${set.brushes.length} brushes.`);
+console.log(
+  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, a sheet, lettering, ${set.patterns.length} patterns, ${set.alphas.length} alphas, ${set.brushes.length} brushes.`,
+);

@@ -20,7 +20,14 @@ export function demoAlpha(o: DemoAlphaOptions, base: Raster): { doc: Alpha; byte
   const bytes = new Uint8Array(toUint16(picture).buffer);
   const checks = pictureChecks(picture);
   const doc = AlphaSchema.parse({
-    version: ALPHA_VERSION, id: o.id, format: 'grey16', size: o.size, relief: o.relief, ground: checks.ground, blob: o.hash(bytes), recipe: o.recipe,
+    version: ALPHA_VERSION,
+    id: o.id,
+    format: 'grey16',
+    size: o.size,
+    relief: o.relief,
+    ground: checks.ground,
+    blob: o.hash(bytes),
+    recipe: o.recipe,
     card: { name: o.name, author: o.author, tags: ['tidewrack'] },
     lineage: { sourceId: o.sourceId, sourceRevision: 1, floor: 0, crown: o.relief, cast: CastSettingsSchema.parse({}) },
     report: { marginPx: checks.margin.marginPx, ringLoss: checks.ringLoss, usedRange: usedRange(picture), undercut: 0 },

@@ -19,18 +19,35 @@ export function hand(cells: number): Hand {
   return { mesh, session: session(surface(mesh), { replay: false, undoLimit: 0 }), strokes: 0 };
 }
 
-export function tool(change: { form?: Partial<Brush['form']>; touch?: Partial<Brush['touch']>; stroke?: Partial<Brush['stroke']> }): ResolvedBrush {
+export function tool(change: {
+  form?: Partial<Brush['form']>;
+  touch?: Partial<Brush['touch']>;
+  stroke?: Partial<Brush['stroke']>;
+}): ResolvedBrush {
   const brush = newBrush('d0000000-0000-4000-8000-000000000000', 'Script');
-  return resolveBrush({
-    ...brush, form: { ...brush.form, ...change.form }, touch: { ...brush.touch, overlaps: 'add', ...change.touch }, stroke: { ...brush.stroke, ...change.stroke },
-  }, null);
+  return resolveBrush(
+    {
+      ...brush,
+      form: { ...brush.form, ...change.form },
+      touch: { ...brush.touch, overlaps: 'add', ...change.touch },
+      stroke: { ...brush.stroke, ...change.stroke },
+    },
+    null,
+  );
 }
 
 export function draw(h: Hand, brush: ResolvedBrush, points: readonly Point[], dig = false): void {
   beginStroke(h.session, {
-    brush, seed: ++h.strokes, dig, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+    brush,
+    seed: ++h.strokes,
+    dig,
+    symmetry: NO_SYMMETRY,
+    view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
   });
-  extendStroke(h.session, points.map(([x, y]): Ray => ({ origin: [x, y, 4], direction: [0, 0, -1] })));
+  extendStroke(
+    h.session,
+    points.map(([x, y]): Ray => ({ origin: [x, y, 4], direction: [0, 0, -1] })),
+  );
   endStroke(h.session);
 }
 
@@ -41,7 +58,12 @@ export function arc(x: number, y: number, radius: number, wobble: () => number, 
   return Array.from({ length: steps + 1 }, (_, i) => {
     const angle = from + ((to - from) * i) / steps;
     // A few slow waves round the circle, so that it closes on itself.
-    const r = radius * (1 + shifts[0]! * Math.cos(angle + shifts[1]! * 30) + shifts[2]! * Math.cos(2 * angle + shifts[3]! * 30) + shifts[4]! * Math.cos(3 * angle + shifts[5]! * 30));
+    const r =
+      radius *
+      (1 +
+        shifts[0]! * Math.cos(angle + shifts[1]! * 30) +
+        shifts[2]! * Math.cos(2 * angle + shifts[3]! * 30) +
+        shifts[4]! * Math.cos(3 * angle + shifts[5]! * 30));
     return [x + r * Math.cos(angle), y + r * Math.sin(angle)];
   });
 }

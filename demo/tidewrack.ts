@@ -5,7 +5,19 @@ import { positionsOut } from '#core/mesh';
 import { toUint16, usedRange, type Raster } from '#core/picture';
 import type { LetterFont } from '#core/lettering';
 import {
-  ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha, type Block, type Brush, type CastSettings, type Lettering, type Pattern, type Sheet, type Slab,
+  ALPHA_VERSION,
+  CastSettingsSchema,
+  newBrush,
+  SlabSchema,
+  SOURCE_VERSION,
+  type Alpha,
+  type Block,
+  type Brush,
+  type CastSettings,
+  type Lettering,
+  type Pattern,
+  type Sheet,
+  type Slab,
 } from '#core/settings';
 import type { Hand } from './hand';
 import { barnacleCrust, LONE, PATCH } from './slabs/barnacleCrust';
@@ -51,22 +63,44 @@ export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
   const lettering = crateMarks(id(4), AUTHOR);
   const made = [page.cast(id(14), 'Sponge print'), await castLettering(id(15), 'Crate mark', lettering, machine)];
   return {
-    slabs: [crust, limpet], alphas: [...alphas, ...made], brushes: brushes([...alphas, ...made].map((a) => a.doc)), page, lettering, patterns: patterns(AUTHOR, id),
+    slabs: [crust, limpet],
+    alphas: [...alphas, ...made],
+    brushes: brushes([...alphas, ...made].map((a) => a.doc)),
+    page,
+    lettering,
+    patterns: patterns(AUTHOR, id),
   };
 }
 
-function slab(slabId: string, name: string, h: Hand, cells: 512 | 1024, settings: Partial<CastSettings>, hash: (bytes: Uint8Array) => string): DemoSet['slabs'][number] {
+function slab(
+  slabId: string,
+  name: string,
+  h: Hand,
+  cells: 512 | 1024,
+  settings: Partial<CastSettings>,
+  hash: (bytes: Uint8Array) => string,
+): DemoSet['slabs'][number] {
   const positions = positionsOut(h.mesh);
   const bytes = new Uint8Array(positions.buffer);
   const doc = SlabSchema.parse({
-    version: SOURCE_VERSION, kind: 'slab', id: slabId, cells, blob: hash(bytes), cast: CastSettingsSchema.parse(settings),
+    version: SOURCE_VERSION,
+    kind: 'slab',
+    id: slabId,
+    cells,
+    blob: hash(bytes),
+    cast: CastSettingsSchema.parse(settings),
     card: { name, author: AUTHOR, tags: ['tidewrack'] },
   });
   return { doc, bytes };
 }
 
 function cast(
-  alphaId: string, name: string, h: Hand, source: Slab, settings: Partial<CastSettings>, hash: (bytes: Uint8Array) => string,
+  alphaId: string,
+  name: string,
+  h: Hand,
+  source: Slab,
+  settings: Partial<CastSettings>,
+  hash: (bytes: Uint8Array) => string,
 ): DemoSet['alphas'][number] {
   const used = CastSettingsSchema.parse(settings);
   const made = castSlab(h.mesh, used);
@@ -74,12 +108,21 @@ function cast(
   return {
     bytes,
     doc: {
-      version: ALPHA_VERSION, id: alphaId, format: 'grey16', size: used.size, relief: made.relief, ground: made.ground, blob: hash(bytes),
+      version: ALPHA_VERSION,
+      id: alphaId,
+      format: 'grey16',
+      size: used.size,
+      relief: made.relief,
+      ground: made.ground,
+      blob: hash(bytes),
       card: { name, author: AUTHOR, tags: ['tidewrack'], notes: '' },
       lineage: { sourceId: source.id, sourceRevision: 1, floor: made.floor, crown: made.crown, cast: used },
       recipe: null,
       report: {
-        marginPx: made.margin.marginPx, ringLoss: ringLoss(made.picture, 1, made.ground), usedRange: usedRange(made.picture), undercut: made.undercut.share,
+        marginPx: made.margin.marginPx,
+        ringLoss: ringLoss(made.picture, 1, made.ground),
+        usedRange: usedRange(made.picture),
+        undercut: made.undercut.share,
       },
     },
   };
@@ -89,30 +132,45 @@ function brushes([crust, barnacle, limpet, sponge, crate]: Alpha[]): Brush[] {
   const make = (n: number, name: string, alpha: Alpha, tags: string[], change: (b: Brush) => Partial<Brush>): Brush => {
     const brush = newBrush(id(n), name, AUTHOR);
     const formed = {
-      ...brush, form: { ...brush.form, alphaId: alpha.id, ground: alpha.ground },
+      ...brush,
+      form: { ...brush.form, alphaId: alpha.id, ground: alpha.ground },
       card: { ...brush.card, tags: ['tidewrack', ...tags] },
     };
     return { ...formed, ...change(formed) };
   };
   const touch = (b: Brush, kind: Brush['touch']['falloff']['kind'], hold = 0.8): Brush['touch'] => ({
-    ...b.touch, overlaps: 'even', falloff: { ...b.touch.falloff, kind, hold },
+    ...b.touch,
+    overlaps: 'even',
+    falloff: { ...b.touch.falloff, kind, hold },
   });
   return [
-    make(21, 'Crust, grown', crust!, ['crust'], (b) => ({ touch: touch(b, 'plateau', 0.85), stroke: { ...b.stroke, type: 'grow' } })),
+    make(21, 'Crust, grown', crust!, ['crust'], (b) => ({
+      touch: touch(b, 'plateau', 0.85),
+      stroke: { ...b.stroke, type: 'grow' },
+    })),
     make(22, 'Barnacle press', barnacle!, ['crust'], (b) => ({
-      touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'press', size: 0.16 },
+      touch: touch(b, 'full'),
+      stroke: { ...b.stroke, type: 'press', size: 0.16 },
     })),
     make(23, 'Barnacle trail', barnacle!, ['crust', 'trail'], (b) => ({
-      touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'trail', size: 0.07, spacing: 85, turnFrom: 'stroke' }, drift: { ...b.drift, along: 60, across: 90, size: 30 },
+      touch: touch(b, 'full'),
+      stroke: { ...b.stroke, type: 'trail', size: 0.07, spacing: 85, turnFrom: 'stroke' },
+      drift: { ...b.drift, along: 60, across: 90, size: 30 },
     })),
     make(24, 'Limpet press', limpet!, ['shell'], (b) => ({
-      touch: touch(b, 'plateau', 0.9), stroke: { ...b.stroke, type: 'press', size: 0.22 },
+      touch: touch(b, 'plateau', 0.9),
+      stroke: { ...b.stroke, type: 'press', size: 0.22 },
     })),
     make(25, 'Sponge trail', sponge!, ['print', 'trail'], (b) => ({
-      form: { ...b.form, depth: 30 }, touch: touch(b, 'plateau', 0.7), stroke: { ...b.stroke, type: 'trail', size: 0.13, spacing: 60, turnFrom: 'stroke' }, drift: { ...b.drift, along: 40, across: 60, turn: 25 },
+      form: { ...b.form, depth: 30 },
+      touch: touch(b, 'plateau', 0.7),
+      stroke: { ...b.stroke, type: 'trail', size: 0.13, spacing: 60, turnFrom: 'stroke' },
+      drift: { ...b.drift, along: 40, across: 60, turn: 25 },
     })),
     make(26, 'Crate mark press', crate!, ['lettering'], (b) => ({
-      form: { ...b.form, depth: 40 }, touch: touch(b, 'full'), stroke: { ...b.stroke, type: 'press', size: 0.4 },
+      form: { ...b.form, depth: 40 },
+      touch: touch(b, 'full'),
+      stroke: { ...b.stroke, type: 'press', size: 0.4 },
     })),
   ];
 }

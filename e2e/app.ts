@@ -26,7 +26,8 @@ export const test = base.extend<{ app: App }>({
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));
     page.on('console', (message) => {
-      if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text())) errors.push(message.text());
+      if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text()))
+        errors.push(message.text());
     });
     await use(app);
     await app.stop();
@@ -39,7 +40,8 @@ export { expect };
 function makeApp(folder: string): App {
   let server: Spawned | null = null;
   const app: App = {
-    address: '', folder,
+    address: '',
+    folder,
     async start() {
       // The same port again, so that an open page finds the server where it was.
       server = await spawnServer(folder, app.address === '' ? '0' : new URL(app.address).port, PACKED);
@@ -71,7 +73,12 @@ export async function place(page: Page, x: number, y: number): Promise<[number, 
 }
 
 /** Draws a stroke with the pointer over a view; places are shares of its width and height. */
-export async function draw(page: Page, view: '.slab' | '.proof', points: readonly Point[], release = true): Promise<void> {
+export async function draw(
+  page: Page,
+  view: '.slab' | '.proof',
+  points: readonly Point[],
+  release = true,
+): Promise<void> {
   await settled(page, view);
   const box = (await page.locator(`${view} canvas`).first().boundingBox())!;
   const at = ([x, y]: Point): [number, number] => [box.x + x * box.width, box.y + y * box.height];
@@ -88,9 +95,9 @@ export async function settled(page: Page, view: '.slab' | '.proof'): Promise<voi
 }
 
 /**
- * The clay in the middle of the view as it is seen, hashed, once two pictures in a row are the same: a machine that draws
- * in software may be a frame behind. The pointer is moved away, so that no cursor lies on the body; lines, numbers and
- * menus over it are left out, for a menu that is closing can look the same in two pictures before it fades.
+ * The clay in the middle of the view as it is seen, hashed, once two pictures in a row are the same: a machine that
+ * draws in software may be a frame behind. The pointer is moved away, so that no cursor lies on the body; lines,
+ * numbers and menus over it are left out, for a menu that is closing can look the same in two pictures before it fades.
  */
 export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string> {
   await settled(page, view);
@@ -100,7 +107,15 @@ export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string
   let last = '';
   for (;;) {
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-    const now = createHash('sha256').update(await page.screenshot({ clip, style: '.frame, .over, .numbers, .beside, .hint, .compare, .el-notification, .el-popper { visibility: hidden !important; }' })).digest('hex');
+    const now = createHash('sha256')
+      .update(
+        await page.screenshot({
+          clip,
+          style:
+            '.frame, .over, .numbers, .beside, .hint, .compare, .el-notification, .el-popper { visibility: hidden !important; }',
+        }),
+      )
+      .digest('hex');
     if (now === last) return now;
     last = now;
   }

@@ -3,7 +3,10 @@ import { draw, expect, openBrush, seen, set, test } from './app';
 // Smaller pictures, since they are drawn in software where there is no graphics card.
 test.use({ viewport: { width: 1040, height: 620 } });
 
-test('a base brush stays as it is: the first change makes a copy, and stamps follow the copy', async ({ page, app }) => {
+test('a base brush stays as it is: the first change makes a copy, and stamps follow the copy', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Plain press');
   await draw(page, '.proof', [[0.5, 0.5]]);
   const before = await seen(page, '.proof');
@@ -67,7 +70,10 @@ test('keys: digits, brackets, undo, the list', async ({ page, app }) => {
   expect((await left.boundingBox())!.width).toBeGreaterThan(300);
 });
 
-test('a curve of one’s own: kept from the shape that was there, nodes moved and made corners', async ({ page, app }) => {
+test('a curve of one’s own: kept from the shape that was there, nodes moved and made corners', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Limpet press');
   await draw(page, '.proof', [[0.5, 0.5]]);
   await page.getByLabel('Falloff', { exact: true }).selectOption('bell');
@@ -116,7 +122,10 @@ test('rename, delete and undo; an empty and a taken name', async ({ page, app })
   await expect(page.getByText('No brush fits this search.')).toBeVisible();
 });
 
-test('settings have a history of their own; the pinned version is shown at a key and side by side', async ({ page, app }) => {
+test('settings have a history of their own; the pinned version is shown at a key and side by side', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Limpet press');
   await draw(page, '.proof', [[0.5, 0.5]]);
   const first = await seen(page, '.proof');
@@ -154,7 +163,10 @@ test('settings have a history of their own; the pinned version is shown at a key
   await expect(page.locator('.state')).toHaveText('saved');
 });
 
-test('checks of the bench are mended by a click; a stroke that ripples, a disc under the form, a body too coarse', async ({ page, app }) => {
+test('checks of the bench are mended by a click; a stroke that ripples, a disc under the form, a body too coarse', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Limpet press');
   await set(page, 'Fit', '0.7');
   await page.getByRole('button', { name: /^Set fit to/ }).click();
@@ -169,5 +181,7 @@ test('checks of the bench are mended by a click; a stroke that ripples, a disc u
   const before = Number(await page.locator('.proof').getAttribute('data-vertices'));
   await set(page, 'Size', '0.05');
   await page.getByRole('button', { name: 'Subdivide the body', exact: true }).last().click();
-  await expect.poll(async () => Number(await page.locator('.proof').getAttribute('data-vertices')), { timeout: 30_000 }).toBeGreaterThan(before * 3.9);
+  await expect
+    .poll(async () => Number(await page.locator('.proof').getAttribute('data-vertices')), { timeout: 30_000 })
+    .toBeGreaterThan(before * 3.9);
 });

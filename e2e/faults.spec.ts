@@ -32,10 +32,12 @@ test('a save that waits is sent when the page is opened again', async ({ page, a
   await app.start();
   await page.goto(app.address);
   await expect(page.getByRole('button', { name: 'Open Crust, grown' })).toBeVisible();
-  await expect.poll(async () => {
-    const stored = await (await fetch(`${app.address}/api/brushes/d0000000-0000-4000-8000-000000000021`)).json();
-    return stored.doc.form.depth;
-  }).toBe(180);
+  await expect
+    .poll(async () => {
+      const stored = await (await fetch(`${app.address}/api/brushes/d0000000-0000-4000-8000-000000000021`)).json();
+      return stored.doc.form.depth;
+    })
+    .toBe(180);
   await expect(page.locator('.mark')).toHaveCount(0);
 });
 
@@ -94,8 +96,16 @@ test('an empty and a taken name are refused beside the field', async ({ page, ap
 test('a broken and a newer row are named; the rest of the rack is there', async ({ page, app }) => {
   await app.stop();
   const { db, close } = await openDatabase({ folder: app.folder });
-  for (const [name, doc] of [['Row from tomorrow', { version: 9 }], ['Row with a hole', { version: 1, id: 3 }]] as const) {
-    await db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [randomUUID(), name, 'lift', JSON.stringify(doc)]);
+  for (const [name, doc] of [
+    ['Row from tomorrow', { version: 9 }],
+    ['Row with a hole', { version: 1, id: 3 }],
+  ] as const) {
+    await db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
+      randomUUID(),
+      name,
+      'lift',
+      JSON.stringify(doc),
+    ]);
   }
   await close();
   await app.start();

@@ -5,7 +5,10 @@ import { draw, expect, openBrush, place, set, settled, test } from './app';
 
 test.use({ viewport: { width: 1040, height: 620 } });
 
-test('two dozen short strokes, each pressed right after the last was released, are all there', async ({ page, app }) => {
+test('two dozen short strokes, each pressed right after the last was released, are all there', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Soft round');
   const [x, y] = await place(page, 0.38, 0.4);
   for (let n = 0; n < 24; n++) {
@@ -23,7 +26,10 @@ test('two dozen short strokes, each pressed right after the last was released, a
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '0');
 });
 
-test('a held key is let go with the window; Ctrl+S takes what is typed; Enter presses what has the focus', async ({ page, app }) => {
+test('a held key is let go with the window; Ctrl+S takes what is typed; Enter presses what has the focus', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Crust, grown');
   await page.keyboard.down('s');
   await expect(page.locator('.beside .held')).toHaveText('smooth');
@@ -43,7 +49,11 @@ test('a held key is let go with the window; Ctrl+S takes what is typed; Enter pr
   await expect(page.getByRole('button', { name: 'Open Crust, grown', exact: true })).toBeVisible();
 });
 
-async function touch(client: CDPSession, type: 'touchStart' | 'touchMove' | 'touchEnd', points: readonly (readonly [number, number])[]): Promise<void> {
+async function touch(
+  client: CDPSession,
+  type: 'touchStart' | 'touchMove' | 'touchEnd',
+  points: readonly (readonly [number, number])[],
+): Promise<void> {
   await client.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], id) => ({ x, y, id })) });
 }
 
@@ -59,7 +69,8 @@ test('one finger strokes and turns nothing; two move the view and stamp nothing'
 
   await touch(client, 'touchStart', [await at(0.45, 0.5)]);
   await touch(client, 'touchStart', [await at(0.45, 0.5), await at(0.55, 0.5)]);
-  for (const d of [0.02, 0.05, 0.09]) await touch(client, 'touchMove', [await at(0.45 - d, 0.5), await at(0.55 + d, 0.5)]);
+  for (const d of [0.02, 0.05, 0.09])
+    await touch(client, 'touchMove', [await at(0.45 - d, 0.5), await at(0.55 + d, 0.5)]);
   await touch(client, 'touchEnd', []);
   await settled(page, '.proof');
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
@@ -103,7 +114,12 @@ test('casting goes on while one is elsewhere, and says what came of it', async (
   await page.getByRole('link', { name: 'Open Sponge and bristle' }).click();
   await page.getByRole('button', { name: 'Leave all' }).click();
   const box = (await page.locator('.page').boundingBox())!;
-  for (const [u, v] of [[0.1, 0.12], [0.3, 0.12], [0.5, 0.12]] as const) await page.mouse.click(box.x + u * box.width, box.y + v * box.height);
+  for (const [u, v] of [
+    [0.1, 0.12],
+    [0.3, 0.12],
+    [0.5, 0.12],
+  ] as const)
+    await page.mouse.click(box.x + u * box.width, box.y + v * box.height);
   await page.getByRole('button', { name: /^Cast \d alphas?$/ }).click();
   await expect(page.getByRole('button', { name: /^Casting “Sponge and bristle”/ })).toBeVisible();
   await page.getByRole('link', { name: 'Rack', exact: true }).click();
@@ -115,15 +131,30 @@ test('casting goes on while one is elsewhere, and says what came of it', async (
 test('a hundred pictures at once come in with progress; the three that are broken say why', async ({ page, app }) => {
   test.slow();
   const png = async (n: number): Promise<Buffer> => {
-    const greys = Uint16Array.from({ length: 64 * 64 }, (_, i) => (Math.hypot((i % 64) - 32, Math.floor(i / 64) - 32) < 20 ? 9000 + n * 500 + (i % 13) * 300 : 0));
-    return sharp(greys, { raw: { width: 64, height: 64, channels: 1 } }).toColourspace('grey16').png().toBuffer();
+    const greys = Uint16Array.from({ length: 64 * 64 }, (_, i) =>
+      Math.hypot((i % 64) - 32, Math.floor(i / 64) - 32) < 20 ? 9000 + n * 500 + (i % 13) * 300 : 0,
+    );
+    return sharp(greys, { raw: { width: 64, height: 64, channels: 1 } })
+      .toColourspace('grey16')
+      .png()
+      .toBuffer();
   };
-  const files = await Promise.all(Array.from({ length: 100 }, async (_, n) => ({ name: `height ${n}.png`, mimeType: 'image/png', buffer: n % 40 === 7 ? (await png(n)).subarray(0, 60) : await png(n) })));
+  const files = await Promise.all(
+    Array.from({ length: 100 }, async (_, n) => ({
+      name: `height ${n}.png`,
+      mimeType: 'image/png',
+      buffer: n % 40 === 7 ? (await png(n)).subarray(0, 60) : await png(n),
+    })),
+  );
   await page.goto(`${app.address}/sources`);
   await page.getByLabel('Pictures', { exact: true }).setInputFiles(files);
   await expect(page.getByText(/\d+ of 100/).first()).toBeVisible();
   await expect(page.getByText('97 in, 3 refused')).toBeVisible({ timeout: 180_000 });
-  expect(await page.locator('.arrived li.refused').allInnerTexts()).toEqual(['height 7.png', 'height 47.png', 'height 87.png'].map((name) => expect.stringMatching(new RegExp(`^${name} .*\\.$`))));
+  expect(await page.locator('.arrived li.refused').allInnerTexts()).toEqual(
+    ['height 7.png', 'height 47.png', 'height 87.png'].map((name) =>
+      expect.stringMatching(new RegExp(`^${name} .*\\.$`)),
+    ),
+  );
   const alphas: { card: { name: string }; format: string }[] = [];
   for (let after = ''; ;) {
     const { items, next } = await (await page.request.get(`${app.address}/api/alphas?limit=60${after}`)).json();
@@ -136,18 +167,28 @@ test('a hundred pictures at once come in with progress; the three that are broke
   // What one was taken for is changed with a click: the alpha goes, a sheet comes.
   await page.getByRole('button', { name: 'Take height 1.png off this list' }).scrollIntoViewIfNeeded();
   await page.getByLabel('What height 0.png is').getByText('Marks').click();
-  await expect(page.getByRole('link', { name: 'Open height 0', exact: true })).toHaveAttribute('href', /sheet/, { timeout: 20_000 });
+  await expect(page.getByRole('link', { name: 'Open height 0', exact: true })).toHaveAttribute('href', /sheet/, {
+    timeout: 20_000,
+  });
 });
 
 test('the form takes a dropped picture as it is', async ({ page, app }) => {
   await openBrush(page, app, 'Crust, grown');
-  const greys = Uint16Array.from({ length: 128 * 128 }, (_, i) => (Math.hypot((i % 128) - 64, Math.floor(i / 128) - 64) < 50 ? (i * 37) % 65536 : 0));
-  const bytes = await sharp(greys, { raw: { width: 128, height: 128, channels: 1 } }).toColourspace('grey16').png().toBuffer();
-  const data = await page.evaluateHandle((list) => {
-    const transfer = new DataTransfer();
-    transfer.items.add(new File([new Uint8Array(list)], 'dropped crust.png', { type: 'image/png' }));
-    return transfer;
-  }, [...bytes]);
+  const greys = Uint16Array.from({ length: 128 * 128 }, (_, i) =>
+    Math.hypot((i % 128) - 64, Math.floor(i / 128) - 64) < 50 ? (i * 37) % 65536 : 0,
+  );
+  const bytes = await sharp(greys, { raw: { width: 128, height: 128, channels: 1 } })
+    .toColourspace('grey16')
+    .png()
+    .toBuffer();
+  const data = await page.evaluateHandle(
+    (list) => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File([new Uint8Array(list)], 'dropped crust.png', { type: 'image/png' }));
+      return transfer;
+    },
+    [...bytes],
+  );
   await page.getByTitle('Choose another alpha').dispatchEvent('drop', { dataTransfer: data });
   await expect(page.getByRole('link', { name: /dropped crust/ })).toBeVisible({ timeout: 20_000 });
   await settled(page, '.proof');
@@ -155,7 +196,10 @@ test('the form takes a dropped picture as it is', async ({ page, app }) => {
   await page.getByLabel('Search alphas').fill('dropped');
   await expect(page.locator('.chooser .alphas button')).toHaveCount(1);
   await page.keyboard.press('Escape');
-  await draw(page, '.proof', [[0.5, 0.5], [0.56, 0.5]]);
+  await draw(page, '.proof', [
+    [0.5, 0.5],
+    [0.56, 0.5],
+  ]);
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
   await set(page, 'Depth', '90');
 });

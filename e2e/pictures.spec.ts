@@ -5,13 +5,24 @@ import { draw, expect, set, settled, test } from './app';
 /** A page with four marks and a little dust, as a scanner would give it. */
 async function page4(): Promise<Buffer> {
   const shapes = [
-    '<circle cx="150" cy="140" r="70" fill="#222"/>', '<rect x="320" y="90" width="150" height="90" fill="#2a2a2a"/>', '<path d="M120 320l90 120h-180z" fill="#1c1c1c"/>',
-    '<ellipse cx="420" cy="360" rx="90" ry="50" fill="#333"/>', '<circle cx="270" cy="250" r="1.6" fill="#444"/>', '<circle cx="560" cy="60" r="1.4" fill="#444"/>',
+    '<circle cx="150" cy="140" r="70" fill="#222"/>',
+    '<rect x="320" y="90" width="150" height="90" fill="#2a2a2a"/>',
+    '<path d="M120 320l90 120h-180z" fill="#1c1c1c"/>',
+    '<ellipse cx="420" cy="360" rx="90" ry="50" fill="#333"/>',
+    '<circle cx="270" cy="250" r="1.6" fill="#444"/>',
+    '<circle cx="560" cy="60" r="1.4" fill="#444"/>',
   ];
-  return sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="600" height="480"><rect width="600" height="480" fill="#e9e4da"/>${shapes.join('')}</svg>`)).jpeg({ quality: 90 }).toBuffer();
+  return sharp(
+    Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="600" height="480"><rect width="600" height="480" fill="#e9e4da"/>${shapes.join('')}</svg>`,
+    ),
+  )
+    .jpeg({ quality: 90 })
+    .toBuffer();
 }
 
-const shown = (page: Page): Promise<void> => expect(page.locator('.alpha-view')).toHaveAttribute('data-busy', 'false', { timeout: 30_000 });
+const shown = (page: Page): Promise<void> =>
+  expect(page.locator('.alpha-view')).toHaveAttribute('data-busy', 'false', { timeout: 30_000 });
 
 /** Where a place of the sheet, 0–1, lies on the screen. */
 async function onSheet(page: Page, x: number, y: number): Promise<[number, number]> {
@@ -22,25 +33,32 @@ async function onSheet(page: Page, x: number, y: number): Promise<[number, numbe
 test('a sheet becomes three saved brushes', async ({ page, app }) => {
   test.slow();
   await page.goto(`${app.address}/sources`);
-  await page.getByLabel('Pictures', { exact: true }).setInputFiles({ name: 'prints.jpg', mimeType: 'image/jpeg', buffer: await page4() });
+  await page
+    .getByLabel('Pictures', { exact: true })
+    .setInputFiles({ name: 'prints.jpg', mimeType: 'image/jpeg', buffer: await page4() });
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4', { timeout: 30_000 });
   await expect(page.getByText('4 marks, 4 taken')).toBeVisible();
 
   // A click leaves one; a line splits another, undo brings it back; a lasso adds one that Delete takes away.
-  await page.mouse.click(...await onSheet(page, 420 / 600, 360 / 480));
+  await page.mouse.click(...(await onSheet(page, 420 / 600, 360 / 480)));
   await expect(page.getByRole('button', { name: 'Cast 3 alphas' })).toBeEnabled();
   await page.keyboard.press('x');
-  await page.mouse.move(...await onSheet(page, 150 / 600, 0.05));
+  await page.mouse.move(...(await onSheet(page, 150 / 600, 0.05)));
   await page.mouse.down();
-  await page.mouse.move(...await onSheet(page, 150 / 600, 0.55), { steps: 4 });
+  await page.mouse.move(...(await onSheet(page, 150 / 600, 0.55)), { steps: 4 });
   await page.mouse.up();
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '5');
   await page.keyboard.press('Control+z');
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4');
   await page.keyboard.press('c');
-  await page.mouse.move(...await onSheet(page, 0.85, 0.7));
+  await page.mouse.move(...(await onSheet(page, 0.85, 0.7)));
   await page.mouse.down();
-  for (const [x, y] of [[0.95, 0.72], [0.93, 0.9], [0.84, 0.86]] as const) await page.mouse.move(...await onSheet(page, x, y), { steps: 3 });
+  for (const [x, y] of [
+    [0.95, 0.72],
+    [0.93, 0.9],
+    [0.84, 0.86],
+  ] as const)
+    await page.mouse.move(...(await onSheet(page, x, y)), { steps: 3 });
   await page.mouse.up();
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '5');
   await page.keyboard.press('Delete');
@@ -53,7 +71,11 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   for (const n of [1, 2, 3]) {
     await page.getByRole('button', { name: `Make a brush of prints ${n}` }).click();
     await settled(page, '.proof');
-    if (n === 1) await draw(page, '.proof', [[0.5, 0.5], [0.5, 0.5]]);
+    if (n === 1)
+      await draw(page, '.proof', [
+        [0.5, 0.5],
+        [0.5, 0.5],
+      ]);
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     await expect(page.locator('.state', { hasText: /^saved/ })).toBeVisible();
     await page.goBack();
@@ -62,27 +84,39 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   await page.goto(app.address);
   for (const n of [1, 2, 3]) await expect(page.getByText(`prints ${n}`, { exact: true }).first()).toBeVisible();
   // Each alpha is a mark on clean black, white at its densest.
-  const { items } = await (await fetch(`${app.address}/api/alphas`)).json() as { items: { id: string; card: { name: string } }[] };
+  const { items } = (await (await fetch(`${app.address}/api/alphas`)).json()) as {
+    items: { id: string; card: { name: string } }[];
+  };
   const own = items.filter((i) => i.card.name.startsWith('prints'));
-  const { data, info } = await sharp(Buffer.from(await (await fetch(`${app.address}/api/alphas/${own[0]!.id}/png`)).arrayBuffer())).raw().toBuffer({ resolveWithObject: true });
+  const { data, info } = await sharp(
+    Buffer.from(await (await fetch(`${app.address}/api/alphas/${own[0]!.id}/png`)).arrayBuffer()),
+  )
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   expect([info.width, info.height]).toEqual([128, 128]);
   expect(data[3 * 128 + 3]).toBe(0);
   expect(data[64 * 128 + 64]).toBeGreaterThan(220);
 });
 
-test('a recipe is built, reordered, undone, retouched and baked; the brush that follows gets it; a draft survives', async ({ page, app }) => {
+test('a recipe is built, reordered, undone, retouched and baked; the brush that follows gets it; a draft survives', async ({
+  page,
+  app,
+}) => {
   test.slow();
   const id = 'd0000000-0000-4000-8000-000000000013';
   await page.goto(`${app.address}/bench/alpha/${id}`);
   await shown(page);
   const picture = async (): Promise<string> => {
     await shown(page);
-    return page.locator('.alpha-view canvas').first().evaluate((c: HTMLCanvasElement) => {
-      const d = c.getContext('2d')!.getImageData(0, 0, c.width, c.height).data;
-      let sum = 0;
-      for (let i = 0; i < d.length; i += 4) sum = (sum * 31 + d[i]!) >>> 0;
-      return String(sum);
-    });
+    return page
+      .locator('.alpha-view canvas')
+      .first()
+      .evaluate((c: HTMLCanvasElement) => {
+        const d = c.getContext('2d')!.getImageData(0, 0, c.width, c.height).data;
+        let sum = 0;
+        for (let i = 0; i < d.length; i += 4) sum = (sum * 31 + d[i]!) >>> 0;
+        return String(sum);
+      });
   };
   const steps = page.locator('.steps li');
   const add = async (name: string): Promise<void> => {
@@ -122,7 +156,10 @@ test('a recipe is built, reordered, undone, retouched and baked; the brush that 
   await page.reload();
   await expect(steps).toHaveCount(3);
 
-  const brushPicture = async (): Promise<string> => Buffer.from(await (await fetch(`${app.address}/api/brushes/d0000000-0000-4000-8000-000000000024/picture`)).arrayBuffer()).toString('base64');
+  const brushPicture = async (): Promise<string> =>
+    Buffer.from(
+      await (await fetch(`${app.address}/api/brushes/d0000000-0000-4000-8000-000000000024/picture`)).arrayBuffer(),
+    ).toString('base64');
   const old = await brushPicture();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.locator('.state')).toHaveText('saved', { timeout: 60_000 });
@@ -140,7 +177,9 @@ test('lettering and patterns: made, changed, surprised, cast, and cast anew', as
   await expect(view).toHaveAttribute('data-busy', 'false');
   await page.getByLabel('Text', { exact: true }).fill('HULL 漢');
   await expect(page.getByText('The font has no “漢”; left out.')).toBeVisible();
-  await page.getByLabel('Font file').setInputFiles({ name: 'nonsense.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font at all') });
+  await page
+    .getByLabel('Font file')
+    .setInputFiles({ name: 'nonsense.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font at all') });
   await expect(page.getByText('nonsense.ttf isn’t a font.')).toBeVisible();
   await page.getByRole('radio', { name: '256' }).click();
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
@@ -165,7 +204,9 @@ test('lettering and patterns: made, changed, surprised, cast, and cast anew', as
 
 test('pictures that can’t be read say why, and the others come in; an empty sheet says so', async ({ page, app }) => {
   await page.goto(`${app.address}/sources`);
-  const blank = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#e8e2d8' } }).png().toBuffer();
+  const blank = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#e8e2d8' } })
+    .png()
+    .toBuffer();
   await page.getByLabel('Pictures', { exact: true }).setInputFiles([
     { name: 'words.png', mimeType: 'image/png', buffer: Buffer.from('these are words') },
     { name: 'cut.png', mimeType: 'image/png', buffer: blank.subarray(0, blank.length >> 1) },

@@ -13,9 +13,21 @@ test('each stroke type with the pointer; Esc abandons; the body turns beside it'
   const looks = [bare];
   for (const type of ['Trail', 'Ruler', 'Press', 'Grow', 'Pull']) {
     await page.getByRole('radio', { name: type }).click();
-    await draw(page, '.proof', [[0.4, 0.5], [0.5, 0.48], [0.62, 0.38]]);
+    await draw(page, '.proof', [
+      [0.4, 0.5],
+      [0.5, 0.48],
+      [0.62, 0.38],
+    ]);
     looks.push(await seen(page, '.proof'));
-    await draw(page, '.proof', [[0.45, 0.4], [0.55, 0.5]], false);
+    await draw(
+      page,
+      '.proof',
+      [
+        [0.45, 0.4],
+        [0.55, 0.5],
+      ],
+      false,
+    );
     await page.keyboard.press('Escape');
     await page.mouse.up();
     await settled(page, '.proof');
@@ -25,18 +37,24 @@ test('each stroke type with the pointer; Esc abandons; the body turns beside it'
   }
   expect(await seen(page, '.proof')).toBe(bare);
   expect(new Set(looks).size).toBe(6);
-  await draw(page, '.proof', [[0.02, 0.5], [0.1, 0.5]]);
+  await draw(page, '.proof', [
+    [0.02, 0.5],
+    [0.1, 0.5],
+  ]);
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '0');
 });
 
-test('Linger goes on while the pointer rests; Path is clicked, dragged, closed and kept as one stroke', async ({ page, app }) => {
+test('Linger goes on while the pointer rests; Path is clicked, dragged, closed and kept as one stroke', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Soft round');
   await page.getByRole('radio', { name: 'Linger' }).click();
   const bare = await seen(page, '.proof');
   await draw(page, '.proof', [[0.5, 0.5]]);
   const once = await seen(page, '.proof');
   await page.keyboard.press('Control+z');
-  await page.mouse.move(...await place(page, 0.5, 0.5));
+  await page.mouse.move(...(await place(page, 0.5, 0.5)));
   await page.mouse.down();
   // The hand rests, and what it lays in that time is the point.
   await page.waitForTimeout(900);
@@ -47,14 +65,18 @@ test('Linger goes on while the pointer rests; Path is clicked, dragged, closed a
   expect(await seen(page, '.proof')).toBe(bare);
 
   await page.getByRole('radio', { name: 'Path' }).click();
-  for (const [x, y] of [[0.35, 0.4], [0.5, 0.6], [0.65, 0.4]] as const) {
-    await page.mouse.click(...await place(page, x, y));
+  for (const [x, y] of [
+    [0.35, 0.4],
+    [0.5, 0.6],
+    [0.65, 0.4],
+  ] as const) {
+    await page.mouse.click(...(await place(page, x, y)));
     await settled(page, '.proof');
   }
   await expect(page.locator('svg.path circle')).toHaveCount(3);
   await page.locator('svg.path circle').nth(1).hover();
   await page.mouse.down();
-  await page.mouse.move(...await place(page, 0.5, 0.3), { steps: 4 });
+  await page.mouse.move(...(await place(page, 0.5, 0.3)), { steps: 4 });
   await page.mouse.up();
   await page.getByRole('button', { name: 'Close it' }).click();
   await page.keyboard.press('Backspace');
@@ -63,14 +85,17 @@ test('Linger goes on while the pointer rests; Path is clicked, dragged, closed a
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
   await expect(page.locator('svg.path circle')).toHaveCount(0);
   expect(await seen(page, '.proof')).not.toBe(bare);
-  await page.mouse.click(...await place(page, 0.5, 0.5));
+  await page.mouse.click(...(await place(page, 0.5, 0.5)));
   await page.keyboard.press('Escape');
   await expect(page.locator('svg.path circle')).toHaveCount(0);
   await page.keyboard.press('Control+z');
   expect(await seen(page, '.proof')).toBe(bare);
 });
 
-test('each mapping stamps in its own way; the stencil is moved by pointer and keys; a tooth is taken up', async ({ page, app }) => {
+test('each mapping stamps in its own way; the stencil is moved by pointer and keys; a tooth is taken up', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Limpet press');
   const looks: string[] = [];
   for (const mapping of ['On surface', 'From view', 'Wrapped', 'Shuffled', 'Stencil']) {
@@ -106,11 +131,17 @@ test('each mapping stamps in its own way; the stencil is moved by pointer and ke
   await expect.poll(() => seen(page, '.proof')).toBe(plain);
 });
 
-test('held keys smooth, mask and turn the light; masks are inverted and cleared; clay and faces change', async ({ page, app }) => {
+test('held keys smooth, mask and turn the light; masks are inverted and cleared; clay and faces change', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Plain press');
   const bare = await seen(page, '.proof');
   await page.keyboard.down('m');
-  await draw(page, '.proof', [[0.45, 0.5], [0.5, 0.5]]);
+  await draw(page, '.proof', [
+    [0.45, 0.5],
+    [0.5, 0.5],
+  ]);
   await page.keyboard.up('m');
   const masked = await seen(page, '.proof');
   expect(masked).not.toBe(bare);
@@ -121,13 +152,17 @@ test('held keys smooth, mask and turn the light; masks are inverted and cleared;
   await draw(page, '.proof', [[0.5, 0.5]]);
   const stamped = await seen(page, '.proof');
   await page.keyboard.down('s');
-  await draw(page, '.proof', [[0.4, 0.5], [0.6, 0.5], [0.4, 0.5]]);
+  await draw(page, '.proof', [
+    [0.4, 0.5],
+    [0.6, 0.5],
+    [0.4, 0.5],
+  ]);
   await page.keyboard.up('s');
   const smoothed = await seen(page, '.proof');
   expect(smoothed).not.toBe(stamped);
-  await page.mouse.move(...await place(page, 0.5, 0.5));
+  await page.mouse.move(...(await place(page, 0.5, 0.5)));
   await page.keyboard.down('l');
-  await page.mouse.move(...await place(page, 0.7, 0.6), { steps: 4 });
+  await page.mouse.move(...(await place(page, 0.7, 0.6)), { steps: 4 });
   await page.keyboard.up('l');
   expect(await seen(page, '.proof')).not.toBe(smoothed);
   await page.getByRole('button', { name: 'Clay and light' }).click();
@@ -141,7 +176,10 @@ test('held keys smooth, mask and turn the light; masks are inverted and cleared;
   expect(await seen(page, '.proof')).not.toBe(smoothed);
 });
 
-test('a body of one’s own: dropped in, told of its faults, subdivided with its strokes, kept over a reload; broken files say why', async ({ page, app }) => {
+test('a body of one’s own: dropped in, told of its faults, subdivided with its strokes, kept over a reload; broken files say why', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Soft round');
   const file = page.getByLabel('Body file');
   const bring = async (name: string, held: string | Uint8Array): Promise<void> => {
@@ -150,19 +188,25 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
     await file.setInputFiles(path);
   };
   for (const [name, text, says] of [
-    ['nothing.obj', '', 'is empty'], ['points.obj', 'v 0 0 0\nv 1 0 0\n', 'no triangles'], ['nan.obj', 'v nan 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n', 'not a number'],
-    ['flat.obj', 'v 0 0 0\nv 0 0 0\nv 0 0 0\nf 1 2 3\n', 'one place'], ['cut.stl', 'solid x', 'cut short'],
+    ['nothing.obj', '', 'is empty'],
+    ['points.obj', 'v 0 0 0\nv 1 0 0\n', 'no triangles'],
+    ['nan.obj', 'v nan 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n', 'not a number'],
+    ['flat.obj', 'v 0 0 0\nv 0 0 0\nv 0 0 0\nf 1 2 3\n', 'one place'],
+    ['cut.stl', 'solid x', 'cut short'],
   ] as const) {
     await bring(name, text);
     await expect(page.locator('.proof').getByRole('alert')).toContainText(says);
   }
   await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
   const drop = async (name: string, text: string): Promise<void> => {
-    const dataTransfer = await page.evaluateHandle(([called, held]) => {
-      const transfer = new DataTransfer();
-      transfer.items.add(new File([held!], called!));
-      return transfer;
-    }, [name, text]);
+    const dataTransfer = await page.evaluateHandle(
+      ([called, held]) => {
+        const transfer = new DataTransfer();
+        transfer.items.add(new File([held!], called!));
+        return transfer;
+      },
+      [name, text],
+    );
     await page.dispatchEvent('.proof', 'drop', { dataTransfer });
   };
   await drop('notes.txt', 'barnacles');
@@ -171,16 +215,20 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
   await app.kill();
   await drop('open box.obj', box(6));
   await settled(page, '.proof');
-  const kept = (): Promise<string[]> => page.evaluate(async () => {
-    const { items } = (await (await fetch('/api/bodies')).json()) as { items: { card: { name: string } }[] };
-    return items.map((i) => i.card.name);
-  });
+  const kept = (): Promise<string[]> =>
+    page.evaluate(async () => {
+      const { items } = (await (await fetch('/api/bodies')).json()) as { items: { card: { name: string } }[] };
+      return items.map((i) => i.card.name);
+    });
   await expect(page.locator('.body')).toContainText('open edges');
   await app.start();
   await expect.poll(kept).toEqual(['open box']);
   await expect(page.locator('.body')).toContainText('open edges');
   await expect(page.locator('.body')).toContainText('360 faces');
-  await draw(page, '.proof', [[0.45, 0.5], [0.55, 0.5]]);
+  await draw(page, '.proof', [
+    [0.45, 0.5],
+    [0.55, 0.5],
+  ]);
   await page.getByRole('button', { name: 'Subdivide the body', exact: true }).first().click();
   await expect(page.locator('.body')).toContainText('subdivided 1×');
   await settled(page, '.proof');
@@ -197,7 +245,12 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
   await expect(page.locator('.body')).toContainText('360 faces');
   await expect.poll(kept).toEqual(['open box']);
   // A GLB packed with Draco, whole and cut short.
-  const wedge = dracoGlb(await createEncoderModule(), new Float32Array([0, 0, 0, 2, 0, 0, 0, 1, 0, 0, 0, 1]), new Uint32Array([0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3]), 12);
+  const wedge = dracoGlb(
+    await createEncoderModule(),
+    new Float32Array([0, 0, 0, 2, 0, 0, 0, 1, 0, 0, 0, 1]),
+    new Uint32Array([0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3]),
+    12,
+  );
   await bring('cut wedge.glb', new Uint8Array(wedge.glb.slice(0, -8)));
   await expect(page.locator('.proof').getByRole('alert')).toContainText('can’t be read as GLB');
   await bring('wedge.glb', new Uint8Array(wedge.glb));
@@ -216,7 +269,9 @@ test('a brush whose alpha is gone says so; absurd numbers are brought into their
     const rows = (await (await fetch('/api/alphas')).json()) as { items: { id: string; card: { name: string } }[] };
     const { id } = rows.items.find((a) => a.card.name === 'One barnacle')!;
     // An alpha goes only when nobody uses it; brushes that come back from the trash afterwards miss it.
-    const { users } = (await (await fetch(`/api/alphas/${id}/users`)).json()) as { users: { collection: string; id: string }[] };
+    const { users } = (await (await fetch(`/api/alphas/${id}/users`)).json()) as {
+      users: { collection: string; id: string }[];
+    };
     for (const user of users) await fetch(`/api/${user.collection}/${user.id}`, { method: 'DELETE' });
     if (!(await fetch(`/api/alphas/${id}`, { method: 'DELETE' })).ok) throw new Error('The alpha is still there.');
     for (const user of users) await fetch(`/api/${user.collection}/${user.id}/restore`, { method: 'POST' });
@@ -224,7 +279,10 @@ test('a brush whose alpha is gone says so; absurd numbers are brought into their
   await page.reload();
   await settled(page, '.proof');
   await expect(page.getByText('The alpha of this brush is gone')).toBeVisible();
-  await draw(page, '.proof', [[0.4, 0.5], [0.6, 0.5]]);
+  await draw(page, '.proof', [
+    [0.4, 0.5],
+    [0.6, 0.5],
+  ]);
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
 });
 
@@ -233,10 +291,15 @@ function box(cells: number): string {
   const lines: string[] = [];
   let first = 1;
   const sides: ((u: number, v: number) => [number, number, number])[] = [
-    (u, v) => [u, v, 1], (u, v) => [-u, v, -1], (u, v) => [1, v, -u], (u, v) => [-1, v, u], (u, v) => [u, -1, v],
+    (u, v) => [u, v, 1],
+    (u, v) => [-u, v, -1],
+    (u, v) => [1, v, -u],
+    (u, v) => [-1, v, u],
+    (u, v) => [u, -1, v],
   ];
   for (const side of sides) {
-    for (let j = 0; j <= cells; j++) for (let i = 0; i <= cells; i++) lines.push(`v ${side((2 * i) / cells - 1, (2 * j) / cells - 1).join(' ')}`);
+    for (let j = 0; j <= cells; j++)
+      for (let i = 0; i <= cells; i++) lines.push(`v ${side((2 * i) / cells - 1, (2 * j) / cells - 1).join(' ')}`);
     for (let j = 0; j < cells; j++) {
       for (let i = 0; i < cells; i++) {
         const a = first + j * (cells + 1) + i;
@@ -248,7 +311,10 @@ function box(cells: number): string {
   return `${lines.join('\n')}\n`;
 }
 
-test('test strokes are laid and kept; refining makes the clay finer under the stroke; what it raised is cut off as a body', async ({ page, app }) => {
+test('test strokes are laid and kept; refining makes the clay finer under the stroke; what it raised is cut off as a body', async ({
+  page,
+  app,
+}) => {
   await openBrush(page, app, 'Limpet press');
   await page.getByRole('button', { name: 'Test strokes' }).click();
   await page.getByRole('button', { name: 'Stamps at three sizes' }).click();
@@ -279,13 +345,23 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await page.keyboard.press('Escape');
   const vertices = async (): Promise<number> => Number(await page.locator('.proof').getAttribute('data-vertices'));
   // Seen while it is drawn; given up, the body is the coarse one again.
-  await draw(page, '.proof', [[0.5, 0.5], [0.52, 0.52]], false);
+  await draw(
+    page,
+    '.proof',
+    [
+      [0.5, 0.5],
+      [0.52, 0.52],
+    ],
+    false,
+  );
   let to = 0.5;
-  await expect.poll(async () => {
-    to = to === 0.5 ? 0.51 : 0.5;
-    await page.mouse.move(...await place(page, to, 0.5));
-    return vertices();
-  }).toBeGreaterThan(before);
+  await expect
+    .poll(async () => {
+      to = to === 0.5 ? 0.51 : 0.5;
+      await page.mouse.move(...(await place(page, to, 0.5)));
+      return vertices();
+    })
+    .toBeGreaterThan(before);
   await page.keyboard.press('Escape');
   await page.mouse.up();
   await expect.poll(vertices).toBe(before);

@@ -19,7 +19,10 @@ test('strokes, digging, mirror, undo and redo, Esc', async ({ page, app }) => {
   // The slab's own brushes, which the library doesn't know, have pictures too.
   await expect(page.getByLabel('Belt', { exact: true }).locator('img')).toHaveCount(8);
   const bare = await seen(page, '.slab');
-  await draw(page, '.slab', [[0.3, 0.4], [0.4, 0.5]]);
+  await draw(page, '.slab', [
+    [0.3, 0.4],
+    [0.4, 0.5],
+  ]);
   const lifted = await seen(page, '.slab');
   expect(lifted).not.toBe(bare);
   await page.keyboard.press('Control+z');
@@ -29,21 +32,35 @@ test('strokes, digging, mirror, undo and redo, Esc', async ({ page, app }) => {
   await page.keyboard.press('Control+z');
 
   await page.keyboard.down('d');
-  await draw(page, '.slab', [[0.3, 0.4], [0.4, 0.5]]);
+  await draw(page, '.slab', [
+    [0.3, 0.4],
+    [0.4, 0.5],
+  ]);
   await page.keyboard.up('d');
   const dug = await seen(page, '.slab');
   expect([bare, lifted]).not.toContain(dug);
   await page.keyboard.press('Control+z');
 
   await page.keyboard.press('x');
-  await draw(page, '.slab', [[0.3, 0.4], [0.4, 0.5]]);
+  await draw(page, '.slab', [
+    [0.3, 0.4],
+    [0.4, 0.5],
+  ]);
   await page.keyboard.press('x');
   const mirrored = await seen(page, '.slab');
   expect([bare, lifted, dug]).not.toContain(mirrored);
   // Mirror off, the stroke, mirror on: each is a step.
   for (let n = 0; n < 3; n++) await page.keyboard.press('Control+z');
 
-  await draw(page, '.slab', [[0.3, 0.4], [0.4, 0.5]], false);
+  await draw(
+    page,
+    '.slab',
+    [
+      [0.3, 0.4],
+      [0.4, 0.5],
+    ],
+    false,
+  );
   await page.keyboard.press('Escape');
   await page.mouse.up();
   expect(await seen(page, '.slab')).toBe(bare);
@@ -53,33 +70,60 @@ test('strokes, digging, mirror, undo and redo, Esc', async ({ page, app }) => {
 test('each brush of the slab changes the clay', async ({ page, app }) => {
   test.slow();
   await newSlab(page, app);
-  await draw(page, '.slab', [[0.4, 0.5], [0.6, 0.5]]);
+  await draw(page, '.slab', [
+    [0.4, 0.5],
+    [0.6, 0.5],
+  ]);
   const looks = [await seen(page, '.slab')];
-  for (const [key, name] of [['l', 'Lift'], ['b', 'Build'], ['c', 'Crease'], ['i', 'Inflate'], ['s', 'Smooth'], ['f', 'Flatten'], ['m', 'Move'], ['k', 'Mask']] as const) {
+  for (const [key, name] of [
+    ['l', 'Lift'],
+    ['b', 'Build'],
+    ['c', 'Crease'],
+    ['i', 'Inflate'],
+    ['s', 'Smooth'],
+    ['f', 'Flatten'],
+    ['m', 'Move'],
+    ['k', 'Mask'],
+  ] as const) {
     await page.keyboard.press(key);
     await expect(page.locator('.belt .tool.on')).toHaveText(name);
-    await draw(page, '.slab', [[0.5, 0.48], [0.55, 0.56]]);
+    await draw(page, '.slab', [
+      [0.5, 0.48],
+      [0.55, 0.56],
+    ]);
     looks.push(await seen(page, '.slab'));
     expect(new Set(looks).size, name).toBe(looks.length);
   }
 });
 
-test('keys on the surface: A and a drag for size and strength, S held smooths and gives the brush back', async ({ page, app }) => {
+test('keys on the surface: A and a drag for size and strength, S held smooths and gives the brush back', async ({
+  page,
+  app,
+}) => {
   await newSlab(page, app);
   const size = page.getByLabel(/^Size, /);
   const strength = page.getByLabel(/^Strength, /);
   const before = [Number(await size.inputValue()), Number.parseFloat(await strength.inputValue())] as const;
   await page.keyboard.down('a');
-  await draw(page, '.slab', [[0.5, 0.5], [0.6, 0.42]]);
+  await draw(page, '.slab', [
+    [0.5, 0.5],
+    [0.6, 0.42],
+  ]);
   await page.keyboard.up('a');
   expect(Number(await size.inputValue())).toBeGreaterThan(before[0] * 1.3);
   expect(Number.parseFloat(await strength.inputValue())).toBeGreaterThan(before[1] + 5);
   await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '0');
-  await draw(page, '.slab', [[0.4, 0.5], [0.5, 0.5]]);
+  await draw(page, '.slab', [
+    [0.4, 0.5],
+    [0.5, 0.5],
+  ]);
   const rough = await seen(page, '.slab');
   await page.keyboard.down('s');
   await expect(page.locator('.belt .tool.on')).toHaveText('Smooth');
-  await draw(page, '.slab', [[0.4, 0.5], [0.5, 0.5]]);
+  await draw(page, '.slab', [
+    [0.4, 0.5],
+    [0.5, 0.5],
+  ]);
   await page.keyboard.up('s');
   await expect(page.locator('.belt .tool.on')).toHaveText('Lift');
   expect(await seen(page, '.slab')).not.toBe(rough);
@@ -95,17 +139,37 @@ test('symmetry, mask shapes and changes by number; undo takes each back', async 
   await set(page, 'Copies', '5');
   // The spokes are drawn, so the empty slab looks other already.
   looks[0] = await seen(page, '.slab');
-  await draw(page, '.slab', [[0.5, 0.35], [0.55, 0.3]]);
+  await draw(page, '.slab', [
+    [0.5, 0.35],
+    [0.55, 0.3],
+  ]);
   await step();
   await page.getByRole('tab', { name: 'Mask' }).click();
   for (const shape of ['Rectangle', 'Ellipse', 'Lasso']) {
     await page.getByRole('button', { name: shape }).click();
-    await draw(page, '.slab', shape === 'Lasso' ? [[0.3, 0.7], [0.4, 0.65], [0.42, 0.8]] : [[0.45, 0.4], [0.6, 0.3]]);
+    await draw(
+      page,
+      '.slab',
+      shape === 'Lasso'
+        ? [
+            [0.3, 0.7],
+            [0.4, 0.65],
+            [0.42, 0.8],
+          ]
+        : [
+            [0.45, 0.4],
+            [0.6, 0.3],
+          ],
+    );
     if (shape === 'Ellipse') await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '2');
     else await step();
   }
   await page.keyboard.down('d');
-  await draw(page, '.slab', [[0.3, 0.7], [0.4, 0.65], [0.42, 0.8]]);
+  await draw(page, '.slab', [
+    [0.3, 0.7],
+    [0.4, 0.65],
+    [0.42, 0.8],
+  ]);
   await page.keyboard.up('d');
   await page.getByRole('button', { name: 'Invert' }).click();
   await step();
@@ -133,19 +197,26 @@ test('symmetry, mask shapes and changes by number; undo takes each back', async 
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
 });
 
-test('pieces are laid, dragged and baked; levels are stepped; all of it is saved with its undo', async ({ page, app }) => {
+test('pieces are laid, dragged and baked; levels are stepped; all of it is saved with its undo', async ({
+  page,
+  app,
+}) => {
   await newSlab(page, app);
   await page.getByRole('tab', { name: 'Pieces' }).click();
   await page.getByRole('button', { name: '+ Hex head' }).click();
   const laid = await seen(page, '.slab');
-  await draw(page, '.slab', [[0.5, 0.5], [0.35, 0.4]]);
+  await draw(page, '.slab', [
+    [0.5, 0.5],
+    [0.35, 0.4],
+  ]);
   const moved = await seen(page, '.slab');
   expect(moved).not.toBe(laid);
   await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '0');
   await page.getByRole('button', { name: 'Bake it into the clay' }).click();
   await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '1');
   await page.getByRole('button', { name: '+ Dome' }).click();
-  const mesh = (name: string, text: string): Promise<void> => page.getByLabel('Mesh file').setInputFiles({ name, mimeType: 'model/mesh', buffer: Buffer.from(text) });
+  const mesh = (name: string, text: string): Promise<void> =>
+    page.getByLabel('Mesh file').setInputFiles({ name, mimeType: 'model/mesh', buffer: Buffer.from(text) });
   await mesh('block.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1 2 4\nf 2 3 4\nf 3 1 4\n');
   await expect(page.getByRole('button', { name: 'block.obj', exact: true })).toBeVisible();
   await mesh('broken.stl', 'no solid at all');
@@ -177,7 +248,9 @@ test('reference pictures: pinned, kept out of the cast, refused with a sentence'
   await newSlab(page, app);
   await page.getByRole('tab', { name: 'Pictures' }).click();
   const files = page.getByLabel('Reference pictures');
-  const png = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#336699' } }).png().toBuffer();
+  const png = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#336699' } })
+    .png()
+    .toBuffer();
   await files.setInputFiles({ name: 'shore.png', mimeType: 'image/png', buffer: png });
   await expect(page.getByAltText('Reference: shore.png')).toBeVisible();
   await expect(page.locator('.picture')).toHaveAttribute('data-cast', 'flat');
@@ -200,24 +273,37 @@ test('reference pictures: pinned, kept out of the cast, refused with a sentence'
   await expect(page.getByAltText('Reference: shore.png')).toBeVisible();
 });
 
-test('checks are mended by a click; an overhang is cast as vectors and stamped; a cast anew is followed', async ({ page, app }) => {
+test('checks are mended by a click; an overhang is cast as vectors and stamped; a cast anew is followed', async ({
+  page,
+  app,
+}) => {
   test.slow();
   await newSlab(page, app);
-  await draw(page, '.slab', [[0.5, 0.3], [0.5, 0.12]]);
+  await draw(page, '.slab', [
+    [0.5, 0.3],
+    [0.5, 0.12],
+  ]);
   await page.getByRole('button', { name: 'Fit the frame' }).click();
   await expect(page.locator('.note').filter({ hasText: 'side of the frame' })).toHaveCount(0);
   await page.getByRole('tab', { name: 'Number' }).click();
   await page.keyboard.press('i');
   await set(page, 'Depth', '300');
   await set(page, 'Strength', '100');
-  for (let i = 0; i < 4; i++) await draw(page, '.slab', [[0.5, 0.3], [0.51, 0.2], [0.5, 0.3]]);
+  for (let i = 0; i < 4; i++)
+    await draw(page, '.slab', [
+      [0.5, 0.3],
+      [0.51, 0.2],
+      [0.5, 0.3],
+    ]);
   await page.getByRole('button', { name: 'Cast as vectors' }).click();
   await page.getByRole('radio', { name: 'Output' }).click();
   await page.getByRole('radio', { name: '256', exact: true }).click();
   await page.getByLabel('Name of the alpha').fill('Overhang');
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
   await expect(page.getByText('256 px · vectors')).toBeVisible();
-  const { id } = (await (await page.request.get(`${app.address}/api/alphas`)).json()).items.find((a: { card: { name: string } }) => a.card.name === 'Overhang');
+  const { id } = (await (await page.request.get(`${app.address}/api/alphas`)).json()).items.find(
+    (a: { card: { name: string } }) => a.card.name === 'Overhang',
+  );
   const exr = await (await page.request.get(`${app.address}/api/alphas/${id}/exr`)).body();
   const read = new EXRLoader().parse(exr.buffer.slice(exr.byteOffset, exr.byteOffset + exr.length) as ArrayBuffer);
   expect([read.width, read.height]).toEqual([256, 256]);
@@ -235,7 +321,10 @@ test('checks are mended by a click; an overhang is cast as vectors and stamped; 
   await expect(page.getByText('“Overhang” is cast anew. “Overhang” follows it.')).toBeVisible();
 });
 
-test('a pen’s pressure goes to size; a pen that sends none is told of once and presses fully', async ({ page, app }) => {
+test('a pen’s pressure goes to size; a pen that sends none is told of once and presses fully', async ({
+  page,
+  app,
+}) => {
   await newSlab(page, app);
   await page.getByRole('button', { name: 'More' }).click();
   await set(page, 'Light size', '10');
@@ -244,14 +333,23 @@ test('a pen’s pressure goes to size; a pen that sends none is told of once and
   const box = (await page.locator('.slab canvas').boundingBox())!;
   const pen = async (force: number): Promise<string> => {
     await settled(page, '.slab');
-    const at = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number) => cdp.send('Input.dispatchMouseEvent', {
-      type, x: box.x + x * box.width, y: box.y + 0.5 * box.height, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1, pointerType: 'pen', force,
-    });
+    const at = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number) =>
+      cdp.send('Input.dispatchMouseEvent', {
+        type,
+        x: box.x + x * box.width,
+        y: box.y + 0.5 * box.height,
+        button: 'left',
+        buttons: type === 'mouseReleased' ? 0 : 1,
+        clickCount: 1,
+        pointerType: 'pen',
+        force,
+      });
     await at('mousePressed', 0.4);
     for (const x of [0.45, 0.5, 0.55]) await at('mouseMoved', x);
     await at('mouseReleased', 0.55);
     await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '1');
-    // A pen that is lifted leaves no word of where it went, and its ring on the clay; a mouse that comes and goes takes it away.
+    // A pen that is lifted leaves no word of where it went, and its ring on the clay; a mouse that comes and goes takes
+    // it away.
     await page.mouse.move(box.x + 0.2 * box.width, box.y + 0.8 * box.height);
     const look = await seen(page, '.slab');
     await page.keyboard.press('Control+z');
@@ -270,7 +368,10 @@ test('a pen’s pressure goes to size; a pen that sends none is told of once and
 
 test('the view is zoomed, panned, turned and set upright again', async ({ page, app }) => {
   await newSlab(page, app);
-  await draw(page, '.slab', [[0.35, 0.4], [0.45, 0.5]]);
+  await draw(page, '.slab', [
+    [0.35, 0.4],
+    [0.45, 0.5],
+  ]);
   const home = await seen(page, '.slab');
   const box = (await page.locator('.slab').boundingBox())!;
   const looks = [home];
@@ -294,16 +395,24 @@ test.describe('at the size of a desk', () => {
 
   test('floor and crown by hand and found again; the margin is checked', async ({ page, app }) => {
     await newSlab(page, app);
-    await draw(page, '.slab', [[0.5, 0.5], [0.52, 0.5]]);
+    await draw(page, '.slab', [
+      [0.5, 0.5],
+      [0.52, 0.5],
+    ]);
     const crown = page.getByLabel('Crown, body units');
     await expect(crown).not.toHaveValue('0.000');
     // A cast that looked while the stroke was drawn saw a part of it; the one after the release counts.
     let found = '';
-    await expect.poll(async () => {
-      const before = found;
-      found = await crown.inputValue();
-      return found === before;
-    }, { intervals: [700] }).toBe(true);
+    await expect
+      .poll(
+        async () => {
+          const before = found;
+          found = await crown.inputValue();
+          return found === before;
+        },
+        { intervals: [700] },
+      )
+      .toBe(true);
     await crown.fill('0.2');
     await crown.press('Enter');
     await expect(page.locator('.picture')).toHaveAttribute('data-cast', '0.20000');
@@ -311,15 +420,24 @@ test.describe('at the size of a desk', () => {
     await expect(crown).toHaveValue(found);
     await expect(page.locator('.note')).toHaveCount(0);
     // Out over the frame's edge.
-    await draw(page, '.slab', [[0.5, 0.3], [0.5, 0.06]]);
-    await draw(page, '.slab', [[0.5, 0.3], [0.5, 0.06]]);
+    await draw(page, '.slab', [
+      [0.5, 0.3],
+      [0.5, 0.06],
+    ]);
+    await draw(page, '.slab', [
+      [0.5, 0.3],
+      [0.5, 0.06],
+    ]);
     await expect(page.locator('.note').first()).toContainText('side of the frame');
   });
 });
 
 test('clay that was not saved survives a reload, and is saved with the cast', async ({ page, app }) => {
   await newSlab(page, app);
-  await draw(page, '.slab', [[0.3, 0.4], [0.5, 0.5]]);
+  await draw(page, '.slab', [
+    [0.3, 0.4],
+    [0.5, 0.5],
+  ]);
   await expect(page.locator('.state')).toContainText('draft kept');
   const form = await seen(page, '.slab');
   await page.reload();

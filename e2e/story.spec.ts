@@ -3,7 +3,10 @@ import { readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
 import { draw, expect, seen, set, settled, test } from './app';
 
-test('a form is sculpted, cast, made into a brush, proved, saved, and is there again after a restart', async ({ page, app }) => {
+test('a form is sculpted, cast, made into a brush, proved, saved, and is there again after a restart', async ({
+  page,
+  app,
+}) => {
   test.slow();
   await page.goto(app.address);
   await expect(page.getByText('Crust, grown')).toBeVisible();
@@ -19,13 +22,24 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await expect(page.getByRole('button', { name: 'Cast', exact: true })).toBeDisabled();
 
   // The cast grows with each stroke.
-  await draw(page, '.slab', [[0.4, 0.45], [0.5, 0.4], [0.6, 0.45]]);
+  await draw(page, '.slab', [
+    [0.4, 0.45],
+    [0.5, 0.4],
+    [0.6, 0.45],
+  ]);
   await expect(page.locator('.picture[data-cast]:not([data-cast="flat"])')).toBeVisible();
   const once = await page.locator('.picture').getAttribute('data-cast');
-  await draw(page, '.slab', [[0.4, 0.45], [0.5, 0.4], [0.6, 0.45]]);
+  await draw(page, '.slab', [
+    [0.4, 0.45],
+    [0.5, 0.4],
+    [0.6, 0.45],
+  ]);
   await expect(page.locator('.picture')).not.toHaveAttribute('data-cast', once!);
   await page.keyboard.press('c');
-  await draw(page, '.slab', [[0.45, 0.55], [0.55, 0.55]]);
+  await draw(page, '.slab', [
+    [0.45, 0.55],
+    [0.55, 0.55],
+  ]);
 
   await page.getByRole('radio', { name: 'Output' }).click();
   await page.getByRole('radio', { name: '256', exact: true }).click();
@@ -33,7 +47,10 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
   await expect(page.getByText('256 px · relief')).toBeVisible();
   await page.getByRole('button', { name: 'Download Knuckle' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'PNG, 16 bit' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'PNG, 16 bit' }).click(),
+  ]);
   const png = decode(await readFile(await download.path()));
   expect(png).toMatchObject({ width: 256, height: 256, depth: 16, channels: 1 });
   expect(Math.max(...png.data)).toBe(65535);
@@ -43,11 +60,18 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await page.getByRole('button', { name: 'Make brush' }).click();
   await settled(page, '.proof');
   const bare = await seen(page, '.proof');
-  await draw(page, '.proof', [[0.3, 0.4], [0.45, 0.45]]);
+  await draw(page, '.proof', [
+    [0.3, 0.4],
+    [0.45, 0.45],
+  ]);
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
   const looks = [bare, await seen(page, '.proof')];
   await page.getByRole('radio', { name: 'Trail' }).click();
-  await draw(page, '.proof', [[0.3, 0.6], [0.5, 0.65], [0.7, 0.5]]);
+  await draw(page, '.proof', [
+    [0.3, 0.6],
+    [0.5, 0.65],
+    [0.7, 0.5],
+  ]);
   looks.push(await seen(page, '.proof'));
   const changes: (() => Promise<unknown>)[] = [
     () => set(page, 'Depth', '220'),
@@ -86,11 +110,19 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await settled(page, '.proof');
   expect(await readSettings()).toEqual(settings);
   expect(await seen(page, '.proof')).toBe(bare);
-  await draw(page, '.proof', [[0.3, 0.6], [0.5, 0.65], [0.7, 0.5]]);
+  await draw(page, '.proof', [
+    [0.3, 0.6],
+    [0.5, 0.65],
+    [0.7, 0.5],
+  ]);
   const stamped = await seen(page, '.proof');
   await page.reload();
   await settled(page, '.proof');
-  await draw(page, '.proof', [[0.3, 0.6], [0.5, 0.65], [0.7, 0.5]]);
+  await draw(page, '.proof', [
+    [0.3, 0.6],
+    [0.5, 0.65],
+    [0.7, 0.5],
+  ]);
   expect(await seen(page, '.proof')).toBe(stamped);
   // From the brush back to its slab.
   await page.getByRole('link', { name: /Knuckle slab/ }).click();
@@ -98,7 +130,11 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await expect(page.locator('.picture[data-cast]:not([data-cast="flat"])')).toBeVisible();
 
   async function readSettings(): Promise<string[]> {
-    const fields = await page.locator('.columns input, .columns select, .columns [role=radio][aria-checked=true]').all();
-    return Promise.all(fields.map(async (f) => ((await f.getAttribute('role')) === 'radio' ? f.innerText() : f.inputValue())));
+    const fields = await page
+      .locator('.columns input, .columns select, .columns [role=radio][aria-checked=true]')
+      .all();
+    return Promise.all(
+      fields.map(async (f) => ((await f.getAttribute('role')) === 'radio' ? f.innerText() : f.inputValue())),
+    );
   }
 });

@@ -1,4 +1,6 @@
-/** `npm run demo`: installs, builds, starts with the demo data, prints the address. Ctrl-C closes the database cleanly. */
+/**
+ * `npm run demo`: installs, builds, starts with the demo data, prints the address. Ctrl-C closes the database cleanly.
+ */
 import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';

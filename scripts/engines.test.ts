@@ -20,10 +20,13 @@ test('the lock says of Node what package.json does', () => {
 });
 
 test('no package asks for a newer Node than the least that is promised', () => {
-  const newer = Object.entries(packages).flatMap(([name, { version, engines: own }]) => (own?.node && !satisfies(least, own.node) ? [`${name} ${version}: ${own.node}`] : []));
+  const newer = Object.entries(packages).flatMap(([name, { version, engines: own }]) =>
+    own?.node && !satisfies(least, own.node) ? [`${name} ${version}: ${own.node}`] : [],
+  );
   expect(newer).toEqual([]);
 });
 
 test('a range that leaves it out would be found', () => {
-  for (const range of ['>=22', '^22.22 || >=24', '>= 22.22']) expect([satisfies(least, range), intersects(engines.node!, range)]).toEqual([false, true]);
+  for (const range of ['>=22', '^22.22 || >=24', '>= 22.22'])
+    expect([satisfies(least, range), intersects(engines.node!, range)]).toEqual([false, true]);
 });

@@ -1,4 +1,7 @@
-/** Compiles the loops of dabs and filters to WebAssembly, into modules that core imports; does nothing when they are up to date. */
+/**
+ * Compiles the loops of dabs and filters to WebAssembly, into modules that core imports; does nothing when they are up
+ * to date.
+ */
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
@@ -6,8 +9,24 @@ import { root } from './root.mjs';
 
 const ROOMS = ['core/sculpt', 'core/filter'];
 const FLAGS = [
-  '-O3', '--noAssert', '--runtime', 'stub', '--importMemory', '--sharedMemory', '--initialMemory', '1', '--maximumMemory', '65536',
-  '--enable', 'threads', '--enable', 'bulk-memory', '--enable', 'simd', '--use', 'abort=',
+  '-O3',
+  '--noAssert',
+  '--runtime',
+  'stub',
+  '--importMemory',
+  '--sharedMemory',
+  '--initialMemory',
+  '1',
+  '--maximumMemory',
+  '65536',
+  '--enable',
+  'threads',
+  '--enable',
+  'bulk-memory',
+  '--enable',
+  'simd',
+  '--use',
+  'abort=',
 ];
 
 export async function compileLoops() {
@@ -17,9 +36,13 @@ export async function compileLoops() {
 async function compileRoom(room) {
   const folder = resolve(root, room, 'assembly');
   const target = resolve(root, room, 'loops.generated.ts');
-  const files = readdirSync(folder).filter((name) => name.endsWith('.ts')).sort();
+  const files = readdirSync(folder)
+    .filter((name) => name.endsWith('.ts'))
+    .sort();
   const sources = new Map(files.map((name) => [name, readFileSync(resolve(folder, name), 'utf8')]));
-  const stamp = createHash('sha256').update(JSON.stringify([...sources, FLAGS])).digest('hex');
+  const stamp = createHash('sha256')
+    .update(JSON.stringify([...sources, FLAGS]))
+    .digest('hex');
   if (existsSync(target) && readFileSync(target, 'utf8').includes(stamp)) return;
   const asc = await import('assemblyscript/asc');
   let wasm = null;
@@ -32,7 +55,10 @@ async function compileRoom(room) {
   });
   if (error || !wasm) throw new Error(`The loops of ${room} can't be compiled.\n${stderr.toString()}`);
   const text = Buffer.from(wasm).toString('base64');
-  writeFileSync(target, `/** Made from assembly/ by \`npm run loops\`; ${stamp}. */\nexport const LOOPS = '${text}';\n`);
+  writeFileSync(
+    target,
+    `/** Made from assembly/ by \`npm run loops\`; ${stamp}. */\nexport const LOOPS = '${text}';\n`,
+  );
 }
 
 if (process.argv[1] === resolve(root, 'scripts/loops.mjs')) await compileLoops();

@@ -12,10 +12,12 @@ export const bin = (name) => resolve(root, 'node_modules/.bin', name);
 export function run(command, args, env = {}, mostMinutes = Infinity) {
   return new Promise((done, fail) => {
     const child = spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
-    const late = Number.isFinite(mostMinutes) && setTimeout(() => {
-      console.error(`This took longer than ${mostMinutes} minutes and was ended.`);
-      child.kill('SIGKILL');
-    }, mostMinutes * 60_000);
+    const late =
+      Number.isFinite(mostMinutes) &&
+      setTimeout(() => {
+        console.error(`This took longer than ${mostMinutes} minutes and was ended.`);
+        child.kill('SIGKILL');
+      }, mostMinutes * 60_000);
     child.once('error', fail);
     child.once('exit', (code) => {
       clearTimeout(late);
@@ -27,7 +29,11 @@ export function run(command, args, env = {}, mostMinutes = Infinity) {
 /** Runs a command beside others: what it says is printed when it has ended, all in one piece. */
 export function runAside(name, command, args, env = {}) {
   return new Promise((done, fail) => {
-    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } });
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, ...env },
+    });
     const said = [];
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk));
     child.once('error', fail);
@@ -45,7 +51,9 @@ export async function install() {
 }
 
 async function packages() {
-  const lock = createHash('sha256').update(readFileSync(resolve(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(resolve(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = resolve(root, 'node_modules/.lock-sha256');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   console.log('Installing packages…');
@@ -61,7 +69,10 @@ export async function browser() {
   if (found) return found;
   console.log('Installing Chromium…');
   const admin = process.getuid?.() === 0 ? [] : ['sudo'];
-  for (const words of [['apt-get', 'update', '-qq'], ['apt-get', 'install', '-y', '-qq', 'chromium']]) {
+  for (const words of [
+    ['apt-get', 'update', '-qq'],
+    ['apt-get', 'install', '-y', '-qq', 'chromium'],
+  ]) {
     const [command, ...args] = [...admin, ...words];
     if (spawnSync(command, args, { stdio: ['ignore', 'ignore', 'inherit'] }).status !== 0) {
       console.error('Chromium could not be installed. Install the package "chromium" and run this again.');

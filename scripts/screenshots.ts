@@ -12,7 +12,8 @@ const out = resolve(import.meta.dirname, '../docs/screenshots');
 const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-shots-'));
 const server = await spawnServer(folder, '0', PACKED);
 const browser = await chromium.launch({
-  executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--enable-unsafe-swiftshader'],
+  executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--enable-unsafe-swiftshader'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const demo = (n: number): string => `d0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -57,12 +58,25 @@ try {
 
   await page.goto(`${server.address}/bench/brush/${demo(21)}`);
   await ready('.proof');
-  for (const [x0, y0, x1, y1] of [[840, 300, 900, 250], [880, 470, 950, 480], [1040, 290, 1080, 330], [760, 400, 790, 420]] as const) {
-    await drag([[x0, y0], [x1, y1]]);
+  for (const [x0, y0, x1, y1] of [
+    [840, 300, 900, 250],
+    [880, 470, 950, 480],
+    [1040, 290, 1080, 330],
+    [760, 400, 790, 420],
+  ] as const) {
+    await drag([
+      [x0, y0],
+      [x1, y1],
+    ]);
   }
   await page.locator('.belt').getByText('Barnacle trail').click();
   await ready('.proof');
-  await drag([[980, 440], [1020, 430], [1070, 400], [1100, 350]]);
+  await drag([
+    [980, 440],
+    [1020, 430],
+    [1070, 400],
+    [1100, 350],
+  ]);
   await page.locator('.belt').getByText('Crust, grown').click();
   await ready('.proof');
   await page.mouse.move(990, 210);
@@ -87,7 +101,13 @@ try {
   await ready('.proof');
   await page.getByLabel('Body', { exact: true }).selectOption('bollard');
   await ready('.proof');
-  for (const at of [[600, 350], [700, 460], [560, 470], [640, 180]] as const) await drag([at, at]);
+  for (const at of [
+    [600, 350],
+    [700, 460],
+    [560, 470],
+    [640, 180],
+  ] as const)
+    await drag([at, at]);
   await page.mouse.move(720, 330);
   await shoot('proof');
 } finally {
@@ -114,16 +134,26 @@ async function shoot(name: string): Promise<void> {
   await page.screenshot({ path: join(out, `${name}.png`) });
 }
 
-/** Files made of the demo's own: an alpha as it goes out, its page of prints, and a pattern as a photograph would have it. */
+/**
+ * Files made of the demo's own: an alpha as it goes out, its page of prints, and a pattern as a photograph would have
+ * it.
+ */
 async function arrivals(address: string): Promise<{ name: string; mimeType: string; buffer: Buffer }[]> {
-  const at = async (path: string): Promise<Buffer> => Buffer.from(await (await fetch(`${address}/api${path}`)).arrayBuffer());
+  const at = async (path: string): Promise<Buffer> =>
+    Buffer.from(await (await fetch(`${address}/api${path}`)).arrayBuffer());
   const sheet = JSON.parse((await at(`/sources/${demo(3)}`)).toString()) as { doc: { file: { blob: string } } };
   const tint = growPattern(newGrow('weave', 3), 480).data.map((v) => 60 + 150 * v);
   const rgb = Uint8Array.from({ length: 480 * 360 * 3 }, (_, i) => tint[Math.floor(i / 3)]! * [1, 0.86, 0.66][i % 3]!);
   return [
     { name: 'barnacle heights.png', mimeType: 'image/png', buffer: await at(`/alphas/${demo(11)}/png`) },
     { name: 'prints, second page.jpg', mimeType: 'image/jpeg', buffer: await at(`/blobs/${sheet.doc.file.blob}`) },
-    { name: 'creel side.jpg', mimeType: 'image/jpeg', buffer: await sharp(rgb, { raw: { width: 480, height: 360, channels: 3 } }).jpeg().toBuffer() },
+    {
+      name: 'creel side.jpg',
+      mimeType: 'image/jpeg',
+      buffer: await sharp(rgb, { raw: { width: 480, height: 360, channels: 3 } })
+        .jpeg()
+        .toBuffer(),
+    },
     { name: 'cut short.exr', mimeType: 'image/x-exr', buffer: (await at(`/alphas/${demo(11)}/exr`)).subarray(0, 300) },
   ];
 }

@@ -41,23 +41,40 @@ mkdirSync(resolve(root, 'build'), { recursive: true });
 async function checksAndBuild() {
   const aside = async (name, command, args) => (await runAside(name, command, args)) === 0;
   count(await aside('Lint', bin('eslint'), ['.', '--max-warnings', '0']));
+  count(await aside('Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']));
   count(await aside('Types', bin('vue-tsc'), ['--noEmit', '-p', 'tsconfig.json']));
   count(await aside('Types of core, without a browser', bin('tsc'), ['-p', 'tsconfig.core.json']));
   if (only === 'unit') return false;
-  return (await aside('Build', bin('vite'), ['build', '--logLevel', 'warn'])) && (await aside('Server', process.execPath, ['scripts/server.mjs'])) && (await aside('Demo data', bin('tsx'), ['demo/build.ts']));
+  return (
+    (await aside('Build', bin('vite'), ['build', '--logLevel', 'warn'])) &&
+    (await aside('Server', process.execPath, ['scripts/server.mjs'])) &&
+    (await aside('Demo data', bin('tsx'), ['demo/build.ts']))
+  );
 }
 
 async function unitTests() {
   if (only === 'ui') return;
-  await counted('Unit tests', process.execPath, ['scripts/unit.mjs', '--json', '--outputFile=build/unit.json'], 'build/unit.json', (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites]);
+  await counted(
+    'Unit tests',
+    process.execPath,
+    ['scripts/unit.mjs', '--json', '--outputFile=build/unit.json'],
+    'build/unit.json',
+    (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites],
+  );
 }
 
 const [built] = await Promise.all([checksAndBuild(), unitTests()]);
 if (only !== 'unit') {
   const chromium = await browser();
   if (built) {
-    await counted('Interface tests', bin('playwright'), ['test'], 'build/interface.json',
-      (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected], { MOLDSTAMP_BROWSER: chromium });
+    await counted(
+      'Interface tests',
+      bin('playwright'),
+      ['test'],
+      'build/interface.json',
+      (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected],
+      { MOLDSTAMP_BROWSER: chromium },
+    );
   } else failed++;
 }
 console.log(`\n${passed} passed, ${failed} failed`);

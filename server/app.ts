@@ -30,11 +30,13 @@ export function createApp(options: AppOptions): Koa {
   app.use(guard());
   app.use(headers());
   const router = routes(options);
-  app.use(router.routes()).use(router.allowedMethods({
-    throw: true,
-    methodNotAllowed: () => new Problem(405, 'no-method', 'That can’t be done at this address.'),
-    notImplemented: () => new Problem(501, 'no-method', 'That can’t be done here.'),
-  }));
+  app.use(router.routes()).use(
+    router.allowedMethods({
+      throw: true,
+      methodNotAllowed: () => new Problem(405, 'no-method', 'That can’t be done at this address.'),
+      notImplemented: () => new Problem(501, 'no-method', 'That can’t be done here.'),
+    }),
+  );
   app.use(serve(options.page, { maxage: 0, setHeaders: keepForever }));
   app.use(async (ctx, next) => {
     // Every other address is a place inside the page.

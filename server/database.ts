@@ -35,7 +35,8 @@ export async function openDatabase(options: OpenOptions): Promise<OpenDatabase> 
     const path = join(options.folder, 'db');
     const first = !(await exists(path));
     const files = new BlobFiles(join(options.folder, 'blobs'));
-    if (first && options.template && (await exists(options.template))) await copyTemplate(options.template, options.folder);
+    if (first && options.template && (await exists(options.template)))
+      await copyTemplate(options.template, options.folder);
     await files.open();
     const db = await openThread(path);
     try {
@@ -47,7 +48,10 @@ export async function openDatabase(options: OpenOptions): Promise<OpenDatabase> 
       throw error;
     }
     return {
-      db, files, databaseFolder: path, first,
+      db,
+      files,
+      databaseFolder: path,
+      first,
       close: async () => {
         await db.close();
         await unlock();
@@ -61,12 +65,17 @@ export async function openDatabase(options: OpenOptions): Promise<OpenDatabase> 
 
 /** Runs the .sql files that have not run yet, in order of their names, each in a transaction. */
 export async function migrate(db: Database): Promise<void> {
-  await db.exec('CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now())');
+  await db.exec(
+    'CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now())',
+  );
   const folder = fileURLToPath(new URL('./sql/', import.meta.url));
   const known = new Set((await db.query<{ name: string }>('SELECT name FROM migrations')).rows.map((r) => r.name));
   const files = (await readdir(folder)).filter((name) => name.endsWith('.sql')).sort();
   const newer = [...known].find((name) => !files.includes(name));
-  if (newer) throw new Error(`This data folder was written by a newer Mold Stamp (migration ${newer}). Update the program to open it.`);
+  if (newer)
+    throw new Error(
+      `This data folder was written by a newer Mold Stamp (migration ${newer}). Update the program to open it.`,
+    );
   for (const name of files.filter((f) => !known.has(f))) {
     const sql = await readFile(join(folder, name), 'utf8');
     await db.transaction(async (tx) => {
@@ -76,7 +85,10 @@ export async function migrate(db: Database): Promise<void> {
   }
 }
 
-/** Bytes first, the database last and under its name only when it is whole: a copy cut short is never taken for a data folder. */
+/**
+ * Bytes first, the database last and under its name only when it is whole: a copy cut short is never taken for a data
+ * folder.
+ */
 async function copyTemplate(template: string, folder: string): Promise<void> {
   const blobs = join(folder, 'blobs');
   if (await exists(join(template, 'blobs'))) {
@@ -108,5 +120,8 @@ async function syncPath(path: string): Promise<void> {
 }
 
 async function exists(path: string): Promise<boolean> {
-  return stat(path).then(() => true, () => false);
+  return stat(path).then(
+    () => true,
+    () => false,
+  );
 }

@@ -1,6 +1,6 @@
 /**
- * What was acknowledged is on the disk before the answer goes out: shown by a trace of the server's system calls. The trace
- * has the writes to the network and to files, and the syncs, of all its threads, in their order.
+ * What was acknowledged is on the disk before the answer goes out: shown by a trace of the server's system calls. The
+ * trace has the writes to the network and to files, and the syncs, of all its threads, in their order.
  */
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
@@ -17,7 +17,10 @@ const root = resolve(import.meta.dirname, '..');
 function tracer(): string {
   if (spawnSync('strace', ['-V']).status === 0) return 'strace';
   const admin = process.getuid?.() === 0 ? [] : ['sudo'];
-  for (const words of [['apt-get', 'update', '-qq'], ['apt-get', 'install', '-y', '-qq', 'strace']]) {
+  for (const words of [
+    ['apt-get', 'update', '-qq'],
+    ['apt-get', 'install', '-y', '-qq', 'strace'],
+  ]) {
     const [command, ...args] = [...admin, ...words] as [string, ...string[]];
     spawnSync(command, args, { stdio: 'ignore' });
   }
@@ -30,8 +33,8 @@ interface Call {
 }
 
 /**
- * Calls in the order in which they ended. One that another thread's call cuts in two has what it was given in its first half
- * and its result in the second.
+ * Calls in the order in which they ended. One that another thread's call cuts in two has what it was given in its first
+ * half and its result in the second.
  */
 function callsOf(trace: string): Call[] {
   const begun = new Map<string, string>();
@@ -47,25 +50,53 @@ function callsOf(trace: string): Call[] {
 }
 
 test('a call that another thread cuts in two is one call, at the place where it ended', () => {
-  expect(callsOf([
-    '7 pwrite64(5</data/pg_wal/1>, "a", 1, 0 <unfinished ...>',
-    '8 fsync(6</data/blobs/begun/x>) = 0',
-    '7 <... pwrite64 resumed>) = 1',
-  ].join('\n'))).toEqual([
+  expect(
+    callsOf(
+      [
+        '7 pwrite64(5</data/pg_wal/1>, "a", 1, 0 <unfinished ...>',
+        '8 fsync(6</data/blobs/begun/x>) = 0',
+        '7 <... pwrite64 resumed>) = 1',
+      ].join('\n'),
+    ),
+  ).toEqual([
     { name: 'fsync', text: '6</data/blobs/begun/x>) = 0' },
     { name: 'pwrite64', text: '5</data/pg_wal/1>, "a", 1, 0 <unfinished ...>) = 1' },
   ]);
 });
 
-const serverIn = async (folder: string): Promise<number> => Number(await readFile(join(folder, 'data', 'server.lock'), 'utf8'));
+const serverIn = async (folder: string): Promise<number> =>
+  Number(await readFile(join(folder, 'data', 'server.lock'), 'utf8'));
 
 test('a save and a blob are synced before they are answered', async () => {
   const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
   const log = join(folder, 'trace');
   const template = await seededTemplate();
-  const child = spawn(tracer(), ['-f', '-y', '-s', '60', '-e', 'trace=write,writev,pwrite64,fsync,fdatasync,rename,renameat2', '-o', log, process.execPath, ...FROM_SOURCES], {
-    cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_OPTIONS: '', PORT: '0', MOLDSTAMP_DATA: join(folder, 'data'), MOLDSTAMP_TEMPLATE: template },
-  });
+  const child = spawn(
+    tracer(),
+    [
+      '-f',
+      '-y',
+      '-s',
+      '60',
+      '-e',
+      'trace=write,writev,pwrite64,fsync,fdatasync,rename,renameat2',
+      '-o',
+      log,
+      process.execPath,
+      ...FROM_SOURCES,
+    ],
+    {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'inherit'],
+      env: {
+        ...process.env,
+        NODE_OPTIONS: '',
+        PORT: '0',
+        MOLDSTAMP_DATA: join(folder, 'data'),
+        MOLDSTAMP_TEMPLATE: template,
+      },
+    },
+  );
   try {
     const address = await new Promise<string>((done, fail) => {
       child.stdout.on('data', (part: Buffer) => {
@@ -77,7 +108,11 @@ test('a save and a blob are synced before they are answered', async () => {
     const saves = 5;
     for (let n = 0; n < saves; n++) {
       const doc = newBrush(crypto.randomUUID(), `Durable ${n}`);
-      const answer = await fetch(`${address}/api/brushes/${doc.id}`, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ doc, revision: null }) });
+      const answer = await fetch(`${address}/api/brushes/${doc.id}`, {
+        method: 'PUT',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ doc, revision: null }),
+      });
       expect(answer.status).toBe(200);
     }
     const bytes = new Uint8Array(5000).fill(7);
@@ -88,9 +123,12 @@ test('a save and a blob are synced before they are answered', async () => {
     await ended;
 
     const calls = callsOf(await readFile(log, 'utf8'));
-    const isLog = ({ name, text }: Call): boolean => /^(pwrite64|write|writev)$/.test(name) && text.includes('/pg_wal/');
+    const isLog = ({ name, text }: Call): boolean =>
+      /^(pwrite64|write|writev)$/.test(name) && text.includes('/pg_wal/');
     const isLogSync = ({ name, text }: Call): boolean => /^f(data)?sync$/.test(name) && text.includes('/pg_wal/');
-    const answers = calls.flatMap(({ name, text }, i) => (/^writev?$/.test(name) && text.includes('HTTP/1.1 200') ? [i] : []));
+    const answers = calls.flatMap(({ name, text }, i) =>
+      /^writev?$/.test(name) && text.includes('HTTP/1.1 200') ? [i] : [],
+    );
     expect(answers).toHaveLength(saves + 1);
     let from = 0;
     for (const [n, answer] of answers.entries()) {
@@ -102,7 +140,9 @@ test('a save and a blob are synced before they are answered', async () => {
       if (n === saves) {
         const begun = between.findIndex(({ name, text }) => name === 'fsync' && text.includes('/blobs/begun/'));
         const named = between.findIndex(({ name, text }) => name.startsWith('rename') && text.includes(hash));
-        const kept = between.findIndex(({ name, text }, i) => i > named && name === 'fsync' && text.includes(`/blobs/${hash.slice(0, 2)}`));
+        const kept = between.findIndex(
+          ({ name, text }, i) => i > named && name === 'fsync' && text.includes(`/blobs/${hash.slice(0, 2)}`),
+        );
         expect([begun < named, named < kept, begun >= 0]).toEqual([true, true, true]);
       }
       from = answer;

@@ -16,9 +16,14 @@ export function guard(): Middleware {
     const { origin, 'sec-fetch-site': site } = ctx.request.headers;
     const reads = ctx.method === 'GET' || ctx.method === 'HEAD';
     const asksProgram = !reads || ctx.path.startsWith('/api/');
-    const foreign = (origin !== undefined && origin !== `http://${host}`) || (site !== undefined && site !== 'same-origin' && site !== 'none');
+    const foreign =
+      (origin !== undefined && origin !== `http://${host}`) ||
+      (site !== undefined && site !== 'same-origin' && site !== 'none');
     if (asksProgram && foreign) {
-      throw new Problem(403, 'foreign-origin', 'Mold Stamp answers its own page alone.', { origin: origin ?? null, site: site ?? null });
+      throw new Problem(403, 'foreign-origin', 'Mold Stamp answers its own page alone.', {
+        origin: origin ?? null,
+        site: site ?? null,
+      });
     }
     readable(ctx.path);
     await next();
@@ -33,5 +38,6 @@ function readable(path: string): void {
   } catch {
     throw new Problem(400, 'bad-address', 'This address can’t be read: it holds a sign that is none.');
   }
-  if (plain.includes('\0') || plain.split(/[\\/]/).includes('..')) throw new Problem(404, 'no-route', 'There is nothing at this address.');
+  if (plain.includes('\0') || plain.split(/[\\/]/).includes('..'))
+    throw new Problem(404, 'no-route', 'There is nothing at this address.');
 }

@@ -9,12 +9,18 @@ const file = (key: string): ArrayBuffer => {
   return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length) as ArrayBuffer;
 };
 const slab = readFont(file('alfa-slab-one'), 'slab');
-const block = (change: Partial<Block> = {}): Block => BlockSchema.parse({ id: crypto.randomUUID(), text: 'HI', ...change });
-const set = (blocks: Block[], font: LetterFont = slab, size = 200): Picture => setBlocks(blocks, () => font, size).picture;
+const block = (change: Partial<Block> = {}): Block =>
+  BlockSchema.parse({ id: crypto.randomUUID(), text: 'HI', ...change });
+const set = (blocks: Block[], font: LetterFont = slab, size = 200): Picture =>
+  setBlocks(blocks, () => font, size).picture;
 const ink = (p: Picture): number => p.data.reduce((a, b) => a + b, 0);
 
 test.each(SHIPPED_FONTS.map((f) => [f.key]))('the font %s is read and has letters, digits and signs', (key) => {
-  const { picture, missing } = setBlocks([block({ text: 'Wharf 47 &!', size: 12 })], () => readFont(file(key), key), 160);
+  const { picture, missing } = setBlocks(
+    [block({ text: 'Wharf 47 &!', size: 12 })],
+    () => readFont(file(key), key),
+    160,
+  );
   expect(missing.size).toBe(0);
   expect(ink(picture)).toBeGreaterThan(100);
 });
@@ -57,10 +63,11 @@ test('grey, outline, turn and arc', () => {
   const column = (i0: number, i1: number): number => {
     let sum = 0;
     let weight = 0;
-    for (let j = 0; j < 200; j++) for (let i = i0; i < i1; i++) {
-      sum += arc.data[j * 200 + i]! * j;
-      weight += arc.data[j * 200 + i]!;
-    }
+    for (let j = 0; j < 200; j++)
+      for (let i = i0; i < i1; i++) {
+        sum += arc.data[j * 200 + i]! * j;
+        weight += arc.data[j * 200 + i]!;
+      }
     return sum / weight;
   };
   const box = formBox(arc, 0)!;

@@ -16,7 +16,9 @@ test('held once, free again when it is given back', async () => {
   const unlock = await lockFolder(path);
   await expect(lockFolder(path)).rejects.toThrow(`process ${process.pid}) has this data folder open`);
   await unlock();
-  await (await lockFolder(path))();
+  await (
+    await lockFolder(path)
+  )();
 });
 
 test('of many that come at once one gets it, on a fresh folder and over a lock file that was left', async () => {
@@ -33,13 +35,25 @@ test('of many that come at once one gets it, on a fresh folder and over a lock f
 
 test('a process that was killed holds nothing, whoever has its number now', async () => {
   const path = join(folder, 'killed');
-  const holder = spawn(process.execPath, ['--import', 'tsx', '-e', `
+  const holder = spawn(
+    process.execPath,
+    [
+      '--import',
+      'tsx',
+      '-e',
+      `
     import('${join(import.meta.dirname, 'lock.ts')}').then(async ({ lockFolder }) => { await lockFolder(process.argv[1]); console.log('held'); setInterval(() => {}, 1000); });
-  `, path], { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_OPTIONS: '' } });
+  `,
+      path,
+    ],
+    { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_OPTIONS: '' } },
+  );
   await new Promise((done) => holder.stdout.once('data', done));
   await expect(lockFolder(path)).rejects.toThrow(`process ${holder.pid})`);
   const ended = new Promise((done) => holder.once('exit', done));
   holder.kill('SIGKILL');
   await ended;
-  await (await lockFolder(path))();
+  await (
+    await lockFolder(path)
+  )();
 });

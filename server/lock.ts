@@ -1,6 +1,6 @@
 /**
- * One server a data folder: two would damage the database. The operating system holds the lock and lets go of it when the
- * process ends, however it ends; the number in the file is for people alone.
+ * One server a data folder: two would damage the database. The operating system holds the lock and lets go of it when
+ * the process ends, however it ends; the number in the file is for people alone.
  */
 import { open, readFile, type FileHandle } from 'node:fs/promises';
 import { createRequire } from 'node:module';
@@ -17,7 +17,9 @@ export async function lockFolder(path: string): Promise<() => Promise<void>> {
     await file.close();
     const owner = Number(await readFile(path, 'utf8').catch(() => ''));
     const who = Number.isInteger(owner) && owner > 0 ? ` (process ${owner})` : '';
-    throw new Error(`Another Mold Stamp server${who} has this data folder open. Stop it first, or set MOLDSTAMP_DATA to another folder.`);
+    throw new Error(
+      `Another Mold Stamp server${who} has this data folder open. Stop it first, or set MOLDSTAMP_DATA to another folder.`,
+    );
   }
   await file.truncate(0);
   await file.write(String(process.pid), 0);

@@ -18,7 +18,8 @@ try {
     folder: resolve(process.env['MOLDSTAMP_DATA'] ?? resolve(root, 'data')),
     template: process.env['MOLDSTAMP_TEMPLATE'] ?? resolve(root, 'build/demo-data'),
     page: resolve(root, 'dist'),
-    port, version,
+    port,
+    version,
   });
   console.log(`Mold Stamp is at ${running.address}`);
   let closing = false;

@@ -1,6 +1,6 @@
 /**
- * Small pictures of what is kept: drawn when they are asked for or when there is nothing else to do, one at a time, after
- * the save that made them necessary was answered.
+ * Small pictures of what is kept: drawn when they are asked for or when there is nothing else to do, one at a time,
+ * after the save that made them necessary was answered.
  */
 import { SINGULAR, type AlphaHead, type Collection } from '#core/kept';
 import { alphasOf } from '#core/settings';
@@ -21,12 +21,16 @@ export class Pictures {
   private timer: NodeJS.Timeout | undefined;
   private closed = false;
 
-  constructor(private readonly db: Database, private readonly studio: Studio) {}
+  constructor(
+    private readonly db: Database,
+    private readonly studio: Studio,
+  ) {}
 
   /** The picture as the document is now; an older one where it can't be drawn. */
   async of(collection: Collection, id: string): Promise<Uint8Array> {
     const kept = await getPicture(this.db, collection, id);
-    const picture = kept.current || !isPictured(collection) ? kept.picture : (await this.draw(collection, id)) ?? kept.picture;
+    const picture =
+      kept.current || !isPictured(collection) ? kept.picture : ((await this.draw(collection, id)) ?? kept.picture);
     if (!picture) throw new Problem(404, 'no-picture', `This ${SINGULAR[collection]} has no picture.`);
     return picture;
   }
@@ -35,7 +39,10 @@ export class Pictures {
   soon(): void {
     if (this.closed) return;
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.drawAll().catch((error: unknown) => this.closed || console.error(error)), REST_MS);
+    this.timer = setTimeout(
+      () => void this.drawAll().catch((error: unknown) => this.closed || console.error(error)),
+      REST_MS,
+    );
     this.timer.unref();
   }
 
@@ -63,10 +70,12 @@ export class Pictures {
     const key = `${collection} ${id}`;
     const going = this.drawing.get(key);
     if (going) return going;
-    const made = this.drawNow(collection, id).catch((error: unknown) => {
-      if (!(error instanceof Problem) && !this.closed) console.error(error);
-      return null;
-    }).finally(() => this.drawing.delete(key));
+    const made = this.drawNow(collection, id)
+      .catch((error: unknown) => {
+        if (!(error instanceof Problem) && !this.closed) console.error(error);
+        return null;
+      })
+      .finally(() => this.drawing.delete(key));
     this.drawing.set(key, made);
     return made;
   }
@@ -92,10 +101,20 @@ export class Pictures {
       }
       case 'brushes': {
         const { doc, revision } = await getDocument(this.db, collection, id);
-        const alphas = await Promise.all(alphasOf(doc).map((alpha) => getHead(this.db, 'alphas', alpha).catch(() => null)));
-        const found = (alpha: string | null): AlphaHead | null => alphas.find((a) => a?.head.id === alpha)?.head ?? null;
-        const picture = await this.studio.brush(doc, { form: found(doc.form.alphaId), tooth: found(doc.tooth.alphaId) });
-        return { picture, revision, of: alphas.filter((a) => a !== null).map((a) => ({ id: a.head.id, revision: a.revision })) };
+        const alphas = await Promise.all(
+          alphasOf(doc).map((alpha) => getHead(this.db, 'alphas', alpha).catch(() => null)),
+        );
+        const found = (alpha: string | null): AlphaHead | null =>
+          alphas.find((a) => a?.head.id === alpha)?.head ?? null;
+        const picture = await this.studio.brush(doc, {
+          form: found(doc.form.alphaId),
+          tooth: found(doc.tooth.alphaId),
+        });
+        return {
+          picture,
+          revision,
+          of: alphas.filter((a) => a !== null).map((a) => ({ id: a.head.id, revision: a.revision })),
+        };
       }
     }
   }

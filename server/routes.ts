@@ -11,7 +11,15 @@ import type { Pictures } from './pictures';
 import { Problem } from './problem';
 import { getBelt, putBelt } from './queries/belt';
 import { hasBlob, keepBlob, renewBlobs, sizeOfBlob } from './queries/blobs';
-import { deleteDocument, getHead, getStored, listDocuments, restoreDocument, stateOf, type Stored } from './queries/documents';
+import {
+  deleteDocument,
+  getHead,
+  getStored,
+  listDocuments,
+  restoreDocument,
+  stateOf,
+  type Stored,
+} from './queries/documents';
 import { saveJudged } from './queries/save';
 import { putHolds } from './queries/holds';
 import type { Judged } from './reading/judged';
@@ -27,22 +35,48 @@ const LARGEST_BLOB = 208 * 1024 * 1024;
 const LARGE_TEXT = 64 * 1024;
 const LARGEST_FONT = 24 * 1024 * 1024;
 
-const ALPHA_FILES = [['png', 'image/png'], ['tiff', 'image/tiff'], ['exr', 'image/x-exr']] as const;
+const ALPHA_FILES = [
+  ['png', 'image/png'],
+  ['tiff', 'image/tiff'],
+  ['exr', 'image/x-exr'],
+] as const;
 const FOREVER = 'private, max-age=31536000, immutable';
 
 const number = (what: string) => z.coerce.number(`${what} must be a number.`);
-const place = number('A window’s place').min(-1e6, 'A window lies at most a million pixels away.').max(1e6, 'A window lies at most a million pixels away.');
+const place = number('A window’s place')
+  .min(-1e6, 'A window lies at most a million pixels away.')
+  .max(1e6, 'A window lies at most a million pixels away.');
 const length = place.min(1, 'A window is at least a pixel wide and high.');
-const name = z.string().max(200, 'A file’s name may have at most 200 characters.').transform((text) => text.replaceAll('\0', ''));
+const name = z
+  .string()
+  .max(200, 'A file’s name may have at most 200 characters.')
+  .transform((text) => text.replaceAll('\0', ''));
 const WindowQuery = z.object({
-  x: place, y: place, width: length, height: length, name: name.default('The sheet'),
-  side: number('The side').int('The side is in whole pixels.').min(8, 'The side is at least 8 pixels.').max(MOST_WINDOW_SIDE, `The side is at most ${MOST_WINDOW_SIDE} pixels.`),
+  x: place,
+  y: place,
+  width: length,
+  height: length,
+  name: name.default('The sheet'),
+  side: number('The side')
+    .int('The side is in whole pixels.')
+    .min(8, 'The side is at least 8 pixels.')
+    .max(MOST_WINDOW_SIDE, `The side is at most ${MOST_WINDOW_SIDE} pixels.`),
 });
-const PreviewQuery = z.object({ side: number('The side').int('The side is in whole pixels.').min(16, 'The side is at least 16 pixels.').max(2048, 'The side is at most 2048 pixels.').default(2048) });
+const PreviewQuery = z.object({
+  side: number('The side')
+    .int('The side is in whole pixels.')
+    .min(16, 'The side is at least 16 pixels.')
+    .max(2048, 'The side is at most 2048 pixels.')
+    .default(2048),
+});
 const FileQuery = z.object({ name: name.default('The file') });
 const PageQuery = z.object({
   after: z.string().max(80, 'A list goes on from the place that the page before it named.').nullable().default(null),
-  limit: number('The limit').int('The limit is a whole number.').min(1, 'A page has at least one entry.').max(500, 'A page has at most 500 entries.').default(100),
+  limit: number('The limit')
+    .int('The limit is a whole number.')
+    .min(1, 'A page has at least one entry.')
+    .max(500, 'A page has at most 500 entries.')
+    .default(100),
 });
 export interface RouteOptions {
   db: Database;
@@ -88,7 +122,12 @@ export function routes(options: RouteOptions): Router {
     if ((await renewBlobs(db, [hash])).length === 0) {
       await receive(ctx, files, LARGEST_BLOB, async (arrived) => {
         if (arrived.hash !== hash) {
-          throw new Problem(422, 'blob-hash', 'The data arrived changed: its SHA-256 is not the one it was sent under. Send it again.', { expected: hash, found: arrived.hash });
+          throw new Problem(
+            422,
+            'blob-hash',
+            'The data arrived changed: its SHA-256 is not the one it was sent under. Send it again.',
+            { expected: hash, found: arrived.hash },
+          );
         }
         await keepBlob(db, files, arrived);
       });
@@ -132,7 +171,12 @@ export function routes(options: RouteOptions): Router {
     const { name, ...window } = WindowQuery.parse(ctx.query);
     const { width, height, channels, data } = await studio.window(hashOf(ctx), name, window);
     ctx.type = 'application/octet-stream';
-    ctx.set({ 'X-Width': String(width), 'X-Height': String(height), 'X-Channels': String(channels), 'X-Depth': data instanceof Float32Array ? 'float' : 'ushort' });
+    ctx.set({
+      'X-Width': String(width),
+      'X-Height': String(height),
+      'X-Channels': String(channels),
+      'X-Depth': data instanceof Float32Array ? 'float' : 'ushort',
+    });
     ctx.body = Buffer.from(data.buffer, data.byteOffset, data.byteLength);
   });
 
@@ -232,17 +276,27 @@ async function tryFiles(db: Database, studio: Studio, { collection, id, files }:
 }
 
 async function namedBefore(db: Database, collection: Collection, id: string): Promise<string[]> {
-  const { rows } = await db.query<{ target: string }>("SELECT target FROM refs WHERE collection = $2 AND id = $1 AND kind = 'blob'", [id, collection]);
+  const { rows } = await db.query<{ target: string }>(
+    "SELECT target FROM refs WHERE collection = $2 AND id = $1 AND kind = 'blob'",
+    [id, collection],
+  );
   return rows.map((r) => r.target);
 }
 
 /** Writes down the request's bytes, and lets go of them again unless `keep` gave them their name. */
-async function receive(ctx: Context, files: BlobFiles, most: number, keep: (arrived: Arrived) => Promise<void>): Promise<void> {
+async function receive(
+  ctx: Context,
+  files: BlobFiles,
+  most: number,
+  keep: (arrived: Arrived) => Promise<void>,
+): Promise<void> {
   const announced = Number(ctx.req.headers['content-length'] ?? NaN);
-  if (announced > most) throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
+  if (announced > most)
+    throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
   const arrived = await files.receive(ctx.req as AsyncIterable<Uint8Array>, most);
   try {
-    if (!Number.isNaN(announced) && arrived.bytes !== announced) throw new Problem(400, 'cut-short', `Only ${arrived.bytes} of ${announced} bytes arrived.`);
+    if (!Number.isNaN(announced) && arrived.bytes !== announced)
+      throw new Problem(400, 'cut-short', `Only ${arrived.bytes} of ${announced} bytes arrived.`);
     await keep(arrived);
   } finally {
     await files.drop(arrived);

@@ -11,7 +11,12 @@ export async function seedBaseBrushes(db: Database, draw?: (brush: Brush) => Pro
   const known = new Set(rows.map((r) => r.id));
   const missing = BASE_BRUSHES.filter((b) => !known.has(b.id));
   for (const brush of missing) {
-    await saveDocument(db, 'brushes', { doc: brush, revision: null, base: true, ...(draw ? { picture: await draw(brush) } : {}) });
+    await saveDocument(db, 'brushes', {
+      doc: brush,
+      revision: null,
+      base: true,
+      ...(draw ? { picture: await draw(brush) } : {}),
+    });
   }
   if (missing.length > 0) await putBelt(db, [...(await getBelt(db)), ...missing.map((b) => b.id)]);
 }

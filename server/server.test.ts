@@ -30,7 +30,11 @@ afterAll(async () => {
 });
 
 const api = (path: string, init?: RequestInit) => fetch(`${server.address}/api${path}`, init);
-const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify(body),
+});
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
 function noise(bytes: number, seed: number): Uint8Array<ArrayBuffer> {
@@ -42,8 +46,16 @@ async function storeAlpha(name: string, size = 32): Promise<Alpha> {
   const greys = Uint16Array.from({ length: size * size }, (_, i) => (i * 65535) / (size * size - 1));
   const bytes = new Uint8Array(greys.buffer);
   const alpha: Alpha = {
-    version: ALPHA_VERSION, id: randomUUID(), format: 'grey16', card: { name, author: '', tags: [], notes: '' }, size, relief: 0.2, ground: 0, blob: sha(bytes),
-    lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.2, cast: CastSettingsSchema.parse({}) }, recipe: null,
+    version: ALPHA_VERSION,
+    id: randomUUID(),
+    format: 'grey16',
+    card: { name, author: '', tags: [], notes: '' },
+    size,
+    relief: 0.2,
+    ground: 0,
+    blob: sha(bytes),
+    lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.2, cast: CastSettingsSchema.parse({}) },
+    recipe: null,
     report: { marginPx: 1, ringLoss: 0, usedRange: 1, undercut: 0 },
   };
   await api(`/blobs/${alpha.blob}`, { method: 'PUT', body: bytes });
@@ -68,10 +80,15 @@ describe('health and headers', () => {
       rawRequest({ host: '127.0.0.1', port, path: '/api/health', headers: { Host: 'evil.example' } }, (r) => {
         r.resume();
         done(r.statusCode ?? 0);
-      }).on('error', fail).end();
+      })
+        .on('error', fail)
+        .end();
     });
     expect(status).toBe(403);
-    const foreign = await api('/belt', { ...json('PUT', { ids: [] }), headers: { 'Content-Type': 'application/json', Origin: 'http://evil.example' } });
+    const foreign = await api('/belt', {
+      ...json('PUT', { ids: [] }),
+      headers: { 'Content-Type': 'application/json', Origin: 'http://evil.example' },
+    });
     expect(foreign.status).toBe(403);
     expect((await foreign.json()).error.code).toBe('foreign-origin');
   });
@@ -79,8 +96,16 @@ describe('health and headers', () => {
   test('an unknown address and broken JSON are answered with code and sentence', async () => {
     const nothing = await api('/nothing');
     expect(nothing.status).toBe(404);
-    expect((await nothing.json()).error).toEqual({ code: 'no-route', message: 'There is nothing at GET /api/nothing.', details: {} });
-    const broken = await api('/belt', { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: '{"ids": [' });
+    expect((await nothing.json()).error).toEqual({
+      code: 'no-route',
+      message: 'There is nothing at GET /api/nothing.',
+      details: {},
+    });
+    const broken = await api('/belt', {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{"ids": [',
+    });
     expect(broken.status).toBe(400);
   });
 });
@@ -99,14 +124,17 @@ describe('blobs', () => {
     expect(wrong.status).toBe(422);
     expect((await wrong.json()).error.code).toBe('blob-hash');
     expect((await api(`/blobs/${'0'.repeat(64)}`)).status).toBe(404);
-    expect((await api('/blobs/x\'; DROP TABLE blobs')).status).toBe(422);
+    expect((await api("/blobs/x'; DROP TABLE blobs")).status).toBe(422);
     // Announced, and refused before any of it is sent.
     const { port } = new URL(server.address);
     const status = await new Promise((done, fail) => {
-      const call = rawRequest({ port, path: `/api/blobs/${'1'.repeat(64)}`, method: 'PUT', headers: { 'Content-Length': 209 << 20 } }, (answer) => {
-        done(answer.statusCode);
-        call.destroy();
-      });
+      const call = rawRequest(
+        { port, path: `/api/blobs/${'1'.repeat(64)}`, method: 'PUT', headers: { 'Content-Length': 209 << 20 } },
+        (answer) => {
+          done(answer.statusCode);
+          call.destroy();
+        },
+      );
       call.on('error', fail);
       call.flushHeaders();
     });
@@ -132,7 +160,14 @@ describe('brushes', () => {
     const alpha = await storeAlpha('Ramp for a brush');
     const doc = newBrush(randomUUID(), 'Kept');
     doc.form = { ...doc.form, alphaId: alpha.id, depth: 140, fit: 1.2, footprint: 'square' };
-    doc.touch.falloff = { kind: 'own', hold: 0.3, nodes: [{ x: 0, y: 1, corner: true }, { x: 1, y: 0.1, corner: false }] };
+    doc.touch.falloff = {
+      kind: 'own',
+      hold: 0.3,
+      nodes: [
+        { x: 0, y: 1, corner: true },
+        { x: 1, y: 0.1, corner: false },
+      ],
+    };
     expect((await (await api(`/brushes/${doc.id}`, json('PUT', { doc, revision: null }))).json()).revision).toBe(1);
     expect((await (await api(`/brushes/${doc.id}`)).json()).doc).toEqual(doc);
     const picture = await api(`/brushes/${doc.id}/picture`);
@@ -144,19 +179,45 @@ describe('brushes', () => {
   test('a save on an old revision is refused, and changes nothing', async () => {
     const doc = newBrush(randomUUID(), 'Two tabs');
     await api(`/brushes/${doc.id}`, json('PUT', { doc, revision: null }));
-    await api(`/brushes/${doc.id}`, json('PUT', { doc: { ...doc, card: { ...doc.card, notes: 'first' } }, revision: 1 }));
-    const late = await api(`/brushes/${doc.id}`, json('PUT', { doc: { ...doc, card: { ...doc.card, notes: 'second' } }, revision: 1 }));
+    await api(
+      `/brushes/${doc.id}`,
+      json('PUT', { doc: { ...doc, card: { ...doc.card, notes: 'first' } }, revision: 1 }),
+    );
+    const late = await api(
+      `/brushes/${doc.id}`,
+      json('PUT', { doc: { ...doc, card: { ...doc.card, notes: 'second' } }, revision: 1 }),
+    );
     expect(late.status).toBe(409);
     expect((await late.json()).error).toMatchObject({ code: 'changed-elsewhere', details: { stored: 2 } });
     expect((await (await api(`/brushes/${doc.id}`)).json()).doc.card.notes).toBe('first');
   });
 
   test.each([
-    ['an empty name', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: '  ' } }), 422, 'A name is needed'],
-    ['a taken name, in other letters', (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: 'sOFT round' } }), 409, 'already a brush called'],
+    [
+      'an empty name',
+      (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: '  ' } }),
+      422,
+      'A name is needed',
+    ],
+    [
+      'a taken name, in other letters',
+      (b: ReturnType<typeof newBrush>) => ({ ...b, card: { ...b.card, name: 'sOFT round' } }),
+      409,
+      'already a brush called',
+    ],
     ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 99 }), 422, 'reads up to version 3'],
-    ['a setting out of range', (b: ReturnType<typeof newBrush>) => ({ ...b, stroke: { ...b.stroke, size: 99 } }), 422, 'Size must be at most 2'],
-    ['an alpha that is not there', (b: ReturnType<typeof newBrush>) => ({ ...b, form: { ...b.form, alphaId: randomUUID() } }), 422, 'Choose another alpha, or none'],
+    [
+      'a setting out of range',
+      (b: ReturnType<typeof newBrush>) => ({ ...b, stroke: { ...b.stroke, size: 99 } }),
+      422,
+      'Size must be at most 2',
+    ],
+    [
+      'an alpha that is not there',
+      (b: ReturnType<typeof newBrush>) => ({ ...b, form: { ...b.form, alphaId: randomUUID() } }),
+      422,
+      'Choose another alpha, or none',
+    ],
   ])('%s is refused with a sentence', async (_, change, status, message) => {
     const brush = newBrush(randomUUID(), `Refused ${randomUUID()}`);
     const response = await api(`/brushes/${brush.id}`, json('PUT', { doc: change(brush), revision: null }));
@@ -168,20 +229,30 @@ describe('brushes', () => {
   test('a list comes in pages that have every brush once, and is answered anew only when something changed', async () => {
     const pages: string[][] = [];
     for (let after = ''; ;) {
-      const { items, next } = await (await api(`/brushes?limit=4${after}`)).json() as { items: { id: string }[]; next: string | null };
+      const { items, next } = (await (await api(`/brushes?limit=4${after}`)).json()) as {
+        items: { id: string }[];
+        next: string | null;
+      };
       pages.push(items.map((i) => i.id));
       if (next === null) break;
       after = `&after=${encodeURIComponent(next)}`;
     }
     expect(pages.slice(0, -1).every((page) => page.length === 4)).toBe(true);
-    const all = (await (await api('/brushes?limit=500')).json() as { items: { id: string }[] }).items.map((i) => i.id);
+    const all = ((await (await api('/brushes?limit=500')).json()) as { items: { id: string }[] }).items.map(
+      (i) => i.id,
+    );
     expect(pages.flat()).toEqual(all);
     expect(new Set(all).size).toBe(all.length);
     const tag = (await api('/brushes')).headers.get('etag')!;
     // As a browser's cache asks; fetch itself would say that it wants no cached answer.
-    const again = (): Promise<number> => new Promise((done, fail) => {
-      rawRequest(`${server.address}/api/brushes`, { headers: { 'If-None-Match': tag } }, (r) => done(r.resume().statusCode ?? 0)).on('error', fail).end();
-    });
+    const again = (): Promise<number> =>
+      new Promise((done, fail) => {
+        rawRequest(`${server.address}/api/brushes`, { headers: { 'If-None-Match': tag } }, (r) =>
+          done(r.resume().statusCode ?? 0),
+        )
+          .on('error', fail)
+          .end();
+      });
     expect(await again()).toBe(304);
     const brush = newBrush(randomUUID(), 'Changes the list');
     await api(`/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }));
@@ -212,15 +283,30 @@ test('an alpha goes out as a 16-bit PNG with its exact greys', async () => {
 test('an alpha goes out as float TIFF and EXR with its exact heights', async () => {
   const alpha = await storeAlpha('Floats out', 48);
   const wanted = Float32Array.from({ length: 48 * 48 }, (_, i) => Math.floor((i * 65535) / (48 * 48 - 1)) / 65535);
-  const bytes = async (ending: string): Promise<Buffer> => Buffer.from(await (await api(`/alphas/${alpha.id}/${ending}`)).arrayBuffer());
+  const bytes = async (ending: string): Promise<Buffer> =>
+    Buffer.from(await (await api(`/alphas/${alpha.id}/${ending}`)).arrayBuffer());
   const tiff = await bytes('tiff');
-  expect(await sharp(tiff).metadata()).toMatchObject({ format: 'tiff', width: 48, height: 48, channels: 1, depth: 'float' });
+  expect(await sharp(tiff).metadata()).toMatchObject({
+    format: 'tiff',
+    width: 48,
+    height: 48,
+    channels: 1,
+    depth: 'float',
+  });
   const exr = await bytes('exr');
-  const read = new EXRLoader().setDataType(FloatType).parse(exr.buffer.slice(exr.byteOffset, exr.byteOffset + exr.length) as ArrayBuffer);
+  const read = new EXRLoader()
+    .setDataType(FloatType)
+    .parse(exr.buffer.slice(exr.byteOffset, exr.byteOffset + exr.length) as ArrayBuffer);
   expect([read.width, read.height]).toEqual([48, 48]);
   // The reader lays rows from the bottom; one value a pixel, or four alike.
   const words = read.data!.length / (48 * 48);
-  for (const [i, j] of [[0, 0], [47, 0], [13, 30], [47, 47]] as const) expect(read.data![((47 - j) * 48 + i) * words]).toBe(wanted[j * 48 + i]);
+  for (const [i, j] of [
+    [0, 0],
+    [47, 0],
+    [13, 30],
+    [47, 47],
+  ] as const)
+    expect(read.data![((47 - j) * 48 + i) * words]).toBe(wanted[j * 48 + i]);
 });
 
 test('a cast anew gives the brushes that follow it another picture', async () => {
@@ -229,18 +315,29 @@ test('a cast anew gives the brushes that follow it another picture', async () =>
   brush.form.alphaId = alpha.id;
   brush.stroke.type = 'press';
   await api(`/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }));
-  const picture = async (): Promise<string> => sha(new Uint8Array(await (await api(`/brushes/${brush.id}/picture`)).arrayBuffer()));
+  const picture = async (): Promise<string> =>
+    sha(new Uint8Array(await (await api(`/brushes/${brush.id}/picture`)).arrayBuffer()));
   const before = await picture();
   const greys = Uint16Array.from({ length: 32 * 32 }, (_, i) => (i % 8 < 4 ? 65535 : 0));
   const bytes = new Uint8Array(greys.buffer);
   await api(`/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
-  expect((await api(`/alphas/${alpha.id}`, json('PUT', { doc: { ...alpha, blob: sha(bytes) }, revision: 1 }))).status).toBe(200);
+  expect(
+    (await api(`/alphas/${alpha.id}`, json('PUT', { doc: { ...alpha, blob: sha(bytes) }, revision: 1 }))).status,
+  ).toBe(200);
   expect(await picture()).not.toBe(before);
   expect((await (await api(`/brushes/${brush.id}`)).json()).revision).toBe(1);
 });
 
 test('a slab that names data that isn’t there is refused', async () => {
-  const slab = SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: randomUUID(), cells: 32, blob: null, card: { name: 'Hollow' }, mask: 'a'.repeat(64) });
+  const slab = SlabSchema.parse({
+    version: SOURCE_VERSION,
+    kind: 'slab',
+    id: randomUUID(),
+    cells: 32,
+    blob: null,
+    card: { name: 'Hollow' },
+    mask: 'a'.repeat(64),
+  });
   const response = await api(`/sources/${slab.id}`, json('PUT', { doc: slab, revision: null }));
   expect(response.status).toBe(404);
   expect((await response.json()).error.message).toContain('no stored data aaaaaaaaaaaa…');
@@ -269,7 +366,8 @@ describe('the data folder', () => {
     await writeFile(join(page, 'assets', 'index-abc.js'), '1');
     await writeFile(join(page, 'index.html'), '<p>');
     const opened = await start({ folder: join(other, 'data'), template, page, port: 0, version: 'test' });
-    const cached = async (path: string): Promise<string> => (await fetch(opened.address + path)).headers.get('cache-control') ?? '';
+    const cached = async (path: string): Promise<string> =>
+      (await fetch(opened.address + path)).headers.get('cache-control') ?? '';
     expect(await cached('/assets/index-abc.js')).toBe('public, max-age=31536000, immutable');
     expect(await cached('/index.html')).toBe('max-age=0');
     expect(await cached('/bench/brush/1')).not.toContain('immutable');
@@ -291,15 +389,24 @@ describe('the data folder', () => {
     await fetch(`${opened.address}/api/brushes/${good.id}`, json('PUT', { doc: good, revision: null }));
     await opened.close();
     const { db, close } = await openDatabase({ folder: other, template });
-    for (const [name, doc] of [['Newer', { ...good, version: 9 }], ['Broken', { ...good, stroke: 'x' }]] as const) {
-      await db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [randomUUID(), name, 'lift', JSON.stringify(doc)]);
+    for (const [name, doc] of [
+      ['Newer', { ...good, version: 9 }],
+      ['Broken', { ...good, stroke: 'x' }],
+    ] as const) {
+      await db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
+        randomUUID(),
+        name,
+        'lift',
+        JSON.stringify(doc),
+      ]);
     }
     await close();
     const again = await start({ folder: other, page: root, port: 0, version: 'test' });
     const { items, skipped } = await (await fetch(`${again.address}/api/brushes`)).json();
     expect(items.map((i: { card: { name: string } }) => i.card.name)).toContain('Good');
     expect(skipped.map((s: { name: string; reason: string }) => [s.name, s.reason])).toEqual([
-      ['Newer', expect.stringContaining('version 9')], ['Broken', expect.stringContaining('stroke')],
+      ['Newer', expect.stringContaining('version 9')],
+      ['Broken', expect.stringContaining('stroke')],
     ]);
     await again.close();
   });
@@ -308,10 +415,13 @@ describe('the data folder', () => {
     const first = noise(2_500_000, 7);
     const second = noise(1_200_000, 8);
     let child = await spawnServer(other, '0', FROM_SOURCES, template);
-    const put = (address: string, bytes: Uint8Array<ArrayBuffer>) => fetch(`${address}/api/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
+    const put = (address: string, bytes: Uint8Array<ArrayBuffer>) =>
+      fetch(`${address}/api/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
     expect((await put(child.address, first)).status).toBe(200);
     const brush = newBrush(randomUUID(), 'Survivor');
-    expect((await fetch(`${child.address}/api/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }))).status).toBe(200);
+    expect(
+      (await fetch(`${child.address}/api/brushes/${brush.id}`, json('PUT', { doc: brush, revision: null }))).status,
+    ).toBe(200);
     // The second save is under way when the process dies.
     const lost = put(child.address, second).catch(() => null);
     await Promise.all([lost, child.end('SIGKILL')]);
@@ -321,7 +431,9 @@ describe('the data folder', () => {
     expect(sha(back)).toBe(sha(first));
     expect((await (await fetch(`${child.address}/api/brushes/${brush.id}`)).json()).doc).toEqual(brush);
     expect((await put(child.address, second)).status).toBe(200);
-    expect(sha(new Uint8Array(await (await fetch(`${child.address}/api/blobs/${sha(second)}`)).arrayBuffer()))).toBe(sha(second));
+    expect(sha(new Uint8Array(await (await fetch(`${child.address}/api/blobs/${sha(second)}`)).arrayBuffer()))).toBe(
+      sha(second),
+    );
     expect(await child.end('SIGTERM')).toBe(0);
   }, 120_000);
 });

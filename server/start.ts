@@ -51,7 +51,17 @@ export async function start(options: StartOptions): Promise<Running> {
   };
   try {
     await seedBaseBrushes(db);
-    const app = createApp({ db, files, studio, reader, pictures, databaseFolder, inFlight, page: options.page, version: options.version });
+    const app = createApp({
+      db,
+      files,
+      studio,
+      reader,
+      pictures,
+      databaseFolder,
+      inFlight,
+      page: options.page,
+      version: options.version,
+    });
     const server = await new Promise<Server>((resolve, reject) => {
       const listening = app.listen(options.port, '127.0.0.1', () => resolve(listening));
       listening.once('error', (error: NodeJS.ErrnoException) => {

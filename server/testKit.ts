@@ -16,7 +16,12 @@ export const FROM_SOURCES = ['--import', 'tsx', 'server/main.ts'];
 export const PACKED = ['build/server.mjs'];
 
 /** Starts on `port` (0 takes any) with the data in `folder`; `template` '' begins with an empty database. */
-export async function spawnServer(folder: string, port: string, from: readonly string[], template?: string): Promise<Spawned> {
+export async function spawnServer(
+  folder: string,
+  port: string,
+  from: readonly string[],
+  template?: string,
+): Promise<Spawned> {
   const env: NodeJS.ProcessEnv = { ...process.env, NODE_OPTIONS: '', PORT: port, MOLDSTAMP_DATA: folder };
   if (template !== undefined) env['MOLDSTAMP_TEMPLATE'] = template;
   const child = spawn(process.execPath, [...from], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit'] });
@@ -31,7 +36,8 @@ export async function spawnServer(folder: string, port: string, from: readonly s
     void ended.then((code) => fail(new Error(`The server ended with ${code}.`)));
   });
   return {
-    process: child, address,
+    process: child,
+    address,
     end: (signal) => {
       child.kill(signal);
       return ended;

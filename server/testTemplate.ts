@@ -1,4 +1,7 @@
-/** A closed database with the base brushes in it, to begin tests with: one takes seconds to make, so a process makes one. */
+/**
+ * A closed database with the base brushes in it, to begin tests with: one takes seconds to make, so a process makes
+ * one.
+ */
 import { rmSync } from 'node:fs';
 import { mkdtemp } from 'node:fs/promises';
 import { tmpdir } from 'node:os';

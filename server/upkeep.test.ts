@@ -24,11 +24,25 @@ afterAll(async () => {
 });
 
 let made = 0;
-const bytesOf = (n: number): Uint8Array => Float32Array.from({ length: 65 * 65 * 3 }, (_, i) => i + n / 7).slice().buffer as unknown as Uint8Array;
-const put = (n: number): Promise<string> => putBlob(data.db, data.files, new Uint8Array(bytesOf(n) as unknown as ArrayBuffer));
-const slab = (blob: string): Slab => SlabSchema.parse({ version: SOURCE_VERSION, kind: 'slab', id: randomUUID(), card: { name: `Slab ${++made}` }, cells: 64, blob });
-const age = (days: number): Promise<unknown> => data.db.query(`UPDATE blobs SET sent_at = sent_at - $1 * interval '1 day'`, [days]);
-const there = async (hash: string): Promise<[boolean, boolean]> => [await hasBlob(data.db, hash), await data.files.has(hash)];
+const bytesOf = (n: number): Uint8Array =>
+  Float32Array.from({ length: 65 * 65 * 3 }, (_, i) => i + n / 7).slice().buffer as unknown as Uint8Array;
+const put = (n: number): Promise<string> =>
+  putBlob(data.db, data.files, new Uint8Array(bytesOf(n) as unknown as ArrayBuffer));
+const slab = (blob: string): Slab =>
+  SlabSchema.parse({
+    version: SOURCE_VERSION,
+    kind: 'slab',
+    id: randomUUID(),
+    card: { name: `Slab ${++made}` },
+    cells: 64,
+    blob,
+  });
+const age = (days: number): Promise<unknown> =>
+  data.db.query(`UPDATE blobs SET sent_at = sent_at - $1 * interval '1 day'`, [days]);
+const there = async (hash: string): Promise<[boolean, boolean]> => [
+  await hasBlob(data.db, hash),
+  await data.files.has(hash),
+];
 
 test('bytes that nothing names go a week after they were last sent, and no sooner; sent again they stay', async () => {
   const [named, left, again, held] = [await put(1), await put(2), await put(3), await put(4)];
@@ -40,7 +54,12 @@ test('bytes that nothing names go a week after they were last sent, and no soone
   await age(2);
   expect(await renewBlobs(data.db, [again, 'f'.repeat(64)])).toEqual([again]);
   expect((await cleanUp(data.db, data.files)).blobs).toBe(1);
-  expect(await Promise.all([named, left, again, held].map(there))).toEqual([[true, true], [false, false], [true, true], [true, true]]);
+  expect(await Promise.all([named, left, again, held].map(there))).toEqual([
+    [true, true],
+    [false, false],
+    [true, true],
+    [true, true],
+  ]);
 });
 
 test('what a draft no longer names is let go; one that names what isn’t there is told', async () => {
@@ -55,13 +74,25 @@ test('what a draft no longer names is let go; one that names what isn’t there 
 
 test('of revisions all of the last day stay, then one an hour, then one a day, then one a week', async () => {
   const doc = newBrush(randomUUID(), 'Often saved');
-  for (let n = 0; n < 60; n++) await saveDocument(data.db, 'brushes', { doc: { ...doc, card: { ...doc.card, notes: `${n}` } }, revision: n === 0 ? null : n });
-  const at = (from: number, to: number, ago: string, step: string): Promise<unknown> => data.db.query(
-    `UPDATE revisions SET saved_at = date_trunc('day', now()) - $3::interval + (revision - $1) * $4::interval WHERE id = $5 AND revision BETWEEN $1 AND $2`, [from, to, ago, step, doc.id]);
+  for (let n = 0; n < 60; n++)
+    await saveDocument(data.db, 'brushes', {
+      doc: { ...doc, card: { ...doc.card, notes: `${n}` } },
+      revision: n === 0 ? null : n,
+    });
+  const at = (from: number, to: number, ago: string, step: string): Promise<unknown> =>
+    data.db.query(
+      `UPDATE revisions SET saved_at = date_trunc('day', now()) - $3::interval + (revision - $1) * $4::interval WHERE id = $5 AND revision BETWEEN $1 AND $2`,
+      [from, to, ago, step, doc.id],
+    );
   await at(1, 20, '200 days', '1 minute');
   await at(21, 30, '20 days', '10 minutes');
   await at(31, 40, '3 days', '20 minutes');
-  const left = async (): Promise<number[]> => (await data.db.query<{ revision: number }>('SELECT revision FROM revisions WHERE id = $1 ORDER BY revision', [doc.id])).rows.map((r) => r.revision);
+  const left = async (): Promise<number[]> =>
+    (
+      await data.db.query<{ revision: number }>('SELECT revision FROM revisions WHERE id = $1 ORDER BY revision', [
+        doc.id,
+      ])
+    ).rows.map((r) => r.revision);
   expect((await cleanUp(data.db, data.files)).revisions).toBe(19 + 9 + 6);
   const stay = await left();
   expect(stay).toEqual([20, 30, 33, 36, 39, 40, ...Array.from({ length: 19 }, (_, i) => 41 + i)]);
@@ -89,7 +120,8 @@ test('what was deleted can be taken back for thirty days; then it goes, with the
 test('fifty saves of a slab, long ago, leave no more behind than three times what is there', async () => {
   const doc = slab(await put(100));
   await saveDocument(data.db, 'sources', { doc, revision: null });
-  for (let n = 1; n <= 50; n++) await saveDocument(data.db, 'sources', { doc: { ...doc, blob: await put(100 + n) }, revision: n });
+  for (let n = 1; n <= 50; n++)
+    await saveDocument(data.db, 'sources', { doc: { ...doc, blob: await put(100 + n) }, revision: n });
   const before = await sizesOf(data.db, data.databaseFolder);
   await data.db.query("UPDATE revisions SET saved_at = now() - interval '200 days' WHERE id = $1", [doc.id]);
   await age(10);
@@ -110,17 +142,38 @@ test('a data folder of an earlier version: its bytes become files, and what its 
   await saveDocument(first.db, 'sources', { doc: { ...doc, blob: null }, revision: 1 });
   // As it was: bytes in rows, and nothing that says what is named.
   await first.files.remove(hash);
-  const { items: [listed] } = await listDocuments(first.db, 'sources', { after: null, limit: 1 });
+  const {
+    items: [listed],
+  } = await listDocuments(first.db, 'sources', { after: null, limit: 1 });
   await first.db.exec('DELETE FROM refs; UPDATE sources SET head = NULL; UPDATE brushes SET head = NULL');
-  for (const [part, from] of [[0, 0], [1, 30000]] as const) await first.db.query('INSERT INTO blob_parts (hash, part, data) VALUES ($1, $2, $3)', [hash, part, bytes.subarray(from, part === 0 ? 30000 : undefined)]);
+  for (const [part, from] of [
+    [0, 0],
+    [1, 30000],
+  ] as const)
+    await first.db.query('INSERT INTO blob_parts (hash, part, data) VALUES ($1, $2, $3)', [
+      hash,
+      part,
+      bytes.subarray(from, part === 0 ? 30000 : undefined),
+    ]);
   await first.db.exec("INSERT INTO chores (name) VALUES ('fill-refs'), ('fill-heads'), ('blobs-to-files')");
   await first.close();
 
   const again = await openDatabase({ folder: own });
   expect(await again.files.read(hash)).toEqual(Buffer.from(bytes));
-  expect((await again.db.query('SELECT collection, revision, target FROM refs WHERE kind = $1', ['blob'])).rows).toEqual([{ collection: 'sources', revision: 1, target: hash }]);
-  expect((await again.db.query('SELECT 1 FROM brushes WHERE head IS NULL UNION ALL SELECT 1 FROM sources WHERE head IS NULL')).rows).toEqual([]);
-  expect(await listDocuments(again.db, 'sources', { after: null, limit: 1 })).toMatchObject({ items: [listed], skipped: [] });
+  expect(
+    (await again.db.query('SELECT collection, revision, target FROM refs WHERE kind = $1', ['blob'])).rows,
+  ).toEqual([{ collection: 'sources', revision: 1, target: hash }]);
+  expect(
+    (
+      await again.db.query(
+        'SELECT 1 FROM brushes WHERE head IS NULL UNION ALL SELECT 1 FROM sources WHERE head IS NULL',
+      )
+    ).rows,
+  ).toEqual([]);
+  expect(await listDocuments(again.db, 'sources', { after: null, limit: 1 })).toMatchObject({
+    items: [listed],
+    skipped: [],
+  });
   expect((await again.db.query('SELECT 1 FROM blob_parts UNION ALL SELECT 1 FROM chores')).rows).toEqual([]);
   await again.close();
 });

@@ -1,7 +1,7 @@
 /**
- * Keeps the data folder small: revisions are thinned, what was deleted long ago goes, and so do bytes that nothing names.
- * All revisions of the last day stay, of the last week the last of each hour, of the last three months the last of each
- * day, before that the last of each week. What was deleted can be taken back for thirty days.
+ * Keeps the data folder small: revisions are thinned, what was deleted long ago goes, and so do bytes that nothing
+ * names. All revisions of the last day stay, of the last week the last of each hour, of the last three months the last
+ * of each day, before that the last of each week. What was deleted can be taken back for thirty days.
  */
 import { stat, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -23,7 +23,8 @@ export async function cleanUp(db: Database, files: BlobFiles): Promise<Cleaned> 
   const unnamed = await takeUnnamedBlobs(db);
   for (const hash of unnamed) await files.remove(hash);
   // Rows that are gone leave room in their tables that only this gives back.
-  if (revisions + deleted > 0) for (const table of ['revisions', 'refs', ...COLLECTIONS]) await db.exec(`VACUUM FULL ${table}`);
+  if (revisions + deleted > 0)
+    for (const table of ['revisions', 'refs', ...COLLECTIONS]) await db.exec(`VACUUM FULL ${table}`);
   await db.exec('CHECKPOINT');
   return { revisions, deleted, blobs: unnamed.length };
 }
@@ -52,11 +53,14 @@ async function emptyTrash(db: Database): Promise<number> {
   let count = 0;
   for (const collection of COLLECTIONS) {
     await db.transaction(async (tx) => {
-      const { rows } = await tx.query<{ id: string }>(`DELETE FROM ${collection} WHERE deleted_at < now() - interval '30 days' RETURNING id`);
+      const { rows } = await tx.query<{ id: string }>(
+        `DELETE FROM ${collection} WHERE deleted_at < now() - interval '30 days' RETURNING id`,
+      );
       const ids = rows.map((r) => r.id);
       if (ids.length === 0) return;
       count += ids.length;
-      for (const table of ['revisions', 'refs']) await tx.query(`DELETE FROM ${table} WHERE collection = $1 AND id = ANY($2::uuid[])`, [collection, ids]);
+      for (const table of ['revisions', 'refs'])
+        await tx.query(`DELETE FROM ${table} WHERE collection = $1 AND id = ANY($2::uuid[])`, [collection, ids]);
     });
   }
   return count;
@@ -72,11 +76,17 @@ export interface Sizes {
 }
 
 export async function sizesOf(db: Database, databaseFolder: string): Promise<Sizes> {
-  const { rows: [blobs] } = await db.query<{ bytes: number }>('SELECT coalesce(sum(bytes), 0)::float8 AS bytes FROM blobs');
-  const { rows: [kept] } = await db.query<{ count: number }>('SELECT count(*)::int AS count FROM revisions');
+  const {
+    rows: [blobs],
+  } = await db.query<{ bytes: number }>('SELECT coalesce(sum(bytes), 0)::float8 AS bytes FROM blobs');
+  const {
+    rows: [kept],
+  } = await db.query<{ count: number }>('SELECT count(*)::int AS count FROM revisions');
   let deleted = 0;
   for (const collection of COLLECTIONS) {
-    const { rows } = await db.query<{ count: number }>(`SELECT count(*)::int AS count FROM ${collection} WHERE deleted_at IS NOT NULL`);
+    const { rows } = await db.query<{ count: number }>(
+      `SELECT count(*)::int AS count FROM ${collection} WHERE deleted_at IS NOT NULL`,
+    );
     deleted += rows[0]!.count;
   }
   return { files: blobs!.bytes, database: await bytesUnder(databaseFolder), revisions: kept!.count, deleted };
@@ -85,7 +95,11 @@ export async function sizesOf(db: Database, databaseFolder: string): Promise<Siz
 async function bytesUnder(folder: string): Promise<number> {
   let sum = 0;
   for (const entry of await readdir(folder, { recursive: true, withFileTypes: true })) {
-    if (entry.isFile()) sum += await stat(join(entry.parentPath, entry.name)).then((s) => s.size, () => 0);
+    if (entry.isFile())
+      sum += await stat(join(entry.parentPath, entry.name)).then(
+        (s) => s.size,
+        () => 0,
+      );
   }
   return sum;
 }

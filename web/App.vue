@@ -11,14 +11,19 @@ import { failNotice, tellNotice } from './parts/undoNotice';
 
 const brushBench = useBrushBench();
 const slabBench = useSlabBench();
-void useLibrary().ready().then(() => brushBench.sendWaiting());
+void useLibrary()
+  .ready()
+  .then(() => brushBench.sendWaiting());
 const work = useWork();
 holdDrafts();
 // Closed, the page would take with it what it is still working on: the browser asks first.
 useEventListener(window, 'beforeunload', (e: BeforeUnloadEvent) => {
   if (work.running.length > 0) e.preventDefault();
 });
-watch(() => work.said, (said) => said && (said.failed ? failNotice : tellNotice)(said.message));
+watch(
+  () => work.said,
+  (said) => said && (said.failed ? failNotice : tellNotice)(said.message),
+);
 // A page that is put away writes down what is still on its way.
 useEventListener(document, 'visibilitychange', () => {
   if (document.visibilityState !== 'hidden') return;

@@ -2,9 +2,9 @@
  * What a picture that arrives is: heights that are ready as they are, a sheet of marks, a photograph of one thing, or a
  * surface that fills it.
  *
- * Looked at: colour, whether its border is even, how its cells differ from each other, and how much of it is marks on one
- * paper. Ready heights have no colour, are square, and their border is even to the last tone, which no scan's is; deep ones
- * (16 bit or float) need no border. A surface is as busy in every cell as in any other.
+ * Looked at: colour, whether its border is even, how its cells differ from each other, and how much of it is marks on
+ * one paper. Ready heights have no colour, are square, and their border is even to the last tone, which no scan's is;
+ * deep ones (16 bit or float) need no border. A surface is as busy in every cell as in any other.
  */
 import { blur, resize } from '#core/filter';
 import { findMarks, findPaper, inkOf, wholeSheet } from '#core/marks';
@@ -45,7 +45,8 @@ export function guessArrival({ raster: whole, deep, says }: ArrivedPicture): Gue
   const coloured = colourOf(raster) > COLOURED;
   if (says && square) return { kind: 'alpha', why: 'the file says that it holds heights' };
   const ring = ringOf(whole);
-  if (square && !coloured && ring >= EVEN_SHARE) return { kind: 'alpha', why: 'square, without colour, with an even border' };
+  if (square && !coloured && ring >= EVEN_SHARE)
+    return { kind: 'alpha', why: 'square, without colour, with an even border' };
   if (square && !coloured && deep) return { kind: 'alpha', why: 'square, without colour, deeper than 8 bits' };
   // Small and soft, so that grain and noise count for little.
   const cells = cellsOf(blur(toGrey(reduced(raster, CELLS_SIDE)), 0.9));
@@ -58,7 +59,9 @@ export function guessArrival({ raster: whole, deep, says }: ArrivedPicture): Gue
 function reduced(raster: Raster, side = LOOKED_AT): Raster {
   const scale = side / Math.max(raster.width, raster.height);
   if (scale >= 1) return raster;
-  return eachPlane(raster, (p) => resize(p, Math.max(8, Math.round(p.width * scale)), Math.max(8, Math.round(p.height * scale))));
+  return eachPlane(raster, (p) =>
+    resize(p, Math.max(8, Math.round(p.width * scale)), Math.max(8, Math.round(p.height * scale))),
+  );
 }
 
 /** Mean distance of the planes from each other. */

@@ -3,11 +3,25 @@ import { cross, dabFrame, groundNow, placeAt, type DabFrame, type Vec3 } from '.
 
 const dotted = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
-function frameAt(mesh: Mesh, origin: Vec3, direction: Vec3, more: Partial<{ footing: number; turnRad: number; along: Vec3; radius: number }> = {}): DabFrame {
+function frameAt(
+  mesh: Mesh,
+  origin: Vec3,
+  direction: Vec3,
+  more: Partial<{ footing: number; turnRad: number; along: Vec3; radius: number }> = {},
+): DabFrame {
   const hit = pick(mesh, { origin, direction })!;
-  return dabFrame({
-    ...placeAt(hit), radius: more.radius ?? 0.3, footing: more.footing ?? 0.5, along: more.along ?? [1, 0, 0], instead: [0, 1, 0], turnRad: more.turnRad ?? 0, facing: null,
-  }, groundNow(mesh, new Uint32Array(mesh.leafCount)));
+  return dabFrame(
+    {
+      ...placeAt(hit),
+      radius: more.radius ?? 0.3,
+      footing: more.footing ?? 0.5,
+      along: more.along ?? [1, 0, 0],
+      instead: [0, 1, 0],
+      turnRad: more.turnRad ?? 0,
+      facing: null,
+    },
+    groundNow(mesh, new Uint32Array(mesh.leafCount)),
+  );
 }
 
 function expectVec(v: Vec3, wanted: Vec3, digits = 6): void {
@@ -35,7 +49,12 @@ test('the frame is right-handed and of unit length everywhere on a bollard', () 
   const mesh = buildMesh(body('bollard', 24));
   for (let i = 0; i < 40; i++) {
     const angle = i * 0.7;
-    const frame = frameAt(mesh, [3 * Math.cos(angle), -0.9 + i * 0.045, 3 * Math.sin(angle)], [-Math.cos(angle), 0, -Math.sin(angle)], { turnRad: i });
+    const frame = frameAt(
+      mesh,
+      [3 * Math.cos(angle), -0.9 + i * 0.045, 3 * Math.sin(angle)],
+      [-Math.cos(angle), 0, -Math.sin(angle)],
+      { turnRad: i },
+    );
     for (const v of [frame.normal, frame.tangent, frame.bitangent]) expect(Math.hypot(...v)).toBeCloseTo(1, 6);
     expect(dotted(frame.normal, frame.tangent)).toBeCloseTo(0, 6);
     expectVec(cross(frame.normal, frame.tangent), frame.bitangent);
@@ -43,7 +62,8 @@ test('the frame is right-handed and of unit length everywhere on a bollard', () 
 });
 
 test('beside a sharp edge no footing leans over it', () => {
-  // Two faces that meet at x = 0 a little sharper than a right angle: level to the left, cut back under it to the right.
+  // Two faces that meet at x = 0 a little sharper than a right angle: level to the left, cut back under it to the
+  // right.
   const raw = plane(64, 2);
   for (let i = 0; i < raw.positions.length; i += 3) {
     const x = raw.positions[i]!;

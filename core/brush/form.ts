@@ -14,7 +14,8 @@ export type AlphaKind = Pick<Alpha, 'format' | 'size' | 'relief'>;
 
 /** Throws when there are more or fewer bytes than the alpha's pixels need. */
 export function alphaForm(alpha: AlphaKind, bytes: ArrayBuffer): AlphaForm {
-  if (alpha.format !== 'vector32f') return { pyramid: pyramid(alphaHeights(alpha, bytes)), relief: alpha.relief, vector: null };
+  if (alpha.format !== 'vector32f')
+    return { pyramid: pyramid(alphaHeights(alpha, bytes)), relief: alpha.relief, vector: null };
   const [x, y, z] = vectorChannels(alpha, bytes);
   return { pyramid: pyramid(outwards(z)), relief: alpha.relief, vector: [pyramid(x), pyramid(y), pyramid(z)] };
 }
@@ -23,9 +24,12 @@ export function alphaForm(alpha: AlphaKind, bytes: ArrayBuffer): AlphaForm {
 export function alphaHeights(alpha: AlphaKind, bytes: ArrayBuffer): Picture {
   checkSize(alpha, bytes);
   switch (alpha.format) {
-    case 'grey16': return fromUint16(new Uint16Array(bytes), alpha.size);
-    case 'grey32f': return { width: alpha.size, height: alpha.size, data: new Float32Array(bytes) };
-    case 'vector32f': return outwards(vectorChannels(alpha, bytes)[2]);
+    case 'grey16':
+      return fromUint16(new Uint16Array(bytes), alpha.size);
+    case 'grey32f':
+      return { width: alpha.size, height: alpha.size, data: new Float32Array(bytes) };
+    case 'vector32f':
+      return outwards(vectorChannels(alpha, bytes)[2]);
   }
 }
 
@@ -55,6 +59,8 @@ function outwards(z: Picture): Picture {
 function checkSize(alpha: AlphaKind, bytes: ArrayBuffer): void {
   const wanted = alpha.size * alpha.size * FORMAT_BYTES[alpha.format];
   if (bytes.byteLength !== wanted) {
-    throw new Error(`The alpha’s picture has ${bytes.byteLength} bytes; ${alpha.size} × ${alpha.size} pixels need ${wanted}.`);
+    throw new Error(
+      `The alpha’s picture has ${bytes.byteLength} bytes; ${alpha.size} × ${alpha.size} pixels need ${wanted}.`,
+    );
   }
 }

@@ -125,14 +125,28 @@ export function resolveBrush(brush: Brush, form: AlphaForm | null, tooth: AlphaF
     // A crease draws together across its own line, so it must know which way it runs.
     turnFrom: touch.action === 'crease' ? 'stroke' : stroke.turnFrom,
     steady: (stroke.steady / 100) * STEADY_RADII,
-    taper: { start: stroke.taperStart, end: stroke.taperEnd, size: stroke.tipSize / 100, strength: stroke.tipStrength / 100 },
+    taper: {
+      start: stroke.taperStart,
+      end: stroke.taperEnd,
+      size: stroke.tipSize / 100,
+      strength: stroke.tipStrength / 100,
+    },
     fade: stroke.fade,
     drift: {
-      perStroke: drift.per === 'stroke', count: drift.count, along: drift.along / 100, across: drift.across / 100, size: drift.size / 100,
-      leastSize: drift.leastSize / 100, turnRad: radians(drift.turn), squash: drift.squash / 100, flip: drift.flip / 100,
+      perStroke: drift.per === 'stroke',
+      count: drift.count,
+      along: drift.along / 100,
+      across: drift.across / 100,
+      size: drift.size / 100,
+      leastSize: drift.leastSize / 100,
+      turnRad: radians(drift.turn),
+      squash: drift.squash / 100,
+      flip: drift.flip / 100,
     },
     pen: {
-      pressureSize: penCurve(pen.pressureSize), pressureStrength: penCurve(pen.pressureStrength), speedSize: penCurve(pen.speedSize),
+      pressureSize: penCurve(pen.pressureSize),
+      pressureStrength: penCurve(pen.pressureStrength),
+      speedSize: penCurve(pen.speedSize),
       speedStrength: penCurve(pen.speedStrength),
     },
     fast: pen.fast,
@@ -145,13 +159,20 @@ function resolveTooth(tooth: Brush['tooth'], alpha: AlphaForm | null): Tooth | n
   const depth = tooth.depth / 100;
   const follows = tooth.scale === 'follows';
   return {
-    picture: alpha.pyramid, carried: tooth.holds === 'dab', side: follows ? tooth.share / 100 : tooth.side, follows, turnRad: radians(tooth.turn),
-    gain: tooth.invert ? -depth : depth, base: tooth.invert ? 1 : 1 - depth,
+    picture: alpha.pyramid,
+    carried: tooth.holds === 'dab',
+    side: follows ? tooth.share / 100 : tooth.side,
+    follows,
+    turnRad: radians(tooth.turn),
+    gain: tooth.invert ? -depth : depth,
+    base: tooth.invert ? 1 : 1 - depth,
   };
 }
 
 function penCurve(link: PenLink): PenCurve | null {
-  return link.low === 100 && link.high === 100 ? null : { low: link.low / 100, high: link.high / 100, curve: prepareCurve(link.curve) };
+  return link.low === 100 && link.high === 100
+    ? null
+    : { low: link.low / 100, high: link.high / 100, curve: prepareCurve(link.curve) };
 }
 
 function radians(degrees: number): number {

@@ -6,7 +6,17 @@ import { beginStroke, endStroke, extendStroke, session } from '#core/session';
 import { CastSettingsSchema, newBrush, type CastSettings } from '#core/settings';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY } from '#core/stroke';
-import { CastCancelled, castHeights, castSlab, castTones, castVector, findUndercut, fitFrame, FlatCastError, heightRange } from './index';
+import {
+  CastCancelled,
+  castHeights,
+  castSlab,
+  castTones,
+  castVector,
+  findUndercut,
+  fitFrame,
+  FlatCastError,
+  heightRange,
+} from './index';
 
 const SIDE = 1.8;
 const frame = { x: 0, y: 0, turn: 0, side: SIDE };
@@ -39,7 +49,9 @@ const wave = (x: number, y: number) => 0.1 * Math.sin(9 * x) * Math.cos(7 * y);
 
 // Linear triangles of side d leave d²/8 of the curvature, and half a cell's rise at a kink or tip.
 test.each([
-  ['dome', dome, 0.3, 0.008], ['cone', cone, 0.4, 0.008], ['wave', wave, 0.1, 0.0016],
+  ['dome', dome, 0.3, 0.008],
+  ['cone', cone, 0.4, 0.008],
+  ['wave', wave, 0.1, 0.0016],
 ] as const)('casting a %s is true to the formula', (_, height, peak, worst) => {
   expect(worstError(shaped(256, height), 300, height, peak)).toBeLessThan(worst);
 });
@@ -78,17 +90,25 @@ test('four samples are the mean of a 2 × 2 grid', () => {
   const mesh = shaped(300, wave);
   const four = castHeights(mesh, { frame, size: 40, samples: 4 });
   const fine = castHeights(mesh, { frame, size: 80, samples: 1 });
-  for (const [i, j] of [[3, 5], [20, 20], [39, 0]] as const) {
+  for (const [i, j] of [
+    [3, 5],
+    [20, 20],
+    [39, 0],
+  ] as const) {
     const at = (di: number, dj: number) => fine.data[(2 * j + dj) * 80 + 2 * i + di]!;
     expect(four.data[j * 40 + i]).toBeCloseTo((at(0, 0) + at(1, 0) + at(0, 1) + at(1, 1)) / 4, 6);
   }
 });
 
 test('mirrored clay gives a mirrored picture', () => {
-  const heights = castHeights(shaped(64, (x, y) => Math.cos(5 * x) * y), { frame, size: 96, samples: 1 });
+  const heights = castHeights(
+    shaped(64, (x, y) => Math.cos(5 * x) * y),
+    { frame, size: 96, samples: 1 },
+  );
   let worst = 0;
   for (let j = 0; j < 96; j++) {
-    for (let i = 0; i < 48; i++) worst = Math.max(worst, Math.abs(heights.data[j * 96 + i]! - heights.data[j * 96 + 95 - i]!));
+    for (let i = 0; i < 48; i++)
+      worst = Math.max(worst, Math.abs(heights.data[j * 96 + i]! - heights.data[j * 96 + 95 - i]!));
   }
   expect(worst).toBeLessThan(1e-6);
 });
@@ -105,7 +125,10 @@ test('tones: floor is black, crown white, relief keeps the depth', () => {
 });
 
 test('an untouched slab says so and what to do', () => {
-  const heights = castHeights(shaped(16, () => 0.25), { frame, size: 32, samples: 1 });
+  const heights = castHeights(
+    shaped(16, () => 0.25),
+    { frame, size: 32, samples: 1 },
+  );
   expect(() => castTones(heights, SIDE, null, null)).toThrow(FlatCastError);
   expect(() => castTones(heights, SIDE, null, null)).toThrow(/one height \(0.250\).*Lift or carve/);
   expect(() => castTones(newPicture(8, 8, NaN), SIDE, null, null)).toThrow(FlatCastError);
@@ -122,13 +145,25 @@ test('progress rises and a cast can be cancelled', () => {
 });
 
 test('the tone curve takes heights to greys and leaves the relief alone', () => {
-  const heights = castHeights(shaped(64, (x) => 0.1 + 0.1 * x), { frame: { ...frame, side: 1 }, size: 32, samples: 1 });
+  const heights = castHeights(
+    shaped(64, (x) => 0.1 + 0.1 * x),
+    { frame: { ...frame, side: 1 }, size: 32, samples: 1 },
+  );
   const straight = castTones(heights, 1, 0.05, 0.15);
-  const tone = [{ x: 0, y: 0, corner: true }, { x: 0.5, y: 0.8, corner: true }, { x: 1, y: 1, corner: true }];
+  const tone = [
+    { x: 0, y: 0, corner: true },
+    { x: 0.5, y: 0.8, corner: true },
+    { x: 1, y: 1, corner: true },
+  ];
   const curved = castTones(heights, 1, 0.05, 0.15, tone);
   expect(curved.relief).toBe(straight.relief);
-  straight.picture.data.forEach((h, i) => expect(curved.picture.data[i]).toBeCloseTo(h < 0.5 ? h * 1.6 : 0.8 + (h - 0.5) * 0.4, 3));
-  const empty = castTones(newPicture(8, 8, NaN), 1, 0, 1, [{ x: 0, y: 0.5, corner: true }, { x: 1, y: 1, corner: true }]);
+  straight.picture.data.forEach((h, i) =>
+    expect(curved.picture.data[i]).toBeCloseTo(h < 0.5 ? h * 1.6 : 0.8 + (h - 0.5) * 0.4, 3),
+  );
+  const empty = castTones(newPicture(8, 8, NaN), 1, 0, 1, [
+    { x: 0, y: 0.5, corner: true },
+    { x: 1, y: 1, corner: true },
+  ]);
   expect(empty.picture.data.every((h) => h === 0)).toBe(true);
 });
 
@@ -165,7 +200,10 @@ test('a vector cast of an overhanging form stamps it back within 1 % of its size
   brush.form.footprint = 'square';
   brush.touch.falloff.kind = 'full';
   beginStroke(flat, {
-    brush: resolveBrush(brush, alphaForm(alpha, made.offsets.buffer as ArrayBuffer)), seed: 1, dig: false, symmetry: NO_SYMMETRY,
+    brush: resolveBrush(brush, alphaForm(alpha, made.offsets.buffer as ArrayBuffer)),
+    seed: 1,
+    dig: false,
+    symmetry: NO_SYMMETRY,
     view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
   });
   extendStroke(flat, [{ origin: [0, 0, 5], direction: [0, 0, -1] }]);
@@ -187,7 +225,14 @@ test('the frame is fitted to the form, turned as it was, with its margin', () =>
   expect(fitted.side).toBeCloseTo(0.5 / 0.8, 1);
   const { picture } = castTones(castHeights(mesh, { frame: fitted, size: 256, samples: 1 }), fitted.side, null, null);
   expect(measureMargin(picture).marginPx).toBeGreaterThanOrEqual(Math.floor(256 * 0.1) - 2);
-  expect(fitFrame(shaped(16, () => 0.3), 0, 10, 'square')).toBeNull();
+  expect(
+    fitFrame(
+      shaped(16, () => 0.3),
+      0,
+      10,
+      'square',
+    ),
+  ).toBeNull();
 });
 
 test('a square form fitted to the ring loses nothing there', () => {
@@ -199,8 +244,14 @@ test('a square form fitted to the ring loses nothing there', () => {
 });
 
 describe('the checks of a cast and what mends them', () => {
-  const settings = (change: Partial<CastSettings> = {}): CastSettings => ({ ...CastSettingsSchema.parse({ size: 256, samples: 1 }), ...change });
-  const failed = (mesh: Mesh, s: CastSettings): string[] => castSlab(mesh, s).checks.filter((c) => !c.ok).map((c) => c.name);
+  const settings = (change: Partial<CastSettings> = {}): CastSettings => ({
+    ...CastSettingsSchema.parse({ size: 256, samples: 1 }),
+    ...change,
+  });
+  const failed = (mesh: Mesh, s: CastSettings): string[] =>
+    castSlab(mesh, s)
+      .checks.filter((c) => !c.ok)
+      .map((c) => c.name);
 
   test('a dome in the middle is well throughout', () => {
     expect(failed(shaped(128, dome), settings())).toEqual([]);
@@ -208,7 +259,9 @@ describe('the checks of a cast and what mends them', () => {
 
   test('margin and ring loss are mended by fitting the frame', () => {
     const mesh = shaped(128, (x, y) => (Math.abs(x) < 0.85 && Math.abs(y) < 0.85 ? 0.1 : 0));
-    expect(failed(mesh, settings({ frame: { x: 0, y: 0, turn: 0, side: 1.72 } }))).toEqual(expect.arrayContaining(['margin', 'ring-loss']));
+    expect(failed(mesh, settings({ frame: { x: 0, y: 0, turn: 0, side: 1.72 } }))).toEqual(
+      expect.arrayContaining(['margin', 'ring-loss']),
+    );
     const small = shaped(128, (x, y) => (Math.abs(x) < 0.4 && Math.abs(y) < 0.4 ? 0.1 : 0));
     expect(failed(small, settings({ frame: { x: 0, y: 0, turn: 0, side: 0.82 } }))).toContain('margin');
     expect(failed(small, settings({ frame: fitFrame(small, 0, 6, 'ring')! }))).toEqual([]);
@@ -231,7 +284,10 @@ describe('the checks of a cast and what mends them', () => {
   });
 
   test('a texture that rises as a whole is found, and mended by the ground at the average', () => {
-    const mesh = shaped(256, (x, y) => 0.1 * Math.max(0, 1 - x * x - y * y) + 0.01 * Math.sin(60 * x) * Math.sin(60 * y));
+    const mesh = shaped(
+      256,
+      (x, y) => 0.1 * Math.max(0, 1 - x * x - y * y) + 0.01 * Math.sin(60 * x) * Math.sin(60 * y),
+    );
     const lift = (s: CastSettings) => castSlab(mesh, s).checks.find((c) => c.name === 'lift')!;
     expect(lift(settings()).ok).toBe(false);
     expect(lift(settings({ ground: 'average' })).ok).toBe(true);

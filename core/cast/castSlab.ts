@@ -1,4 +1,7 @@
-/** One cast of a slab: heights, tones, ground and what there is to be checked. The live picture and the kept one are made by this. */
+/**
+ * One cast of a slab: heights, tones, ground and what there is to be checked. The live picture and the kept one are
+ * made by this.
+ */
 import type { MeshArrays } from '#core/mesh';
 import { castChecks, type Check, type MarginReport } from '#core/checks';
 import { edgeGround, edgeSpread, histogram, percentiles, ringMean, type Picture } from '#core/picture';
@@ -25,7 +28,11 @@ export interface SlabCast {
 }
 
 /** Throws FlatCastError and CastCancelled. */
-export function castSlab(mesh: MeshArrays, settings: CastSettings, onProgress: (share: number) => boolean = () => true): SlabCast {
+export function castSlab(
+  mesh: MeshArrays,
+  settings: CastSettings,
+  onProgress: (share: number) => boolean = () => true,
+): SlabCast {
   const { frame, size, samples } = settings;
   const heights = castHeights(mesh, { frame, size, samples, onProgress });
   const straight = castTones(heights, frame.side, settings.floor, settings.crown);
@@ -39,7 +46,16 @@ export function castSlab(mesh: MeshArrays, settings: CastSettings, onProgress: (
   const [low, high] = percentiles(straight.picture, [0.002, 0.998]) as [number, number];
   const at = (grey: number): number => tones.floor + grey * (tones.crown - tones.floor);
   return {
-    picture, floor: tones.floor, crown: tones.crown, relief: tones.relief, ground, undercut, checks, margin,
-    histogram: histogram(straight.picture, 96), used: { floor: at(low), crown: at(high) }, levelFloor: at(edgeSpread(straight.picture).upper),
+    picture,
+    floor: tones.floor,
+    crown: tones.crown,
+    relief: tones.relief,
+    ground,
+    undercut,
+    checks,
+    margin,
+    histogram: histogram(straight.picture, 96),
+    used: { floor: at(low), crown: at(high) },
+    levelFloor: at(edgeSpread(straight.picture).upper),
   };
 }

@@ -10,8 +10,15 @@ const FORM = 0.01;
 /** Outer share of the slab that its ground is read from. */
 const BORDER = 0.04;
 
-/** `inside` 'square' puts the form inside the frame's sides, 'ring' inside its reach ring. Null when there is no form. */
-export function fitFrame(mesh: MeshArrays, turn: number, marginPercent: number, inside: 'square' | 'ring'): Frame | null {
+/**
+ * `inside` 'square' puts the form inside the frame's sides, 'ring' inside its reach ring. Null when there is no form.
+ */
+export function fitFrame(
+  mesh: MeshArrays,
+  turn: number,
+  marginPercent: number,
+  inside: 'square' | 'ring',
+): Frame | null {
   const { positions: p, vertexCount } = mesh;
   const points = formPoints(mesh);
   if (points.length === 0) return null;
@@ -35,12 +42,18 @@ export function fitFrame(mesh: MeshArrays, turn: number, marginPercent: number, 
   let reach = Math.max(u1 - u0, v1 - v0) / 2;
   if (inside === 'ring') {
     reach = 0;
-    for (const v of points) reach = Math.max(reach, Math.hypot(p[v * 3]! * c + p[v * 3 + 1]! * s - u, p[v * 3 + 1]! * c - p[v * 3]! * s - w));
+    for (const v of points)
+      reach = Math.max(reach, Math.hypot(p[v * 3]! * c + p[v * 3 + 1]! * s - u, p[v * 3 + 1]! * c - p[v * 3]! * s - w));
   }
   // A form is never narrower than the clay's own grain.
   reach += 2 / Math.sqrt(vertexCount);
   const { min, max } = settingAt(FrameSchema, 'side');
-  return { x: u * c - w * s, y: u * s + w * c, turn, side: Math.max(min, Math.min(max, (2 * reach) / (1 - marginPercent / 50))) };
+  return {
+    x: u * c - w * s,
+    y: u * s + w * c,
+    turn,
+    side: Math.max(min, Math.min(max, (2 * reach) / (1 - marginPercent / 50))),
+  };
 }
 
 function formPoints(mesh: MeshArrays): number[] {
@@ -54,7 +67,8 @@ function formPoints(mesh: MeshArrays): number[] {
     high = Math.max(high, p[i + 2]!);
   }
   const edge: number[] = [];
-  for (let i = 0; i < vertexCount * 3; i += 3) if (Math.max(Math.abs(p[i]!), Math.abs(p[i + 1]!)) > most * (1 - BORDER)) edge.push(p[i + 2]!);
+  for (let i = 0; i < vertexCount * 3; i += 3)
+    if (Math.max(Math.abs(p[i]!), Math.abs(p[i + 1]!)) > most * (1 - BORDER)) edge.push(p[i + 2]!);
   const ground = Float32Array.from(edge).sort()[edge.length >> 1]!;
   const out: number[] = [];
   if (high - low <= 0) return out;

@@ -1,7 +1,7 @@
 /**
  * From places on the slab to pixels of a frame and back: sample centres lie at whole columns and rows, the first row at
- * the top. column = across + x·cos + y·sin, row = down + x·sin − y·cos, with cosine and sine in pixels a body unit; plain
- * numbers, so that loops over millions of vertices don't call anything.
+ * the top. column = across + x·cos + y·sin, row = down + x·sin − y·cos, with cosine and sine in pixels a body unit;
+ * plain numbers, so that loops over millions of vertices don't call anything.
  */
 import type { Frame } from '#core/settings';
 

@@ -27,7 +27,15 @@ export class CastCancelled extends Error {
 
 export function castHeights(mesh: RawMesh, options: CastOptions): Picture {
   const { size, samples } = options;
-  const offsets: readonly (readonly [number, number])[] = samples === 1 ? [[0, 0]] : [[-0.25, -0.25], [0.25, -0.25], [-0.25, 0.25], [0.25, 0.25]];
+  const offsets: readonly (readonly [number, number])[] =
+    samples === 1
+      ? [[0, 0]]
+      : [
+          [-0.25, -0.25],
+          [0.25, -0.25],
+          [-0.25, 0.25],
+          [0.25, 0.25],
+        ];
   const flat = projected(mesh, options.frame, size);
   const out = newPicture(size, size, -Infinity);
   const report = options.onProgress ?? (() => true);
@@ -74,7 +82,12 @@ const EDGE = -1e-7;
 const REPORT_EVERY = 1 << 17;
 
 function rasterise(
-  mesh: RawMesh, flat: Float64Array, dx: number, dy: number, out: Picture, report: (share: number) => boolean,
+  mesh: RawMesh,
+  flat: Float64Array,
+  dx: number,
+  dy: number,
+  out: Picture,
+  report: (share: number) => boolean,
 ): void {
   const { triangles, positions } = mesh;
   const triangleCount = triangles.length / 3;

@@ -24,8 +24,10 @@ export class FlatCastError extends Error {
   readonly code = 'flat-cast';
 
   constructor(readonly height: number) {
-    super(`Everything in the frame lies at one height (${height.toFixed(3)}), so the alpha would be one grey. `
-      + 'Lift or carve a form inside the frame first, or set floor and crown by hand.');
+    super(
+      `Everything in the frame lies at one height (${height.toFixed(3)}), so the alpha would be one grey. ` +
+        'Lift or carve a form inside the frame first, or set floor and crown by hand.',
+    );
   }
 }
 
@@ -45,7 +47,13 @@ export function heightRange(heights: Picture): Range | null {
  * Floor and crown are found from the heights where they are null. `tone` takes heights (0 at the floor, 1 at the
  * crown) to greys; a straight one is left out. Throws FlatCastError when nothing is left between floor and crown.
  */
-export function castTones(heights: Picture, side: number, floor: number | null, crown: number | null, tone: readonly CurveNode[] = []): Tones {
+export function castTones(
+  heights: Picture,
+  side: number,
+  floor: number | null,
+  crown: number | null,
+  tone: readonly CurveNode[] = [],
+): Tones {
   const range = heightRange(heights);
   const low = floor ?? range?.floor ?? 0;
   const high = crown ?? range?.crown ?? 0;

@@ -18,7 +18,12 @@ export interface VectorCast {
 
 /** `places` in stored order, (cells + 1)² of them; `side` is the slab's. */
 export function castVector(
-  places: Float32Array, cells: number, side: number, frame: Frame, size: number, onProgress: (share: number) => boolean = () => true,
+  places: Float32Array,
+  cells: number,
+  side: number,
+  frame: Frame,
+  size: number,
+  onProgress: (share: number) => boolean = () => true,
 ): VectorCast {
   const map = frameMap(frame, size);
   const turn = (frame.turn * Math.PI) / 180;
@@ -32,8 +37,8 @@ export function castVector(
     if (j % 64 === 0 && !onProgress(j / size)) throw new CastCancelled();
     for (let i = 0; i < size; i++) {
       const [x, y] = pixelPlace(map, i, j);
-      const gx = ((x / side) + 0.5) * cells;
-      const gy = ((y / side) + 0.5) * cells;
+      const gx = (x / side + 0.5) * cells;
+      const gy = (y / side + 0.5) * cells;
       if (gx < 0 || gy < 0 || gx > cells || gy > cells) continue;
       const column = Math.min(cells - 1, Math.floor(gx));
       const line = Math.min(cells - 1, Math.floor(gy));

@@ -37,7 +37,11 @@ export function checkBanding(picture: Picture): Check {
   const terraced = sloping > data.length * 0.02 && level > sloping * 0.5;
   const ok = value > BANDING_LIMIT || value < FEW_FOR_A_SHAPE || !terraced;
   return {
-    name: 'banding', ok, value, limit: BANDING_LIMIT, unit: 'greys',
+    name: 'banding',
+    ok,
+    value,
+    limit: BANDING_LIMIT,
+    unit: 'greys',
     sentence: ok ? 'No terraces' : `The slopes are made of ${value} greys alone, and would be sculpted as terraces.`,
   };
 }

@@ -24,10 +24,19 @@ export interface BrushChecks {
   measures: StampMeasures;
 }
 
-/** `spacing` is the body's mean distance from vertex to vertex; null before a body is open. `finer` says whether it can be subdivided. */
+/**
+ * `spacing` is the body's mean distance from vertex to vertex; null before a body is open. `finer` says whether it can
+ * be subdivided.
+ */
 export function brushChecks(brush: ResolvedBrush, body: { spacing: number; finer: boolean } | null): BrushChecks {
   const measures = stampMeasures(brush);
-  const checks = [ringLossOf(brush), discOf(brush, measures), rimOf(brush, measures), rippleOf(brush, measures), detailOf(brush, body)].filter((c) => c !== null);
+  const checks = [
+    ringLossOf(brush),
+    discOf(brush, measures),
+    rimOf(brush, measures),
+    rippleOf(brush, measures),
+    detailOf(brush, body),
+  ].filter((c) => c !== null);
   return { checks: [...checks.filter((c) => !c.ok), ...checks.filter((c) => c.ok)], measures };
 }
 
@@ -36,10 +45,20 @@ const percent = (share: number): string => `${(share * 100).toFixed(share < 0.1 
 /** Only a round ring cuts corners, and only where the alpha lies in the dab's own square. */
 function ringLossOf(brush: ResolvedBrush): BrushCheck | null {
   const picture = brush.alpha?.levels[0];
-  if (!picture || brush.square || brush.mapping === 'wrapped' || brush.mapping === 'stencil' || brush.mapping === 'shuffled') return null;
+  if (
+    !picture ||
+    brush.square ||
+    brush.mapping === 'wrapped' ||
+    brush.mapping === 'stencil' ||
+    brush.mapping === 'shuffled'
+  )
+    return null;
   const check = checkRingLoss(picture, brush.fit, brush.ground);
   const fit = bestFit(picture, brush.ground);
-  return { ...check, mend: check.ok ? null : { kind: 'set', label: `Set fit to ${fit.toFixed(2)}`, path: 'form.fit', value: fit } };
+  return {
+    ...check,
+    mend: check.ok ? null : { kind: 'set', label: `Set fit to ${fit.toFixed(2)}`, path: 'form.fit', value: fit },
+  };
 }
 
 function discOf(brush: ResolvedBrush, { disc }: StampMeasures): BrushCheck | null {
@@ -47,8 +66,15 @@ function discOf(brush: ResolvedBrush, { disc }: StampMeasures): BrushCheck | nul
   const ok = Math.abs(disc) <= DISC_LIMIT;
   const ground = Number((brush.ground + disc).toFixed(3));
   return {
-    name: 'disc', ok, value: disc * 100, limit: DISC_LIMIT * 100, unit: '%', mend: ok ? null : { kind: 'set', label: `Set ground to ${ground.toFixed(2)}`, path: 'form.ground', value: ground },
-    sentence: ok ? 'No disc under the form' : `The stamp leaves a ${percent(Math.abs(disc))} ${disc > 0 ? 'lift' : 'dent'} under the whole form.`,
+    name: 'disc',
+    ok,
+    value: disc * 100,
+    limit: DISC_LIMIT * 100,
+    unit: '%',
+    mend: ok ? null : { kind: 'set', label: `Set ground to ${ground.toFixed(2)}`, path: 'form.ground', value: ground },
+    sentence: ok
+      ? 'No disc under the form'
+      : `The stamp leaves a ${percent(Math.abs(disc))} ${disc > 0 ? 'lift' : 'dent'} under the whole form.`,
   };
 }
 
@@ -57,18 +83,34 @@ function rimOf(brush: ResolvedBrush, { rimStep }: StampMeasures): BrushCheck | n
   if (!brush.alpha || brush.action === 'smooth' || brush.action === 'move') return null;
   const ok = rimStep <= RIM_LIMIT;
   return {
-    name: 'rim-step', ok, value: rimStep * 100, limit: RIM_LIMIT * 100, unit: '%', mend: ok ? null : { kind: 'plateau', label: 'Fall off from 0.9 r', hold: 0.9 },
-    sentence: ok ? 'Nothing is left standing at the rim' : `A step of ${percent(rimStep)} of the depth is left at the rim.`,
+    name: 'rim-step',
+    ok,
+    value: rimStep * 100,
+    limit: RIM_LIMIT * 100,
+    unit: '%',
+    mend: ok ? null : { kind: 'plateau', label: 'Fall off from 0.9 r', hold: 0.9 },
+    sentence: ok
+      ? 'Nothing is left standing at the rim'
+      : `A step of ${percent(rimStep)} of the depth is left at the rim.`,
   };
 }
 
 function rippleOf(brush: ResolvedBrush, { ripple }: StampMeasures): BrushCheck | null {
-  const runs = brush.strokeType === 'trail' || brush.strokeType === 'linger' || brush.strokeType === 'ruler' || brush.strokeType === 'path';
+  const runs =
+    brush.strokeType === 'trail' ||
+    brush.strokeType === 'linger' ||
+    brush.strokeType === 'ruler' ||
+    brush.strokeType === 'path';
   if (!runs || brush.action === 'move') return null;
   const ok = ripple <= RIPPLE_LIMIT;
   const spacing = ok ? 0 : calmSpacing(brush, RIPPLE_LIMIT);
   return {
-    name: 'ripple', ok, value: ripple * 100, limit: RIPPLE_LIMIT * 100, unit: '%', mend: ok ? null : { kind: 'set', label: `Set spacing to ${spacing} %`, path: 'stroke.spacing', value: spacing },
+    name: 'ripple',
+    ok,
+    value: ripple * 100,
+    limit: RIPPLE_LIMIT * 100,
+    unit: '%',
+    mend: ok ? null : { kind: 'set', label: `Set spacing to ${spacing} %`, path: 'stroke.spacing', value: spacing },
     sentence: ok ? 'The dabs run together' : `The spacing leaves a ripple of ${percent(ripple)} along the stroke.`,
   };
 }
@@ -78,7 +120,14 @@ function detailOf(brush: ResolvedBrush, body: { spacing: number; finer: boolean 
   const held = detailHeld(brush, body.spacing);
   const ok = held >= DETAIL_LIMIT;
   return {
-    name: 'detail', ok, value: held * 100, limit: DETAIL_LIMIT * 100, unit: '%', mend: ok || !body.finer ? null : { kind: 'subdivide', label: 'Subdivide the body' },
-    sentence: ok ? `The body shows all of this ${brush.alpha ? 'alpha' : 'form'}` : `At this size the body is too coarse: it shows ${percent(held)} of the ${brush.alpha ? 'alpha’s ups and downs' : 'falloff’s peak'}.`,
+    name: 'detail',
+    ok,
+    value: held * 100,
+    limit: DETAIL_LIMIT * 100,
+    unit: '%',
+    mend: ok || !body.finer ? null : { kind: 'subdivide', label: 'Subdivide the body' },
+    sentence: ok
+      ? `The body shows all of this ${brush.alpha ? 'alpha' : 'form'}`
+      : `At this size the body is too coarse: it shows ${percent(held)} of the ${brush.alpha ? 'alpha’s ups and downs' : 'falloff’s peak'}.`,
   };
 }

@@ -13,8 +13,13 @@ export interface CastChecks {
 export function castChecks(picture: Picture, ground: number, undercutShare: number, emptyShare: number): CastChecks {
   const margin = measureMargin(picture, ground);
   const checks = [
-    checkOffClay(emptyShare), checkMargin(picture, margin), checkRingLoss(picture, 1, ground), checkUndercut(undercutShare), checkGround(picture),
-    checkLift(picture, ground), checkUsedRange(picture),
+    checkOffClay(emptyShare),
+    checkMargin(picture, margin),
+    checkRingLoss(picture, 1, ground),
+    checkUndercut(undercutShare),
+    checkGround(picture),
+    checkLift(picture, ground),
+    checkUsedRange(picture),
   ];
   return { checks: [...checks.filter((c) => !c.ok), ...checks.filter((c) => c.ok)], margin };
 }

@@ -1,5 +1,22 @@
 /** What was measured, the limit, and what to say about it. */
-export const CHECK_NAMES = ['margin', 'ring-loss', 'undercut', 'used-range', 'ground', 'lift', 'off-clay', 'dirt', 'specks', 'banding', 'resolution', 'seam', 'disc', 'rim-step', 'ripple', 'detail'] as const;
+export const CHECK_NAMES = [
+  'margin',
+  'ring-loss',
+  'undercut',
+  'used-range',
+  'ground',
+  'lift',
+  'off-clay',
+  'dirt',
+  'specks',
+  'banding',
+  'resolution',
+  'seam',
+  'disc',
+  'rim-step',
+  'ripple',
+  'detail',
+] as const;
 
 export interface Check {
   name: (typeof CHECK_NAMES)[number];

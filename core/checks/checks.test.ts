@@ -18,7 +18,11 @@ test('a form at the side is named as cut, one with room passes', () => {
   expect(checkMargin(square(100, 0, 100, 0)).ok).toBe(true);
   const cut = newPicture(100);
   for (let j = 40; j < 60; j++) for (let i = 50; i < 100; i++) cut.data[j * 100 + i] = 1;
-  expect(checkMargin(cut)).toMatchObject({ ok: false, value: 0, sentence: expect.stringContaining('touches the side') });
+  expect(checkMargin(cut)).toMatchObject({
+    ok: false,
+    value: 0,
+    sentence: expect.stringContaining('touches the side'),
+  });
   expect(checkMargin(square(100, 20, 80))).toMatchObject({ ok: true, value: 20, limit: 2 });
 });
 

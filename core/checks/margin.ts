@@ -43,7 +43,11 @@ export function checkMargin(picture: Picture, report = measureMargin(picture)): 
   const ok = report.marginPx >= limit;
   const share = ((report.marginPx / picture.width) * 100).toFixed(1);
   return {
-    name: 'margin', ok, value: report.marginPx, limit, unit: 'px',
+    name: 'margin',
+    ok,
+    value: report.marginPx,
+    limit,
+    unit: 'px',
     sentence: ok
       ? `Margin ${report.marginPx} px (${share} % of the side)`
       : report.marginPx === 0

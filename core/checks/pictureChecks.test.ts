@@ -33,14 +33,16 @@ describe('true resolution', () => {
 test('terraces of 8 bits are found on slopes; 16 bits, noise and cut shapes pass', () => {
   const slope = (levels: number): Picture => {
     const p = newPicture(512);
-    for (let j = 0; j < 512; j++) for (let i = 0; i < 512; i++) p.data[j * 512 + i] = Math.round((0.2 + 0.3 * (i / 512) + 0.1 * Math.sin(j / 90)) * levels) / levels;
+    for (let j = 0; j < 512; j++)
+      for (let i = 0; i < 512; i++)
+        p.data[j * 512 + i] = Math.round((0.2 + 0.3 * (i / 512) + 0.1 * Math.sin(j / 90)) * levels) / levels;
     return p;
   };
   expect(checkBanding(slope(255))).toMatchObject({ ok: false, name: 'banding' });
   expect(checkBanding(slope(65535)).ok).toBe(true);
   expect(checkBanding(noise(128)).ok).toBe(true);
   const cut = newPicture(128);
-  for (let i = 0; i < cut.data.length; i++) cut.data[i] = (i % 128) > 40 && (i % 128) < 90 ? 1 : 0;
+  for (let i = 0; i < cut.data.length; i++) cut.data[i] = i % 128 > 40 && i % 128 < 90 ? 1 : 0;
   expect(checkBanding(cut).ok).toBe(true);
   expect(greysInUse(cut)).toBe(2);
 });
@@ -48,7 +50,9 @@ test('terraces of 8 bits are found on slopes; 16 bits, noise and cut shapes pass
 describe('background', () => {
   const form = (): Picture => {
     const p = newPicture(200);
-    for (let j = 0; j < 200; j++) for (let i = 0; i < 200; i++) p.data[j * 200 + i] = Math.max(0, Math.min(1, (60 - Math.hypot(i - 100, j - 100)) / 20));
+    for (let j = 0; j < 200; j++)
+      for (let i = 0; i < 200; i++)
+        p.data[j * 200 + i] = Math.max(0, Math.min(1, (60 - Math.hypot(i - 100, j - 100)) / 20));
     return p;
   };
 

@@ -57,7 +57,13 @@ export function checkResolution(picture: Picture): Check {
   const ok = share >= RESOLUTION_LIMIT || picture.width <= 128;
   const percent = `${Math.round(share * 100)} %`;
   return {
-    name: 'resolution', ok, value: share * 100, limit: RESOLUTION_LIMIT * 100, unit: '%',
-    sentence: ok ? `${percent} of its pixels a side carry detail` : `Only ${percent} of its pixels a side carry detail: it was enlarged, or is soft. A smaller size would hold all of it.`,
+    name: 'resolution',
+    ok,
+    value: share * 100,
+    limit: RESOLUTION_LIMIT * 100,
+    unit: '%',
+    sentence: ok
+      ? `${percent} of its pixels a side carry detail`
+      : `Only ${percent} of its pixels a side carry detail: it was enlarged, or is soft. A smaller size would hold all of it.`,
   };
 }

@@ -1,4 +1,7 @@
-/** Ring loss: share of Σ|h − ground| that lies outside the reach ring at a fit, and the smallest fit that loses next to nothing. */
+/**
+ * Ring loss: share of Σ|h − ground| that lies outside the reach ring at a fit, and the smallest fit that loses next to
+ * nothing.
+ */
 import { edgeGround, type Picture } from '#core/picture';
 import type { Check } from './check';
 
@@ -46,7 +49,13 @@ export function checkRingLoss(picture: Picture, fit: number, ground = edgeGround
   const value = ringLoss(picture, fit, ground);
   const ok = value < RING_LOSS_LIMIT;
   return {
-    name: 'ring-loss', ok, value: value * 100, limit: RING_LOSS_LIMIT * 100, unit: '%',
-    sentence: ok ? 'The whole form lies inside the ring' : `${(value * 100).toFixed(1)} % of the form lies outside the ring and is lost.`,
+    name: 'ring-loss',
+    ok,
+    value: value * 100,
+    limit: RING_LOSS_LIMIT * 100,
+    unit: '%',
+    sentence: ok
+      ? 'The whole form lies inside the ring'
+      : `${(value * 100).toFixed(1)} % of the form lies outside the ring and is lost.`,
   };
 }

@@ -47,7 +47,9 @@ test('the shipped weave repeats, and so it does after a shift that puts a thread
 });
 
 describe('over 200 patterns', () => {
-  const grows: Grow[] = Array.from({ length: 13 }, (_, k) => surprises(null, (k + 1) * 7, true)).flat().slice(0, 200);
+  const grows: Grow[] = Array.from({ length: 13 }, (_, k) => surprises(null, (k + 1) * 7, true))
+    .flat()
+    .slice(0, 200);
   let found = 0;
   const alarms: string[] = [];
   beforeAll(() => {

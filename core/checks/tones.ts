@@ -17,8 +17,14 @@ export function checkUsedRange(picture: Picture): Check {
   const value = usedRange(picture);
   const ok = value >= USED_RANGE_LIMIT;
   return {
-    name: 'used-range', ok, value: value * 100, limit: USED_RANGE_LIMIT * 100, unit: '%',
-    sentence: ok ? `${percent(value)} of the tones are used` : `Only ${percent(value)} of the tones are used: a few high or low places take the rest, and the form comes out flat.`,
+    name: 'used-range',
+    ok,
+    value: value * 100,
+    limit: USED_RANGE_LIMIT * 100,
+    unit: '%',
+    sentence: ok
+      ? `${percent(value)} of the tones are used`
+      : `Only ${percent(value)} of the tones are used: a few high or low places take the rest, and the form comes out flat.`,
   };
 }
 
@@ -27,8 +33,14 @@ export function checkGround(picture: Picture): Check {
   const { spread } = edgeSpread(picture);
   const ok = spread <= GROUND_LIMIT;
   return {
-    name: 'ground', ok, value: spread * 100, limit: GROUND_LIMIT * 100, unit: '%',
-    sentence: ok ? 'The border is level' : `The border isn’t level: its tones lie ${percent(spread)} apart, and the stamp would end in a step.`,
+    name: 'ground',
+    ok,
+    value: spread * 100,
+    limit: GROUND_LIMIT * 100,
+    unit: '%',
+    sentence: ok
+      ? 'The border is level'
+      : `The border isn’t level: its tones lie ${percent(spread)} apart, and the stamp would end in a step.`,
   };
 }
 
@@ -37,16 +49,28 @@ export function checkLift(picture: Picture, ground: number): Check {
   const value = ringMean(picture) - ground;
   const ok = Math.abs(value) <= LIFT_LIMIT || ringCover(picture, ground) < TEXTURE_COVER;
   return {
-    name: 'lift', ok, value: value * 100, limit: LIFT_LIMIT * 100, unit: '%',
-    sentence: ok ? `Lift left ${percent(value)}` : `The whole stamp would ${value > 0 ? 'rise' : 'sink'} by ${percent(Math.abs(value))} of its depth under the texture.`,
+    name: 'lift',
+    ok,
+    value: value * 100,
+    limit: LIFT_LIMIT * 100,
+    unit: '%',
+    sentence: ok
+      ? `Lift left ${percent(value)}`
+      : `The whole stamp would ${value > 0 ? 'rise' : 'sink'} by ${percent(Math.abs(value))} of its depth under the texture.`,
   };
 }
 
 export function checkUndercut(share: number): Check {
   const ok = share <= UNDERCUT_LIMIT;
   return {
-    name: 'undercut', ok, value: share * 100, limit: UNDERCUT_LIMIT * 100, unit: '%',
-    sentence: ok ? 'Nothing is hidden from above' : `${percent(share)} of the surface is hidden from above and can’t be held by heights.`,
+    name: 'undercut',
+    ok,
+    value: share * 100,
+    limit: UNDERCUT_LIMIT * 100,
+    unit: '%',
+    sentence: ok
+      ? 'Nothing is hidden from above'
+      : `${percent(share)} of the surface is hidden from above and can’t be held by heights.`,
   };
 }
 
@@ -54,7 +78,13 @@ export function checkUndercut(share: number): Check {
 export function checkOffClay(share: number): Check {
   const ok = share <= OFF_CLAY_LIMIT;
   return {
-    name: 'off-clay', ok, value: share * 100, limit: OFF_CLAY_LIMIT * 100, unit: '%',
-    sentence: ok ? 'The frame lies on the clay' : `${percent(share)} of the frame lies beside the clay and stays black.`,
+    name: 'off-clay',
+    ok,
+    value: share * 100,
+    limit: OFF_CLAY_LIMIT * 100,
+    unit: '%',
+    sentence: ok
+      ? 'The frame lies on the clay'
+      : `${percent(share)} of the frame lies beside the clay and stays black.`,
   };
 }

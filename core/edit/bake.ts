@@ -13,7 +13,7 @@ export type PartHeights = ReadonlyMap<string, Picture>;
 
 export function bake(s: Surface, pieces: readonly Piece[], parts: PartHeights): void {
   for (const piece of pieces) {
-    const heights = piece.part ? parts.get(piece.part.heights) ?? null : null;
+    const heights = piece.part ? (parts.get(piece.part.heights) ?? null) : null;
     if (piece.part && !heights) throw new Error(`The heights of “${piece.part.name}” are not loaded.`);
     for (const place of piecePlaces(piece)) bakeOne(s, piece, place, heights);
   }
@@ -22,7 +22,12 @@ export function bake(s: Surface, pieces: readonly Piece[], parts: PartHeights): 
 /** Clay lies within this height of the slab's middle plane. */
 const TALLEST = 4;
 
-function bakeOne(s: Surface, piece: Piece, place: { x: number; y: number; turnRad: number }, heights: Picture | null): void {
+function bakeOne(
+  s: Surface,
+  piece: Piece,
+  place: { x: number; y: number; turnRad: number },
+  heights: Picture | null,
+): void {
   const { mesh, touched, amount } = s;
   const { positions: p, mask, vertexCount } = mesh;
   const reach = pieceReach(piece);

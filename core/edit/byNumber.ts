@@ -11,27 +11,37 @@ export function changeByNumber(s: Surface, change: NumberKind, numbers: ByNumber
   const { mask, normals: n } = s.mesh;
   const free = (vertex: number): number => 1 - mask[vertex]!;
   switch (change) {
-    case 'inflate': return changePlaces(s, (v, out) => {
-      const by = numbers.inflate * free(v);
-      for (let c = 0; c < 3; c++) out[c]! += n[v * 3 + c]! * by;
-    });
-    case 'lift': return changePlaces(s, (v, out) => {
-      out[2]! += numbers.lift * free(v);
-    });
-    case 'smooth': return smooth(s, Math.round(numbers.smooth));
+    case 'inflate':
+      return changePlaces(s, (v, out) => {
+        const by = numbers.inflate * free(v);
+        for (let c = 0; c < 3; c++) out[c]! += n[v * 3 + c]! * by;
+      });
+    case 'lift':
+      return changePlaces(s, (v, out) => {
+        out[2]! += numbers.lift * free(v);
+      });
+    case 'smooth':
+      return smooth(s, Math.round(numbers.smooth));
     case 'flatten': {
       const mean = meanHeight(s);
       return changePlaces(s, (v, out) => {
         out[2]! += (mean - out[2]!) * (numbers.flatten / 100) * free(v);
       });
     }
-    case 'noise': return changePlaces(s, (v, out) => {
-      const f = free(v);
-      if (f > 0) out[2]! += numbers.noise * f * layeredNoise(out[0]! / numbers.noiseScale, out[1]! / numbers.noiseScale, numbers.noiseSeed, NOISE_OCTAVES);
-    });
-    case 'terrace': return changePlaces(s, (v, out) => {
-      if (numbers.terrace > 0) out[2]! += (terraced(out[2]!, numbers.terrace, numbers.terraceSoft / 100) - out[2]!) * free(v);
-    });
+    case 'noise':
+      return changePlaces(s, (v, out) => {
+        const f = free(v);
+        if (f > 0)
+          out[2]! +=
+            numbers.noise *
+            f *
+            layeredNoise(out[0]! / numbers.noiseScale, out[1]! / numbers.noiseScale, numbers.noiseSeed, NOISE_OCTAVES);
+      });
+    case 'terrace':
+      return changePlaces(s, (v, out) => {
+        if (numbers.terrace > 0)
+          out[2]! += (terraced(out[2]!, numbers.terrace, numbers.terraceSoft / 100) - out[2]!) * free(v);
+      });
   }
 }
 

@@ -22,7 +22,8 @@ export function changePlaces(s: Surface, place: (vertex: number, out: Float64Arr
       for (let c = 0; c < 3; c++) out[c] = p[at + c]!;
       place(first + i, out);
       next.set(out, i * 3);
-      if (next[i * 3] !== p[at] || next[i * 3 + 1] !== p[at + 1] || next[i * 3 + 2] !== p[at + 2]) touched[moved++] = first + i;
+      if (next[i * 3] !== p[at] || next[i * 3 + 1] !== p[at + 1] || next[i * 3 + 2] !== p[at + 2])
+        touched[moved++] = first + i;
     }
     if (moved === before) continue;
     keepLeaf(s.start, mesh, leaf);

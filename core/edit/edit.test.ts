@@ -25,13 +25,17 @@ function at(s: Session, x: number, y: number): { z: number; mask: number } {
 
 function bumpy(): Session {
   const raw: RawMesh = plane(64, 2);
-  for (let i = 0; i < raw.positions.length; i += 3) raw.positions[i + 2] = 0.1 * Math.sin(raw.positions[i]! * 6) * Math.cos(raw.positions[i + 1]! * 5);
+  for (let i = 0; i < raw.positions.length; i += 3)
+    raw.positions[i + 2] = 0.1 * Math.sin(raw.positions[i]! * 6) * Math.cos(raw.positions[i + 1]! * 5);
   return session(surface(buildMesh(raw)), { replay: false });
 }
 
 describe('masks', () => {
   const rectangle: Edit = {
-    kind: 'mask-shape', shape: { kind: 'rectangle', x: 0.3, y: 0.2, turnRad: 0, halfWidth: 0.2, halfHeight: 0.1 }, way: 'add', symmetry: NO_SYMMETRY,
+    kind: 'mask-shape',
+    shape: { kind: 'rectangle', x: 0.3, y: 0.2, turnRad: 0, halfWidth: 0.2, halfHeight: 0.1 },
+    way: 'add',
+    symmetry: NO_SYMMETRY,
   };
 
   test('a rectangle masks what is inside it, and takes away again', () => {
@@ -46,7 +50,16 @@ describe('masks', () => {
 
   test.each([
     ['ellipse', { kind: 'ellipse', x: 0.03, y: -0.02, turnRad: 0.3, halfWidth: 0.5, halfHeight: 0.5 }],
-    ['lasso', { kind: 'lasso', points: Array.from({ length: 240 }, (_, i) => [0.03 + 0.5 * Math.cos((i / 120) * Math.PI), -0.02 + 0.5 * Math.sin((i / 120) * Math.PI)]).flat() }],
+    [
+      'lasso',
+      {
+        kind: 'lasso',
+        points: Array.from({ length: 240 }, (_, i) => [
+          0.03 + 0.5 * Math.cos((i / 120) * Math.PI),
+          -0.02 + 0.5 * Math.sin((i / 120) * Math.PI),
+        ]).flat(),
+      },
+    ],
   ] as const)('raised by number, what a round %s masks ends along the circle, not along the grid', (_, shape) => {
     const s = session(surface(buildMesh(plane(128, 2))), { replay: false });
     makeEdit(s, { kind: 'mask-shape', shape, way: 'add', symmetry: NO_SYMMETRY });
@@ -73,7 +86,12 @@ describe('masks', () => {
 
   test('a shape added twice is as one that is added once; taken away it leaves nothing, from a whole mask its edge stays soft', () => {
     const s = flat();
-    const shape = { kind: 'mask-shape', shape: { kind: 'ellipse', x: 0, y: 0, turnRad: 0, halfWidth: 0.4, halfHeight: 0.3 }, way: 'add', symmetry: NO_SYMMETRY } as const;
+    const shape = {
+      kind: 'mask-shape',
+      shape: { kind: 'ellipse', x: 0, y: 0, turnRad: 0, halfWidth: 0.4, halfHeight: 0.3 },
+      way: 'add',
+      symmetry: NO_SYMMETRY,
+    } as const;
     makeEdit(s, shape);
     const once = s.surface.mesh.mask.slice();
     makeEdit(s, shape);
@@ -88,12 +106,25 @@ describe('masks', () => {
 
   test('a turned ellipse and a lasso', () => {
     const s = flat();
-    makeEdit(s, { kind: 'mask-shape', shape: { kind: 'ellipse', x: 0, y: 0, turnRad: Math.PI / 2, halfWidth: 0.5, halfHeight: 0.1 }, way: 'add', symmetry: NO_SYMMETRY });
+    makeEdit(s, {
+      kind: 'mask-shape',
+      shape: { kind: 'ellipse', x: 0, y: 0, turnRad: Math.PI / 2, halfWidth: 0.5, halfHeight: 0.1 },
+      way: 'add',
+      symmetry: NO_SYMMETRY,
+    });
     expect(at(s, 0, 0.4).mask).toBe(1);
     expect(at(s, 0.4, 0).mask).toBe(0);
     const t = flat();
     // A C: its hollow is outside.
-    makeEdit(t, { kind: 'mask-shape', shape: { kind: 'lasso', points: [-0.5, -0.5, 0.5, -0.5, 0.5, -0.3, -0.3, -0.3, -0.3, 0.3, 0.5, 0.3, 0.5, 0.5, -0.5, 0.5] }, way: 'add', symmetry: NO_SYMMETRY });
+    makeEdit(t, {
+      kind: 'mask-shape',
+      shape: {
+        kind: 'lasso',
+        points: [-0.5, -0.5, 0.5, -0.5, 0.5, -0.3, -0.3, -0.3, -0.3, 0.3, 0.5, 0.3, 0.5, 0.5, -0.5, 0.5],
+      },
+      way: 'add',
+      symmetry: NO_SYMMETRY,
+    });
     expect(at(t, -0.4, 0).mask).toBe(1);
     expect(at(t, 0.2, 0).mask).toBe(0);
     expect(at(t, 0.4, 0.4).mask).toBe(1);
@@ -102,7 +133,13 @@ describe('masks', () => {
   test('shapes are repeated on every copy of the symmetry', () => {
     const s = flat();
     makeEdit(s, { ...rectangle, symmetry: { ...NO_SYMMETRY, copies: 4 } });
-    for (const [x, y] of [[0.3, 0.2], [-0.2, 0.3], [-0.3, -0.2], [0.2, -0.3]] as const) expect(at(s, x, y).mask).toBe(1);
+    for (const [x, y] of [
+      [0.3, 0.2],
+      [-0.2, 0.3],
+      [-0.3, -0.2],
+      [0.2, -0.3],
+    ] as const)
+      expect(at(s, x, y).mask).toBe(1);
     const t = flat();
     makeEdit(t, { ...rectangle, symmetry: { ...NO_SYMMETRY, mirrorX: true } });
     expect(at(t, -0.3, 0.2).mask).toBe(1);
@@ -172,7 +209,11 @@ describe('masks', () => {
 });
 
 describe('by number', () => {
-  const change = (kind: Extract<Edit, { kind: 'by-number' }>['change'], n: Partial<ByNumber>): Edit => ({ kind: 'by-number', change: kind, numbers: numbers(n) });
+  const change = (kind: Extract<Edit, { kind: 'by-number' }>['change'], n: Partial<ByNumber>): Edit => ({
+    kind: 'by-number',
+    change: kind,
+    numbers: numbers(n),
+  });
 
   test('inflate by d and then by −d returns a plane', () => {
     const s = flat();
@@ -186,7 +227,12 @@ describe('by number', () => {
   test('masked places stay as they are to the byte under every change', () => {
     for (const kind of ['inflate', 'lift', 'smooth', 'flatten', 'noise', 'terrace'] as const) {
       const s = bumpy();
-      makeEdit(s, { kind: 'mask-shape', shape: { kind: 'ellipse', x: 0, y: 0, turnRad: 0, halfWidth: 0.6, halfHeight: 0.6 }, way: 'add', symmetry: NO_SYMMETRY });
+      makeEdit(s, {
+        kind: 'mask-shape',
+        shape: { kind: 'ellipse', x: 0, y: 0, turnRad: 0, halfWidth: 0.6, halfHeight: 0.6 },
+        way: 'add',
+        symmetry: NO_SYMMETRY,
+      });
       const { mesh } = s.surface;
       const before = mesh.positions.slice();
       makeEdit(s, change(kind, { [kind]: kind === 'smooth' ? 5 : kind === 'flatten' ? 80 : 0.07 }));
@@ -204,7 +250,8 @@ describe('by number', () => {
 
   test('smooth keeps the mean height and flattens; flatten by 100 % is level', () => {
     const s = bumpy();
-    const mean = (): number => places(s).reduce((sum, x, i) => sum + (i % 3 === 2 ? x : 0), 0) / s.surface.mesh.vertexCount;
+    const mean = (): number =>
+      places(s).reduce((sum, x, i) => sum + (i % 3 === 2 ? x : 0), 0) / s.surface.mesh.vertexCount;
     const spread = (): number => Math.max(...places(s).filter((_, i) => i % 3 === 2));
     const [was, high] = [mean(), spread()];
     makeEdit(s, change('smooth', { smooth: 20 }));
@@ -262,10 +309,21 @@ describe('by number', () => {
 });
 
 describe('pieces', () => {
-  const piece = (change: Partial<Piece>): Piece => PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'disc', size: 0.3, height: 0.1, edge: 0, ...change });
+  const piece = (change: Partial<Piece>): Piece =>
+    PieceSchema.parse({
+      id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e',
+      form: 'disc',
+      size: 0.3,
+      height: 0.1,
+      edge: 0,
+      ...change,
+    });
 
   test.each([
-    ['disc', {}, 0.1, 0.2, 0], ['dome', {}, 0.1, 0.1 * Math.sqrt(1 - (0.1875 / 0.3) ** 2), 0], ['hex', {}, 0.1, 0.1, 0], ['bar', { width: 100 }, 0.1, 0.1, 0],
+    ['disc', {}, 0.1, 0.2, 0],
+    ['dome', {}, 0.1, 0.1 * Math.sqrt(1 - (0.1875 / 0.3) ** 2), 0],
+    ['hex', {}, 0.1, 0.1, 0],
+    ['bar', { width: 100 }, 0.1, 0.1, 0],
     ['pin', {}, 0.1, 0.1 * (0.7 + 0.3 * Math.sqrt(1 - (0.1875 / 0.3) ** 2)), 0],
   ] as const)('a %s stands at its height', (form, change, top, beside, outside) => {
     const s = flat(128);
@@ -296,17 +354,33 @@ describe('pieces', () => {
     makeEdit(s, { kind: 'bake', pieces: [piece({ form: 'part', part })], parts: new Map([[part.heights, heights]]) });
     expect(at(s, 0.28125, 0.28125).z).toBeCloseTo(0.1, 6);
     expect(at(s, 0.328125, 0).z).toBe(0);
-    expect(() => makeEdit(s, { kind: 'bake', pieces: [piece({ form: 'part', part })], parts: NO_PARTS })).toThrow('The heights of “block” are not loaded.');
+    expect(() => makeEdit(s, { kind: 'bake', pieces: [piece({ form: 'part', part })], parts: NO_PARTS })).toThrow(
+      'The heights of “block” are not loaded.',
+    );
   });
 
   test('rows and rings stand where they should, turned with their place', () => {
     const s = flat(128);
-    makeEdit(s, { kind: 'bake', pieces: [piece({ size: 0.05, repeat: 'row', count: 3, pitch: 0.4, turn: 90 })], parts: NO_PARTS });
+    makeEdit(s, {
+      kind: 'bake',
+      pieces: [piece({ size: 0.05, repeat: 'row', count: 3, pitch: 0.4, turn: 90 })],
+      parts: NO_PARTS,
+    });
     for (const y of [-0.4, 0, 0.4]) expect(at(s, 0, y).z).toBeCloseTo(0.1, 6);
     expect(at(s, 0.4, 0).z).toBe(0);
     const t = flat(128);
-    makeEdit(t, { kind: 'bake', pieces: [piece({ size: 0.05, repeat: 'ring', count: 4, pitch: 0.5 })], parts: NO_PARTS });
-    for (const [x, y] of [[0.5, 0], [0, 0.5], [-0.5, 0], [0, -0.5]] as const) expect(at(t, x, y).z).toBeCloseTo(0.1, 6);
+    makeEdit(t, {
+      kind: 'bake',
+      pieces: [piece({ size: 0.05, repeat: 'ring', count: 4, pitch: 0.5 })],
+      parts: NO_PARTS,
+    });
+    for (const [x, y] of [
+      [0.5, 0],
+      [0, 0.5],
+      [-0.5, 0],
+      [0, -0.5],
+    ] as const)
+      expect(at(t, x, y).z).toBeCloseTo(0.1, 6);
   });
 
   test('a raised piece stands on the mean height under it and never lowers the clay', () => {
@@ -326,12 +400,52 @@ test('random edits: no NaN, undo is exact', () => {
   const begin = state(s.surface.mesh);
   const any = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   for (let i = 0; i < 40; i++) {
-    makeEdit(s, any<Edit>([
-      { kind: 'mask-shape', shape: { kind: any(['rectangle', 'ellipse'] as const), x: random() - 0.5, y: random() - 0.5, turnRad: random() * 3, halfWidth: random() * 0.5, halfHeight: random() * 0.5 }, way: any(['add', 'take'] as const), symmetry: { ...NO_SYMMETRY, copies: 3 } },
-      { kind: 'mask-soften', steps: 2 }, { kind: 'mask-grow', steps: Math.floor(random() * 6) - 3 }, { kind: 'mask-invert' },
-      { kind: 'by-number', change: any(['inflate', 'lift', 'noise', 'smooth', 'flatten', 'terrace'] as const), numbers: numbers({ inflate: random() * 0.2 - 0.1, lift: 0.05, noise: 0.04, smooth: 2, flatten: 30, terrace: 0.04 }) },
-      { kind: 'bake', pieces: [PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: any(['hex', 'dome', 'wedge'] as const), x: random() - 0.5, y: random() - 0.5, set: any(['raised', 'sunk'] as const) })], parts: NO_PARTS },
-    ]));
+    makeEdit(
+      s,
+      any<Edit>([
+        {
+          kind: 'mask-shape',
+          shape: {
+            kind: any(['rectangle', 'ellipse'] as const),
+            x: random() - 0.5,
+            y: random() - 0.5,
+            turnRad: random() * 3,
+            halfWidth: random() * 0.5,
+            halfHeight: random() * 0.5,
+          },
+          way: any(['add', 'take'] as const),
+          symmetry: { ...NO_SYMMETRY, copies: 3 },
+        },
+        { kind: 'mask-soften', steps: 2 },
+        { kind: 'mask-grow', steps: Math.floor(random() * 6) - 3 },
+        { kind: 'mask-invert' },
+        {
+          kind: 'by-number',
+          change: any(['inflate', 'lift', 'noise', 'smooth', 'flatten', 'terrace'] as const),
+          numbers: numbers({
+            inflate: random() * 0.2 - 0.1,
+            lift: 0.05,
+            noise: 0.04,
+            smooth: 2,
+            flatten: 30,
+            terrace: 0.04,
+          }),
+        },
+        {
+          kind: 'bake',
+          pieces: [
+            PieceSchema.parse({
+              id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e',
+              form: any(['hex', 'dome', 'wedge'] as const),
+              x: random() - 0.5,
+              y: random() - 0.5,
+              set: any(['raised', 'sunk'] as const),
+            }),
+          ],
+          parts: NO_PARTS,
+        },
+      ]),
+    );
     expect(s.surface.mesh.positions.some((x) => x - x !== 0)).toBe(false);
   }
   while (undo(s));

@@ -1,4 +1,7 @@
-/** Changes of a whole slab that are no strokes: masks, changes by number, baking pieces. Kept in undo and run again as they are. */
+/**
+ * Changes of a whole slab that are no strokes: masks, changes by number, baking pieces. Kept in undo and run again as
+ * they are.
+ */
 import type { Surface } from '#core/sculpt';
 import type { Picture } from '#core/picture';
 import type { ByNumber, Frame, NumberKind, Piece, Symmetry } from '#core/settings';
@@ -36,16 +39,27 @@ export function touchesMask(edit: Edit): boolean {
 /** Applies the edit within the surface's running span. */
 export function applyEdit(s: Surface, edit: Edit): void {
   switch (edit.kind) {
-    case 'mask-shape': return maskShape(s, edit.shape, edit.way, edit.symmetry);
-    case 'mask-invert': return invertMask(s);
-    case 'mask-clear': return clearMask(s);
-    case 'mask-soften': return softenMask(s, edit.steps);
-    case 'mask-grow': return growMask(s, edit.steps);
-    case 'mask-alpha': return maskFromAlpha(s, edit.picture, edit.frame, edit.way);
-    case 'mask-height': return maskFromHeight(s, edit.low, edit.high, edit.soft, edit.way);
-    case 'mask-slope': return maskFromSlope(s, edit.low, edit.high, edit.soft, edit.way);
-    case 'by-number': return changeByNumber(s, edit.change, edit.numbers);
-    case 'bake': return bake(s, edit.pieces, edit.parts);
-    case 'untouched': return untouched(s, edit.side);
+    case 'mask-shape':
+      return maskShape(s, edit.shape, edit.way, edit.symmetry);
+    case 'mask-invert':
+      return invertMask(s);
+    case 'mask-clear':
+      return clearMask(s);
+    case 'mask-soften':
+      return softenMask(s, edit.steps);
+    case 'mask-grow':
+      return growMask(s, edit.steps);
+    case 'mask-alpha':
+      return maskFromAlpha(s, edit.picture, edit.frame, edit.way);
+    case 'mask-height':
+      return maskFromHeight(s, edit.low, edit.high, edit.soft, edit.way);
+    case 'mask-slope':
+      return maskFromSlope(s, edit.low, edit.high, edit.soft, edit.way);
+    case 'by-number':
+      return changeByNumber(s, edit.change, edit.numbers);
+    case 'bake':
+      return bake(s, edit.pieces, edit.parts);
+    case 'untouched':
+      return untouched(s, edit.side);
   }
 }

@@ -1,7 +1,7 @@
 /**
  * Masks everything inside an outline drawn on the slab, seen straight from above, and inside its copies. The edge is as
- * soft as the clay is coarse: from 1 to 0 over a vertex on either side, so that what is done inside ends along the outline
- * and not along the grid.
+ * soft as the clay is coarse: from 1 to 0 over a vertex on either side, so that what is done inside ends along the
+ * outline and not along the grid.
  */
 import { copiesOf } from '#core/stroke';
 import type { Symmetry } from '#core/settings';
@@ -15,7 +15,10 @@ export type MaskShape =
   /** x, y of each corner; closed by itself. */
   | { kind: 'lasso'; points: readonly number[] };
 
-/** How far a place lies within an outline, body units; negative outside. Exact up to `soft` from it, beyond that only its sign is. */
+/**
+ * How far a place lies within an outline, body units; negative outside. Exact up to `soft` from it, beyond that only
+ * its sign is.
+ */
 type Within = (x: number, y: number) => number;
 
 export function maskShape(s: Surface, shape: MaskShape, way: MaskWay, symmetry: Symmetry): void {
@@ -28,7 +31,8 @@ export function maskShape(s: Surface, shape: MaskShape, way: MaskWay, symmetry: 
     const y = p[vertex * 3 + 1]! - symmetry.y;
     let most = -Infinity;
     // A copy's inverse is its transpose.
-    for (const { a, b, c, d } of copies) most = Math.max(most, within(symmetry.x + a * x + c * y, symmetry.y + b * x + d * y));
+    for (const { a, b, c, d } of copies)
+      most = Math.max(most, within(symmetry.x + a * x + c * y, symmetry.y + b * x + d * y));
     // In steps of 1/256, which masks hold exactly: inverted twice, or taken away again, nothing is left of it.
     const cover = Math.round(Math.max(0, Math.min(1, 0.5 + most / (2 * soft))) * 256) / 256;
     return way === 'add' ? Math.max(now, cover) : now - cover;
@@ -39,7 +43,10 @@ function withinOf(shape: MaskShape, soft: number): Within {
   if (shape.kind === 'lasso') return withinLasso(shape.points, soft);
   const c = Math.cos(shape.turnRad);
   const s = Math.sin(shape.turnRad);
-  const within = shape.kind === 'rectangle' ? withinRectangle(shape.halfWidth, shape.halfHeight) : withinEllipse(shape.halfWidth, shape.halfHeight);
+  const within =
+    shape.kind === 'rectangle'
+      ? withinRectangle(shape.halfWidth, shape.halfHeight)
+      : withinEllipse(shape.halfWidth, shape.halfHeight);
   return (x, y) => {
     const dx = x - shape.x;
     const dy = y - shape.y;
@@ -67,18 +74,23 @@ function withinEllipse(w: number, h: number): Within {
 
 const MOST_BANDS = 512;
 
-/** Even–odd rule, with the distance to the nearest side. Sides are sorted into bands from bottom to top: a place asks those of its own. */
+/**
+ * Even–odd rule, with the distance to the nearest side. Sides are sorted into bands from bottom to top: a place asks
+ * those of its own.
+ */
 function withinLasso(points: readonly number[], soft: number): Within {
   const count = points.length / 2;
   const ys = points.filter((_, i) => i % 2 === 1);
   const low = ys.reduce((a, b) => Math.min(a, b), Infinity) - soft;
   const high = ys.reduce((a, b) => Math.max(a, b), -Infinity) + soft;
   const bands = Math.max(1, Math.min(MOST_BANDS, Math.ceil((high - low) / soft)));
-  const bandOf = (y: number): number => Math.max(0, Math.min(bands - 1, Math.floor(((y - low) / (high - low)) * bands)));
+  const bandOf = (y: number): number =>
+    Math.max(0, Math.min(bands - 1, Math.floor(((y - low) / (high - low)) * bands)));
   const sides: number[][] = Array.from({ length: bands }, () => []);
   for (let i = 0, j = count - 1; i < count; j = i++) {
     const [x0, y0, x1, y1] = [points[j * 2]!, points[j * 2 + 1]!, points[i * 2]!, points[i * 2 + 1]!];
-    for (let band = bandOf(Math.min(y0, y1) - soft); band <= bandOf(Math.max(y0, y1) + soft); band++) sides[band]!.push(x0, y0, x1, y1);
+    for (let band = bandOf(Math.min(y0, y1) - soft); band <= bandOf(Math.max(y0, y1) + soft); band++)
+      sides[band]!.push(x0, y0, x1, y1);
   }
   return (x, y) => {
     if (y < low || y > high) return -soft;

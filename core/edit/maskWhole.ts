@@ -21,7 +21,11 @@ export function growMask(s: Surface, steps: number): void {
   byRings(s, Math.abs(steps), (now, _, __, low, high) => (steps < 0 ? Math.min(now, low) : Math.max(now, high)));
 }
 
-function byRings(s: Surface, steps: number, next: (now: number, sum: number, n: number, low: number, high: number) => number): void {
+function byRings(
+  s: Surface,
+  steps: number,
+  next: (now: number, sum: number, n: number, low: number, high: number) => number,
+): void {
   const { mask, ringStarts, rings, vertexCount } = s.mesh;
   let from = mask.slice();
   let to = new Float32Array(vertexCount);

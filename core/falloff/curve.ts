@@ -50,7 +50,10 @@ export function curveAt(curve: Curve, x: number): number {
   const t = (x - a.x) / h;
   const t2 = t * t;
   const t3 = t2 * t;
-  const y = (2 * t3 - 3 * t2 + 1) * a.y + (t3 - 2 * t2 + t) * h * curve.out[i]!
-    + (3 * t2 - 2 * t3) * b.y + (t3 - t2) * h * curve.in[i + 1]!;
+  const y =
+    (2 * t3 - 3 * t2 + 1) * a.y +
+    (t3 - 2 * t2 + t) * h * curve.out[i]! +
+    (3 * t2 - 2 * t3) * b.y +
+    (t3 - t2) * h * curve.in[i + 1]!;
   return y < 0 ? 0 : y > 1 ? 1 : y;
 }

@@ -16,7 +16,8 @@ export function falloffAt(settings: FalloffSettings, rho: number): number {
 export function falloffFunction(settings: FalloffSettings): (rho: number) => number {
   const inside = (f: (rho: number) => number) => (rho: number) => f(rho < 0 ? 0 : rho > 1 ? 1 : rho);
   switch (settings.kind) {
-    case 'full': return () => 1;
+    case 'full':
+      return () => 1;
     case 'plateau': {
       const hold = settings.hold;
       return inside((rho) => {
@@ -25,10 +26,14 @@ export function falloffFunction(settings: FalloffSettings): (rho: number) => num
         return 1 - t * t * (3 - 2 * t);
       });
     }
-    case 'dome': return inside((rho) => Math.sqrt(1 - rho * rho));
-    case 'bell': return inside((rho) => (1 - rho * rho) ** 2);
-    case 'cone': return inside((rho) => 1 - rho);
-    case 'needle': return inside((rho) => (1 - rho) ** 3);
+    case 'dome':
+      return inside((rho) => Math.sqrt(1 - rho * rho));
+    case 'bell':
+      return inside((rho) => (1 - rho * rho) ** 2);
+    case 'cone':
+      return inside((rho) => 1 - rho);
+    case 'needle':
+      return inside((rho) => (1 - rho) ** 3);
     case 'own': {
       const curve = prepareCurve(settings.nodes);
       return inside((rho) => curveAt(curve, rho));

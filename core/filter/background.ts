@@ -1,7 +1,7 @@
 /**
- * Takes a background away: the matte is 0 on it, 1 on the form, soft between; the answer is the picture times the matte,
- * over black. What belongs to it: every grey near a tone; what is connected to a clicked point within the tolerance of that
- * point's grey; or what is connected to the sides within the tolerance of the sides' median.
+ * Takes a background away: the matte is 0 on it, 1 on the form, soft between; the answer is the picture times the
+ * matte, over black. What belongs to it: every grey near a tone; what is connected to a clicked point within the
+ * tolerance of that point's grey; or what is connected to the sides within the tolerance of the sides' median.
  */
 import { edgeGround, type Picture } from '#core/picture';
 import { smoothstep } from './tone';
@@ -23,9 +23,18 @@ export interface BackgroundOptions {
 const CLIMB = 0.004;
 
 /** 0 on the background, 1 on the form. */
-export function backgroundMatte(from: Picture, choice: BackgroundChoice, { tolerance, soft }: BackgroundOptions): Picture {
+export function backgroundMatte(
+  from: Picture,
+  choice: BackgroundChoice,
+  { tolerance, soft }: BackgroundOptions,
+): Picture {
   const { width, height, data } = from;
-  const tone = choice.by === 'tone' ? choice.tone : choice.by === 'edge' ? edgeGround(from) : data[pixelAt(from, choice.x, choice.y)]!;
+  const tone =
+    choice.by === 'tone'
+      ? choice.tone
+      : choice.by === 'edge'
+        ? edgeGround(from)
+        : data[pixelAt(from, choice.x, choice.y)]!;
   const reach = tolerance + Math.max(soft, 1e-6);
   const off = (i: number): number => Math.abs(data[i]! - tone);
   const matte = new Float32Array(data.length).fill(1);
@@ -51,7 +60,12 @@ export function removeBackground(from: Picture, choice: BackgroundChoice, option
 }
 
 /** Visits pixels connected to the seeds, four neighbours each; goes on, once, from those where `visit` says so. */
-function flood(width: number, height: number, seeds: readonly number[], visit: (i: number, from: number) => boolean): void {
+function flood(
+  width: number,
+  height: number,
+  seeds: readonly number[],
+  visit: (i: number, from: number) => boolean,
+): void {
   const seen = new Uint8Array(width * height);
   const queue = new Int32Array(width * height);
   let end = 0;

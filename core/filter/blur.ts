@@ -1,9 +1,9 @@
 /**
  * Gaussian blur of standard deviation `sigmaPx`, the edge repeated beyond the sides.
  *
- * Wide ones are three box means whose ends count in part, so that the deviation is met exactly (Gwosdek, Grewenig, Bruhn
- * and Weickert, "Theoretical foundations of Gaussian convolution by extended box filtering", SSVM 2011): the time doesn't
- * depend on sigma. Narrow ones are a truncated kernel. O(pixels).
+ * Wide ones are three box means whose ends count in part, so that the deviation is met exactly (Gwosdek, Grewenig,
+ * Bruhn and Weickert, "Theoretical foundations of Gaussian convolution by extended box filtering", SSVM 2011): the time
+ * doesn't depend on sigma. Narrow ones are a truncated kernel. O(pixels).
  */
 import type { Picture } from '#core/picture';
 import { blurCompiled } from './compiled';
@@ -63,7 +63,15 @@ function acrossRows(data: Float32Array, width: number, height: number, r: number
 }
 
 /** One pass down all columns at once, row by row, so that memory is read in order. */
-function downColumns(from: Float32Array, to: Float32Array, width: number, height: number, r: number, inner: number, outer: number): void {
+function downColumns(
+  from: Float32Array,
+  to: Float32Array,
+  width: number,
+  height: number,
+  r: number,
+  inner: number,
+  outer: number,
+): void {
   const row = (j: number): number => Math.max(0, Math.min(height - 1, j)) * width;
   const narrow = new Float64Array(width);
   for (let k = -r; k <= r; k++) {
@@ -86,7 +94,9 @@ function downColumns(from: Float32Array, to: Float32Array, width: number, height
 
 function kernelBlur(from: Picture, sigma: number): Picture {
   const reach = Math.ceil(sigma * 3);
-  const weights = Float64Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)));
+  const weights = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
+    Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)),
+  );
   const sum = weights.reduce((x, y) => x + y, 0);
   for (let k = 0; k < weights.length; k++) weights[k]! /= sum;
   const { width, height, data } = from;

@@ -18,10 +18,15 @@ export function combine(a: Picture, b: Picture, way: CombineWay, strength: numbe
 
 function joined(x: number, y: number, way: CombineWay): number {
   switch (way) {
-    case 'max': return Math.max(x, y);
-    case 'min': return Math.min(x, y);
-    case 'add': return x + y;
-    case 'multiply': return x * y;
-    case 'over': return y + x * (1 - y);
+    case 'max':
+      return Math.max(x, y);
+    case 'min':
+      return Math.min(x, y);
+    case 'add':
+      return x + y;
+    case 'multiply':
+      return x * y;
+    case 'over':
+      return y + x * (1 - y);
   }
 }

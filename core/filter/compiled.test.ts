@@ -19,12 +19,18 @@ function farthest(a: Picture, b: Picture): number {
   return most;
 }
 
-describe.each([[64, 48], [128, 4], [4, 128], [300, 200]])('each compiled loop answers as its plain twin, %p × %p', (width, height) => {
+describe.each([
+  [64, 48],
+  [128, 4],
+  [4, 128],
+  [300, 200],
+])('each compiled loop answers as its plain twin, %p × %p', (width, height) => {
   const p = random(width, height);
 
   test('levels', () => {
     const table = Float32Array.from({ length: 258 }, (_, i) => Math.min(1, i / 256) ** 0.7);
-    for (const t of [null, table]) expect(farthest(levelsCompiled(p, 0.2, 1.7, t)!, levelsPlainWith(p, t))).toBeLessThan(1e-4);
+    for (const t of [null, table])
+      expect(farthest(levelsCompiled(p, 0.2, 1.7, t)!, levelsPlainWith(p, t))).toBeLessThan(1e-4);
     expect(farthest(levels(p, 0.1, 1.6, 0.8), levelsPlain(p, 0.1, 1 / 0.7, null))).toBeGreaterThan(0.01);
   });
 
@@ -41,7 +47,12 @@ describe.each([[64, 48], [128, 4], [4, 128], [300, 200]])('each compiled loop an
     const across = Math.max(1, Math.round(width * by));
     const a = taps(width, across);
     const pad = a.count + 4;
-    expect(farthest(resizeAcrossCompiled(p, across, { ...a, first: a.first.map((i) => i + pad) }, pad)!, resizeAcrossPlain(p, across, a))).toBeLessThan(2e-6);
+    expect(
+      farthest(
+        resizeAcrossCompiled(p, across, { ...a, first: a.first.map((i) => i + pad) }, pad)!,
+        resizeAcrossPlain(p, across, a),
+      ),
+    ).toBeLessThan(2e-6);
   });
 });
 
@@ -50,7 +61,14 @@ function levelsPlainWith(p: Picture, table: Float32Array | null): Picture {
   const straight = levelsPlain(p, 0.2, 1.7, null);
   if (!table) return straight;
   const last = table.length - 2;
-  return { ...straight, data: straight.data.map((v) => table[Math.floor(v * last)]! + (table[Math.floor(v * last) + 1]! - table[Math.floor(v * last)]!) * (v * last - Math.floor(v * last))) };
+  return {
+    ...straight,
+    data: straight.data.map(
+      (v) =>
+        table[Math.floor(v * last)]! +
+        (table[Math.floor(v * last) + 1]! - table[Math.floor(v * last)]!) * (v * last - Math.floor(v * last)),
+    ),
+  };
 }
 
 test('a picture whose sides don’t suit the loops is answered all the same', () => {

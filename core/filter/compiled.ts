@@ -1,7 +1,7 @@
 /**
- * The compiled loops of the filters, on a memory of their own that pictures are copied into and out of. Each answers null
- * where a picture doesn't suit it – sides that are no multiples of four, or more than the memory may hold – and the plain
- * twin is taken.
+ * The compiled loops of the filters, on a memory of their own that pictures are copied into and out of. Each answers
+ * null where a picture doesn't suit it – sides that are no multiples of four, or more than the memory may hold – and
+ * the plain twin is taken.
  */
 import type { Picture } from '#core/picture';
 import { LOOPS } from './loops.generated';
@@ -11,9 +11,38 @@ interface Exports {
   levels(from: number, to: number, count: number, black: number, scale: number, table: number, last: number): void;
   median3(from: number, to: number, width: number, height: number, rows: number): void;
   blurAcross(data: number, width: number, height: number, r: number, inner: number, outer: number, rows: number): void;
-  blurDown(from: number, to: number, width: number, height: number, r: number, inner: number, outer: number, sums: number): void;
-  resizeDown(from: number, to: number, width: number, height: number, target: number, first: number, count: number, weights: number): void;
-  resizeAcross(from: number, to: number, width: number, height: number, target: number, first: number, count: number, weights: number, row: number, pad: number): void;
+  blurDown(
+    from: number,
+    to: number,
+    width: number,
+    height: number,
+    r: number,
+    inner: number,
+    outer: number,
+    sums: number,
+  ): void;
+  resizeDown(
+    from: number,
+    to: number,
+    width: number,
+    height: number,
+    target: number,
+    first: number,
+    count: number,
+    weights: number,
+  ): void;
+  resizeAcross(
+    from: number,
+    to: number,
+    width: number,
+    height: number,
+    target: number,
+    first: number,
+    count: number,
+    weights: number,
+    row: number,
+    pad: number,
+  ): void;
 }
 
 const PAGE = 65536;
@@ -36,7 +65,11 @@ function rooms(sizes: readonly number[]): { e: Exports; memory: WebAssembly.Memo
   if (!module) {
     const memory = new WebAssembly.Memory({ initial: pages, maximum: MOST_PAGES, shared: true });
     const compiled = new WebAssembly.Module(Uint8Array.from(atob(LOOPS), (c) => c.charCodeAt(0)));
-    module = { exports: new WebAssembly.Instance(compiled, { env: { memory } }).exports as unknown as Exports, memory, pages };
+    module = {
+      exports: new WebAssembly.Instance(compiled, { env: { memory } }).exports as unknown as Exports,
+      memory,
+      pages,
+    };
   } else if (pages > module.pages) {
     module.memory.grow(pages - module.pages);
     module.pages = pages;
@@ -48,12 +81,19 @@ const put = (memory: WebAssembly.Memory, at: number, values: Float32Array | Int3
   if (values instanceof Int32Array) new Int32Array(memory.buffer, at, values.length).set(values);
   else new Float32Array(memory.buffer, at, values.length).set(values);
 };
-const take = (memory: WebAssembly.Memory, at: number, width: number, height: number): Picture => (
-  { width, height, data: new Float32Array(new Float32Array(memory.buffer, at, width * height)) }
-);
+const take = (memory: WebAssembly.Memory, at: number, width: number, height: number): Picture => ({
+  width,
+  height,
+  data: new Float32Array(new Float32Array(memory.buffer, at, width * height)),
+});
 
 /** `table` holds the answers for 0 to 1 and one more, or is null for a straight line. */
-export function levelsCompiled({ width, height, data }: Picture, black: number, scale: number, table: Float32Array | null): Picture | null {
+export function levelsCompiled(
+  { width, height, data }: Picture,
+  black: number,
+  scale: number,
+  table: Float32Array | null,
+): Picture | null {
   const room = rooms([data.byteLength, table?.byteLength ?? 0]);
   if (!room) return null;
   const { e, memory, at } = room;
@@ -73,7 +113,12 @@ export function median3Compiled({ width, height, data }: Picture): Picture | nul
 }
 
 /** Three extended box passes each way. */
-export function blurCompiled({ width, height, data }: Picture, r: number, inner: number, outer: number): Picture | null {
+export function blurCompiled(
+  { width, height, data }: Picture,
+  r: number,
+  inner: number,
+  outer: number,
+): Picture | null {
   if (width % 4 !== 0 || height % 4 !== 0) return null;
   const room = rooms([data.byteLength, data.byteLength, Math.max(width * 4, 2 * (width + 2 * r + 3) * 16)]);
   if (!room) return null;
@@ -95,7 +140,10 @@ export interface Taps {
 }
 
 export function resizeDownCompiled({ width, height, data }: Picture, target: number, taps: Taps): Picture | null {
-  const room = width % 4 === 0 ? rooms([data.byteLength, width * target * 4, taps.first.byteLength, taps.weights.byteLength]) : null;
+  const room =
+    width % 4 === 0
+      ? rooms([data.byteLength, width * target * 4, taps.first.byteLength, taps.weights.byteLength])
+      : null;
   if (!room) return null;
   const { e, memory, at } = room;
   put(memory, at[0]!, data);
@@ -106,8 +154,19 @@ export function resizeDownCompiled({ width, height, data }: Picture, target: num
 }
 
 /** `taps.count` is a multiple of four, and `taps.first` are counted from `pad` before the row. */
-export function resizeAcrossCompiled({ width, height, data }: Picture, target: number, taps: Taps, pad: number): Picture | null {
-  const room = rooms([data.byteLength, target * height * 4, taps.first.byteLength, taps.weights.byteLength, (width + 2 * pad) * 4]);
+export function resizeAcrossCompiled(
+  { width, height, data }: Picture,
+  target: number,
+  taps: Taps,
+  pad: number,
+): Picture | null {
+  const room = rooms([
+    data.byteLength,
+    target * height * 4,
+    taps.first.byteLength,
+    taps.weights.byteLength,
+    (width + 2 * pad) * 4,
+  ]);
   if (!room) return null;
   const { e, memory, at } = room;
   put(memory, at[0]!, data);

@@ -1,6 +1,7 @@
 /**
  * Takes away specks of up to `radiusPx`: a pixel that stands out from the median round it by more than `contrast` (0–1)
- * takes the median; the rest keeps its grain. Wide medians are taken of a reduced copy, since only their tone is wanted.
+ * takes the median; the rest keeps its grain. Wide medians are taken of a reduced copy, since only their tone is
+ * wanted.
  */
 import type { Picture } from '#core/picture';
 import { median3, medianWide } from './median';

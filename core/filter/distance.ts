@@ -4,7 +4,10 @@
  */
 const FAR = 1e20;
 
-/** `seeds` holds squared distances to begin with: 0 inside the set, Infinity outside, or a fraction where its edge runs through a pixel. Changed in place. */
+/**
+ * `seeds` holds squared distances to begin with: 0 inside the set, Infinity outside, or a fraction where its edge runs
+ * through a pixel. Changed in place.
+ */
 export function distanceTransform(seeds: Float64Array, width: number, height: number): Float64Array {
   const longest = Math.max(width, height);
   const f = new Float64Array(longest);
@@ -53,7 +56,10 @@ function line(f: Float64Array, v: Int32Array, z: Float64Array, n: number): void 
   }
 }
 
-/** Distance in pixels of every pixel from the pixels where `inside` is set; 0 on them. Infinite when none is set: FAR's root. */
+/**
+ * Distance in pixels of every pixel from the pixels where `inside` is set; 0 on them. Infinite when none is set: FAR's
+ * root.
+ */
 export function distanceFrom(inside: Uint8Array, width: number, height: number): Float64Array {
   const seeds = new Float64Array(inside.length);
   for (let i = 0; i < seeds.length; i++) seeds[i] = inside[i] ? 0 : Infinity;

@@ -1,8 +1,8 @@
 /**
  * Evens out light: a smooth background is estimated and divided out, so that bare paper takes one tone.
  *
- * The background is the bright (or dark) side of each cell of a coarse grid – the 80th or 20th per cent, which marks hardly
- * touch – with cells that are mostly mark filled from those round them, then smoothed.
+ * The background is the bright (or dark) side of each cell of a coarse grid – the 80th or 20th per cent, which marks
+ * hardly touch – with cells that are mostly mark filled from those round them, then smoothed.
  */
 import type { Picture } from '#core/picture';
 import { fitSurface } from './surfaceFit';
@@ -35,7 +35,8 @@ export function paperGrid(from: Picture, { cells, way }: PaperOptions): Grid {
       const i0 = Math.floor((c * width) / columns);
       const i1 = Math.max(i0 + 1, Math.floor(((c + 1) * width) / columns));
       bins.fill(0);
-      for (let j = j0; j < j1; j++) for (let i = i0; i < i1; i++) bins[Math.max(0, Math.min(1023, Math.floor(data[j * width + i]! * 1024)))]!++;
+      for (let j = j0; j < j1; j++)
+        for (let i = i0; i < i1; i++) bins[Math.max(0, Math.min(1023, Math.floor(data[j * width + i]! * 1024)))]!++;
       values[r * columns + c] = share(bins, (j1 - j0) * (i1 - i0), way === 'bright' ? 0.8 : 0.2);
     }
   }
@@ -67,16 +68,29 @@ function smoothed(values: Float32Array, columns: number, rows: number): Float32A
   const across = values.slice();
   const soft = (before: number, own: number, after: number): number => (before + 2 * own + after) / 4;
   for (let r = 0; r < rows; r++) {
-    for (let c = 1; c < columns - 1; c++) across[r * columns + c] = soft(values[r * columns + c - 1]!, values[r * columns + c]!, values[r * columns + c + 1]!);
+    for (let c = 1; c < columns - 1; c++)
+      across[r * columns + c] = soft(
+        values[r * columns + c - 1]!,
+        values[r * columns + c]!,
+        values[r * columns + c + 1]!,
+      );
   }
   const out = across.slice();
   for (let r = 1; r < rows - 1; r++) {
-    for (let c = 0; c < columns; c++) out[r * columns + c] = soft(across[(r - 1) * columns + c]!, across[r * columns + c]!, across[(r + 1) * columns + c]!);
+    for (let c = 0; c < columns; c++)
+      out[r * columns + c] = soft(
+        across[(r - 1) * columns + c]!,
+        across[r * columns + c]!,
+        across[(r + 1) * columns + c]!,
+      );
   }
   return out;
 }
 
-/** Bilinear value at (s, t), 0–1 of the picture the grid was made of; beyond the middles of the outer cells the slope goes on. */
+/**
+ * Bilinear value at (s, t), 0–1 of the picture the grid was made of; beyond the middles of the outer cells the slope
+ * goes on.
+ */
 export function gridAt(grid: Grid, s: number, t: number): number {
   const { columns, rows, values } = grid;
   const [c, c1, fx] = between(s * columns - 0.5, columns);
@@ -104,7 +118,10 @@ export function evenLight(from: Picture, size: number, way: 'bright' | 'dark'): 
       const at = j * width + i;
       const paper = gridAt(grid, (i + 0.5) / width, (j + 0.5) / height);
       // Dark ground: what glows over it is kept in proportion to the room above.
-      const v = way === 'bright' ? (data[at]! * mean) / Math.max(paper, 0.02) : 1 - ((1 - data[at]!) * (1 - mean)) / Math.max(1 - paper, 0.02);
+      const v =
+        way === 'bright'
+          ? (data[at]! * mean) / Math.max(paper, 0.02)
+          : 1 - ((1 - data[at]!) * (1 - mean)) / Math.max(1 - paper, 0.02);
       out[at] = v < 0 ? 0 : v > 1 ? 1 : v;
     }
   }

@@ -1,4 +1,7 @@
-/** Fades the picture to its ground between two radii of the ring, 0–1 of half its shorter side; beyond 1 lie the corners. */
+/**
+ * Fades the picture to its ground between two radii of the ring, 0–1 of half its shorter side; beyond 1 lie the
+ * corners.
+ */
 import type { Picture } from '#core/picture';
 import { smoothstep } from './tone';
 

@@ -2,9 +2,42 @@ import { newPicture, type Picture } from '#core/picture';
 import { seeded } from '#core/random';
 import { RetouchStrokeSchema, type RetouchStroke } from '#core/settings';
 import {
-  addNoise, backgroundMatte, bevel, blur, chamferProfile, combine, components, cover, crop, cut, deband, despeckle, distanceFrom, evenLight, feather, flip, formBox,
-  invert, levels, median3, medianWide, mirror, padded, radial, removeBackground, repeat, resize, retouch, roundProfile, seamless, sharpen, sized, terrace,
-  threshold, toneCurve, turned,
+  addNoise,
+  backgroundMatte,
+  bevel,
+  blur,
+  chamferProfile,
+  combine,
+  components,
+  cover,
+  crop,
+  cut,
+  deband,
+  despeckle,
+  distanceFrom,
+  evenLight,
+  feather,
+  flip,
+  formBox,
+  invert,
+  levels,
+  median3,
+  medianWide,
+  mirror,
+  padded,
+  radial,
+  removeBackground,
+  repeat,
+  resize,
+  retouch,
+  roundProfile,
+  seamless,
+  sharpen,
+  sized,
+  terrace,
+  threshold,
+  toneCurve,
+  turned,
 } from './index';
 
 const picture = (width: number, height: number, at: (i: number, j: number) => number): Picture => {
@@ -25,22 +58,29 @@ describe('blur', () => {
   test.each([0.6, 1, 1.5, 3, 7.3, 20])('a point spreads with the deviation %p in both directions', (sigma) => {
     const side = 2 * Math.ceil(sigma * 5) + 21;
     const mid = side >> 1;
-    const out = blur(picture(side, side, (i, j) => (i === mid && j === mid ? 1 : 0)), sigma);
+    const out = blur(
+      picture(side, side, (i, j) => (i === mid && j === mid ? 1 : 0)),
+      sigma,
+    );
     let sum = 0;
     let xx = 0;
     let yy = 0;
-    for (let j = 0; j < side; j++) for (let i = 0; i < side; i++) {
-      sum += at(out, i, j);
-      xx += at(out, i, j) * (i - mid) ** 2;
-      yy += at(out, i, j) * (j - mid) ** 2;
-    }
+    for (let j = 0; j < side; j++)
+      for (let i = 0; i < side; i++) {
+        sum += at(out, i, j);
+        xx += at(out, i, j) * (i - mid) ** 2;
+        yy += at(out, i, j) * (j - mid) ** 2;
+      }
     expect(sum).toBeCloseTo(1, 3);
     expect(Math.sqrt(xx / sum) / sigma).toBeCloseTo(1, 1);
     expect(Math.sqrt(yy / sum) / Math.sqrt(xx / sum)).toBeCloseTo(1, 3);
   });
 
   test('it looks like a Gaussian and leaves an even picture even', () => {
-    const out = blur(picture(101, 3, (i) => (i === 50 ? 1 : 0)), 5);
+    const out = blur(
+      picture(101, 3, (i) => (i === 50 ? 1 : 0)),
+      5,
+    );
     const peak = 1 / (5 * Math.sqrt(2 * Math.PI));
     for (const d of [0, 3, 6, 10]) expect(at(out, 50 + d, 1)).toBeCloseTo(peak * Math.exp(-(d * d) / 50), 2);
     for (const v of blur(newPicture(40, 30, 0.3), 4).data) expect(v).toBeCloseTo(0.3, 5);
@@ -50,7 +90,9 @@ describe('blur', () => {
 describe('medians', () => {
   const slow = (p: Picture, r: number, i: number, j: number): number => {
     const near: number[] = [];
-    for (let y = j - r; y <= j + r; y++) for (let x = i - r; x <= i + r; x++) near.push(at(p, Math.max(0, Math.min(p.width - 1, x)), Math.max(0, Math.min(p.height - 1, y))));
+    for (let y = j - r; y <= j + r; y++)
+      for (let x = i - r; x <= i + r; x++)
+        near.push(at(p, Math.max(0, Math.min(p.width - 1, x)), Math.max(0, Math.min(p.height - 1, y))));
     return near.sort((a, b) => a - b)[near.length >> 1]!;
   };
 
@@ -63,11 +105,12 @@ describe('medians', () => {
   test.each([2, 5])('a wide one of radius %p is the median to a 512th', (r) => {
     const p = random(24, 21, 5);
     const out = medianWide(p, r);
-    for (let j = 0; j < 21; j++) for (let i = 0; i < 24; i++) expect(Math.abs(at(out, i, j) - slow(p, r, i, j))).toBeLessThan(1.01 / 512);
+    for (let j = 0; j < 21; j++)
+      for (let i = 0; i < 24; i++) expect(Math.abs(at(out, i, j) - slow(p, r, i, j))).toBeLessThan(1.01 / 512);
   });
 
   test('specks go, grain and edges stay', () => {
-    const p = picture(40, 40, (i) => (i < 20 ? 0.2 : 0.8) + ((i % 2) * 0.01));
+    const p = picture(40, 40, (i) => (i < 20 ? 0.2 : 0.8) + (i % 2) * 0.01);
     p.data[5 * 40 + 5] = 1;
     p.data[30 * 40 + 30] = 0;
     const out = despeckle(p, { radiusPx: 1, contrast: 0.1 });
@@ -85,7 +128,9 @@ describe('tones', () => {
   const ramp = picture(11, 1, (i) => i / 10);
 
   test('levels stretch, lift and invert', () => {
-    expect([...levels(ramp, 0.2, 1, 0.8).data].map((v) => Number(v.toFixed(4)))).toEqual([0, 0, 0, 0.1667, 0.3333, 0.5, 0.6667, 0.8333, 1, 1, 1]);
+    expect([...levels(ramp, 0.2, 1, 0.8).data].map((v) => Number(v.toFixed(4)))).toEqual([
+      0, 0, 0, 0.1667, 0.3333, 0.5, 0.6667, 0.8333, 1, 1, 1,
+    ]);
     expect(at(levels(ramp, 0, 2, 1), 4, 0)).toBeCloseTo(Math.sqrt(0.4), 5);
     expect(at(levels(ramp, 1, 1, 0), 3, 0)).toBeCloseTo(0.7, 6);
     for (const v of levels(ramp, 0.5, 1, 0.5).data) expect([0, 1]).toContain(v);
@@ -96,7 +141,11 @@ describe('tones', () => {
     expect([...threshold(ramp, 0.45, 0).data]).toEqual([0, 0, 0, 0, 0, 1, 1, 1, 1, 1, 1]);
     expect(at(threshold(ramp, 0.5, 0.4), 5, 0)).toBeCloseTo(0.5, 5);
     expect(new Set([...terrace(ramp, 3, 0).data])).toEqual(new Set([0, 0.5, 1]));
-    const curve = [{ x: 0, y: 0, corner: true }, { x: 0.5, y: 0.9, corner: true }, { x: 1, y: 1, corner: true }];
+    const curve = [
+      { x: 0, y: 0, corner: true },
+      { x: 0.5, y: 0.9, corner: true },
+      { x: 1, y: 1, corner: true },
+    ];
     expect(at(toneCurve(ramp, curve), 5, 0)).toBeCloseTo(0.9, 4);
     expect(at(toneCurve(ramp, curve), 2, 0)).toBeCloseTo(0.36, 3);
   });
@@ -107,7 +156,8 @@ describe('size and shape', () => {
     const smooth = picture(64, 48, (i, j) => 0.5 + 0.3 * Math.sin(i / 7) * Math.cos(j / 9));
     expect(mean(resize(smooth, 32, 24))).toBeCloseTo(mean(smooth), 4);
     const back = resize(resize(smooth, 128, 96), 64, 48);
-    for (let j = 4; j < 44; j++) for (let i = 4; i < 60; i++) expect(Math.abs(at(back, i, j) - at(smooth, i, j))).toBeLessThan(0.004);
+    for (let j = 4; j < 44; j++)
+      for (let i = 4; i < 60; i++) expect(Math.abs(at(back, i, j) - at(smooth, i, j))).toBeLessThan(0.004);
     expect(sized(400, 100, 64)).toEqual([64, 16]);
     expect(sized(3, 4000, 16)).toEqual([1, 16]);
   });
@@ -140,12 +190,14 @@ describe('size and shape', () => {
   test('mirrors and wheels agree with themselves', () => {
     const p = random(32, 32);
     const m = mirror(p, true, true);
-    for (let j = 0; j < 32; j++) for (let i = 0; i < 32; i++) {
-      expect(at(m, i, j)).toBe(at(m, 31 - i, j));
-      expect(at(m, i, j)).toBe(at(m, i, 31 - j));
-    }
+    for (let j = 0; j < 32; j++)
+      for (let i = 0; i < 32; i++) {
+        expect(at(m, i, j)).toBe(at(m, 31 - i, j));
+        expect(at(m, i, j)).toBe(at(m, i, 31 - j));
+      }
     const wheel = radial(blur(p, 1), 4);
-    for (let j = 2; j < 30; j++) for (let i = 2; i < 30; i++) expect(at(wheel, i, j)).toBeCloseTo(at(wheel, j, 31 - i), 5);
+    for (let j = 2; j < 30; j++)
+      for (let i = 2; i < 30; i++) expect(at(wheel, i, j)).toBeCloseTo(at(wheel, j, 31 - i), 5);
   });
 });
 
@@ -155,14 +207,20 @@ describe('distance and areas', () => {
     for (const k of [65, 247, 411]) inside[k] = 1;
     const d = distanceFrom(inside, 30, 20);
     for (let k = 0; k < 600; k++) {
-      const least = Math.min(...[65, 247, 411].map((s) => Math.hypot((k % 30) - (s % 30), Math.floor(k / 30) - Math.floor(s / 30))));
+      const least = Math.min(
+        ...[65, 247, 411].map((s) => Math.hypot((k % 30) - (s % 30), Math.floor(k / 30) - Math.floor(s / 30))),
+      );
       expect(d[k]).toBeCloseTo(least, 9);
     }
   });
 
   test('areas that touch at a corner are one, others apart', () => {
     const map = ['##..#', '..#.#', '.....', '#.#.#', '###..'].join('');
-    const found = components(Uint8Array.from(map, (c) => (c === '#' ? 1 : 0)), 5, 5);
+    const found = components(
+      Uint8Array.from(map, (c) => (c === '#' ? 1 : 0)),
+      5,
+      5,
+    );
     expect(found.count).toBe(4);
     expect([...found.areas.slice(1)].sort()).toEqual([1, 2, 3, 5]);
   });
@@ -172,17 +230,33 @@ describe('distance and areas', () => {
     expect(mean(square) * 40).toBeCloseTo(3.5 * 1.5, 5);
     expect(at(square, 1, 1)).toBeCloseTo(0.375, 5);
     expect(at(square, 4, 2)).toBeCloseTo(0.75, 5);
-    const disc = Array.from({ length: 200 }, (_, k) => [20 + 12.3 * Math.cos(k / 100 * Math.PI), 20 + 12.3 * Math.sin(k / 100 * Math.PI)]).flat();
+    const disc = Array.from({ length: 200 }, (_, k) => [
+      20 + 12.3 * Math.cos((k / 100) * Math.PI),
+      20 + 12.3 * Math.sin((k / 100) * Math.PI),
+    ]).flat();
     expect(mean(cover([disc], 40, 40)) * 1600).toBeCloseTo(100 * 12.3 * 12.3 * Math.sin(Math.PI / 100), 1);
     // Beyond the sides it is cut off; a hole is an outline the other way round.
     expect(mean(cover([[-5, -5, 20, -5, 20, 20, -5, 20]], 8, 8))).toBeCloseTo(1, 6);
-    expect(mean(cover([[0, 0, 8, 0, 8, 8, 0, 8], [2, 2, 2, 6, 6, 6, 6, 2]], 8, 8)) * 64).toBeCloseTo(48, 4);
+    expect(
+      mean(
+        cover(
+          [
+            [0, 0, 8, 0, 8, 8, 0, 8],
+            [2, 2, 2, 6, 6, 6, 6, 2],
+          ],
+          8,
+          8,
+        ),
+      ) * 64,
+    ).toBeCloseTo(48, 4);
     expect(at(cut(newPicture(8, 8, 0.5), [[0, 0, 0.5, 0, 0.5, 1, 0, 1]], 0), 1, 4)).toBeCloseTo(0.5, 6);
   });
 });
 
 describe('background', () => {
-  const p = picture(40, 40, (i, j) => (Math.hypot(i - 20, j - 20) < 12 ? (Math.hypot(i - 20, j - 20) < 5 ? 0.11 : 0.8) : 0.1));
+  const p = picture(40, 40, (i, j) =>
+    Math.hypot(i - 20, j - 20) < 12 ? (Math.hypot(i - 20, j - 20) < 5 ? 0.11 : 0.8) : 0.1,
+  );
 
   test('by tone takes inner tones too, by edge and by click only what is connected', () => {
     expect(at(backgroundMatte(p, { by: 'tone', tone: 0.1 }, { tolerance: 0.05, soft: 0.1 }), 20, 20)).toBe(0);
@@ -204,9 +278,19 @@ describe('background', () => {
 });
 
 test('uneven light is divided out, marks stay', () => {
-  const p = picture(200, 140, (i, j) => (0.95 - 0.4 * (i / 200) - 0.1 * (j / 140)) * (Math.hypot(i - 100, j - 70) < 14 ? 0.3 : 1));
+  const p = picture(
+    200,
+    140,
+    (i, j) => (0.95 - 0.4 * (i / 200) - 0.1 * (j / 140)) * (Math.hypot(i - 100, j - 70) < 14 ? 0.3 : 1),
+  );
   const out = evenLight(p, 0.12, 'bright');
-  const bare = [[10, 10], [190, 10], [10, 130], [190, 130], [100, 20]].map(([i, j]) => at(out, i!, j!));
+  const bare = [
+    [10, 10],
+    [190, 10],
+    [10, 130],
+    [190, 130],
+    [100, 20],
+  ].map(([i, j]) => at(out, i!, j!));
   expect(Math.max(...bare) - Math.min(...bare)).toBeLessThan(0.03);
   expect(at(out, 100, 70) / at(out, 100, 20)).toBeCloseTo(0.3, 1);
 });
@@ -248,7 +332,8 @@ describe('seamless', () => {
     const p = blur(random(128, 128, seed), 2.5);
     const stretched = levels(p, 0.35, 1, 0.65);
     const out = seamless(stretched, 0.2);
-    const step = (pick: (k: number) => [number, number]): number => Array.from({ length: 128 }, (_, k) => pick(k)).reduce((s, [a, b]) => s + Math.abs(a - b), 0) / 128;
+    const step = (pick: (k: number) => [number, number]): number =>
+      Array.from({ length: 128 }, (_, k) => pick(k)).reduce((s, [a, b]) => s + Math.abs(a - b), 0) / 128;
     const seam = step((k) => [at(out, 127, k), at(out, 0, k)]);
     const seamDown = step((k) => [at(out, k, 127), at(out, k, 0)]);
     let inner = 0;
@@ -260,7 +345,16 @@ describe('seamless', () => {
 });
 
 describe('bevel', () => {
-  const disc = cover([Array.from({ length: 240 }, (_, k) => [50 + 40 * Math.cos(k / 120 * Math.PI), 50 + 40 * Math.sin(k / 120 * Math.PI)]).flat()], 100, 100);
+  const disc = cover(
+    [
+      Array.from({ length: 240 }, (_, k) => [
+        50 + 40 * Math.cos((k / 120) * Math.PI),
+        50 + 40 * Math.sin((k / 120) * Math.PI),
+      ]).flat(),
+    ],
+    100,
+    100,
+  );
 
   test('a chamfer rises evenly from the outline, a round one as a quarter circle', () => {
     const flat = bevel(disc, { level: 0.5, widthPx: 20, profile: chamferProfile });
@@ -279,32 +373,47 @@ describe('bevel', () => {
   });
 });
 
-test.each([['max', 0.6], ['min', 0.4], ['add', 1], ['multiply', 0.24], ['over', 0.76]] as const)('combine by %s', (way, answer) => {
+test.each([
+  ['max', 0.6],
+  ['min', 0.4],
+  ['add', 1],
+  ['multiply', 0.24],
+  ['over', 0.76],
+] as const)('combine by %s', (way, answer) => {
   expect(combine(newPicture(2, 2, 0.4), newPicture(2, 2, 0.6), way, 1).data[0]).toBeCloseTo(answer, 6);
   expect(combine(newPicture(2, 2, 0.4), newPicture(2, 2, 0.6), way, 0).data[0]).toBeCloseTo(0.4, 6);
 });
 
 describe('retouch', () => {
-  const stroke = (change: Partial<RetouchStroke> & Pick<RetouchStroke, 'tool'>): RetouchStroke => RetouchStrokeSchema.parse({ size: 8, strength: 100, hardness: 60, points: [0.5, 0.5, 1], ...change });
+  const stroke = (change: Partial<RetouchStroke> & Pick<RetouchStroke, 'tool'>): RetouchStroke =>
+    RetouchStrokeSchema.parse({ size: 8, strength: 100, hardness: 60, points: [0.5, 0.5, 1], ...change });
   const grain = picture(100, 100, (i, j) => 0.4 + 0.1 * Math.sin(i * 1.9) * Math.sin(j * 2.3) + 0.001 * i);
 
   test('paint, erase, lighten and darken change the middle and nothing beyond the radius', () => {
-    for (const [tool, want] of [['paint', 0.9], ['erase', 0.2]] as const) {
+    for (const [tool, want] of [
+      ['paint', 0.9],
+      ['erase', 0.2],
+    ] as const) {
       const out = retouch(grain, [stroke({ tool, grey: 0.9 })], 0.2);
       expect(at(out, 50, 50)).toBeCloseTo(want, 5);
       expect(at(out, 60, 50)).toBe(at(grain, 60, 50));
     }
     expect(at(retouch(grain, [stroke({ tool: 'lighten' })], 0), 50, 50)).toBeGreaterThan(at(grain, 50, 50));
     expect(at(retouch(grain, [stroke({ tool: 'darken' })], 0), 50, 50)).toBeLessThan(at(grain, 50, 50));
-    const lights = at(retouch(newPicture(100, 100, 0.1), [stroke({ tool: 'lighten', range: 'lights' })], 0), 50, 50) - 0.1;
-    const shadows = at(retouch(newPicture(100, 100, 0.1), [stroke({ tool: 'lighten', range: 'shadows' })], 0), 50, 50) - 0.1;
+    const lights =
+      at(retouch(newPicture(100, 100, 0.1), [stroke({ tool: 'lighten', range: 'lights' })], 0), 50, 50) - 0.1;
+    const shadows =
+      at(retouch(newPicture(100, 100, 0.1), [stroke({ tool: 'lighten', range: 'shadows' })], 0), 50, 50) - 0.1;
     expect(shadows).toBeGreaterThan(lights * 10);
   });
 
   test('copy takes from its source, heal covers a blot with grain of the right tone', () => {
     const out = retouch(grain, [stroke({ tool: 'copy', from: [0.2, 0.1] })], 0);
     expect(at(out, 50, 50)).toBeCloseTo(at(grain, 70, 60), 5);
-    const blot = { ...grain, data: grain.data.map((v, k) => (Math.hypot((k % 100) - 50, Math.floor(k / 100) - 50) < 5 ? 1 : v)) };
+    const blot = {
+      ...grain,
+      data: grain.data.map((v, k) => (Math.hypot((k % 100) - 50, Math.floor(k / 100) - 50) < 5 ? 1 : v)),
+    };
     const healed = retouch(blot, [stroke({ tool: 'heal' })], 0);
     const near: number[] = [];
     for (let j = 46; j < 55; j++) for (let i = 46; i < 55; i++) near.push(at(healed, i, j));
@@ -318,7 +427,10 @@ describe('retouch', () => {
     const out = retouch(half, [stroke({ tool: 'smudge', points: [0.3, 0.5, 1, 0.6, 0.5, 1], strength: 90 })], 0);
     expect(at(out, 48, 50)).toBeGreaterThan(0.3);
     expect(at(out, 48, 20)).toBe(0);
-    const strokes = [stroke({ tool: 'paint', grey: 1, points: [0.2, 0.3, 1, 0.7, 0.6, 0.5] }), stroke({ tool: 'erase', points: [0.5, 0.5, 1] })];
+    const strokes = [
+      stroke({ tool: 'paint', grey: 1, points: [0.2, 0.3, 1, 0.7, 0.6, 0.5] }),
+      stroke({ tool: 'erase', points: [0.5, 0.5, 1] }),
+    ];
     const small = retouch(newPicture(100, 100, 0.3), strokes, 0);
     const large = resize(retouch(newPicture(400, 400, 0.3), strokes, 0), 100, 100);
     let off = 0;

@@ -31,7 +31,14 @@ export function padded(picture: Picture, margin: number, centre: boolean, ground
   const box = centre ? formBox(picture, ground) : null;
   const { left, top, right, bottom } = box ?? { left: 0, top: 0, right: picture.width, bottom: picture.height };
   const side = Math.max(1, Math.round(Math.max(right - left, bottom - top) / (1 - 2 * margin)));
-  return crop(picture, Math.round((left + right - side) / 2), Math.round((top + bottom - side) / 2), side, side, ground);
+  return crop(
+    picture,
+    Math.round((left + right - side) / 2),
+    Math.round((top + bottom - side) / 2),
+    side,
+    side,
+    ground,
+  );
 }
 
 /** Square by adding ground on the shorter sides. */

@@ -1,10 +1,10 @@
 /**
  * Median of a neighbourhood, the edge repeated beyond the sides.
  *
- * `median3` looks at 3 × 3: the columns are sorted once and shared by three neighbours; the median is that of the largest
- * low, the middle middle and the smallest high (J. L. Smith, "Implementing median filters in XC4000E FPGAs", 1996).
- * `medianWide` looks at a wider square through a histogram of 512 greys that slides along (Huang, Yang and Tang, "A fast
- * two-dimensional median filtering algorithm", 1979).
+ * `median3` looks at 3 × 3: the columns are sorted once and shared by three neighbours; the median is that of the
+ * largest low, the middle middle and the smallest high (J. L. Smith, "Implementing median filters in XC4000E FPGAs",
+ * 1996). `medianWide` looks at a wider square through a histogram of 512 greys that slides along (Huang, Yang and Tang,
+ * "A fast two-dimensional median filtering algorithm", 1979).
  */
 import type { Picture } from '#core/picture';
 import { median3Compiled } from './compiled';

@@ -19,7 +19,10 @@ function acrossTo(from: Picture, width: number): Picture {
   const t = taps(from.width, width);
   // No tap lies farther beyond the sides than there are taps.
   const pad = t.count + 4;
-  return resizeAcrossCompiled(from, width, { ...t, first: t.first.map((i) => i + pad) }, pad) ?? resizeAcrossPlain(from, width, t);
+  return (
+    resizeAcrossCompiled(from, width, { ...t, first: t.first.map((i) => i + pad) }, pad) ??
+    resizeAcrossPlain(from, width, t)
+  );
 }
 
 export function taps(from: number, to: number): Taps {

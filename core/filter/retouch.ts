@@ -1,9 +1,9 @@
 /**
  * Retouching by hand: each stroke is walked at a quarter of its radius and laid as soft round dabs, in the order drawn.
  *
- * Erase goes to the ground, paint to a grey, lighten and darken change chosen tones, smudge carries what was under the last
- * dab along, copy reads from a fixed way off, and heal reads from a place round the stroke that is most like its rim, lifted
- * or lowered to meet it.
+ * Erase goes to the ground, paint to a grey, lighten and darken change chosen tones, smudge carries what was under the
+ * last dab along, copy reads from a fixed way off, and heal reads from a place round the stroke that is most like its
+ * rim, lifted or lowered to meet it.
  */
 import type { Picture } from '#core/picture';
 import type { RetouchStroke } from '#core/settings';
@@ -27,16 +27,22 @@ function retouched(picture: Picture, stroke: RetouchStroke, ground: number): Pic
   const r = Math.max(0.5, (stroke.size / 100) * longer);
   const dabs = walk(stroke.points, longer, r / 4);
   switch (stroke.tool) {
-    case 'erase': return lay(picture, stroke, r, dabs, (v, w) => v + (ground - v) * w);
-    case 'paint': return lay(picture, stroke, r, dabs, (v, w) => v + (stroke.grey - v) * w);
-    case 'lighten': return lay(picture, stroke, r, dabs, (v, w) => v + (1 - v) * w * 0.25 * toneShare(v, stroke.range));
-    case 'darken': return lay(picture, stroke, r, dabs, (v, w) => v - v * w * 0.25 * toneShare(v, stroke.range));
-    case 'copy': return copyFrom(picture, stroke, r, dabs, stroke.from[0] * longer, stroke.from[1] * longer, false);
+    case 'erase':
+      return lay(picture, stroke, r, dabs, (v, w) => v + (ground - v) * w);
+    case 'paint':
+      return lay(picture, stroke, r, dabs, (v, w) => v + (stroke.grey - v) * w);
+    case 'lighten':
+      return lay(picture, stroke, r, dabs, (v, w) => v + (1 - v) * w * 0.25 * toneShare(v, stroke.range));
+    case 'darken':
+      return lay(picture, stroke, r, dabs, (v, w) => v - v * w * 0.25 * toneShare(v, stroke.range));
+    case 'copy':
+      return copyFrom(picture, stroke, r, dabs, stroke.from[0] * longer, stroke.from[1] * longer, false);
     case 'heal': {
       const [dx, dy] = likestPlace(picture, dabs, r);
       return copyFrom(picture, stroke, r, dabs, dx, dy, true);
     }
-    case 'smudge': return smudge(picture, stroke, r, dabs);
+    case 'smudge':
+      return smudge(picture, stroke, r, dabs);
   }
 }
 
@@ -55,7 +61,11 @@ function walk(points: readonly number[], longer: number, step: number): Dab[] {
     const length = Math.hypot(to.x - x, to.y - y);
     for (let along = step - rest; along <= length; along += step) {
       const t = along / length;
-      out.push({ x: x + (to.x - x) * t, y: y + (to.y - y) * t, pressure: points[k - 1]! + (to.pressure - points[k - 1]!) * t });
+      out.push({
+        x: x + (to.x - x) * t,
+        y: y + (to.y - y) * t,
+        pressure: points[k - 1]! + (to.pressure - points[k - 1]!) * t,
+      });
     }
     rest = (rest + length) % step;
   }
@@ -66,10 +76,14 @@ function walk(points: readonly number[], longer: number, step: number): Dab[] {
 function toneShare(v: number, range: RetouchStroke['range']): number {
   const c = v < 0 ? 0 : v > 1 ? 1 : v;
   switch (range) {
-    case 'all': return 1;
-    case 'shadows': return (1 - c) * (1 - c);
-    case 'lights': return c * c;
-    case 'mids': return 4 * c * (1 - c);
+    case 'all':
+      return 1;
+    case 'shadows':
+      return (1 - c) * (1 - c);
+    case 'lights':
+      return c * c;
+    case 'mids':
+      return 4 * c * (1 - c);
   }
 }
 
@@ -82,7 +96,13 @@ function weight(rho: number, hardness: number): number {
 }
 
 /** Calls `change` for each pixel of a dab with its weight, strength and pressure included. */
-function eachPixel(picture: Picture, stroke: RetouchStroke, r: number, dab: Dab, change: (i: number, w: number, column: number, row: number) => void): void {
+function eachPixel(
+  picture: Picture,
+  stroke: RetouchStroke,
+  r: number,
+  dab: Dab,
+  change: (i: number, w: number, column: number, row: number) => void,
+): void {
   const { width, height } = picture;
   const strength = (stroke.strength / 100) * dab.pressure;
   for (let j = Math.max(0, Math.floor(dab.y - r)); j < Math.min(height, dab.y + r); j++) {
@@ -95,7 +115,13 @@ function eachPixel(picture: Picture, stroke: RetouchStroke, r: number, dab: Dab,
   }
 }
 
-function lay(picture: Picture, stroke: RetouchStroke, r: number, dabs: readonly Dab[], change: (v: number, w: number) => number): Picture {
+function lay(
+  picture: Picture,
+  stroke: RetouchStroke,
+  r: number,
+  dabs: readonly Dab[],
+  change: (v: number, w: number) => number,
+): Picture {
   const { data } = picture;
   for (const dab of dabs) {
     eachPixel(picture, stroke, r, dab, (i, w) => {
@@ -106,14 +132,27 @@ function lay(picture: Picture, stroke: RetouchStroke, r: number, dabs: readonly 
   return picture;
 }
 
-/** Reads `dx`, `dy` pixels off, from the picture as it was before the stroke; `meet` lifts what is read to the tone of the place. */
-function copyFrom(picture: Picture, stroke: RetouchStroke, r: number, dabs: readonly Dab[], dx: number, dy: number, meet: boolean): Picture {
+/**
+ * Reads `dx`, `dy` pixels off, from the picture as it was before the stroke; `meet` lifts what is read to the tone of
+ * the place.
+ */
+function copyFrom(
+  picture: Picture,
+  stroke: RetouchStroke,
+  r: number,
+  dabs: readonly Dab[],
+  dx: number,
+  dy: number,
+  meet: boolean,
+): Picture {
   const { width, height, data } = picture;
   const before = data.slice();
   const column = Math.round(dx);
   const row = Math.round(dy);
   for (const dab of dabs) {
-    const lift = meet ? rimMean(before, picture, dab.x, dab.y, r) - rimMean(before, picture, dab.x + dx, dab.y + dy, r) : 0;
+    const lift = meet
+      ? rimMean(before, picture, dab.x, dab.y, r) - rimMean(before, picture, dab.x + dx, dab.y + dy, r)
+      : 0;
     eachPixel(picture, stroke, r, dab, (i, w, c, l) => {
       const x = c + column;
       const y = l + row;
@@ -139,7 +178,10 @@ function rimMean(data: Float32Array, { width, height }: Picture, x: number, y: n
   return sum / RIM_SAMPLES;
 }
 
-/** Of 24 places round the stroke, the one whose rim differs least from the stroke's, and which the stroke doesn't touch itself. */
+/**
+ * Of 24 places round the stroke, the one whose rim differs least from the stroke's, and which the stroke doesn't touch
+ * itself.
+ */
 function likestPlace(picture: Picture, dabs: readonly Dab[], r: number): [number, number] {
   const { width, height, data } = picture;
   let best: [number, number] = [2.4 * r, 0];
@@ -152,14 +194,15 @@ function likestPlace(picture: Picture, dabs: readonly Dab[], r: number): [number
       if (dabs.some((d) => d.x + dx < r || d.y + dy < r || d.x + dx > width - r || d.y + dy > height - r)) continue;
       if (dabs.some((d) => dabs.some((e) => Math.hypot(d.x + dx - e.x, d.y + dy - e.y) < 1.6 * r))) continue;
       let off = 0;
-      for (const d of dabs) for (let n = 0; n < RIM_SAMPLES; n++) {
-        const b = (n / RIM_SAMPLES) * 2 * Math.PI;
-        const i = Math.max(0, Math.min(width - 1, Math.floor(d.x + Math.cos(b) * r * 1.15)));
-        const j = Math.max(0, Math.min(height - 1, Math.floor(d.y + Math.sin(b) * r * 1.15)));
-        const i2 = Math.max(0, Math.min(width - 1, Math.floor(i + dx)));
-        const j2 = Math.max(0, Math.min(height - 1, Math.floor(j + dy)));
-        off += Math.abs(data[j * width + i]! - data[j2 * width + i2]!);
-      }
+      for (const d of dabs)
+        for (let n = 0; n < RIM_SAMPLES; n++) {
+          const b = (n / RIM_SAMPLES) * 2 * Math.PI;
+          const i = Math.max(0, Math.min(width - 1, Math.floor(d.x + Math.cos(b) * r * 1.15)));
+          const j = Math.max(0, Math.min(height - 1, Math.floor(d.y + Math.sin(b) * r * 1.15)));
+          const i2 = Math.max(0, Math.min(width - 1, Math.floor(i + dx)));
+          const j2 = Math.max(0, Math.min(height - 1, Math.floor(j + dy)));
+          off += Math.abs(data[j * width + i]! - data[j2 * width + i2]!);
+        }
       if (off < least) {
         least = off;
         best = [dx, dy];
@@ -177,7 +220,8 @@ function smudge(picture: Picture, stroke: RetouchStroke, r: number, dabs: readon
   const pick = (dab: Dab): void => {
     for (let j = 0; j < side; j++) {
       const y = Math.max(0, Math.min(height - 1, Math.floor(dab.y - r) + j));
-      for (let i = 0; i < side; i++) held[j * side + i] = data[y * width + Math.max(0, Math.min(width - 1, Math.floor(dab.x - r) + i))]!;
+      for (let i = 0; i < side; i++)
+        held[j * side + i] = data[y * width + Math.max(0, Math.min(width - 1, Math.floor(dab.x - r) + i))]!;
     }
   };
   dabs.forEach((dab, k) => {

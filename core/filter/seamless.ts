@@ -1,6 +1,7 @@
 /**
  * Makes a picture repeat without a seam: the strip beyond one side is blended into the strip at the other, so that the
- * last row is followed by the first as it was in the picture. The blend keeps the spread of the greys (Heitz and Neyret,
+ * last row is followed by the first as it was in the picture. The blend keeps the spread of the greys (Heitz and
+ * Neyret,
  * "High-performance by-example noise", 2018: weights by their squares about the mean), so the strip isn't washed out.
  * The answer is smaller by the overlap, and brought back to the size.
  */
@@ -42,7 +43,8 @@ function blendAcross(from: Picture, overlap: number): Picture {
 
 function transposed(from: Picture): Picture {
   const out = newPicture(from.height, from.width);
-  for (let j = 0; j < from.height; j++) for (let i = 0; i < from.width; i++) out.data[i * from.height + j] = from.data[j * from.width + i]!;
+  for (let j = 0; j < from.height; j++)
+    for (let i = 0; i < from.width; i++) out.data[i * from.height + j] = from.data[j * from.width + i]!;
   return out;
 }
 
@@ -52,7 +54,9 @@ function resizeWrapped(from: Picture, width: number, height: number): Picture {
   const wide = newPicture(from.width + 2 * RIM, from.height + 2 * RIM);
   for (let j = 0; j < wide.height; j++) {
     const row = (((j - RIM) % from.height) + from.height) % from.height;
-    for (let i = 0; i < wide.width; i++) wide.data[j * wide.width + i] = from.data[row * from.width + ((((i - RIM) % from.width) + from.width) % from.width)]!;
+    for (let i = 0; i < wide.width; i++)
+      wide.data[j * wide.width + i] =
+        from.data[row * from.width + ((((i - RIM) % from.width) + from.width) % from.width)]!;
   }
   // The rim's size after resampling need not be whole; sampling places are laid so that the middle lands exactly.
   const sx = width / from.width;

@@ -7,7 +7,8 @@ export function crop(from: Picture, left: number, top: number, width: number, he
   const i0 = Math.max(0, left);
   const i1 = Math.min(from.width, left + width);
   for (let j = Math.max(0, top); j < Math.min(from.height, top + height); j++) {
-    if (i1 > i0) out.data.set(from.data.subarray(j * from.width + i0, j * from.width + i1), (j - top) * width + i0 - left);
+    if (i1 > i0)
+      out.data.set(from.data.subarray(j * from.width + i0, j * from.width + i1), (j - top) * width + i0 - left);
   }
   return out;
 }
@@ -22,8 +23,17 @@ export function flip(from: Picture, across: boolean, down: boolean): Picture {
   return out;
 }
 
-/** Turns about the middle, anticlockwise as seen, scaled, into the same size; Catmull–Rom between pixels, which keeps fine grain. */
-export function turned(from: Picture, turnRad: number, ground: number, scale = 1, size: { width: number; height: number } = from): Picture {
+/**
+ * Turns about the middle, anticlockwise as seen, scaled, into the same size; Catmull–Rom between pixels, which keeps
+ * fine grain.
+ */
+export function turned(
+  from: Picture,
+  turnRad: number,
+  ground: number,
+  scale = 1,
+  size: { width: number; height: number } = from,
+): Picture {
   if (Math.abs(turnRad) < 1e-9 && scale === 1 && size.width === from.width && size.height === from.height) return from;
   const out = newPicture(size.width, size.height);
   const c = Math.cos(turnRad) / scale;
@@ -32,7 +42,12 @@ export function turned(from: Picture, turnRad: number, ground: number, scale = 1
     const y = j + 0.5 - size.height / 2;
     for (let i = 0; i < size.width; i++) {
       const x = i + 0.5 - size.width / 2;
-      out.data[j * size.width + i] = cubicAt(from, x * c - y * s + from.width / 2 - 0.5, x * s + y * c + from.height / 2 - 0.5, ground);
+      out.data[j * size.width + i] = cubicAt(
+        from,
+        x * c - y * s + from.width / 2 - 0.5,
+        x * s + y * c + from.height / 2 - 0.5,
+        ground,
+      );
     }
   }
   return out;
@@ -51,7 +66,8 @@ function cubicAt(from: Picture, x: number, y: number, ground: number): number {
     let line = 0;
     for (let a = 0; a < 4; a++) {
       const column = i + a - 1;
-      line += (row < 0 || column < 0 || row >= height || column >= width ? ground : data[row * width + column]!) * u[a]!;
+      line +=
+        (row < 0 || column < 0 || row >= height || column >= width ? ground : data[row * width + column]!) * u[a]!;
     }
     sum += line * v[b]!;
   }
@@ -59,7 +75,12 @@ function cubicAt(from: Picture, x: number, y: number, ground: number): number {
 }
 
 function weights(t: number): [number, number, number, number] {
-  return [((-0.5 * t + 1) * t - 0.5) * t, (1.5 * t - 2.5) * t * t + 1, ((-1.5 * t + 2) * t + 0.5) * t, (0.5 * t - 0.5) * t * t];
+  return [
+    ((-0.5 * t + 1) * t - 0.5) * t,
+    (1.5 * t - 2.5) * t * t + 1,
+    ((-1.5 * t + 2) * t + 0.5) * t,
+    (0.5 * t - 0.5) * t * t,
+  ];
 }
 
 /** Beside and under each other, each copy whole. */

@@ -1,6 +1,6 @@
 /**
- * A quadratic surface through values on a grid by least squares, re-weighted so that what stands out to one side doesn't
- * pull the fit (iteratively re-weighted least squares with Cauchy weights; Holland and Welsch, 1977).
+ * A quadratic surface through values on a grid by least squares, re-weighted so that what stands out to one side
+ * doesn't pull the fit (iteratively re-weighted least squares with Cauchy weights; Holland and Welsch, 1977).
  */
 const TERMS = 6;
 const ROUNDS = 12;
@@ -9,7 +9,10 @@ const termsAt = (x: number, y: number): number[] => [1, x, y, x * x, x * y, y * 
 
 /** Values of the fit at the same places, row by row. */
 export function fitSurface(values: ArrayLike<number>, columns: number, rows: number): Float64Array {
-  const place = (k: number): [number, number] => [(k % columns) / Math.max(1, columns - 1) - 0.5, Math.floor(k / columns) / Math.max(1, rows - 1) - 0.5];
+  const place = (k: number): [number, number] => [
+    (k % columns) / Math.max(1, columns - 1) - 0.5,
+    Math.floor(k / columns) / Math.max(1, rows - 1) - 0.5,
+  ];
   const count = columns * rows;
   const weights = new Float64Array(count).fill(1);
   const fitted = new Float64Array(count);

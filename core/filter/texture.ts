@@ -20,7 +20,10 @@ export function deband(from: Picture, step: number, radiusPx: number): Picture {
   return soft;
 }
 
-/** Adds seeded gradient noise of three octaves; `amount` is half its height, `size` the lumps' size in 0–1 of the longer side. */
+/**
+ * Adds seeded gradient noise of three octaves; `amount` is half its height, `size` the lumps' size in 0–1 of the longer
+ * side.
+ */
 export function addNoise(from: Picture, amount: number, size: number, seed: number): Picture {
   const { width, height, data } = from;
   const lump = size * Math.max(width, height);

@@ -26,7 +26,10 @@ export function levelsPlain(from: Picture, black: number, scale: number, table: 
 
 export function toneCurve(from: Picture, nodes: readonly CurveNode[]): Picture {
   const curve = prepareCurve(nodes);
-  return mapped(from, tabulate((v) => curveAt(curve, v)));
+  return mapped(
+    from,
+    tabulate((v) => curveAt(curve, v)),
+  );
 }
 
 export function invert(from: Picture): Picture {
@@ -44,7 +47,8 @@ export function terrace(from: Picture, steps: number, soft: number): Picture {
   const last = steps - 1;
   const half = Math.max(soft / 2, 1e-4);
   return {
-    ...from, data: from.data.map((v) => {
+    ...from,
+    data: from.data.map((v) => {
       const at = Math.max(0, Math.min(1, v)) * last;
       const below = Math.floor(at);
       return (below + smoothstep(0.5 - half, 0.5 + half, at - below)) / last;

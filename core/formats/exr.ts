@@ -8,7 +8,9 @@
 export interface ExrPicture {
   width: number;
   height: number;
-  /** By name; each holds width × height values, first row at the top. Written in alphabetic order, as readers expect. */
+  /**
+   * By name; each holds width × height values, first row at the top. Written in alphabetic order, as readers expect.
+   */
   channels: Record<string, Float32Array>;
   /** More of the header, as text. */
   says?: Record<string, string>;
@@ -25,7 +27,8 @@ export async function writeExr(picture: ExrPicture, deflate: Deflate): Promise<U
   const names = Object.keys(picture.channels).sort();
   for (const name of names) {
     const found = picture.channels[name]!.length;
-    if (found !== width * height) throw new Error(`Channel ${name} has ${found} values; ${width} × ${height} pixels need ${width * height}.`);
+    if (found !== width * height)
+      throw new Error(`Channel ${name} has ${found} values; ${width} × ${height} pixels need ${width * height}.`);
   }
   const head = header(width, height, names, picture.says ?? {});
   const blocks = Math.ceil(height / LINES);
@@ -66,7 +69,11 @@ function header(width: number, height: number, names: readonly string[], says: R
   };
   int(20000630);
   int(2);
-  attribute('channels', 'chlist', names.reduce((sum, name) => sum + name.length + 17, 1));
+  attribute(
+    'channels',
+    'chlist',
+    names.reduce((sum, name) => sum + name.length + 17, 1),
+  );
   for (const name of names) {
     text(name);
     int(FLOAT);

@@ -1,6 +1,6 @@
 /**
- * The relief of a cast inside its picture file, so that it comes back with it: a text chunk of a PNG, the description of a
- * TIFF, an attribute of an EXR, each as a decimal number that reads back to the same one.
+ * The relief of a cast inside its picture file, so that it comes back with it: a text chunk of a PNG, the description
+ * of a TIFF, an attribute of an EXR, each as a decimal number that reads back to the same one.
  *
  * Sources: "Portable Network Graphics Specification", W3C; "TIFF Revision 6.0", tag 270; "OpenEXR File Layout".
  */
@@ -33,7 +33,13 @@ export function reliefText(relief: number): string {
 export function reliefIn(bytes: Uint8Array): number | null {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   try {
-    const found = isPng(bytes) ? pngText(bytes, view) : isTiff(bytes) ? tiffText(bytes, view) : isExr(bytes) ? exrText(bytes, view) : null;
+    const found = isPng(bytes)
+      ? pngText(bytes, view)
+      : isTiff(bytes)
+        ? tiffText(bytes, view)
+        : isExr(bytes)
+          ? exrText(bytes, view)
+          : null;
     const relief = found === null || found.trim() === '' ? NaN : Number(found);
     return relief > 0 && relief <= 100 ? relief : null;
   } catch {
@@ -43,7 +49,8 @@ export function reliefIn(bytes: Uint8Array): number | null {
 }
 
 const isPng = (b: Uint8Array): boolean => b[0] === 0x89 && b[1] === 0x50 && b[2] === 0x4e && b[3] === 0x47;
-const isTiff = (b: Uint8Array): boolean => (b[0] === 0x49 && b[1] === 0x49 && b[2] === 42) || (b[0] === 0x4d && b[1] === 0x4d && b[3] === 42);
+const isTiff = (b: Uint8Array): boolean =>
+  (b[0] === 0x49 && b[1] === 0x49 && b[2] === 42) || (b[0] === 0x4d && b[1] === 0x4d && b[3] === 42);
 export const isExr = (b: Uint8Array): boolean => b[0] === 0x76 && b[1] === 0x2f && b[2] === 0x31 && b[3] === 0x01;
 
 function pngText(bytes: Uint8Array, view: DataView): string | null {
@@ -69,7 +76,11 @@ function tiffText(bytes: Uint8Array, view: DataView): string | null {
     if (view.getUint16(entry, little) !== 270) continue;
     const length = view.getUint32(entry + 4, little);
     const at = length <= 4 ? entry + 8 : view.getUint32(entry + 8, little);
-    return new RegExp(`(?:^|\\s)${RELIEF_KEY}=([\\d.e+-]+)`).exec(text(bytes, at, Math.min(bytes.length, at + length)))?.[1] ?? null;
+    return (
+      new RegExp(`(?:^|\\s)${RELIEF_KEY}=([\\d.e+-]+)`).exec(
+        text(bytes, at, Math.min(bytes.length, at + length)),
+      )?.[1] ?? null
+    );
   }
   return null;
 }
@@ -99,7 +110,12 @@ export function exrChannels(bytes: Uint8Array): string[] {
 
 const MOST_ATTRIBUTES = 200;
 
-function exrAttribute(bytes: Uint8Array, view: DataView, wanted: string, kind: string): { at: number; size: number } | null {
+function exrAttribute(
+  bytes: Uint8Array,
+  view: DataView,
+  wanted: string,
+  kind: string,
+): { at: number; size: number } | null {
   let at = 8;
   const word = (): string => {
     const from = at;

@@ -13,8 +13,12 @@ export function checkMeshFile(mesh: RawMesh, file: string): void {
   const { positions: p, triangles } = mesh;
   const vertices = p.length / 3;
   const count = triangles.length / 3;
-  if (count === 0) throw new Error(`${file} holds no triangles. A mesh with faces is needed; points and lines alone can’t be used.`);
-  if (count > MOST_TRIANGLES) throw new Error(`${file} has ${spaced(count)} triangles; at most ${spaced(MOST_TRIANGLES)} can be taken. Reduce it first.`);
+  if (count === 0)
+    throw new Error(`${file} holds no triangles. A mesh with faces is needed; points and lines alone can’t be used.`);
+  if (count > MOST_TRIANGLES)
+    throw new Error(
+      `${file} has ${spaced(count)} triangles; at most ${spaced(MOST_TRIANGLES)} can be taken. Reduce it first.`,
+    );
   let broken = 0;
   let first = -1;
   for (let i = 0; i < p.length; i++) {
@@ -22,14 +26,21 @@ export function checkMeshFile(mesh: RawMesh, file: string): void {
     if (first < 0) first = Math.floor(i / 3);
     broken++;
   }
-  if (broken > 0) throw new Error(`${file}: vertex ${spaced(first + 1)} of ${spaced(vertices)} is not a number; ${spaced(broken)} such coordinates in all. Export it again.`);
+  if (broken > 0)
+    throw new Error(
+      `${file}: vertex ${spaced(first + 1)} of ${spaced(vertices)} is not a number; ${spaced(broken)} such coordinates in all. Export it again.`,
+    );
   for (let i = 0; i < p.length; i++) {
     if (Math.abs(p[i]!) <= FARTHEST) continue;
-    throw new Error(`${file}: vertex ${spaced(Math.floor(i / 3) + 1)} of ${spaced(vertices)} lies ${p[i]!.toExponential(0)} from the middle, farther than any unit reaches. Export it again.`);
+    throw new Error(
+      `${file}: vertex ${spaced(Math.floor(i / 3) + 1)} of ${spaced(vertices)} lies ${p[i]!.toExponential(0)} from the middle, farther than any unit reaches. Export it again.`,
+    );
   }
   for (let i = 0; i < triangles.length; i++) {
     if (triangles[i]! < vertices) continue;
-    throw new Error(`${file}: triangle ${spaced(Math.floor(i / 3) + 1)} names vertex ${spaced(triangles[i]! + 1)} of ${spaced(vertices)}. Export it again.`);
+    throw new Error(
+      `${file}: triangle ${spaced(Math.floor(i / 3) + 1)} names vertex ${spaced(triangles[i]! + 1)} of ${spaced(vertices)}. Export it again.`,
+    );
   }
 }
 
@@ -45,7 +56,8 @@ export function packMesh(mesh: RawMesh): ArrayBuffer {
 export function readMesh(bytes: ArrayBuffer): RawMesh {
   const vertices = bytes.byteLength >= 4 ? new Uint32Array(bytes, 0, 1)[0]! : 0;
   const rest = bytes.byteLength - 4 - vertices * 12;
-  if (rest < 0 || rest % 12 !== 0) throw new Error(`The kept mesh is cut short: ${bytes.byteLength} bytes for ${vertices} vertices.`);
+  if (rest < 0 || rest % 12 !== 0)
+    throw new Error(`The kept mesh is cut short: ${bytes.byteLength} bytes for ${vertices} vertices.`);
   return { positions: new Float32Array(bytes, 4, vertices * 3), triangles: new Uint32Array(bytes, 4 + vertices * 12) };
 }
 

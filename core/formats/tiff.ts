@@ -12,7 +12,13 @@ const LONG = 4;
 const ASCII = 2;
 
 /** `says` is the picture's description, plain ASCII. */
-export async function writeTiff(width: number, height: number, data: Float32Array, deflate: Deflate, says = ''): Promise<Uint8Array<ArrayBuffer>> {
+export async function writeTiff(
+  width: number,
+  height: number,
+  data: Float32Array,
+  deflate: Deflate,
+  says = '',
+): Promise<Uint8Array<ArrayBuffer>> {
   if (data.length !== width * height) throw new Error(`Expected ${width} × ${height} values, found ${data.length}.`);
   const strips: Uint8Array[] = [];
   for (let j = 0; j < height; j += ROWS_A_STRIP) {
@@ -22,10 +28,18 @@ export async function writeTiff(width: number, height: number, data: Float32Arra
   const count = strips.length;
   // Tag, type, count, value; one value stands in the entry itself, more stand behind the directory.
   const entries: readonly (readonly [number, number, readonly number[]])[] = [
-    [256, LONG, [width]], [257, LONG, [height]], [258, SHORT, [32]], [259, SHORT, [8]], [262, SHORT, [1]],
+    [256, LONG, [width]],
+    [257, LONG, [height]],
+    [258, SHORT, [32]],
+    [259, SHORT, [8]],
+    [262, SHORT, [1]],
     ...(says ? [[270, ASCII, Array.from(`${says.padEnd(7, ' ')}\0`, (c) => c.charCodeAt(0) & 127)] as const] : []),
-    [273, LONG, new Array<number>(count).fill(0)], [277, SHORT, [1]], [278, LONG, [ROWS_A_STRIP]], [279, LONG, strips.map((s) => s.length)],
-    [284, SHORT, [1]], [339, SHORT, [3]],
+    [273, LONG, new Array<number>(count).fill(0)],
+    [277, SHORT, [1]],
+    [278, LONG, [ROWS_A_STRIP]],
+    [279, LONG, strips.map((s) => s.length)],
+    [284, SHORT, [1]],
+    [339, SHORT, [3]],
   ];
   const directory = 8;
   const lists = directory + 2 + entries.length * 12 + 4;

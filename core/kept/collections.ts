@@ -1,11 +1,42 @@
 /** The kinds of document that are kept: their schemas, versions, heads, and what must exist before one is saved. */
 import {
-  ALPHA_MIGRATIONS, ALPHA_VERSION, AlphaSchema, BODY_VERSION, BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, OwnBodySchema, readDocument, referencesOfAlpha, referencesOfBody,
-  referencesOfBrush, referencesOfSource, SOURCE_MIGRATIONS, SOURCE_VERSION, SourceSchema, type Alpha, type Brush, type OwnBody, type ReadResult, type References, type Source,
+  ALPHA_MIGRATIONS,
+  ALPHA_VERSION,
+  AlphaSchema,
+  BODY_VERSION,
+  BRUSH_MIGRATIONS,
+  BRUSH_VERSION,
+  BrushSchema,
+  OwnBodySchema,
+  readDocument,
+  referencesOfAlpha,
+  referencesOfBody,
+  referencesOfBrush,
+  referencesOfSource,
+  SOURCE_MIGRATIONS,
+  SOURCE_VERSION,
+  SourceSchema,
+  type Alpha,
+  type Brush,
+  type OwnBody,
+  type ReadResult,
+  type References,
+  type Source,
 } from '#core/settings';
 import { OwnTrialSchema, TRIAL_VERSION, type OwnTrial } from '#core/trial';
 import {
-  AlphaHeadSchema, BodyHeadSchema, BrushHeadSchema, headOfSource, headOfTrial, SourceHeadSchema, TrialHeadSchema, type AlphaHead, type BodyHead, type BrushHead, type SourceHead, type TrialHead,
+  AlphaHeadSchema,
+  BodyHeadSchema,
+  BrushHeadSchema,
+  headOfSource,
+  headOfTrial,
+  SourceHeadSchema,
+  TrialHeadSchema,
+  type AlphaHead,
+  type BodyHead,
+  type BrushHead,
+  type SourceHead,
+  type TrialHead,
 } from './heads';
 
 export interface Documents {
@@ -23,10 +54,28 @@ export interface Heads {
   trials: TrialHead;
 }
 export type Collection = keyof Documents;
-export const COLLECTIONS = ['brushes', 'alphas', 'sources', 'bodies', 'trials'] as const satisfies readonly Collection[];
+export const COLLECTIONS = [
+  'brushes',
+  'alphas',
+  'sources',
+  'bodies',
+  'trials',
+] as const satisfies readonly Collection[];
 
-export const SCHEMAS = { brushes: BrushSchema, alphas: AlphaSchema, sources: SourceSchema, bodies: OwnBodySchema, trials: OwnTrialSchema } as const;
-export const HEAD_SCHEMAS = { brushes: BrushHeadSchema, alphas: AlphaHeadSchema, sources: SourceHeadSchema, bodies: BodyHeadSchema, trials: TrialHeadSchema } as const;
+export const SCHEMAS = {
+  brushes: BrushSchema,
+  alphas: AlphaSchema,
+  sources: SourceSchema,
+  bodies: OwnBodySchema,
+  trials: OwnTrialSchema,
+} as const;
+export const HEAD_SCHEMAS = {
+  brushes: BrushHeadSchema,
+  alphas: AlphaHeadSchema,
+  sources: SourceHeadSchema,
+  bodies: BodyHeadSchema,
+  trials: TrialHeadSchema,
+} as const;
 
 /** A document as it is kept. */
 export interface Kept<C extends Collection> {
@@ -40,16 +89,27 @@ export interface Kept<C extends Collection> {
 export type Listed<C extends Collection> = Heads[C] & Pick<Kept<C>, 'revision' | 'base' | 'updatedAt'>;
 
 /** What one document of the collection is called in a sentence. */
-export const SINGULAR: Record<Collection, string> = { brushes: 'brush', alphas: 'alpha', sources: 'source', bodies: 'body', trials: 'set of test strokes' };
+export const SINGULAR: Record<Collection, string> = {
+  brushes: 'brush',
+  alphas: 'alpha',
+  sources: 'source',
+  bodies: 'body',
+  trials: 'set of test strokes',
+};
 
 export function readStored<C extends Collection>(collection: C, doc: unknown): ReadResult<Documents[C]> {
   const read = (): ReadResult<Documents[Collection]> => {
     switch (collection) {
-      case 'brushes': return readDocument('brush', BrushSchema, BRUSH_VERSION, doc, BRUSH_MIGRATIONS);
-      case 'alphas': return readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS);
-      case 'bodies': return readDocument('body', OwnBodySchema, BODY_VERSION, doc);
-      case 'trials': return readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc);
-      default: return readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS);
+      case 'brushes':
+        return readDocument('brush', BrushSchema, BRUSH_VERSION, doc, BRUSH_MIGRATIONS);
+      case 'alphas':
+        return readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS);
+      case 'bodies':
+        return readDocument('body', OwnBodySchema, BODY_VERSION, doc);
+      case 'trials':
+        return readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc);
+      default:
+        return readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS);
     }
   };
   return read() as ReadResult<Documents[C]>;
@@ -58,9 +118,12 @@ export function readStored<C extends Collection>(collection: C, doc: unknown): R
 export function headOf<C extends Collection>(collection: C, doc: Documents[C]): Heads[C] {
   const head = (): Heads[Collection] => {
     switch (collection) {
-      case 'sources': return headOfSource(doc as Source);
-      case 'trials': return headOfTrial(doc as OwnTrial);
-      default: return HEAD_SCHEMAS[collection].parse(doc);
+      case 'sources':
+        return headOfSource(doc as Source);
+      case 'trials':
+        return headOfTrial(doc as OwnTrial);
+      default:
+        return HEAD_SCHEMAS[collection].parse(doc);
     }
   };
   return head() as Heads[C];
@@ -73,21 +136,31 @@ export function listedOf<C extends Collection>(collection: C, { doc, revision, b
 /** What the table's `kind` column says of a document. */
 export function kindOf(collection: Collection, doc: Documents[Collection]): string {
   switch (collection) {
-    case 'brushes': return (doc as Brush).touch.action;
-    case 'alphas': return (doc as Alpha).format;
-    case 'sources': return (doc as Source).kind;
-    case 'bodies': return 'mesh';
-    case 'trials': return (doc as OwnTrial).body;
+    case 'brushes':
+      return (doc as Brush).touch.action;
+    case 'alphas':
+      return (doc as Alpha).format;
+    case 'sources':
+      return (doc as Source).kind;
+    case 'bodies':
+      return 'mesh';
+    case 'trials':
+      return (doc as OwnTrial).body;
   }
 }
 
 /** Everything that a document names. */
 export function referencesOf(collection: Collection, doc: Documents[Collection]): References {
   switch (collection) {
-    case 'brushes': return referencesOfBrush(doc as Brush);
-    case 'alphas': return referencesOfAlpha(doc as Alpha);
-    case 'sources': return referencesOfSource(doc as Source);
-    case 'bodies': return referencesOfBody(doc as OwnBody);
-    case 'trials': return { blobs: [], documents: [] };
+    case 'brushes':
+      return referencesOfBrush(doc as Brush);
+    case 'alphas':
+      return referencesOfAlpha(doc as Alpha);
+    case 'sources':
+      return referencesOfSource(doc as Source);
+    case 'bodies':
+      return referencesOfBody(doc as OwnBody);
+    case 'trials':
+      return { blobs: [], documents: [] };
   }
 }

@@ -1,19 +1,34 @@
-/** What a list says of a document: enough to show it, find it, stamp with it and say what it names, without opening it. */
+/**
+ * What a list says of a document: enough to show it, find it, stamp with it and say what it names, without opening it.
+ */
 import { z } from 'zod';
-import { AlphaSchema, BrushSchema, CardSchema, LEVEL_CELLS, OwnBodySchema, PATTERN_FORMS, type Source } from '#core/settings';
+import {
+  AlphaSchema,
+  BrushSchema,
+  CardSchema,
+  LEVEL_CELLS,
+  OwnBodySchema,
+  PATTERN_FORMS,
+  type Source,
+} from '#core/settings';
 import { OwnTrialSchema, type OwnTrial } from '#core/trial';
 
 const head = { id: z.uuid(), card: CardSchema.omit({ notes: true }) };
 const { form, tooth, touch, stroke } = BrushSchema.shape;
 
 export const BrushHeadSchema = z.object({
-  ...head, touch: touch.unwrap().pick({ action: true }), stroke: stroke.unwrap().pick({ type: true }), form: form.unwrap().pick({ alphaId: true }), tooth: tooth.unwrap().pick({ alphaId: true }),
+  ...head,
+  touch: touch.unwrap().pick({ action: true }),
+  stroke: stroke.unwrap().pick({ type: true }),
+  form: form.unwrap().pick({ alphaId: true }),
+  tooth: tooth.unwrap().pick({ alphaId: true }),
 });
 export type BrushHead = z.infer<typeof BrushHeadSchema>;
 
 /** All but the recipe: whoever stamps with it needs no more. */
 export const AlphaHeadSchema = z.object({
-  ...AlphaSchema.pick({ size: true, relief: true, ground: true, format: true, blob: true, report: true }).shape, ...head,
+  ...AlphaSchema.pick({ size: true, relief: true, ground: true, format: true, blob: true, report: true }).shape,
+  ...head,
   lineage: AlphaSchema.shape.lineage.pick({ sourceId: true, sourceRevision: true }),
 });
 export type AlphaHead = z.infer<typeof AlphaHeadSchema>;
@@ -40,10 +55,14 @@ export function headOfSource(source: Source): SourceHead {
 
 function factsOf(source: Source): object {
   switch (source.kind) {
-    case 'slab': return { cells: source.cells };
-    case 'sheet': return { width: source.file.width, height: source.file.height, marks: source.marks?.length ?? null };
-    case 'lettering': return { blocks: source.blocks.length };
-    case 'pattern': return { form: source.grow.form };
+    case 'slab':
+      return { cells: source.cells };
+    case 'sheet':
+      return { width: source.file.width, height: source.file.height, marks: source.marks?.length ?? null };
+    case 'lettering':
+      return { blocks: source.blocks.length };
+    case 'pattern':
+      return { form: source.grow.form };
   }
 }
 

@@ -10,10 +10,12 @@ export const MOST_FONT_BYTES = 24 * 2 ** 20;
 export function readFont(bytes: ArrayBuffer, name: string): LetterFont {
   const accepted = 'TTF, OTF and WOFF files are taken.';
   if (bytes.byteLength === 0) throw new Error(`${name} is empty. ${accepted}`);
-  if (bytes.byteLength > MOST_FONT_BYTES) throw new Error(`${name} is larger than ${MOST_FONT_BYTES >> 20} MB, more than a font is taken to have.`);
+  if (bytes.byteLength > MOST_FONT_BYTES)
+    throw new Error(`${name} is larger than ${MOST_FONT_BYTES >> 20} MB, more than a font is taken to have.`);
   const head = new TextDecoder('latin1').decode(bytes.slice(0, 4));
   if (head === 'wOF2') throw new Error(`${name} is a WOFF2 font, packed in a way that can’t be read here. ${accepted}`);
-  if (!['\x00\x01\x00\x00', 'true', 'OTTO', 'wOFF'].includes(head)) throw new Error(`${name} isn’t a font. ${accepted}`);
+  if (!['\x00\x01\x00\x00', 'true', 'OTTO', 'wOFF'].includes(head))
+    throw new Error(`${name} isn’t a font. ${accepted}`);
   try {
     const font = opentype.parse(bytes);
     if (!(font.unitsPerEm > 0) || font.glyphs.length < 1) throw new Error('no glyphs');
@@ -36,10 +38,17 @@ export function glyphOutlines(font: LetterFont, index: number, em: number): numb
         if (at.length >= 6) out.push(at);
         at = [c.x, c.y];
         break;
-      case 'L': at.push(c.x, c.y); break;
-      case 'Q': curve(at, [x, y, c.x1, c.y1, c.x, c.y]); break;
-      case 'C': curve(at, [x, y, c.x1, c.y1, c.x2, c.y2, c.x, c.y]); break;
-      case 'Z': continue;
+      case 'L':
+        at.push(c.x, c.y);
+        break;
+      case 'Q':
+        curve(at, [x, y, c.x1, c.y1, c.x, c.y]);
+        break;
+      case 'C':
+        curve(at, [x, y, c.x1, c.y1, c.x2, c.y2, c.x, c.y]);
+        break;
+      case 'Z':
+        continue;
     }
     x = c.x;
     y = c.y;

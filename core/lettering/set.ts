@@ -23,7 +23,8 @@ export function setBlocks(blocks: readonly Block[], fontOf: (block: Block) => Le
     if (laid.outlines.length === 0) continue;
     const filled = cover(laid.outlines, size, size);
     const shown = block.outline > 0 ? banded(filled, (block.outline / 100) * (block.size / 100) * size) : filled;
-    for (let i = 0; i < picture.data.length; i++) picture.data[i] = Math.max(picture.data[i]!, shown.data[i]! * block.grey);
+    for (let i = 0; i < picture.data.length; i++)
+      picture.data[i] = Math.max(picture.data[i]!, shown.data[i]! * block.grey);
   }
   return { picture, missing };
 }
@@ -50,7 +51,8 @@ function layOut(block: Block, font: LetterFont, size: number): { outlines: numbe
   const cy = (block.y / 100) * size;
   const outlines: number[][] = [];
   lines.forEach((line, n) => {
-    const start = block.align === 'left' ? -widest / 2 : block.align === 'right' ? widest / 2 - line.width : -line.width / 2;
+    const start =
+      block.align === 'left' ? -widest / 2 : block.align === 'right' ? widest / 2 - line.width : -line.width / 2;
     const baseline = top + n * pitch;
     for (const glyph of line.glyphs) {
       const [x, y, lean] = onWay(start + glyph.middle, baseline, radius, Math.sign(block.arc));
@@ -71,7 +73,13 @@ function layOut(block: Block, font: LetterFont, size: number): { outlines: numbe
   return { outlines, missing: [...missing] };
 }
 
-function placeLine(text: string, font: LetterFont, em: number, spacing: number, missing: Set<string>): { glyphs: Placed[]; width: number } {
+function placeLine(
+  text: string,
+  font: LetterFont,
+  em: number,
+  spacing: number,
+  missing: Set<string>,
+): { glyphs: Placed[]; width: number } {
   const scale = em / font.unitsPerEm;
   const glyphs: Placed[] = [];
   let x = 0;
@@ -104,7 +112,8 @@ function onWay(along: number, baseline: number, radius: number, way: number): [n
 function banded(filled: Picture, width: number): Picture {
   const { data } = filled;
   const seeds = new Float64Array(data.length);
-  for (let i = 0; i < data.length; i++) seeds[i] = data[i]! >= 0.999 ? Infinity : data[i]! <= 0 ? 0 : Math.max(0, data[i]! - 0.5) ** 2;
+  for (let i = 0; i < data.length; i++)
+    seeds[i] = data[i]! >= 0.999 ? Infinity : data[i]! <= 0 ? 0 : Math.max(0, data[i]! - 0.5) ** 2;
   const distance = distanceTransform(seeds, filled.width, filled.height);
   const out = new Float32Array(data.length);
   for (let i = 0; i < data.length; i++) out[i] = data[i]! * Math.max(0, Math.min(1, width - distance[i]! + 0.5));

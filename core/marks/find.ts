@@ -2,9 +2,9 @@
  * Finds the marks of a sheet from its ink.
  *
  * A grey counts as mark above a limit between paper and ink (Otsu, "A threshold selection method from gray-level
- * histograms", 1979), lowered or raised by the sensitivity and never within the paper's grain. Faint parts stay where they
- * hang together with dense ones. Pieces nearer than `join` are one mark. What is small is a speck; what is long and thin is
- * a hair.
+ * histograms", 1979), lowered or raised by the sensitivity and never within the paper's grain. Faint parts stay where
+ * they hang together with dense ones. Pieces nearer than `join` are one mark. What is small is a speck; what is long
+ * and thin is a hair.
  */
 import { blur, components, distanceFrom, maskWhere } from '#core/filter';
 import type { Picture } from '#core/picture';
@@ -43,7 +43,11 @@ export function findMarks(ink: Picture, find: Find): FoundMarks {
   const inked = connected(soft, limit * 0.55, limit);
   found.hairs = dropHairs(inked, width, height, 0.0022 * longer + 1, Math.max(4, joinPx));
   const group = groups(inked, width, height, joinPx / 2);
-  const thickness = distanceFrom(maskWhere(inked, (x) => x === 0), width, height);
+  const thickness = distanceFrom(
+    maskWhere(inked, (x) => x === 0),
+    width,
+    height,
+  );
   const measured = measure(inked, group.labels, group.count, thickness, width, height);
   const smallest = (find.smallest / 100) * longer;
   const thin = 0.0022 * longer + 1;
@@ -57,21 +61,28 @@ export function findMarks(ink: Picture, find: Find): FoundMarks {
     else kept.push({ label, m });
   });
   if (kept.length > MOST_FOUND) {
-    throw new Error(`${kept.length} marks were found, and at most ${MOST_FOUND} are taken from one sheet. Raise “smallest mark” or “join”, or lower “faint marks”.`);
+    throw new Error(
+      `${kept.length} marks were found, and at most ${MOST_FOUND} are taken from one sheet. Raise “smallest mark” or “join”, or lower “faint marks”.`,
+    );
   }
   const pad = Math.max(2, Math.round(joinPx / 2 + 0.004 * longer));
   kept.sort((a, b) => rowOf(a.m, height) - rowOf(b.m, height) || a.m.left - b.m.left);
-  for (const { label, m } of kept) found.marks.push({ outlines: outlineOf(inked, group.labels, label, m, pad, width, height), area: m.area });
+  for (const { label, m } of kept)
+    found.marks.push({ outlines: outlineOf(inked, group.labels, label, m, pad, width, height), area: m.area });
   return found;
 }
 
 /**
- * Takes hairs away before pieces are joined: a piece that is long and thin and has no other ink along its way. The streaks
- * of a bristle are as thin, but lie beside each other. Answers how many there were.
+ * Takes hairs away before pieces are joined: a piece that is long and thin and has no other ink along its way. The
+ * streaks of a bristle are as thin, but lie beside each other. Answers how many there were.
  */
 function dropHairs(inked: Uint8Array, width: number, height: number, thin: number, reach: number): number {
   const { labels, count, areas } = components(inked, width, height);
-  const thickness = distanceFrom(maskWhere(inked, (x) => x === 0), width, height);
+  const thickness = distanceFrom(
+    maskWhere(inked, (x) => x === 0),
+    width,
+    height,
+  );
   const density = blur({ width, height, data: Float32Array.from(inked) }, reach / 2);
   const pieces = measure(inked, labels, count, thickness, width, height);
   const around = new Float64Array(count + 1);
@@ -104,11 +115,11 @@ interface Measure {
 }
 
 /** Eight bands from the top, so that reading order survives marks that stand a little higher than their neighbours. */
-const rowOf = (m: Measure, height: number): number => Math.floor((((m.top + m.bottom) / 2) / height) * 8);
+const rowOf = (m: Measure, height: number): number => Math.floor(((m.top + m.bottom) / 2 / height) * 8);
 
 /**
- * Deviation of the bare paper: of what lies far under the limit between paper and ink, and within four deviations, found
- * by going round. Ink is clamped at 0, so half of the grain is seen as nothing.
+ * Deviation of the bare paper: of what lies far under the limit between paper and ink, and within four deviations,
+ * found by going round. Ink is clamped at 0, so half of the grain is seen as nothing.
  */
 function paperGrain(ink: Picture, limit: number): number {
   let grain = 0.002;
@@ -160,7 +171,11 @@ function otsu(ink: Picture): number {
 /** 1 where ink is over `low` and hangs together with ink over `high`. */
 function connected(ink: Picture, low: number, high: number): Uint8Array {
   const { width, height, data } = ink;
-  const { labels, count } = components(maskWhere(data, (v) => v > low), width, height);
+  const { labels, count } = components(
+    maskWhere(data, (v) => v > low),
+    width,
+    height,
+  );
   const dense = new Uint8Array(count + 1);
   for (let i = 0; i < data.length; i++) if (data[i]! > high) dense[labels[i]!] = 1;
   dense[0] = 0;
@@ -168,14 +183,38 @@ function connected(ink: Picture, low: number, high: number): Uint8Array {
 }
 
 /** Labels of pieces that come within 2 × reach of each other. */
-function groups(inked: Uint8Array, width: number, height: number, reach: number): { labels: Int32Array; count: number } {
+function groups(
+  inked: Uint8Array,
+  width: number,
+  height: number,
+  reach: number,
+): { labels: Int32Array; count: number } {
   if (reach < 0.5) return components(inked, width, height);
   const distance = distanceFrom(inked, width, height);
-  return components(maskWhere(distance, (d) => d <= reach), width, height);
+  return components(
+    maskWhere(distance, (d) => d <= reach),
+    width,
+    height,
+  );
 }
 
-function measure(inked: Uint8Array, labels: Int32Array, count: number, thickness: Float64Array, width: number, height: number): Measure[] {
-  const out: Measure[] = Array.from({ length: count + 1 }, () => ({ left: width, top: height, right: 0, bottom: 0, area: 0, thick: 0, peak: 1 }));
+function measure(
+  inked: Uint8Array,
+  labels: Int32Array,
+  count: number,
+  thickness: Float64Array,
+  width: number,
+  height: number,
+): Measure[] {
+  const out: Measure[] = Array.from({ length: count + 1 }, () => ({
+    left: width,
+    top: height,
+    right: 0,
+    bottom: 0,
+    area: 0,
+    thick: 0,
+    peak: 1,
+  }));
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       const at = j * width + i;

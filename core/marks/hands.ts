@@ -5,9 +5,11 @@ import type { Outline } from '#core/settings';
 
 type Ring = [number, number][];
 
-const ringOf = (outline: readonly number[]): Ring => Array.from({ length: outline.length / 2 }, (_, k) => [outline[2 * k]!, outline[2 * k + 1]!]);
+const ringOf = (outline: readonly number[]): Ring =>
+  Array.from({ length: outline.length / 2 }, (_, k) => [outline[2 * k]!, outline[2 * k + 1]!]);
 const outlineFrom = (ring: Ring): Outline => ring.slice(0, -1).flatMap(([x, y]) => [x, y]);
-const outers = (polygons: [number, number][][][]): Outline[] => polygons.map((p) => outlineFrom(p[0]!)).filter((o) => o.length >= 6);
+const outers = (polygons: [number, number][][][]): Outline[] =>
+  polygons.map((p) => outlineFrom(p[0]!)).filter((o) => o.length >= 6);
 
 /** One mark of several: outlines that overlap become one. */
 export function joinOutlines(marks: readonly (readonly Outline[])[]): Outline[] {
@@ -15,24 +17,40 @@ export function joinOutlines(marks: readonly (readonly Outline[])[]): Outline[] 
   return first ? outers(clipping.union(first, ...rest) as [number, number][][][]) : [];
 }
 
-/** Both sides of the line through two points, one of them empty when the line misses. Points in the outlines' own unit. */
-export function splitOutlines(outlines: readonly Outline[], x0: number, y0: number, x1: number, y1: number): [Outline[], Outline[]] {
+/**
+ * Both sides of the line through two points, one of them empty when the line misses. Points in the outlines' own unit.
+ */
+export function splitOutlines(
+  outlines: readonly Outline[],
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+): [Outline[], Outline[]] {
   const length = Math.hypot(x1 - x0, y1 - y0);
   if (length === 0) return [[...outlines], []];
   const FAR = 10;
   const tx = ((x1 - x0) / length) * FAR;
   const ty = ((y1 - y0) / length) * FAR;
   const side = (sign: number): Ring => [
-    [x0 - tx, y0 - ty], [x1 + tx, y1 + ty], [x1 + tx - ty * sign, y1 + ty + tx * sign], [x0 - tx - ty * sign, y0 - ty + tx * sign],
+    [x0 - tx, y0 - ty],
+    [x1 + tx, y1 + ty],
+    [x1 + tx - ty * sign, y1 + ty + tx * sign],
+    [x0 - tx - ty * sign, y0 - ty + tx * sign],
   ];
   const all = outlines.map((o) => [ringOf(o)]);
-  const cut = (sign: number): Outline[] => outers(clipping.intersection(all as [number, number][][][], [side(sign)]) as [number, number][][][]);
+  const cut = (sign: number): Outline[] =>
+    outers(clipping.intersection(all as [number, number][][][], [side(sign)]) as [number, number][][][]);
   return [cut(1), cut(-1)];
 }
 
 /** A lasso's way as an outline; null when it encloses next to nothing. */
 export function lassoOutline(points: readonly (readonly [number, number])[]): Outline | null {
-  const slim = simplify(points.map(([x, y]) => ({ x, y })), 0.0007, true);
+  const slim = simplify(
+    points.map(([x, y]) => ({ x, y })),
+    0.0007,
+    true,
+  );
   if (slim.length < 3) return null;
   // A way that crosses itself becomes its outer outlines; the largest is meant.
   const whole = outers(clipping.union([slim.map(({ x, y }): [number, number] => [x, y])]) as [number, number][][][]);

@@ -12,7 +12,15 @@ interface Bounds {
 }
 
 /** Outer outlines, 0–1 of the sheet; `pad` pixels of paper are kept round the ink. */
-export function outlineOf(inked: Uint8Array, labels: Int32Array, label: number, box: Bounds, pad: number, width: number, height: number): Outline[] {
+export function outlineOf(
+  inked: Uint8Array,
+  labels: Int32Array,
+  label: number,
+  box: Bounds,
+  pad: number,
+  width: number,
+  height: number,
+): Outline[] {
   const x0 = box.left - pad - 2;
   const y0 = box.top - pad - 2;
   const w = box.right - box.left + 2 * pad + 4;
@@ -28,7 +36,16 @@ export function outlineOf(inked: Uint8Array, labels: Int32Array, label: number, 
   // Contours cross where pad is met; the field falls to both sides of it.
   const field = Array.from(distance, (d) => pad - d);
   const [traced] = contours().size([w, h]).thresholds([0])(field);
-  return (traced?.coordinates ?? []).map(([outer]) => simplify(outer!.slice(0, -1).map(([x, y]) => ({ x: x!, y: y! })), 0.5, true))
+  return (traced?.coordinates ?? [])
+    .map(([outer]) =>
+      simplify(
+        outer!.slice(0, -1).map(([x, y]) => ({ x: x!, y: y! })),
+        0.5,
+        true,
+      ),
+    )
     .filter((points) => points.length >= 3)
-    .map((points) => points.flatMap(({ x, y }) => [Number(((x + x0) / width).toFixed(5)), Number(((y + y0) / height).toFixed(5))]));
+    .map((points) =>
+      points.flatMap(({ x, y }) => [Number(((x + x0) / width).toFixed(5)), Number(((y + y0) / height).toFixed(5))]),
+    );
 }

@@ -1,6 +1,6 @@
 /**
- * The paper of a sheet: its tone over a coarse grid, and whether marks are darker or lighter than it. And the ink: what is
- * left when the paper is divided out, 0 on bare paper, towards 1 where a mark is densest.
+ * The paper of a sheet: its tone over a coarse grid, and whether marks are darker or lighter than it. And the ink: what
+ * is left when the paper is divided out, 0 on bare paper, towards 1 where a mark is densest.
  */
 import { gridAt, paperGrid, type Grid } from '#core/filter';
 import { planeOf, toGrey, type Picture, type Raster } from '#core/picture';
@@ -14,11 +14,18 @@ export interface PaperFound {
   dark: boolean;
 }
 
-/** `dark` is found when it isn't given: more tones lie far under paper that is bright, or far over paper that is dark. */
+/**
+ * `dark` is found when it isn't given: more tones lie far under paper that is bright, or far over paper that is dark.
+ */
 export function findPaper(sheet: Raster, dark = isBright(toGrey(sheet))): PaperFound {
-  const grids = sheet.planes.map((_, k) => paperGrid(planeOf(sheet, k), { cells: CELLS, way: dark ? 'bright' : 'dark' }));
+  const grids = sheet.planes.map((_, k) =>
+    paperGrid(planeOf(sheet, k), { cells: CELLS, way: dark ? 'bright' : 'dark' }),
+  );
   const { columns, rows } = grids[0]!;
-  return { paper: { columns, rows, planes: grids.map((g) => Array.from(g.values, (v) => Number(v.toFixed(4)))) }, dark };
+  return {
+    paper: { columns, rows, planes: grids.map((g) => Array.from(g.values, (v) => Number(v.toFixed(4)))) },
+    dark,
+  };
 }
 
 /** The tone that most of the picture has, against the middle of its darkest and brightest. */
@@ -46,13 +53,24 @@ export interface Window {
   sheetHeight: number;
 }
 
-export const wholeSheet = (sheet: Raster): Window => ({ x: 0, y: 0, width: sheet.width, height: sheet.height, sheetWidth: sheet.width, sheetHeight: sheet.height });
+export const wholeSheet = (sheet: Raster): Window => ({
+  x: 0,
+  y: 0,
+  width: sheet.width,
+  height: sheet.height,
+  sheetWidth: sheet.width,
+  sheetHeight: sheet.height,
+});
 
 /** The raster with its paper divided out. */
 export function inkOf(raster: Raster, { paper, dark }: PaperFound, window: Window): Raster {
   const { width, height } = raster;
   const planes = raster.planes.map((data, k) => {
-    const grid: Grid = { columns: paper.columns, rows: paper.rows, values: Float32Array.from(paper.planes[Math.min(k, paper.planes.length - 1)]!) };
+    const grid: Grid = {
+      columns: paper.columns,
+      rows: paper.rows,
+      values: Float32Array.from(paper.planes[Math.min(k, paper.planes.length - 1)]!),
+    };
     const out = new Float32Array(data.length);
     for (let j = 0; j < height; j++) {
       const t = (window.y + ((j + 0.5) / height) * window.height) / window.sheetHeight;

@@ -38,7 +38,11 @@ export function room(bytes = 0): Room {
   const pages = Math.min(MOST_PAGES, Math.ceil((bytes + FIRST) / PAGE));
   if (bytes + FIRST > MOST_PAGES * PAGE) throw new OutOfMemory(bytes);
   try {
-    return { memory: new WebAssembly.Memory({ initial: pages, maximum: MOST_PAGES, shared: true }), top: FIRST, free: [] };
+    return {
+      memory: new WebAssembly.Memory({ initial: pages, maximum: MOST_PAGES, shared: true }),
+      top: FIRST,
+      free: [],
+    };
   } catch {
     throw new OutOfMemory(bytes);
   }

@@ -1,6 +1,10 @@
 /** The part of WebAssembly that core uses; core is typed without a browser. */
 declare namespace WebAssembly {
-  interface MemoryDescriptor { initial: number; maximum?: number; shared?: boolean }
+  interface MemoryDescriptor {
+    initial: number;
+    maximum?: number;
+    shared?: boolean;
+  }
   class Memory {
     constructor(descriptor: MemoryDescriptor);
     readonly buffer: SharedArrayBuffer;

@@ -6,7 +6,12 @@ export const BODIES = ['ball', 'tile', 'bollard', 'plank', 'buoy', 'stone'] as c
 export type BodyName = (typeof BODIES)[number];
 
 export const BODY_LABELS: Record<BodyName, string> = {
-  ball: 'Plain ball', tile: 'Plain tile', bollard: 'Bollard', plank: 'Crate plank', buoy: 'Buoy', stone: 'Harbour stone',
+  ball: 'Plain ball',
+  tile: 'Plain tile',
+  bollard: 'Bollard',
+  plank: 'Crate plank',
+  buoy: 'Buoy',
+  stone: 'Harbour stone',
 };
 
 /** Cells along an edge: from 25 thousand vertices for a quick look to over half a million. */
@@ -16,12 +21,18 @@ export type BodyDensity = (typeof BODY_DENSITIES)[number];
 /** `density` cells along an edge of the lattice: about 6 density² vertices. */
 export function body(name: BodyName, density: number): RawMesh {
   switch (name) {
-    case 'ball': return ball(density);
-    case 'tile': return tile(density);
-    case 'bollard': return bollard(density);
-    case 'plank': return plank(density);
-    case 'buoy': return buoy(density);
-    case 'stone': return stone(density);
+    case 'ball':
+      return ball(density);
+    case 'tile':
+      return tile(density);
+    case 'bollard':
+      return bollard(density);
+    case 'plank':
+      return plank(density);
+    case 'buoy':
+      return buoy(density);
+    case 'stone':
+      return stone(density);
   }
 }
 
@@ -50,15 +61,35 @@ function block(a: number, b: number, c: number, half: readonly [number, number, 
     const out = point.map((c, k) => c - inner[k]!);
     const length = Math.hypot(out[0]!, out[1]!, out[2]!);
     if (length === 0) return point;
-    return [inner[0]! + (out[0]! / length) * round, inner[1]! + (out[1]! / length) * round, inner[2]! + (out[2]! / length) * round];
+    return [
+      inner[0]! + (out[0]! / length) * round,
+      inner[1]! + (out[1]! / length) * round,
+      inner[2]! + (out[2]! / length) * round,
+    ];
   });
 }
 
 /** Height and radius along a mooring bollard's outline, from the middle of its foot to the top of its head. */
 const BOLLARD_OUTLINE: readonly (readonly [number, number])[] = [
-  [-1.0, 0], [-1.0, 0.35], [-1.0, 0.66], [-0.97, 0.74], [-0.9, 0.76], [-0.83, 0.72], [-0.76, 0.56], [-0.6, 0.47],
-  [-0.3, 0.43], [0.0, 0.42], [0.2, 0.44], [0.33, 0.52], [0.42, 0.66], [0.52, 0.74], [0.63, 0.75], [0.74, 0.69],
-  [0.84, 0.52], [0.9, 0.3], [0.92, 0],
+  [-1.0, 0],
+  [-1.0, 0.35],
+  [-1.0, 0.66],
+  [-0.97, 0.74],
+  [-0.9, 0.76],
+  [-0.83, 0.72],
+  [-0.76, 0.56],
+  [-0.6, 0.47],
+  [-0.3, 0.43],
+  [0.0, 0.42],
+  [0.2, 0.44],
+  [0.33, 0.52],
+  [0.42, 0.66],
+  [0.52, 0.74],
+  [0.63, 0.75],
+  [0.74, 0.69],
+  [0.84, 0.52],
+  [0.9, 0.3],
+  [0.92, 0],
 ];
 
 /** A turned mooring post 1.9 high, standing on y = −1. */
@@ -68,8 +99,23 @@ export function bollard(density: number): RawMesh {
 
 /** A float with a waist for its rope and a neck above. */
 const BUOY_OUTLINE: readonly (readonly [number, number])[] = [
-  [-1, 0], [-0.98, 0.22], [-0.88, 0.42], [-0.68, 0.6], [-0.42, 0.7], [-0.16, 0.68], [-0.06, 0.6], [0.0, 0.58], [0.06, 0.6], [0.2, 0.62], [0.42, 0.52], [0.6, 0.34],
-  [0.7, 0.22], [0.82, 0.18], [0.92, 0.22], [0.98, 0.18], [1.0, 0],
+  [-1, 0],
+  [-0.98, 0.22],
+  [-0.88, 0.42],
+  [-0.68, 0.6],
+  [-0.42, 0.7],
+  [-0.16, 0.68],
+  [-0.06, 0.6],
+  [0.0, 0.58],
+  [0.06, 0.6],
+  [0.2, 0.62],
+  [0.42, 0.52],
+  [0.6, 0.34],
+  [0.7, 0.22],
+  [0.82, 0.18],
+  [0.92, 0.22],
+  [0.98, 0.18],
+  [1.0, 0],
 ];
 
 /** A buoy 2 high. */
@@ -79,7 +125,14 @@ export function buoy(density: number): RawMesh {
 
 /** A weathered stone: a ball pressed flat on some sides and worn in slow waves. */
 export function stone(density: number): RawMesh {
-  const sides = [[0.5, 0.4, 0.77, 0.72], [-0.7, 0.2, 0.68, 0.78], [0.1, -0.95, 0.28, 0.6], [-0.3, 0.9, -0.3, 0.7], [0.9, -0.1, -0.42, 0.8], [-0.2, -0.3, -0.93, 0.75]] as const;
+  const sides = [
+    [0.5, 0.4, 0.77, 0.72],
+    [-0.7, 0.2, 0.68, 0.78],
+    [0.1, -0.95, 0.28, 0.6],
+    [-0.3, 0.9, -0.3, 0.7],
+    [0.9, -0.1, -0.42, 0.8],
+    [-0.2, -0.3, -0.93, 0.75],
+  ] as const;
   return boxLattice(density, density, density, (x, y, z) => {
     const [a, b, c] = onSphere(x, y, z);
     let reach = 1;
@@ -88,7 +141,10 @@ export function stone(density: number): RawMesh {
       // A soft least of the ball and each flat side.
       if (facing > 0) reach = softLeast(reach, away / facing);
     }
-    reach *= 1 + 0.02 * Math.sin(3 * a + 5 * b + 1) * Math.sin(4 * c - 2 * a) + 0.008 * Math.sin(11 * a + 3 * c) * Math.sin(9 * b + 7 * c);
+    reach *=
+      1 +
+      0.02 * Math.sin(3 * a + 5 * b + 1) * Math.sin(4 * c - 2 * a) +
+      0.008 * Math.sin(11 * a + 3 * c) * Math.sin(9 * b + 7 * c);
     return [a * reach, b * reach, c * reach];
   });
 }
@@ -129,14 +185,19 @@ function byLength(points: readonly (readonly [number, number])[]): (share: numbe
     const p3 = points[Math.min(i + 2, points.length - 1)]!;
     for (let s = 0; s < steps; s++) {
       const t = s / steps;
-      const at = (k: 0 | 1): number => 0.5 * (2 * p1[k] + (p2[k] - p0[k]) * t
-        + (2 * p0[k] - 5 * p1[k] + 4 * p2[k] - p3[k]) * t * t + (3 * p1[k] - p0[k] - 3 * p2[k] + p3[k]) * t * t * t);
+      const at = (k: 0 | 1): number =>
+        0.5 *
+        (2 * p1[k] +
+          (p2[k] - p0[k]) * t +
+          (2 * p0[k] - 5 * p1[k] + 4 * p2[k] - p3[k]) * t * t +
+          (3 * p1[k] - p0[k] - 3 * p2[k] + p3[k]) * t * t * t);
       fine.push([at(0), Math.max(0, at(1))]);
     }
   }
   fine.push([...points[points.length - 1]!] as [number, number]);
   const along = [0];
-  for (let i = 1; i < fine.length; i++) along.push(along[i - 1]! + Math.hypot(fine[i]![0] - fine[i - 1]![0], fine[i]![1] - fine[i - 1]![1]));
+  for (let i = 1; i < fine.length; i++)
+    along.push(along[i - 1]! + Math.hypot(fine[i]![0] - fine[i - 1]![0], fine[i]![1] - fine[i - 1]![1]));
   const total = along[along.length - 1]!;
   return (share) => {
     const target = Math.max(0, Math.min(1, share)) * total;

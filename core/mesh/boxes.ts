@@ -53,7 +53,14 @@ export function joinChildren(boxes: Float32Array, node: number): void {
 }
 
 /** Writes the leaves whose box meets the sphere into `out`, in ascending order; returns how many. */
-export function leavesInSphere(mesh: MeshArrays, x: number, y: number, z: number, radius: number, out: Uint32Array): number {
+export function leavesInSphere(
+  mesh: MeshArrays,
+  x: number,
+  y: number,
+  z: number,
+  radius: number,
+  out: Uint32Array,
+): number {
   const { boxes, leafBase } = mesh;
   const stack = QUERY_STACK;
   const r2 = radius * radius;

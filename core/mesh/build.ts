@@ -15,7 +15,10 @@ import { ringsOf } from './rings';
 export interface BuildOptions {
   /** Where the mesh is to live; a room of its own when left out. */
   into?: Room;
-  /** Places in the maker's order that take the maker's own, e.g. of a slab that was sculpted; memory is still laid out by the maker's. */
+  /**
+   * Places in the maker's order that take the maker's own, e.g. of a slab that was sculpted; memory is still laid out
+   * by the maker's.
+   */
   places?: Float32Array;
   /** Leaves normals and boxes to the surface that is made of it, whose loops find them several times faster. */
   unfinished?: boolean;
@@ -80,7 +83,10 @@ function placedTriangles(triangles: Uint32Array, place: Uint32Array): Uint32Arra
 }
 
 /** Which triangles each leaf holds, and which vertices of later leaves they name. */
-function straysOf(triangles: Uint32Array, vertexCount: number): { leafTriangles: Uint32Array; starts: Uint32Array; strays: Uint32Array } {
+function straysOf(
+  triangles: Uint32Array,
+  vertexCount: number,
+): { leafTriangles: Uint32Array; starts: Uint32Array; strays: Uint32Array } {
   const leafCount = Math.ceil(vertexCount / LEAF);
   const leafTriangles = new Uint32Array(leafCount + 1);
   const starts = new Uint32Array(leafCount + 1);

@@ -49,7 +49,13 @@ export function edgesOf(triangles: Uint32Array, vertexCount: number): Edges {
     if (uses[edge]! < 2) across[edge * 2 + uses[edge]!] = triangles[next(next(i))]!;
     if (uses[edge]! < 255) uses[edge]!++;
   }
-  return { count, ends: ends.slice(0, count * 2), ofTriangle, across: across.slice(0, count * 2), uses: uses.slice(0, count) };
+  return {
+    count,
+    ends: ends.slice(0, count * 2),
+    ofTriangle,
+    across: across.slice(0, count * 2),
+    uses: uses.slice(0, count),
+  };
 }
 
 /** The corner after this one in its triangle. */

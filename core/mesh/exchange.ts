@@ -24,7 +24,8 @@ export function maskOut(mesh: MeshArrays): Float32Array {
 
 /** Takes over stored masks; throws when their count differs. Values outside 0–1 are clamped. */
 export function maskIn(mesh: MeshArrays, stored: Float32Array): void {
-  if (stored.length !== mesh.vertexCount) throw new Error(`Expected masks of ${mesh.vertexCount} vertices, found ${stored.length}.`);
+  if (stored.length !== mesh.vertexCount)
+    throw new Error(`Expected masks of ${mesh.vertexCount} vertices, found ${stored.length}.`);
   for (let i = 0; i < mesh.vertexCount; i++) {
     const m = stored[mesh.order[i]!]!;
     mesh.mask[i] = m > 0 ? Math.min(1, m) : 0;

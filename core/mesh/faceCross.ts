@@ -1,4 +1,6 @@
-/** Twice the area times the unit normal of the face through three vertices, in the places' units squared, into `out`. */
+/**
+ * Twice the area times the unit normal of the face through three vertices, in the places' units squared, into `out`.
+ */
 export function faceCross(p: Float32Array, a: number, b: number, c: number, out: Float64Array): void {
   const [i, j, k] = [a * 3, b * 3, c * 3];
   const ux = p[j]! - p[i]!;

@@ -23,8 +23,17 @@ export interface MeshLayout extends MeshCounts {
   /** Leaves rounded up to a power of two: node `leafBase + i` of the box tree is leaf i, node 1 the root. */
   leafBase: number;
   offsets: {
-    positions: number; normals: number; mask: number; triangles: number; ringStarts: number; rings: number;
-    leafTriangles: number; strayStarts: number; strays: number; boxes: number; order: number;
+    positions: number;
+    normals: number;
+    mask: number;
+    triangles: number;
+    ringStarts: number;
+    rings: number;
+    leafTriangles: number;
+    strayStarts: number;
+    strays: number;
+    boxes: number;
+    order: number;
   };
   bytes: number;
 }
@@ -62,7 +71,15 @@ export function meshLayout(counts: MeshCounts, at: number): MeshLayout {
  * a vertex, so there are twice as many triangles as vertices and seven ring entries a vertex.
  */
 export function sculptBytes(vertexCount: number): number {
-  const mesh = meshLayout({ vertexCount, triangleCount: vertexCount * 2, ringCount: vertexCount * 7, strayCount: Math.ceil(vertexCount * 0.3) }, 0);
+  const mesh = meshLayout(
+    {
+      vertexCount,
+      triangleCount: vertexCount * 2,
+      ringCount: vertexCount * 7,
+      strayCount: Math.ceil(vertexCount * 0.3),
+    },
+    0,
+  );
   return mesh.bytes + vertexCount * WORK_BYTES;
 }
 

@@ -35,7 +35,14 @@ const RECORDS_AT_ONCE = 32;
 
 export function leafCopies(mesh: Mesh): LeafCopies {
   const words = (): Uint32Array => takeWords(mesh.room, mesh.leafCount);
-  return { copyAt: words(), leaves: words(), records: words(), count: 0, reserved: 0, heap: new Float32Array(mesh.room.memory.buffer) };
+  return {
+    copyAt: words(),
+    leaves: words(),
+    records: words(),
+    count: 0,
+    reserved: 0,
+    heap: new Float32Array(mesh.room.memory.buffer),
+  };
 }
 
 /** Makes sure that `more` leaves can be kept without taking memory. */
@@ -84,7 +91,11 @@ export interface Before {
 
 export function takeAway(copies: LeafCopies, withMask: boolean): Before {
   const { count, heap } = copies;
-  const out: Before = { leaves: copies.leaves.slice(0, count), positions: new Float32Array(count * LEAF * 3), mask: withMask ? new Float32Array(count * LEAF) : null };
+  const out: Before = {
+    leaves: copies.leaves.slice(0, count),
+    positions: new Float32Array(count * LEAF * 3),
+    mask: withMask ? new Float32Array(count * LEAF) : null,
+  };
   for (let i = 0; i < count; i++) {
     const word = copies.copyAt[copies.leaves[i]!]! >> 2;
     out.positions.set(heap.subarray(word + COPY_PLACES, word + COPY_PLACES + LEAF * 3), i * LEAF * 3);
@@ -117,12 +128,15 @@ export function pointBefore(copies: LeafCopies, mesh: Mesh, hit: Hit): readonly 
     const vx = p[c]! - hit.x;
     const vy = p[c + 1]! - hit.y;
     const vz = p[c + 2]! - hit.z;
-    return area > 0 ? ((uy * vz - uz * vy) * n[0] + (uz * vx - ux * vz) * n[1] + (ux * vy - uy * vx) * n[2]) / area : 1 / 3;
+    return area > 0
+      ? ((uy * vz - uz * vy) * n[0] + (uz * vx - ux * vz) * n[1] + (ux * vy - uy * vx) * n[2]) / area
+      : 1 / 3;
   });
   const out: [number, number, number] = [0, 0, 0];
   corners.forEach((vertex, k) => {
     const word = wordBefore(copies, vertex);
-    for (let c = 0; c < 3; c++) out[c] = out[c]! + weights[k]! * (word < 0 ? p[vertex * 3 + c]! : copies.heap[word + c]!);
+    for (let c = 0; c < 3; c++)
+      out[c] = out[c]! + weights[k]! * (word < 0 ? p[vertex * 3 + c]! : copies.heap[word + c]!);
   });
   return out;
 }

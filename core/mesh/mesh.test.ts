@@ -1,6 +1,21 @@
 import { seeded } from '#core/random';
 import { faceCross } from './faceCross';
-import { BODIES, body, buildMesh, faceNormal, leavesInSphere, LEAF, pick, plane, positionsIn, positionsOut, meanSpacing, RING_BREAK, ringsOf, type Mesh } from './index';
+import {
+  BODIES,
+  body,
+  buildMesh,
+  faceNormal,
+  leavesInSphere,
+  LEAF,
+  pick,
+  plane,
+  positionsIn,
+  positionsOut,
+  meanSpacing,
+  RING_BREAK,
+  ringsOf,
+  type Mesh,
+} from './index';
 
 const makers = [['plane', () => plane(64, 2)], ...BODIES.map((name) => [name, () => body(name, 24)] as const)] as const;
 
@@ -8,7 +23,11 @@ describe('the cross of a face', () => {
   test('a right triangle of sides 2 and 3 gives 6, along the axis it faces, whichever corner comes first', () => {
     const p = new Float32Array([9, 9, 9, 1, 1, 5, 3, 1, 5, 1, 4, 5]);
     const n = new Float64Array(3);
-    for (const [a, b, c] of [[1, 2, 3], [2, 3, 1], [3, 1, 2]] as const) {
+    for (const [a, b, c] of [
+      [1, 2, 3],
+      [2, 3, 1],
+      [3, 1, 2],
+    ] as const) {
       faceCross(p, a, b, c, n);
       expect(Array.from(n)).toEqual([0, 0, 6]);
     }
@@ -101,7 +120,9 @@ describe.each(makers)('%s', (name, make) => {
 
 test('the ball lies on the unit sphere and its cells differ little', () => {
   const mesh = buildMesh(body('ball', 32));
-  const radii = Array.from({ length: mesh.vertexCount }, (_, v) => Math.hypot(...mesh.positions.subarray(v * 3, v * 3 + 3)));
+  const radii = Array.from({ length: mesh.vertexCount }, (_, v) =>
+    Math.hypot(...mesh.positions.subarray(v * 3, v * 3 + 3)),
+  );
   expect(Math.min(...radii)).toBeCloseTo(1, 6);
   expect(Math.max(...radii)).toBeCloseTo(1, 6);
   expect(meanSpacing(mesh)).toBeCloseTo(Math.sqrt((4 * Math.PI) / mesh.vertexCount), 2);
@@ -114,17 +135,26 @@ test('the full bodies have over half a million vertices', () => {
 
 test('the plane is its own mirror image, triangles and all', () => {
   const raw = plane(8, 2);
-  const key = (flip: boolean, t: number) => [0, 1, 2].map((k) => {
-    const v = raw.triangles[t + k]! * 3;
-    return `${flip ? -raw.positions[v]! : raw.positions[v]!},${raw.positions[v + 1]!}`.replace(/-0(?=,|$)/g, '0');
-  }).sort().join(' ');
+  const key = (flip: boolean, t: number) =>
+    [0, 1, 2]
+      .map((k) => {
+        const v = raw.triangles[t + k]! * 3;
+        return `${flip ? -raw.positions[v]! : raw.positions[v]!},${raw.positions[v + 1]!}`.replace(/-0(?=,|$)/g, '0');
+      })
+      .sort()
+      .join(' ');
   const all = new Set<string>();
   for (let t = 0; t < raw.triangles.length; t += 3) all.add(key(false, t));
   for (let t = 0; t < raw.triangles.length; t += 3) expect(all).toContain(key(true, t));
 });
 
 test.each([
-  ['a coordinate that is not a number', new Float32Array([0, 0, 0, 1, 0, 0, 0, NaN, 0]), new Uint32Array([0, 1, 2]), 'Vertex 2 of 3 is not a number.'],
+  [
+    'a coordinate that is not a number',
+    new Float32Array([0, 0, 0, 1, 0, 0, 0, NaN, 0]),
+    new Uint32Array([0, 1, 2]),
+    'Vertex 2 of 3 is not a number.',
+  ],
   ['an index out of range', new Float32Array(9), new Uint32Array([0, 1, 3]), 'Triangle 0 names vertex 3 of 3.'],
   ['no triangles', new Float32Array(9), new Uint32Array(0), 'The mesh has no triangles.'],
 ])('%s is refused', (_, positions, triangles, message) => {
@@ -142,12 +172,18 @@ test('stored positions of another size or with NaN change nothing', () => {
 function bruteDistance(mesh: Mesh, o: readonly number[], d: readonly number[]): number {
   let best = Infinity;
   for (let t = 0; t < mesh.triangles.length; t += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => Array.from(mesh.positions.subarray(mesh.triangles[t + k]! * 3, mesh.triangles[t + k]! * 3 + 3)));
+    const [a, b, c] = [0, 1, 2].map((k) =>
+      Array.from(mesh.positions.subarray(mesh.triangles[t + k]! * 3, mesh.triangles[t + k]! * 3 + 3)),
+    );
     const n = crossed(minus(b!, a!), minus(c!, a!));
     const distance = dotted(n, minus(a!, o)) / dotted(n, d);
     if (!(distance >= 0)) continue;
     const p = o.map((x, k) => x + d[k]! * distance);
-    const inside = [[a!, b!], [b!, c!], [c!, a!]].every(([p0, p1]) => dotted(crossed(minus(p1!, p0!), minus(p, p0!)), n) >= -1e-12);
+    const inside = [
+      [a!, b!],
+      [b!, c!],
+      [c!, a!],
+    ].every(([p0, p1]) => dotted(crossed(minus(p1!, p0!), minus(p, p0!)), n) >= -1e-12);
     if (inside) best = Math.min(best, distance);
   }
   return best;
@@ -155,13 +191,17 @@ function bruteDistance(mesh: Mesh, o: readonly number[], d: readonly number[]): 
 const minus = (a: readonly number[], b: readonly number[]) => a.map((x, k) => x - b[k]!);
 const dotted = (a: readonly number[], b: readonly number[]) => a.reduce((sum, x, k) => sum + x * b[k]!, 0);
 const crossed = (a: readonly number[], b: readonly number[]) => [
-  a[1]! * b[2]! - a[2]! * b[1]!, a[2]! * b[0]! - a[0]! * b[2]!, a[0]! * b[1]! - a[1]! * b[0]!,
+  a[1]! * b[2]! - a[2]! * b[1]!,
+  a[2]! * b[0]! - a[0]! * b[2]!,
+  a[0]! * b[1]! - a[1]! * b[0]!,
 ];
 
 describe('rings', () => {
   const ringOf = (triangles: number[], vertex: number): number[] => {
     const { starts, rings } = ringsOf(Uint32Array.from(triangles), Math.max(...triangles) + 1);
-    return Array.from(rings.subarray(starts[vertex]!, starts[vertex + 1]!), (w) => (w >= RING_BREAK ? -(w - RING_BREAK) : w));
+    return Array.from(rings.subarray(starts[vertex]!, starts[vertex + 1]!), (w) =>
+      w >= RING_BREAK ? -(w - RING_BREAK) : w,
+    );
   };
 
   test('a closed ring names its first neighbour again, an open one does not', () => {

@@ -18,9 +18,10 @@ export function mortonOrder(positions: Float32Array): Uint32Array {
   const scale = 1023 / span;
   const codes = new Uint32Array(count);
   for (let i = 0; i < count; i++) {
-    codes[i] = spread((positions[i * 3]! - low[0]!) * scale)
-      | (spread((positions[i * 3 + 1]! - low[1]!) * scale) << 1)
-      | (spread((positions[i * 3 + 2]! - low[2]!) * scale) << 2);
+    codes[i] =
+      spread((positions[i * 3]! - low[0]!) * scale) |
+      (spread((positions[i * 3 + 1]! - low[1]!) * scale) << 1) |
+      (spread((positions[i * 3 + 2]! - low[2]!) * scale) << 2);
   }
   return radixOrder(codes, 30);
 }

@@ -26,7 +26,7 @@ export function plane(cells: number, side: number): RawMesh {
       const b = a + 1;
       const c = a + row + 1;
       const d = a + row;
-      const rising = (i < half) === (j < half);
+      const rising = i < half === j < half;
       triangles[at] = a;
       triangles[at + 1] = b;
       triangles[at + 2] = rising ? c : d;

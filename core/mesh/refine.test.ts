@@ -3,20 +3,27 @@ import { body, buildMesh, plane, refine, type RawMesh } from './index';
 import { edgesOf } from './edges';
 
 const everywhere = (): boolean => true;
-const near = (c: readonly [number, number, number], reach: number) => (x: number, y: number, z: number): boolean => Math.hypot(x - c[0], y - c[1], z - c[2]) < reach;
+const near =
+  (c: readonly [number, number, number], reach: number) =>
+  (x: number, y: number, z: number): boolean =>
+    Math.hypot(x - c[0], y - c[1], z - c[2]) < reach;
 
 function lengths({ positions: p, triangles }: RawMesh, where: (x: number, y: number, z: number) => boolean): number[] {
   const { ends, count } = edgesOf(triangles, p.length / 3);
   const out: number[] = [];
   for (let e = 0; e < count; e++) {
     const [a, b] = [ends[e * 2]! * 3, ends[e * 2 + 1]! * 3];
-    if (where(p[a]!, p[a + 1]!, p[a + 2]!) && where(p[b]!, p[b + 1]!, p[b + 2]!)) out.push(Math.hypot(p[a]! - p[b]!, p[a + 1]! - p[b + 1]!, p[a + 2]! - p[b + 2]!));
+    if (where(p[a]!, p[a + 1]!, p[a + 2]!) && where(p[b]!, p[b + 1]!, p[b + 2]!))
+      out.push(Math.hypot(p[a]! - p[b]!, p[a + 1]! - p[b + 1]!, p[a + 2]! - p[b + 2]!));
   }
   return out;
 }
 
 /** Holes, edges of too many faces, Euler's number, and faces that look inwards or have no area. */
-function faults({ positions: p, triangles: t }: RawMesh, outwards: (x: number, y: number, z: number) => readonly number[]): { open: number; euler: number; turned: number; used: number } {
+function faults(
+  { positions: p, triangles: t }: RawMesh,
+  outwards: (x: number, y: number, z: number) => readonly number[],
+): { open: number; euler: number; turned: number; used: number } {
   const vertices = p.length / 3;
   const edges = edgesOf(t, vertices);
   let turned = 0;
@@ -28,7 +35,12 @@ function faults({ positions: p, triangles: t }: RawMesh, outwards: (x: number, y
     const out = outwards(p[a]!, p[a + 1]!, p[a + 2]!);
     if (n[0]! * out[0]! + n[1]! * out[1]! + n[2]! * out[2]! <= 0) turned++;
   }
-  return { open: edges.uses.filter((n) => n !== 2).length, euler: vertices - edges.count + t.length / 3, turned, used: new Set(t).size };
+  return {
+    open: edges.uses.filter((n) => n !== 2).length,
+    euler: vertices - edges.count + t.length / 3,
+    turned,
+    used: new Set(t).size,
+  };
 }
 
 test('coarse clay takes edges about as long as asked where the dab was, and stays as it was elsewhere', () => {
@@ -68,14 +80,22 @@ test('a split that runs from longest edge to longest edge is followed as far as 
     const n = Math.floor(i / 3);
     return [growth ** n * Math.cos(n * turn), growth ** n * Math.sin(n * turn), n * 0.2][i % 3]!;
   });
-  const triangles = Uint32Array.from(Array.from({ length: count - 2 }, (_, n) => (n % 2 === 0 ? [n, n + 1, n + 2] : [n + 1, n, n + 2])).flat());
-  const { mesh, split } = refine({ positions, triangles }, positions, { edge: 1.5, inside: near([1, 0, 0], 0.5), most: 1e6 });
+  const triangles = Uint32Array.from(
+    Array.from({ length: count - 2 }, (_, n) => (n % 2 === 0 ? [n, n + 1, n + 2] : [n + 1, n, n + 2])).flat(),
+  );
+  const { mesh, split } = refine({ positions, triangles }, positions, {
+    edge: 1.5,
+    inside: near([1, 0, 0], 0.5),
+    most: 1e6,
+  });
   expect(split).toBeGreaterThan(count / 2);
   expect(faults(mesh, () => [0, 0, 1])).toMatchObject({ euler: 1, used: mesh.positions.length / 3 });
   const border = ({ triangles: t, positions: p }: RawMesh): number => {
     const { uses, ends, count: edges } = edgesOf(t, p.length / 3);
     let sum = 0;
-    for (let e = 0; e < edges; e++) if (uses[e] === 1) sum += Math.hypot(...[0, 1, 2].map((k) => p[ends[e * 2]! * 3 + k]! - p[ends[e * 2 + 1]! * 3 + k]!));
+    for (let e = 0; e < edges; e++)
+      if (uses[e] === 1)
+        sum += Math.hypot(...[0, 1, 2].map((k) => p[ends[e * 2]! * 3 + k]! - p[ends[e * 2 + 1]! * 3 + k]!));
     return sum;
   };
   expect(border(mesh) / border({ positions, triangles })).toBeCloseTo(1, 4);
@@ -85,13 +105,15 @@ test('clay that is too dense is joined, and keeps its form', () => {
   const raw = body('ball', 48);
   const { mesh, joined } = refine(raw, raw.positions, { edge: 0.12, inside: everywhere, most: 1e6 });
   expect(joined).toBeGreaterThan(raw.positions.length / 3 / 2);
-  for (let v = 0; v < mesh.positions.length; v += 3) expect(Math.hypot(...mesh.positions.subarray(v, v + 3))).toBeCloseTo(1, 5);
+  for (let v = 0; v < mesh.positions.length; v += 3)
+    expect(Math.hypot(...mesh.positions.subarray(v, v + 3))).toBeCloseTo(1, 5);
   expect(faults(mesh, (x, y, z) => [x, y, z])).toMatchObject({ open: 0, euler: 2, turned: 0 });
 });
 
 test('new points of a ball lie on the ball, those of a plane on the plane, a border stays where it is', () => {
   const ball = refine(body('ball', 10), body('ball', 10).positions, { edge: 0.06, inside: everywhere, most: 1e6 }).mesh;
-  for (let v = 0; v < ball.positions.length; v += 3) expect(Math.hypot(...ball.positions.subarray(v, v + 3))).toBeGreaterThan(0.985);
+  for (let v = 0; v < ball.positions.length; v += 3)
+    expect(Math.hypot(...ball.positions.subarray(v, v + 3))).toBeGreaterThan(0.985);
   const flat = refine(plane(6, 2), plane(6, 2).positions, { edge: 0.1, inside: everywhere, most: 1e6 }).mesh;
   for (let v = 0; v < flat.positions.length; v += 3) expect(flat.positions[v + 2]).toBeCloseTo(0, 9);
   expect(Math.max(...flat.positions)).toBe(1);
@@ -123,7 +145,11 @@ test('1000 random strokes never make a hole, turn a face over or lose a point', 
     const d = [random() - 0.5, random() - 0.5, random() - 0.5];
     const length = Math.hypot(...d) || 1;
     const centre = d.map((c) => c / length) as [number, number, number];
-    mesh = refine(mesh, mesh.positions, { edge: 0.16 + random() * 0.3, inside: near(centre, 0.1 + random() * 0.5), most: 6000 }).mesh;
+    mesh = refine(mesh, mesh.positions, {
+      edge: 0.16 + random() * 0.3,
+      inside: near(centre, 0.1 + random() * 0.5),
+      most: 6000,
+    }).mesh;
     // Clay that was moved, as strokes do, in and out of the ball's surface.
     const push = (random() - 0.5) * 0.04;
     for (let v = 0; v < mesh.positions.length; v += 3) {

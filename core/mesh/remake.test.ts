@@ -5,15 +5,27 @@ import { edgesOf } from './edges';
 /** A cube of six square sides, corners shared; `apart` gives every triangle corners of its own, as STL does. */
 function cube(apart = false): RawMesh {
   const corners = [-1, 1].flatMap((z) => [-1, 1].flatMap((y) => [-1, 1].map((x) => [x, y, z])));
-  const sides = [[0, 2, 3, 1], [4, 5, 7, 6], [0, 1, 5, 4], [2, 6, 7, 3], [0, 4, 6, 2], [1, 3, 7, 5]];
+  const sides = [
+    [0, 2, 3, 1],
+    [4, 5, 7, 6],
+    [0, 1, 5, 4],
+    [2, 6, 7, 3],
+    [0, 4, 6, 2],
+    [1, 3, 7, 5],
+  ];
   const triangles = sides.flatMap(([a, b, c, d]) => [a!, b!, c!, a!, c!, d!]);
   if (!apart) return { positions: Float32Array.from(corners.flat()), triangles: Uint32Array.from(triangles) };
-  return { positions: Float32Array.from(triangles.flatMap((v) => corners[v]!)), triangles: Uint32Array.from(triangles, (_, i) => i) };
+  return {
+    positions: Float32Array.from(triangles.flatMap((v) => corners[v]!)),
+    triangles: Uint32Array.from(triangles, (_, i) => i),
+  };
 }
 
 /** V − E + F. */
 function euler(mesh: RawMesh): number {
-  return mesh.positions.length / 3 - edgesOf(mesh.triangles, mesh.positions.length / 3).count + mesh.triangles.length / 3;
+  return (
+    mesh.positions.length / 3 - edgesOf(mesh.triangles, mesh.positions.length / 3).count + mesh.triangles.length / 3
+  );
 }
 
 describe('edges', () => {
@@ -31,7 +43,11 @@ describe('edges', () => {
 });
 
 describe('subdivide', () => {
-  test.each([['ball', body('ball', 6)], ['plane', plane(6, 2)], ['cube', cube()]] as const)('a %s gets four triangles for one and keeps its kind', (_, raw) => {
+  test.each([
+    ['ball', body('ball', 6)],
+    ['plane', plane(6, 2)],
+    ['cube', cube()],
+  ] as const)('a %s gets four triangles for one and keeps its kind', (_, raw) => {
     const fine = subdivide(raw);
     expect(fine.triangles).toHaveLength(raw.triangles.length * 4);
     expect(euler(fine)).toBe(euler(raw));
@@ -50,12 +66,21 @@ describe('subdivide', () => {
 
   test('a coarse ball comes nearer to a ball', () => {
     const off = (raw: RawMesh): number => {
-      const radii = Array.from({ length: raw.positions.length / 3 }, (_, v) => Math.hypot(...raw.positions.subarray(v * 3, v * 3 + 3)));
+      const radii = Array.from({ length: raw.positions.length / 3 }, (_, v) =>
+        Math.hypot(...raw.positions.subarray(v * 3, v * 3 + 3)),
+      );
       const { triangles: t, positions: p } = raw;
       // How far faces' middles lie inside the mean radius.
       const mean = radii.reduce((a, b) => a + b, 0) / radii.length;
       let worst = 0;
-      for (let i = 0; i < t.length; i += 3) worst = Math.max(worst, mean - Math.hypot(...[0, 1, 2].map((k) => (p[t[i]! * 3 + k]! + p[t[i + 1]! * 3 + k]! + p[t[i + 2]! * 3 + k]!) / 3)));
+      for (let i = 0; i < t.length; i += 3)
+        worst = Math.max(
+          worst,
+          mean -
+            Math.hypot(
+              ...[0, 1, 2].map((k) => (p[t[i]! * 3 + k]! + p[t[i + 1]! * 3 + k]! + p[t[i + 2]! * 3 + k]!) / 3),
+            ),
+        );
       return worst;
     };
     const coarse = body('ball', 8);
@@ -66,7 +91,8 @@ describe('subdivide', () => {
     let fine = cube();
     for (let i = 0; i < 3; i++) fine = subdivide(fine);
     const p = fine.positions;
-    for (let i = 0; i < p.length; i += 3) expect(Math.max(Math.abs(p[i]!), Math.abs(p[i + 1]!), Math.abs(p[i + 2]!))).toBeCloseTo(1, 6);
+    for (let i = 0; i < p.length; i += 3)
+      expect(Math.max(Math.abs(p[i]!), Math.abs(p[i + 1]!), Math.abs(p[i + 2]!))).toBeCloseTo(1, 6);
     expect([0, 1, 2, 3, 4, 5, 6, 7].every((v) => [0, 1, 2].every((k) => Math.abs(p[v * 3 + k]!) === 1))).toBe(true);
   });
 });
@@ -96,15 +122,24 @@ describe('weld', () => {
     const raw = cube();
     const triangles = [...raw.triangles.slice(3), 0, 0, 1, ...Uint32Array.from(raw.triangles, (v) => v + 9)];
     const far = Array.from(raw.positions, (c, i) => c + (i % 3 === 0 ? 5 : 0));
-    const { dropped, open, pieces, mesh } = weld({ positions: Float32Array.from([...raw.positions, 9, 9, 9, ...far]), triangles: Uint32Array.from(triangles) });
+    const { dropped, open, pieces, mesh } = weld({
+      positions: Float32Array.from([...raw.positions, 9, 9, 9, ...far]),
+      triangles: Uint32Array.from(triangles),
+    });
     expect([dropped, open, pieces, mesh.positions.length / 3]).toEqual([1, 3, 2, 16]);
   });
 
   test('corners a hair apart are one, on whichever side of a cell’s border they lie', () => {
     const whole = body('ball', 12);
-    const apart = Float32Array.from({ length: whole.triangles.length * 3 }, (_, i) => whole.positions[whole.triangles[Math.floor(i / 3)]! * 3 + (i % 3)]!);
+    const apart = Float32Array.from(
+      { length: whole.triangles.length * 3 },
+      (_, i) => whole.positions[whole.triangles[Math.floor(i / 3)]! * 3 + (i % 3)]!,
+    );
     const random = seeded(6);
-    const shaken = { positions: apart.map((x) => x + (random() - 0.5) * 4e-7), triangles: Uint32Array.from({ length: whole.triangles.length }, (_, i) => i) };
+    const shaken = {
+      positions: apart.map((x) => x + (random() - 0.5) * 4e-7),
+      triangles: Uint32Array.from({ length: whole.triangles.length }, (_, i) => i),
+    };
     const { mesh, open, pieces } = weld(shaken);
     expect([mesh.positions.length, open, pieces]).toEqual([whole.positions.length, 0, 1]);
   });
@@ -112,13 +147,21 @@ describe('weld', () => {
   test('vertices of triangles that vanish are no pieces, and aren’t kept', () => {
     const raw = cube();
     const orphans = [3, 3, 3, 3, 3, 3, 3, 3, 3.0000001];
-    const { pieces, mesh, dropped } = weld({ positions: Float32Array.from([...raw.positions, ...orphans]), triangles: Uint32Array.from([...raw.triangles, 8, 9, 10]) });
+    const { pieces, mesh, dropped } = weld({
+      positions: Float32Array.from([...raw.positions, ...orphans]),
+      triangles: Uint32Array.from([...raw.triangles, 8, 9, 10]),
+    });
     expect([pieces, mesh.positions.length / 3, dropped]).toEqual([1, 8, 1]);
   });
 
   test('one triangle is a body; a point is none', () => {
-    expect(weld({ positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0), triangles: Uint32Array.of(0, 1, 2) }).mesh.triangles).toHaveLength(3);
+    expect(
+      weld({ positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0), triangles: Uint32Array.of(0, 1, 2) }).mesh
+        .triangles,
+    ).toHaveLength(3);
     expect(() => weld({ positions: new Float32Array(9), triangles: Uint32Array.of(0, 1, 2) })).toThrow('at one place');
-    expect(() => weld({ positions: Float32Array.of(0, 0, 0, 1, 0, 0), triangles: Uint32Array.of(0, 1, 1) })).toThrow('without area');
+    expect(() => weld({ positions: Float32Array.of(0, 0, 0, 1, 0, 0), triangles: Uint32Array.of(0, 1, 1) })).toThrow(
+      'without area',
+    );
   });
 });

@@ -1,8 +1,8 @@
 /**
  * Subdivides a mesh: every triangle becomes four, smoothly, with borders and sharp edges kept as they run.
  *
- * Source: C. Loop, "Smooth subdivision surfaces based on triangles", 1987, with Warren's weights for vertices; borders and
- * creases after H. Hoppe et al., "Piecewise smooth surface reconstruction", 1994.
+ * Source: C. Loop, "Smooth subdivision surfaces based on triangles", 1987, with Warren's weights for vertices; borders
+ * and creases after H. Hoppe et al., "Piecewise smooth surface reconstruction", 1994.
  */
 import { edgesOf } from './edges';
 import { faceCross } from './faceCross';
@@ -75,7 +75,10 @@ function placeVertices(out: Float32Array, p: Float32Array, vertexCount: number, 
   const degree = new Uint32Array(vertexCount);
   const creases = new Uint32Array(vertexCount);
   for (let e = 0; e < edges.count; e++) {
-    for (const [from, to] of [[edges.ends[e * 2]!, edges.ends[e * 2 + 1]!], [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!]] as const) {
+    for (const [from, to] of [
+      [edges.ends[e * 2]!, edges.ends[e * 2 + 1]!],
+      [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!],
+    ] as const) {
       degree[from]!++;
       if (sharp[e]) creases[from]!++;
       for (let k = 0; k < 3; k++) {
@@ -107,4 +110,3 @@ function faceUnit(p: Float32Array, a: number, b: number, c: number, out: Float64
 export function trianglesAfter(triangles: number, levels: number): number {
   return triangles * 4 ** levels;
 }
-

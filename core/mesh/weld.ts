@@ -1,6 +1,6 @@
 /**
- * Makes a body of a mesh that came from outside: corners that lie at one place become one vertex, triangles without area
- * go, so do vertices that nothing names, and the whole is moved and scaled to about the size of the plain ball.
+ * Makes a body of a mesh that came from outside: corners that lie at one place become one vertex, triangles without
+ * area go, so do vertices that nothing names, and the whole is moved and scaled to about the size of the plain ball.
  */
 import { edgesOf } from './edges';
 import type { RawMesh } from './mesh';
@@ -48,14 +48,26 @@ export function weld({ positions, triangles }: RawMesh): Welded {
     for (let k = 0; k < 3; k++) out[number[v]! * 3 + k] = (positions[first[v]! * 3 + k]! - middle[k]!) * scale;
   }
   const used = faces.slice(0, corners);
-  return { mesh: { positions: out, triangles: used }, merged: positions.length / 3 - merged, dropped: (triangles.length - used.length) / 3, ...openAndPieces(used, count) };
+  return {
+    mesh: { positions: out, triangles: used },
+    merged: positions.length / 3 - merged,
+    dropped: (triangles.length - used.length) / 3,
+    ...openAndPieces(used, count),
+  };
 }
 
-/** Cells are so many times as large as what is near, so that few vertices lie at a border and have to ask next door too. */
+/**
+ * Cells are so many times as large as what is near, so that few vertices lie at a border and have to ask next door too.
+ */
 const CELLS_NEAR = 16;
 
 /** New number of each vertex, in the order in which triangles name them; unnamed ones are out of range. */
-function mergedPlaces(p: Float32Array, triangles: Uint32Array, low: readonly number[], near: number): { place: Uint32Array; count: number } {
+function mergedPlaces(
+  p: Float32Array,
+  triangles: Uint32Array,
+  low: readonly number[],
+  near: number,
+): { place: Uint32Array; count: number } {
   const vertices = p.length / 3;
   const place = new Uint32Array(vertices).fill(0xffffffff);
   let buckets = 1;
@@ -63,15 +75,20 @@ function mergedPlaces(p: Float32Array, triangles: Uint32Array, low: readonly num
   const heads = new Int32Array(buckets).fill(-1);
   const next = new Int32Array(vertices).fill(-1);
   const cell = near * CELLS_NEAR;
-  const bucketOf = (x: number, y: number, z: number): number => (Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791)) & (buckets - 1);
+  const bucketOf = (x: number, y: number, z: number): number =>
+    (Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791)) & (buckets - 1);
   const at = (v: number, k: number, by: number): number => Math.floor((p[v * 3 + k]! - low[k]! + by) / cell);
-  const isNear = (a: number, b: number): boolean => Math.abs(p[a * 3]! - p[b * 3]!) <= near && Math.abs(p[a * 3 + 1]! - p[b * 3 + 1]!) <= near && Math.abs(p[a * 3 + 2]! - p[b * 3 + 2]!) <= near;
+  const isNear = (a: number, b: number): boolean =>
+    Math.abs(p[a * 3]! - p[b * 3]!) <= near &&
+    Math.abs(p[a * 3 + 1]! - p[b * 3 + 1]!) <= near &&
+    Math.abs(p[a * 3 + 2]! - p[b * 3 + 2]!) <= near;
   /** A vertex that was met before and is near, in its own cell or over the border of the next. */
   const twinOf = (v: number): number => {
     for (let x = at(v, 0, -near), x1 = at(v, 0, near); x <= x1; x++) {
       for (let y = at(v, 1, -near), y1 = at(v, 1, near); y <= y1; y++) {
         for (let z = at(v, 2, -near), z1 = at(v, 2, near); z <= z1; z++) {
-          for (let other = heads[bucketOf(x, y, z)]!; other >= 0; other = next[other]!) if (isNear(v, other)) return other;
+          for (let other = heads[bucketOf(x, y, z)]!; other >= 0; other = next[other]!)
+            if (isNear(v, other)) return other;
         }
       }
     }

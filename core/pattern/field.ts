@@ -8,7 +8,8 @@ export const periodOf = (across: number, tiles: boolean): number => (tiles ? acr
 /** Heights at the sample centres of a square picture; x to the right and y down, 0–1. */
 export function fill(size: number, height: (x: number, y: number) => number): Picture {
   const out = newPicture(size);
-  for (let j = 0; j < size; j++) for (let i = 0; i < size; i++) out.data[j * size + i] = height((i + 0.5) / size, (j + 0.5) / size);
+  for (let j = 0; j < size; j++)
+    for (let i = 0; i < size; i++) out.data[j * size + i] = height((i + 0.5) / size, (j + 0.5) / size);
   return out;
 }
 
@@ -36,7 +37,14 @@ export const modulo = (a: number, n: number): number => ((a % n) + n) % n;
  * Visits the pixels of a disc, wrapped round the sides when the picture tiles. `change` gets the pixel and its place
  * from the middle in units of the radius.
  */
-export function eachInDisc(size: number, x: number, y: number, radius: number, tiles: boolean, change: (at: number, u: number, v: number) => void): void {
+export function eachInDisc(
+  size: number,
+  x: number,
+  y: number,
+  radius: number,
+  tiles: boolean,
+  change: (at: number, u: number, v: number) => void,
+): void {
   const r = radius * size;
   const cx = x * size - 0.5;
   const cy = y * size - 0.5;

@@ -11,21 +11,34 @@ import { wisps } from './wisps';
 /** `size` is pixels a side. */
 export function growPattern(grow: Grow, size: number): Picture {
   switch (grow.form) {
-    case 'soft': return soft(grow, size);
-    case 'ridges': return ridges(grow, size);
-    case 'cells': return cells(grow, size);
-    case 'scales': return scales(grow, size);
-    case 'cracks': return cracks(grow, size);
-    case 'weave': return weave(grow, size);
-    case 'fibres': return fibres(grow, size);
-    case 'pebbles': return pebbles(grow, size);
-    case 'ripple': return ripple(grow, size);
-    case 'dots': return dots(grow, size);
-    case 'wisps': return wisps(grow, size);
+    case 'soft':
+      return soft(grow, size);
+    case 'ridges':
+      return ridges(grow, size);
+    case 'cells':
+      return cells(grow, size);
+    case 'scales':
+      return scales(grow, size);
+    case 'cracks':
+      return cracks(grow, size);
+    case 'weave':
+      return weave(grow, size);
+    case 'fibres':
+      return fibres(grow, size);
+    case 'pebbles':
+      return pebbles(grow, size);
+    case 'ripple':
+      return ripple(grow, size);
+    case 'dots':
+      return dots(grow, size);
+    case 'wisps':
+      return wisps(grow, size);
   }
 }
 
-/** Sixteen others: of the same form, or of any when `form` is null. Each setting is drawn from the middle of its range. */
+/**
+ * Sixteen others: of the same form, or of any when `form` is null. Each setting is drawn from the middle of its range.
+ */
 export function surprises(form: PatternForm | null, seed: number, tiles: boolean, count = 16): Grow[] {
   const random = seeded(seed, 15);
   return Array.from({ length: count }, (_, k) => {

@@ -7,8 +7,16 @@ const same = (a: Picture, b: Picture): boolean => a.data.every((v, i) => v === b
 
 /** Mean step from the last to the first row and column, against the mean step inside. */
 function seam({ width, data }: Picture): number {
-  const row = (a: number, b: number): number => Array.from({ length: width }, (_, i) => Math.abs(data[a * width + i]! - data[b * width + i]!)).reduce((x, y) => x + y, 0);
-  const column = (a: number, b: number): number => Array.from({ length: width }, (_, j) => Math.abs(data[j * width + a]! - data[j * width + b]!)).reduce((x, y) => x + y, 0);
+  const row = (a: number, b: number): number =>
+    Array.from({ length: width }, (_, i) => Math.abs(data[a * width + i]! - data[b * width + i]!)).reduce(
+      (x, y) => x + y,
+      0,
+    );
+  const column = (a: number, b: number): number =>
+    Array.from({ length: width }, (_, j) => Math.abs(data[j * width + a]! - data[j * width + b]!)).reduce(
+      (x, y) => x + y,
+      0,
+    );
   const inner = Array.from({ length: width - 1 }, (_, k) => [row(k, k + 1), column(k, k + 1)]);
   // Regular patterns have rows of large and of small steps; the seam may be like the largest of them.
   const most = (k: 0 | 1): number => Math.max(...inner.map((s) => s[k]!), 1e-6);
@@ -34,7 +42,8 @@ describe.each(PATTERN_FORMS.map((form) => [form]))('%s', (form: PatternForm) => 
       for (const value of [meta.min, meta.scale === 'log' ? Math.min(meta.max, meta.fallback * 2) : meta.max]) {
         const p = growPattern({ ...grow, [key]: value }, SIZE);
         expect(p.data.every((v) => v >= 0 && v <= 1)).toBe(true);
-        if (value !== now && !(form === 'soft' && key === 'rough')) expect([key, value, same(p, before)]).toEqual([key, value, false]);
+        if (value !== now && !(form === 'soft' && key === 'rough'))
+          expect([key, value, same(p, before)]).toEqual([key, value, false]);
       }
     }
   });
@@ -44,7 +53,9 @@ test('a pattern is the same one at another size', () => {
   const small = growPattern(newGrow('cells', 5), 64);
   const large = growPattern(newGrow('cells', 5), 192);
   let off = 0;
-  for (let j = 0; j < 64; j++) for (let i = 0; i < 64; i++) off += Math.abs(small.data[j * 64 + i]! - large.data[(3 * j + 1) * 192 + 3 * i + 1]!) / 4096;
+  for (let j = 0; j < 64; j++)
+    for (let i = 0; i < 64; i++)
+      off += Math.abs(small.data[j * 64 + i]! - large.data[(3 * j + 1) * 192 + 3 * i + 1]!) / 4096;
   expect(off).toBeLessThan(0.01);
 });
 

@@ -28,10 +28,17 @@ export function fibres({ across, length, turn, tangle, seed, tiles }: GrowOf<'fi
       const t = k / steps;
       const end = Math.min(1, 6 * t, 6 * (1 - t));
       const height = top * (0.8 + 0.2 * Math.sin(Math.PI * t));
-      eachInDisc(size, tiles ? modulo(x, 1) : x, tiles ? modulo(y, 1) : y, Math.max(0.75 / size, wide * (0.4 + 0.6 * end)), tiles, (at, u, v) => {
-        const h = height * Math.sqrt(1 - u * u - v * v);
-        if (h > out.data[at]!) out.data[at] = h;
-      });
+      eachInDisc(
+        size,
+        tiles ? modulo(x, 1) : x,
+        tiles ? modulo(y, 1) : y,
+        Math.max(0.75 / size, wide * (0.4 + 0.6 * end)),
+        tiles,
+        (at, u, v) => {
+          const h = height * Math.sqrt(1 - u * u - v * v);
+          if (h > out.data[at]!) out.data[at] = h;
+        },
+      );
       angle += bow;
       x += Math.cos(angle) * step;
       y += Math.sin(angle) * step;
@@ -82,7 +89,10 @@ export function pebbles({ across, fill, vary, flat, seed, tiles }: GrowOf<'pebbl
   return spreadOut(out, 0, 1);
 }
 
-export function dots({ across, size: diameter, jitter, vary, edge, seed, tiles }: GrowOf<'dots'>, size: number): Picture {
+export function dots(
+  { across, size: diameter, jitter, vary, edge, seed, tiles }: GrowOf<'dots'>,
+  size: number,
+): Picture {
   const out = newPicture(size);
   const random = seeded(seed, 13);
   for (let j = 0; j < across; j++) {

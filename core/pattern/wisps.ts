@@ -1,6 +1,7 @@
 /**
  * Wisps: how often the orbit of a chaotic map visits each place, on a logarithmic scale.
- * x' = sin(a·y) + c·cos(a·x), y' = sin(b·x) + d·cos(b·y) (C. A. Pickover, "Computers, Pattern, Chaos and Beauty", 1990).
+ * x' = sin(a·y) + c·cos(a·x), y' = sin(b·x) + d·cos(b·y) (C. A. Pickover, "Computers, Pattern, Chaos and Beauty",
+ * 1990).
  */
 import { newPicture, type Picture } from '#core/picture';
 import { seeded } from '#core/random';
@@ -22,7 +23,10 @@ export function wisps({ spread, twist, fine, folds, seed, tiles }: GrowOf<'wisps
   let x = 0.1;
   let y = 0.1;
   const visits = Math.min(40e6, size * size * VISITS);
-  const turns = Array.from({ length: folds }, (_, k) => [Math.cos((2 * Math.PI * k) / folds), Math.sin((2 * Math.PI * k) / folds)] as const);
+  const turns = Array.from(
+    { length: folds },
+    (_, k) => [Math.cos((2 * Math.PI * k) / folds), Math.sin((2 * Math.PI * k) / folds)] as const,
+  );
   for (let n = 0; n < visits / folds; n++) {
     [x, y] = next(x, y, map);
     for (const [c, s] of turns) {
@@ -48,7 +52,12 @@ function chaotic(random: () => number, twist: number): Constants {
   let most = 0;
   for (let t = 0; t < TRIES; t++) {
     const sign = random() < 0.5 ? -1 : 1;
-    const map: Constants = [sign * (1.2 + 0.8 * random()), 1.2 + 0.4 * twist + 0.6 * random(), 0.4 + 0.8 * random(), 0.3 + 0.9 * random()];
+    const map: Constants = [
+      sign * (1.2 + 0.8 * random()),
+      1.2 + 0.4 * twist + 0.6 * random(),
+      0.4 + 0.8 * random(),
+      0.3 + 0.9 * random(),
+    ];
     const seen = new Uint8Array(64 * 64);
     let full = 0;
     let x = 0.1;

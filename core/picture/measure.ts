@@ -95,7 +95,8 @@ export function usedRange(picture: Picture): number {
 
 /** Peak signal-to-noise ratio in dB against a full range of 1; infinite for equal pictures. */
 export function psnr(a: Picture, b: Picture): number {
-  if (a.data.length !== b.data.length) throw new Error(`Pictures differ in size: ${a.data.length} and ${b.data.length} pixels.`);
+  if (a.data.length !== b.data.length)
+    throw new Error(`Pictures differ in size: ${a.data.length} and ${b.data.length} pixels.`);
   let sum = 0;
   for (let i = 0; i < a.data.length; i++) sum += (a.data[i]! - b.data[i]!) ** 2;
   return 10 * Math.log10(a.data.length / sum);

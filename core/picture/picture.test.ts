@@ -1,4 +1,20 @@
-import { edgeGround, edgeSpread, fromUint16, halve, histogram, levelFor, newPicture, percentiles, psnr, pyramid, ringCover, ringMean, sample, toUint16, usedRange } from './index';
+import {
+  edgeGround,
+  edgeSpread,
+  fromUint16,
+  halve,
+  histogram,
+  levelFor,
+  newPicture,
+  percentiles,
+  psnr,
+  pyramid,
+  ringCover,
+  ringMean,
+  sample,
+  toUint16,
+  usedRange,
+} from './index';
 
 const filled = (n: number, f: (i: number, j: number) => number) => {
   const p = newPicture(n);
@@ -44,14 +60,24 @@ test('histogram counts every pixel once but the empty ones', () => {
   const p = filled(10, (i) => i / 9);
   p.data[3] = NaN;
   expect(histogram(p, 10).reduce((a, b) => a + b, 0)).toBe(99);
-  expect(histogram(filled(4, () => 1), 8)[7]).toBe(16);
+  expect(
+    histogram(
+      filled(4, () => 1),
+      8,
+    )[7],
+  ).toBe(16);
 });
 
 test('used range and likeness', () => {
   expect(usedRange(filled(64, (i) => 0.4 + 0.2 * (i / 63)))).toBeCloseTo(0.2, 2);
   const p = filled(16, (i) => i / 15);
   expect(psnr(p, p)).toBe(Infinity);
-  expect(psnr(p, filled(16, (i) => i / 15 + 0.01))).toBeCloseTo(40, 3);
+  expect(
+    psnr(
+      p,
+      filled(16, (i) => i / 15 + 0.01),
+    ),
+  ).toBeCloseTo(40, 3);
 });
 
 describe('what is read off a picture for its checks', () => {
@@ -71,7 +97,8 @@ describe('what is read off a picture for its checks', () => {
   test('the ring’s mean leaves the corners out', () => {
     const picture = newPicture(100, 100, 1);
     for (let j = 0; j < 100; j++) {
-      for (let i = 0; i < 100; i++) if (Math.hypot((i + 0.5) / 50 - 1, (j + 0.5) / 50 - 1) <= 1) picture.data[j * 100 + i] = 0.25;
+      for (let i = 0; i < 100; i++)
+        if (Math.hypot((i + 0.5) / 50 - 1, (j + 0.5) / 50 - 1) <= 1) picture.data[j * 100 + i] = 0.25;
     }
     expect(ringMean(picture)).toBeCloseTo(0.25, 9);
     expect(ringMean(ramp(101))).toBeCloseTo(0.5, 9);

@@ -1,4 +1,7 @@
-/** A picture with one plane (grey) or three (red, green, blue); every plane has width × height values, 0–1, first row at the top. */
+/**
+ * A picture with one plane (grey) or three (red, green, blue); every plane has width × height values, 0–1, first row at
+ * the top.
+ */
 import type { Picture } from './picture';
 
 export interface Raster {

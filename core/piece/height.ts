@@ -11,14 +11,22 @@ export function pieceHeight(piece: Piece, u: number, v: number, heights: Picture
   const half = r * (piece.width / 100);
   const d = Math.sqrt(u * u + v * v);
   switch (form) {
-    case 'dome': return d < r ? h * Math.sqrt(1 - (d * d) / (r * r)) : 0;
-    case 'disc': return rounded(piece, r - d, h);
-    case 'ring': return rounded(piece, Math.min(r - d, d - (r - half)), h);
-    case 'hex': return rounded(piece, (r * Math.sqrt(3)) / 2 - hexReach(u, v), h);
-    case 'pin': return d < r ? h * (0.7 + 0.3 * Math.sqrt(1 - (d * d) / (r * r))) : 0;
-    case 'bar': return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), h);
-    case 'part': return heights && Math.abs(u) < r && Math.abs(v) < r ? h * sample(heights, (u / r + 1) / 2, (1 - v / r) / 2) : 0;
-    case 'wedge': return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), (h * (u + r)) / (2 * r));
+    case 'dome':
+      return d < r ? h * Math.sqrt(1 - (d * d) / (r * r)) : 0;
+    case 'disc':
+      return rounded(piece, r - d, h);
+    case 'ring':
+      return rounded(piece, Math.min(r - d, d - (r - half)), h);
+    case 'hex':
+      return rounded(piece, (r * Math.sqrt(3)) / 2 - hexReach(u, v), h);
+    case 'pin':
+      return d < r ? h * (0.7 + 0.3 * Math.sqrt(1 - (d * d) / (r * r))) : 0;
+    case 'bar':
+      return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), h);
+    case 'part':
+      return heights && Math.abs(u) < r && Math.abs(v) < r ? h * sample(heights, (u / r + 1) / 2, (1 - v / r) / 2) : 0;
+    case 'wedge':
+      return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), (h * (u + r)) / (2 * r));
   }
 }
 
@@ -26,9 +34,12 @@ export function pieceHeight(piece: Piece, u: number, v: number, heights: Picture
 export function pieceReach(piece: Piece): number {
   switch (piece.form) {
     case 'bar':
-    case 'wedge': return piece.size * Math.hypot(1, piece.width / 100);
-    case 'part': return piece.size * Math.SQRT2;
-    default: return piece.size;
+    case 'wedge':
+      return piece.size * Math.hypot(1, piece.width / 100);
+    case 'part':
+      return piece.size * Math.SQRT2;
+    default:
+      return piece.size;
   }
 }
 

@@ -18,7 +18,8 @@ export function partHeights(mesh: RawMesh, up: PartUp): PartFromAbove {
   const side = Math.max(high[0]! - low[0]!, high[1]! - low[1]!);
   const height = high[2]! - low[2]!;
   if (!(side > 0)) throw new Error('Seen along that axis the part is a line. Choose another side to point up.');
-  if (!(height > side * 1e-4)) throw new Error('Seen along that axis the part has no height. Choose another side to point up.');
+  if (!(height > side * 1e-4))
+    throw new Error('Seen along that axis the part has no height. Choose another side to point up.');
   const frame = { x: (low[0]! + high[0]!) / 2, y: (low[1]! + high[1]!) / 2, side, turn: 0 };
   const heights = castHeights(turned, { frame, size: PART_CELLS, samples: 4 });
   for (let i = 0; i < heights.data.length; i++) {
@@ -29,13 +30,40 @@ export function partHeights(mesh: RawMesh, up: PartUp): PartFromAbove {
 }
 
 /** Columns of x, y and z that become x, y and z; a second sign turns the part over without mirroring it. */
-const TURNS: Record<PartUp, readonly [readonly [number, number], readonly [number, number], readonly [number, number]]> = {
-  '+z': [[0, 1], [1, 1], [2, 1]],
-  '-z': [[0, 1], [1, -1], [2, -1]],
-  '+y': [[0, 1], [2, -1], [1, 1]],
-  '-y': [[0, 1], [2, 1], [1, -1]],
-  '+x': [[1, 1], [2, 1], [0, 1]],
-  '-x': [[1, -1], [2, 1], [0, -1]],
+const TURNS: Record<
+  PartUp,
+  readonly [readonly [number, number], readonly [number, number], readonly [number, number]]
+> = {
+  '+z': [
+    [0, 1],
+    [1, 1],
+    [2, 1],
+  ],
+  '-z': [
+    [0, 1],
+    [1, -1],
+    [2, -1],
+  ],
+  '+y': [
+    [0, 1],
+    [2, -1],
+    [1, 1],
+  ],
+  '-y': [
+    [0, 1],
+    [2, 1],
+    [1, -1],
+  ],
+  '+x': [
+    [1, 1],
+    [2, 1],
+    [0, 1],
+  ],
+  '-x': [
+    [1, -1],
+    [2, 1],
+    [0, -1],
+  ],
 };
 
 function upright(mesh: RawMesh, up: PartUp): RawMesh {

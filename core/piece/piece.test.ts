@@ -6,10 +6,13 @@ import { partHeights, pieceHeight, piecePlaces, pieceReach } from './index';
 /** A block from the origin to (a, b, c). */
 const block = (a: number, b: number, c: number): RawMesh => ({
   positions: Float32Array.from([0, 0, 0, a, 0, 0, a, b, 0, 0, b, 0, 0, 0, c, a, 0, c, a, b, c, 0, b, c]),
-  triangles: Uint32Array.from([0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7, 0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7]),
+  triangles: Uint32Array.from([
+    0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7, 0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7,
+  ]),
 });
 const at = (heights: { data: Float32Array }, i: number, j: number): number => heights.data[j * PART_CELLS + i]!;
-const piece = (change: object) => PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'part', ...change });
+const piece = (change: object) =>
+  PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'part', ...change });
 
 describe('a part from above', () => {
   test('a ball: a half circle over its lowest point, as high as it is wide', () => {
@@ -22,7 +25,12 @@ describe('a part from above', () => {
   });
 
   test.each([
-    ['+z', [4, 2, 1]], ['-z', [4, 2, 1]], ['+y', [4, 1, 2]], ['-y', [4, 1, 2]], ['+x', [2, 1, 4]], ['-x', [2, 1, 4]],
+    ['+z', [4, 2, 1]],
+    ['-z', [4, 2, 1]],
+    ['+y', [4, 1, 2]],
+    ['-y', [4, 1, 2]],
+    ['+x', [2, 1, 4]],
+    ['-x', [2, 1, 4]],
   ] as const)('%s up: width, depth and height of a block', (up, [wide, deep, high]) => {
     const { heights, proportion } = partHeights(block(4, 2, 1), up);
     const longer = Math.max(wide, deep);
@@ -32,7 +40,10 @@ describe('a part from above', () => {
   });
 
   test('the side that is up is up: a pyramid has its tip only one way', () => {
-    const pyramid: RawMesh = { positions: Float32Array.from([-1, -1, 0, 1, -1, 0, 1, 1, 0, -1, 1, 0, 0, 0, 1]), triangles: Uint32Array.from([0, 1, 4, 1, 2, 4, 2, 3, 4, 3, 0, 4, 0, 2, 1, 0, 3, 2]) };
+    const pyramid: RawMesh = {
+      positions: Float32Array.from([-1, -1, 0, 1, -1, 0, 1, 1, 0, -1, 1, 0, 0, 0, 1]),
+      triangles: Uint32Array.from([0, 1, 4, 1, 2, 4, 2, 3, 4, 3, 0, 4, 0, 2, 1, 0, 3, 2]),
+    };
     const tip = partHeights(pyramid, '+z').heights;
     expect(at(tip, 128, 128)).toBeGreaterThan(0.97);
     expect(at(tip, 64, 128)).toBeCloseTo(0.5, 1.5);
@@ -42,9 +53,13 @@ describe('a part from above', () => {
   });
 
   test('a flat sheet has no height, and none at all seen from its edge', () => {
-    const sheet: RawMesh = { positions: Float32Array.from([0, 0, 0, 0, 1, 0, 0, 0, 1]), triangles: Uint32Array.from([0, 1, 2]) };
+    const sheet: RawMesh = {
+      positions: Float32Array.from([0, 0, 0, 0, 1, 0, 0, 0, 1]),
+      triangles: Uint32Array.from([0, 1, 2]),
+    };
     expect(() => partHeights(sheet, '+x')).toThrow('no height');
-    for (const up of PART_UPS.filter((u) => u !== '+x' && u !== '-x')) expect(() => partHeights(sheet, up)).not.toThrow();
+    for (const up of PART_UPS.filter((u) => u !== '+x' && u !== '-x'))
+      expect(() => partHeights(sheet, up)).not.toThrow();
   });
 });
 
@@ -60,22 +75,29 @@ describe('heights of a piece', () => {
     expect(pieceReach(p)).toBeCloseTo(Math.hypot(0.5, 0.5), 12);
   });
 
-  test.each(['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge'] as const)('%s never stands outside its reach or over its height', (form) => {
-    const p = piece({ form, size: 0.4, height: 0.1, turn: 20 });
-    const reach = pieceReach(p);
-    for (let i = 0; i < 400; i++) {
-      const angle = i * 2.4;
-      const d = (i / 400) * reach * 1.5;
-      const h = pieceHeight(p, Math.cos(angle) * d, Math.sin(angle) * d);
-      expect(h).toBeGreaterThanOrEqual(0);
-      expect(h).toBeLessThanOrEqual(0.1 + 1e-12);
-      if (d > reach) expect(h).toBe(0);
-    }
-  });
+  test.each(['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge'] as const)(
+    '%s never stands outside its reach or over its height',
+    (form) => {
+      const p = piece({ form, size: 0.4, height: 0.1, turn: 20 });
+      const reach = pieceReach(p);
+      for (let i = 0; i < 400; i++) {
+        const angle = i * 2.4;
+        const d = (i / 400) * reach * 1.5;
+        const h = pieceHeight(p, Math.cos(angle) * d, Math.sin(angle) * d);
+        expect(h).toBeGreaterThanOrEqual(0);
+        expect(h).toBeLessThanOrEqual(0.1 + 1e-12);
+        if (d > reach) expect(h).toBe(0);
+      }
+    },
+  );
 
   test('a row goes along its turn and a ring round its middle', () => {
     const row = piecePlaces(piece({ repeat: 'row', count: 3, pitch: 0.5, turn: 90, x: 1 }));
-    expect(row.map((p) => [Number(p.x.toFixed(6)), Number(p.y.toFixed(6))])).toEqual([[1, -0.5], [1, 0], [1, 0.5]]);
+    expect(row.map((p) => [Number(p.x.toFixed(6)), Number(p.y.toFixed(6))])).toEqual([
+      [1, -0.5],
+      [1, 0],
+      [1, 0.5],
+    ]);
     const ring = piecePlaces(piece({ repeat: 'ring', count: 4, pitch: 0.5 }));
     expect(ring.every((p) => Math.abs(Math.hypot(p.x, p.y) - 0.5) < 1e-12)).toBe(true);
   });

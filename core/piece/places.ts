@@ -11,15 +11,18 @@ export function piecePlaces(piece: Piece): PiecePlace[] {
   const turn = (piece.turn * Math.PI) / 180;
   const { x, y, count, pitch } = piece;
   switch (piece.repeat) {
-    case 'one': return [{ x, y, turnRad: turn }];
-    case 'row': return Array.from({ length: count }, (_, i) => {
-      const at = (i - (count - 1) / 2) * pitch;
-      return { x: x + Math.cos(turn) * at, y: y + Math.sin(turn) * at, turnRad: turn };
-    });
-    case 'ring': return Array.from({ length: count }, (_, i) => {
-      const angle = turn + (2 * Math.PI * i) / count;
-      return { x: x + Math.cos(angle) * pitch, y: y + Math.sin(angle) * pitch, turnRad: angle };
-    });
+    case 'one':
+      return [{ x, y, turnRad: turn }];
+    case 'row':
+      return Array.from({ length: count }, (_, i) => {
+        const at = (i - (count - 1) / 2) * pitch;
+        return { x: x + Math.cos(turn) * at, y: y + Math.sin(turn) * at, turnRad: turn };
+      });
+    case 'ring':
+      return Array.from({ length: count }, (_, i) => {
+        const angle = turn + (2 * Math.PI * i) / count;
+        return { x: x + Math.cos(angle) * pitch, y: y + Math.sin(angle) * pitch, turnRad: angle };
+      });
   }
 }
 

@@ -11,12 +11,22 @@ const all = [...SLAB_BRUSHES, ...BASE_BRUSHES];
 /** A strewn slab, stroked from left to right; heights and masks before and after. */
 function stroked(brush: Brush) {
   const raw = plane(64, 2);
-  for (let i = 0; i < raw.positions.length; i += 3) raw.positions[i + 2] = 0.02 * Math.sin(raw.positions[i]! * 23) * Math.cos(raw.positions[i + 1]! * 19);
+  for (let i = 0; i < raw.positions.length; i += 3)
+    raw.positions[i + 2] = 0.02 * Math.sin(raw.positions[i]! * 23) * Math.cos(raw.positions[i + 1]! * 19);
   const s = session(surface(buildMesh(raw)), { replay: false });
   const { mesh } = s.surface;
   const before = { positions: mesh.positions.slice(), mask: mesh.mask.slice() };
-  beginStroke(s, { brush: resolveBrush(brush, null), seed: 1, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } });
-  extendStroke(s, [-0.3, -0.1, 0.1, 0.3].map((x) => ({ origin: [x, 0, 3], direction: [0, 0, -1] })));
+  beginStroke(s, {
+    brush: resolveBrush(brush, null),
+    seed: 1,
+    dig: false,
+    symmetry: NO_SYMMETRY,
+    view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+  });
+  extendStroke(
+    s,
+    [-0.3, -0.1, 0.1, 0.3].map((x) => ({ origin: [x, 0, 3], direction: [0, 0, -1] })),
+  );
   const { touched } = endStroke(s);
   return { s, before, touched, after: { positions: mesh.positions.slice(), mask: mesh.mask.slice() } };
 }
@@ -32,20 +42,24 @@ test('the slab has a brush for every action, and a fresh cast starts from a plai
   expect([STAMP_BASE.stroke.type, STAMP_BASE.form.alphaId]).toEqual(['press', null]);
 });
 
-test.each(all.map((b) => [`${b.card.name} (${b.id.slice(-2)})`, b] as const))('%s changes the clay under its stroke alone, and undo gives it back', (_, brush) => {
-  const { s, before, touched, after } = stroked(brush);
-  expect(touched).toBeGreaterThan(20);
-  const masks = brush.touch.action === 'mask';
-  expect(after.mask.some((m, i) => m !== before.mask[i])).toBe(masks);
-  expect(after.positions.some((c, i) => c !== before.positions[i])).toBe(!masks);
-  // A grown stamp is as large as its drag is long.
-  const reach = brush.stroke.type === 'grow' ? 0.9 : 0.3 + brush.stroke.size * 1.5;
-  const beyond = (i: number): boolean => Math.hypot(before.positions[i - (i % 3)]!, before.positions[i - (i % 3) + 1]!) > reach + 0.1;
-  expect(after.positions.filter((c, i) => c !== before.positions[i] && beyond(i))).toHaveLength(0);
-  undo(s);
-  expect(s.surface.mesh.positions).toEqual(before.positions);
-  expect(s.surface.mesh.mask).toEqual(before.mask);
-});
+test.each(all.map((b) => [`${b.card.name} (${b.id.slice(-2)})`, b] as const))(
+  '%s changes the clay under its stroke alone, and undo gives it back',
+  (_, brush) => {
+    const { s, before, touched, after } = stroked(brush);
+    expect(touched).toBeGreaterThan(20);
+    const masks = brush.touch.action === 'mask';
+    expect(after.mask.some((m, i) => m !== before.mask[i])).toBe(masks);
+    expect(after.positions.some((c, i) => c !== before.positions[i])).toBe(!masks);
+    // A grown stamp is as large as its drag is long.
+    const reach = brush.stroke.type === 'grow' ? 0.9 : 0.3 + brush.stroke.size * 1.5;
+    const beyond = (i: number): boolean =>
+      Math.hypot(before.positions[i - (i % 3)]!, before.positions[i - (i % 3) + 1]!) > reach + 0.1;
+    expect(after.positions.filter((c, i) => c !== before.positions[i] && beyond(i))).toHaveLength(0);
+    undo(s);
+    expect(s.surface.mesh.positions).toEqual(before.positions);
+    expect(s.surface.mesh.mask).toEqual(before.mask);
+  },
+);
 
 test('slab brushes that raise work straight up, so that what they leave can be cast', () => {
   for (const brush of SLAB_BRUSHES.filter((b) => b.touch.action === 'lift' || b.touch.action === 'build')) {

@@ -1,9 +1,10 @@
 /**
- * Profile: the heights that a dab, or a run of dabs at the set spacing, leaves on flat clay along a cut through its middle.
+ * Profile: the heights that a dab, or a run of dabs at the set spacing, leaves on flat clay along a cut through its
+ * middle.
  *
- * Δ(u, v) = full · (h(u, v) − ground) · f(ρ) · strength, with `full` the body units of a full height; outside the alpha's
- * square and outside the footprint nothing is moved. The cut runs along the dab's own u, as a stroke does that turns with
- * its direction.
+ * Δ(u, v) = full · (h(u, v) − ground) · f(ρ) · strength, with `full` the body units of a full height; outside the
+ * alpha's square and outside the footprint nothing is moved. The cut runs along the dab's own u, as a stroke does that
+ * turns with its direction.
  */
 import { PLAIN_RELIEF, type ResolvedBrush } from '#core/brush';
 import { FALLOFF_STEPS } from '#core/falloff';
@@ -20,7 +21,8 @@ export interface Cut {
 /** Body units that a full height is worth. */
 export function fullHeight(brush: ResolvedBrush): number {
   const relief = brush.alpha ? brush.relief : PLAIN_RELIEF;
-  const side = brush.alpha && brush.mapping === 'wrapped' ? brush.tile : (2 * brush.radius) / (brush.alpha ? brush.fit : 1);
+  const side =
+    brush.alpha && brush.mapping === 'wrapped' ? brush.tile : (2 * brush.radius) / (brush.alpha ? brush.fit : 1);
   return brush.height ?? brush.depth * relief * side;
 }
 
@@ -64,7 +66,9 @@ export function dabCut(brush: ResolvedBrush, steps = 320): Cut {
   return cut(-1.15, 1.15, steps, (x) => shareAt(brush, x, 0) * full);
 }
 
-/** A run of dabs, as long as `radii` from the first middle to the last; Even keeps the strongest, otherwise they add. */
+/**
+ * A run of dabs, as long as `radii` from the first middle to the last; Even keeps the strongest, otherwise they add.
+ */
 export function runCut(brush: ResolvedBrush, radii = 6, steps = 480): Cut {
   const full = fullHeight(brush) * sense(brush);
   const step = 2 * Math.max(0.005, brush.spacing);

@@ -1,7 +1,7 @@
 /**
- * How much of an alpha's ups and downs a body's vertices can hold at a brush's size: the spread of the alpha averaged to
- * what its vertices can show, which is no finer than two of their distances, over its whole spread. Of a plain form, what is
- * left of the falloff's peak where it lies midway between two vertices.
+ * How much of an alpha's ups and downs a body's vertices can hold at a brush's size: the spread of the alpha averaged
+ * to what its vertices can show, which is no finer than two of their distances, over its whole spread. Of a plain form,
+ * what is left of the falloff's peak where it lies midway between two vertices.
  */
 import type { ResolvedBrush } from '#core/brush';
 import { FALLOFF_STEPS } from '#core/falloff';

@@ -2,8 +2,9 @@
  * Numbers of a brush's stamp.
  *
  * Lift left = ∫(h − ground)·f ÷ ∫f, the mean under the falloff. The disc is the part of it that lies under everything:
- * the grey that only a twentieth of the ring is below, over the ground; under it where nearly all of the ring is, a dent. The rim step is the largest height that is left
- * at the footprint's rim. Ripple is how much the falloff's own mean height goes up and down along a run at the spacing.
+ * the grey that only a twentieth of the ring is below, over the ground; under it where nearly all of the ring is, a
+ * dent. The rim step is the largest height that is left at the footprint's rim. Ripple is how much the falloff's own
+ * mean height goes up and down along a run at the spacing.
  */
 import type { ResolvedBrush } from '#core/brush';
 import { formAt, laid, shareAt, weightAt } from './cut';
@@ -39,7 +40,12 @@ export function stampMeasures(brush: ResolvedBrush): StampMeasures {
     }
   }
   greys.sort((a, b) => a - b);
-  return { lift: weights > 0 ? sum / weights : 0, disc: discOf(greys), rimStep: rimStep(brush), ripple: ripple(brush, brush.spacing) };
+  return {
+    lift: weights > 0 ? sum / weights : 0,
+    disc: discOf(greys),
+    rimStep: rimStep(brush),
+    ripple: ripple(brush, brush.spacing),
+  };
 }
 
 /** What nearly all greys have over the ground, or under it; ascending. */
@@ -70,12 +76,13 @@ export function ripple(brush: ResolvedBrush, spacing: number): number {
   const step = 2 * spacing;
   // A stretch in the middle of a run that is long enough to have forgotten its ends.
   const last = Math.ceil(2 / step) * 2 * step;
-  const from = (Math.round(last / step / 2) * step);
+  const from = Math.round(last / step / 2) * step;
   let low = Infinity;
   let high = 0;
   for (let i = 0; i < STEPS; i++) {
     let sum = 0;
-    for (let j = 0; j < ROWS; j++) sum += laid(brush, from + (step * i) / STEPS, ((j + 0.5) / ROWS) * 2 - 1, step, last, weightAt);
+    for (let j = 0; j < ROWS; j++)
+      sum += laid(brush, from + (step * i) / STEPS, ((j + 0.5) / ROWS) * 2 - 1, step, last, weightAt);
     low = Math.min(low, sum);
     high = Math.max(high, sum);
   }

@@ -8,11 +8,21 @@ type Change = { form?: Partial<Brush['form']>; touch?: Partial<Brush['touch']>; 
 
 function made(change: Change = {}, picture: Picture | null = null): ResolvedBrush {
   const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Profile');
-  return resolveBrush({
-    ...brush, form: { ...brush.form, ...change.form }, touch: { ...brush.touch, ...change.touch }, stroke: { ...brush.stroke, ...change.stroke },
-  }, picture && { pyramid: pyramid(picture), relief: 0.2, vector: null });
+  return resolveBrush(
+    {
+      ...brush,
+      form: { ...brush.form, ...change.form },
+      touch: { ...brush.touch, ...change.touch },
+      stroke: { ...brush.stroke, ...change.stroke },
+    },
+    picture && { pyramid: pyramid(picture), relief: 0.2, vector: null },
+  );
 }
-const falloff = (kind: Brush['touch']['falloff']['kind']): Brush['touch']['falloff'] => ({ kind, hold: 0.6, nodes: [] });
+const falloff = (kind: Brush['touch']['falloff']['kind']): Brush['touch']['falloff'] => ({
+  kind,
+  hold: 0.6,
+  nodes: [],
+});
 
 /** A round boss of grey 1 on a ground of `ground`. */
 function boss(ground: number, size = 128): Picture {
@@ -26,7 +36,11 @@ function boss(ground: number, size = 128): Picture {
 
 describe('cut through one dab', () => {
   test('a plain bell is depth · 0.1 · 2r high in the middle and follows (1 − ρ²)²', () => {
-    const brush = made({ stroke: { size: 0.4 }, form: { depth: 200 }, touch: { falloff: falloff('bell'), strength: 50 } });
+    const brush = made({
+      stroke: { size: 0.4 },
+      form: { depth: 200 },
+      touch: { falloff: falloff('bell'), strength: 50 },
+    });
     expect(fullHeight(brush)).toBeCloseTo(0.16, 9);
     const { at, height } = dabCut(brush, 230);
     height.forEach((h, i) => {
@@ -36,9 +50,13 @@ describe('cut through one dab', () => {
   });
 
   test('a crease cuts as deep as a lift is high, in one dab and in a run', () => {
-    const of = (action: 'lift' | 'crease') => made({ stroke: { size: 0.2, spacing: 12 }, touch: { action, falloff: falloff('needle') } });
+    const of = (action: 'lift' | 'crease') =>
+      made({ stroke: { size: 0.2, spacing: 12 }, touch: { action, falloff: falloff('needle') } });
     expect(Math.min(...dabCut(of('crease')).height)).toBeCloseTo(-0.04, 6);
-    for (const through of [dabCut, runCut]) expect(Array.from(through(of('crease')).height, (h) => h === 0 ? 0 : -h)).toEqual(Array.from(through(of('lift')).height));
+    for (const through of [dabCut, runCut])
+      expect(Array.from(through(of('crease')).height, (h) => (h === 0 ? 0 : -h))).toEqual(
+        Array.from(through(of('lift')).height),
+      );
   });
 
   test('outside the alpha’s square and the footprint nothing is moved', () => {
@@ -51,7 +69,8 @@ describe('cut through one dab', () => {
 
 describe('a run of dabs', () => {
   test('Even is never higher than one dab; adding up at half the spacing is about twice as high', () => {
-    const high = (overlaps: 'even' | 'add', spacing: number): number => Math.max(...runCut(made({ touch: { overlaps, falloff: falloff('bell') }, stroke: { spacing } })).height);
+    const high = (overlaps: 'even' | 'add', spacing: number): number =>
+      Math.max(...runCut(made({ touch: { overlaps, falloff: falloff('bell') }, stroke: { spacing } })).height);
     const one = Math.max(...dabCut(made({ touch: { falloff: falloff('bell') } })).height);
     expect(high('even', 10)).toBeCloseTo(one, 6);
     expect(high('add', 5) / high('add', 10)).toBeCloseTo(2, 1);
@@ -73,10 +92,15 @@ describe('a run of dabs', () => {
 });
 
 describe('checks', () => {
-  const names = (brush: ResolvedBrush, spacing = 0.004) => brushChecks(brush, { spacing, finer: true }).checks.filter((c) => !c.ok).map((c) => c.name);
+  const names = (brush: ResolvedBrush, spacing = 0.004) =>
+    brushChecks(brush, { spacing, finer: true })
+      .checks.filter((c) => !c.ok)
+      .map((c) => c.name);
 
   test('a well-made stamp has nothing to mend', () => {
-    expect(names(made({ touch: { falloff: falloff('full') }, stroke: { type: 'press', size: 0.5 } }, boss(0)))).toEqual([]);
+    expect(names(made({ touch: { falloff: falloff('full') }, stroke: { type: 'press', size: 0.5 } }, boss(0)))).toEqual(
+      [],
+    );
   });
 
   test('a ground set too low leaves a disc, whose mend takes it away', () => {
@@ -91,7 +115,11 @@ describe('checks', () => {
   test('a ground set too high leaves a dent all over, whose mend takes it away; a crack on white is none', () => {
     const faint = boss(0.1);
     faint.data = faint.data.map((h) => h * 0.3);
-    const change: Change = { form: { ground: 0.5 }, touch: { falloff: falloff('plateau') }, stroke: { type: 'press', size: 0.5 } };
+    const change: Change = {
+      form: { ground: 0.5 },
+      touch: { falloff: falloff('plateau') },
+      stroke: { type: 'press', size: 0.5 },
+    };
     expect(names(made(change, faint))).toContain('disc');
     const { mend } = brushChecks(made(change, faint), null).checks.find((c) => c.name === 'disc')!;
     expect(mend).toMatchObject({ kind: 'set', path: 'form.ground', value: 0.3 });
@@ -101,10 +129,15 @@ describe('checks', () => {
   });
 
   test('full weight on an alpha that isn’t down at the rim leaves a step, a plateau takes it away', () => {
-    const brush = made({ form: { ground: 0.1 }, touch: { falloff: falloff('full') }, stroke: { type: 'press', size: 0.5 } }, boss(0.3));
+    const brush = made(
+      { form: { ground: 0.1 }, touch: { falloff: falloff('full') }, stroke: { type: 'press', size: 0.5 } },
+      boss(0.3),
+    );
     expect(stampMeasures(brush).rimStep).toBeCloseTo(0.2, 3);
     expect(names(brush)).toContain('rim-step');
-    expect(names(made({ form: { ground: 0.1 }, touch: { falloff: falloff('plateau') } }, boss(0.3)))).not.toContain('rim-step');
+    expect(names(made({ form: { ground: 0.1 }, touch: { falloff: falloff('plateau') } }, boss(0.3)))).not.toContain(
+      'rim-step',
+    );
   });
 
   test('a wide spacing ripples, a press never does', () => {
@@ -115,8 +148,16 @@ describe('checks', () => {
 
   test('fine stripes need a fine body; the share held falls as the body gets coarser', () => {
     const stripes = newPicture(256);
-    for (let i = 0; i < stripes.data.length; i++) stripes.data[i] = 0.5 + 0.5 * Math.sin(((i % 256) / 256) * 2 * Math.PI * 20);
-    const brush = made({ stroke: { type: 'press', size: 0.25 }, form: { ground: 0.5, footprint: 'square' }, touch: { falloff: falloff('plateau') } }, stripes);
+    for (let i = 0; i < stripes.data.length; i++)
+      stripes.data[i] = 0.5 + 0.5 * Math.sin(((i % 256) / 256) * 2 * Math.PI * 20);
+    const brush = made(
+      {
+        stroke: { type: 'press', size: 0.25 },
+        form: { ground: 0.5, footprint: 'square' },
+        touch: { falloff: falloff('plateau') },
+      },
+      stripes,
+    );
     const held = [0.001, 0.004, 0.008, 0.016, 0.03].map((spacing) => detailHeld(brush, spacing));
     expect(held[0]).toBeCloseTo(1, 2);
     for (let i = 1; i < held.length; i++) expect(held[i]!).toBeLessThan(held[i - 1]! + 1e-12);
@@ -127,7 +168,10 @@ describe('checks', () => {
   });
 
   test.each([
-    ['needle', 0.75 ** 3], ['cone', 0.75], ['bell', (1 - 1 / 16) ** 2], ['full', 1],
+    ['needle', 0.75 ** 3],
+    ['cone', 0.75],
+    ['bell', (1 - 1 / 16) ** 2],
+    ['full', 1],
   ] as const)('a plain %s keeps of its peak what is left midway between vertices half a radius apart', (kind, held) => {
     const brush = made({ stroke: { size: 0.2 }, touch: { falloff: falloff(kind) } });
     expect(detailHeld(brush, 0.1)).toBeCloseTo(held, 2);

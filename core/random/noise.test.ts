@@ -3,7 +3,9 @@ import { latticePair, layeredNoise, noise2, wrappedLayers, wrappedNoise } from '
 const STEPS = 200;
 /** Values over a square of ten units, a little off the lattice. */
 function square(of: (x: number, y: number) => number): Float64Array {
-  return Float64Array.from({ length: STEPS ** 2 }, (_, i) => of(((i % STEPS) * 10) / STEPS + 0.013, (Math.floor(i / STEPS) * 10) / STEPS + 0.017));
+  return Float64Array.from({ length: STEPS ** 2 }, (_, i) =>
+    of(((i % STEPS) * 10) / STEPS + 0.013, (Math.floor(i / STEPS) * 10) / STEPS + 0.017),
+  );
 }
 const mean = (values: Float64Array): number => values.reduce((a, b) => a + b, 0) / values.length;
 const spread = (values: Float64Array): number => Math.sqrt(mean(values.map((v) => v * v)) - mean(values) ** 2);
@@ -45,8 +47,15 @@ test('octaves add finer ups and downs and keep the range', () => {
   expect(rough(4)).toBeGreaterThan(rough(1) * 1.5);
 });
 
-test.each([[3, 1, 0.5], [7, 4, 0.7]])('layers repeat after %d units, octaves and all', (period, octaves, keep) => {
-  for (const [x, y] of [[0.3, 0.8], [2.9, 1.1], [-1.4, 2.2]] as const) {
+test.each([
+  [3, 1, 0.5],
+  [7, 4, 0.7],
+])('layers repeat after %d units, octaves and all', (period, octaves, keep) => {
+  for (const [x, y] of [
+    [0.3, 0.8],
+    [2.9, 1.1],
+    [-1.4, 2.2],
+  ] as const) {
     const here = wrappedLayers(x, y, period, 11, octaves, keep);
     expect(wrappedLayers(x + period, y, period, 11, octaves, keep)).toBeCloseTo(here, 9);
     expect(wrappedLayers(x, y - 2 * period, period, 11, octaves, keep)).toBeCloseTo(here, 9);

@@ -16,7 +16,7 @@ export function seeded(seed: number, stream = 0): Random {
     d = (d + 1) | 0;
     a = b ^ (b >>> 9);
     b = (c + (c << 3)) | 0;
-    c = ((c << 21) | (c >>> 11)) + t | 0;
+    c = (((c << 21) | (c >>> 11)) + t) | 0;
     return (t >>> 0) / 4294967296;
   };
   // The first outputs still show the seed.

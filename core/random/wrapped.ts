@@ -21,7 +21,14 @@ export function wrappedNoise(x: number, y: number, periodX: number, periodY: num
 }
 
 /** Octaves of half the size; each `keep` as high as the one before. */
-export function wrappedLayers(x: number, y: number, period: number, seed: number, octaves: number, keep: number): number {
+export function wrappedLayers(
+  x: number,
+  y: number,
+  period: number,
+  seed: number,
+  octaves: number,
+  keep: number,
+): number {
   let sum = 0;
   let height = 1;
   let most = 0;

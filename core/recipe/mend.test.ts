@@ -19,19 +19,22 @@ function dirty(ground: number, form: number): Picture {
   return picture;
 }
 
-test.each([[0, 1, 'Cut the darks'], [1, 0, 'Cut the lights'], [0.5, 1, 'Flatten the ground'], [0.5, 0, 'Flatten the ground']])(
-  'dirt on a ground of %p under a form of %p is mended by “%s”', (ground, form, label) => {
-    const picture = dirty(ground, form);
-    const found = pictureChecks(picture);
-    expect(found.checks.find((c) => c.name === 'dirt')!.ok).toBe(false);
-    const mend = mendOf('dirt', found, SIDE)!;
-    expect(mend.label).toBe(label);
-    if (mend.kind !== 'step') throw new Error('A step was wanted.');
-    const step = StepSchema.parse({ id: '00000000-0000-4000-8000-000000000001', kind: mend.step, ...mend.given });
-    const clean = toGrey(runStep(rasterOf(picture), step, { others: new Map(), scale: 1 }));
-    expect(pictureChecks(clean).checks.find((c) => c.name === 'dirt')!.ok).toBe(true);
-  },
-);
+test.each([
+  [0, 1, 'Cut the darks'],
+  [1, 0, 'Cut the lights'],
+  [0.5, 1, 'Flatten the ground'],
+  [0.5, 0, 'Flatten the ground'],
+])('dirt on a ground of %p under a form of %p is mended by “%s”', (ground, form, label) => {
+  const picture = dirty(ground, form);
+  const found = pictureChecks(picture);
+  expect(found.checks.find((c) => c.name === 'dirt')!.ok).toBe(false);
+  const mend = mendOf('dirt', found, SIDE)!;
+  expect(mend.label).toBe(label);
+  if (mend.kind !== 'step') throw new Error('A step was wanted.');
+  const step = StepSchema.parse({ id: '00000000-0000-4000-8000-000000000001', kind: mend.step, ...mend.given });
+  const clean = toGrey(runStep(rasterOf(picture), step, { others: new Map(), scale: 1 }));
+  expect(pictureChecks(clean).checks.find((c) => c.name === 'dirt')!.ok).toBe(true);
+});
 
 test('a size is offered that keeps a quarter over the true resolution, never more pixels than there are', () => {
   const found = pictureChecks(dirty(0, 1));
@@ -43,10 +46,23 @@ test('a size is offered that keeps a quarter over the true resolution, never mor
 
 test('every mend that is a step is one the recipe takes', () => {
   const found = pictureChecks(dirty(0, 1));
-  for (const name of ['margin', 'ring-loss', 'ground', 'dirt', 'specks', 'used-range', 'banding', 'seam', 'lift'] as const) {
+  for (const name of [
+    'margin',
+    'ring-loss',
+    'ground',
+    'dirt',
+    'specks',
+    'used-range',
+    'banding',
+    'seam',
+    'lift',
+  ] as const) {
     const mend = mendOf(name, found, SIDE);
     expect(mend?.kind).toBe('step');
-    if (mend?.kind === 'step') expect(StepSchema.safeParse({ id: '00000000-0000-4000-8000-000000000001', kind: mend.step, ...mend.given }).success).toBe(true);
+    if (mend?.kind === 'step')
+      expect(
+        StepSchema.safeParse({ id: '00000000-0000-4000-8000-000000000001', kind: mend.step, ...mend.given }).success,
+      ).toBe(true);
   }
   expect(mendOf('undercut', found, SIDE)).toBeNull();
 });

@@ -5,7 +5,8 @@ import { newGrow, newStep, STEP_KINDS, StepSchema, type Step } from '#core/setti
 import { newCache, othersOf, RecipeCancelled, runRecipe, runStep, StepError, type StepContext } from './index';
 
 let ids = 0;
-const step = (given: { kind: Step['kind'] } & Record<string, unknown>): Step => StepSchema.parse({ id: `5f0c1d9e-3b41-4c8a-9f5e-${String(++ids).padStart(12, '0')}`, ...given });
+const step = (given: { kind: Step['kind'] } & Record<string, unknown>): Step =>
+  StepSchema.parse({ id: `5f0c1d9e-3b41-4c8a-9f5e-${String(++ids).padStart(12, '0')}`, ...given });
 const alone: StepContext = { scale: 1, others: new Map() };
 const colour = (size: number): Raster => {
   const planes = [0, 1, 2].map(() => new Float32Array(size * size));
@@ -53,9 +54,16 @@ test('crop, resize and repeat change the size as they say', () => {
 });
 
 test('grey mix weighs the colours', () => {
-  const raster: Raster = { width: 1, height: 1, planes: [Float32Array.of(0.5), Float32Array.of(0.25), Float32Array.of(1)] };
+  const raster: Raster = {
+    width: 1,
+    height: 1,
+    planes: [Float32Array.of(0.5), Float32Array.of(0.25), Float32Array.of(1)],
+  };
   expect(runStep(raster, step({ kind: 'mix', red: 100, green: 0, blue: 0 }), alone).planes[0]![0]).toBeCloseTo(0.5, 6);
-  expect(runStep(raster, step({ kind: 'mix', red: 0, green: 200, blue: -20 }), alone).planes[0]![0]).toBeCloseTo(0.3, 6);
+  expect(runStep(raster, step({ kind: 'mix', red: 0, green: 200, blue: -20 }), alone).planes[0]![0]).toBeCloseTo(
+    0.3,
+    6,
+  );
 });
 
 test('a step whose other alpha was deleted is left out with a sentence; the rest runs', () => {
@@ -91,7 +99,8 @@ describe('the cache', () => {
 test('cancelling between steps ends the run', () => {
   const steps = [step({ kind: 'invert' }), step({ kind: 'invert' }), step({ kind: 'invert' })];
   const shares: number[] = [];
-  const run = (): unknown => runRecipe(rasterOf(newPicture(8, 8)), 'b', steps, alone, { size: 8, onProgress: (s) => shares.push(s) < 3 });
+  const run = (): unknown =>
+    runRecipe(rasterOf(newPicture(8, 8)), 'b', steps, alone, { size: 8, onProgress: (s) => shares.push(s) < 3 });
   expect(run).toThrow(RecipeCancelled);
   expect(shares).toEqual([0, 0.25, 0.5]);
 });
@@ -104,11 +113,18 @@ test('what a step is given can be asked for', () => {
 
 test('a recipe at 512 and at 4096 agree after reduction', () => {
   const steps = [
-    step({ kind: 'even', size: 20 }), step({ kind: 'levels', black: 0.1, white: 0.9, mid: 1.2 }), step({ kind: 'blur', radius: 0.5 }), step({ kind: 'despeckle', size: 0.4, contrast: 10 }),
-    step({ kind: 'crop', left: 5, right: 5, top: 5, bottom: 5 }), step({ kind: 'terrace', steps: 4, soft: 80 }), step({ kind: 'feather' }), step({ kind: 'pad', margin: 4, centre: false }),
+    step({ kind: 'even', size: 20 }),
+    step({ kind: 'levels', black: 0.1, white: 0.9, mid: 1.2 }),
+    step({ kind: 'blur', radius: 0.5 }),
+    step({ kind: 'despeckle', size: 0.4, contrast: 10 }),
+    step({ kind: 'crop', left: 5, right: 5, top: 5, bottom: 5 }),
+    step({ kind: 'terrace', steps: 4, soft: 80 }),
+    step({ kind: 'feather' }),
+    step({ kind: 'pad', margin: 4, centre: false }),
   ];
   const large = growPattern(newGrow('pebbles', 4), 4096);
   const small = resize(large, 512, 512);
-  const at = (p: Picture, scale: number, size: number): Picture => runRecipe(rasterOf(p), 'b', steps, { scale, others: new Map() }, { size }).picture;
+  const at = (p: Picture, scale: number, size: number): Picture =>
+    runRecipe(rasterOf(p), 'b', steps, { scale, others: new Map() }, { size }).picture;
   expect(psnr(resize(at(large, 1, 4096), 512, 512), at(small, 1 / 8, 512))).toBeGreaterThan(34);
 });

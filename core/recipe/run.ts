@@ -39,7 +39,14 @@ export interface StepCache {
 export const newCache = (): StepCache => ({ keys: [], rasters: [] });
 
 /** `baseKey` names the base and its size, so that the cache knows another one. */
-export function runRecipe(base: Raster, baseKey: string, steps: readonly Step[], context: StepContext, options: RunOptions, cache: StepCache = newCache()): RecipeRun {
+export function runRecipe(
+  base: Raster,
+  baseKey: string,
+  steps: readonly Step[],
+  context: StepContext,
+  options: RunOptions,
+  cache: StepCache = newCache(),
+): RecipeRun {
   const problems: RecipeRun['problems'] = [];
   const end = options.until === undefined ? -1 : steps.findIndex((s) => s.id === options.until);
   const wanted = (end < 0 ? steps : steps.slice(0, end)).filter((s) => s.on);
@@ -74,7 +81,11 @@ export function runRecipe(base: Raster, baseKey: string, steps: readonly Step[],
   });
   if (!going(wanted.length / (wanted.length + 1))) throw new RecipeCancelled();
   const square = squared(toGrey(at));
-  return { picture: within(resize(square, options.size, options.size)), shape: { width: at.width, height: at.height }, problems };
+  return {
+    picture: within(resize(square, options.size, options.size)),
+    shape: { width: at.width, height: at.height },
+    problems,
+  };
 }
 
 /** Cubics overshoot a little at hard edges; an alpha is 0–1. */

@@ -8,11 +8,53 @@ import { lend, type Surface } from './surface';
 /** What the module exports; addresses and counts are unsigned 32-bit, the rest float64. */
 interface Exports {
   leavesInSphere(s: number, x: number, y: number, z: number, radius: number): number;
-  footing(s: number, found: number, sx: number, sy: number, sz: number, x: number, y: number, z: number, reach: number): void;
-  gather(s: number, found: number, held: number, radius: number, reach: number, square: boolean, fromStart: boolean, strongest: boolean, mask: boolean, normals: boolean): number;
-  weigh(s: number, count: number, table: number, square: boolean, picture: number, width: number, height: number, fit: number, ground: number, masked: boolean): void;
+  footing(
+    s: number,
+    found: number,
+    sx: number,
+    sy: number,
+    sz: number,
+    x: number,
+    y: number,
+    z: number,
+    reach: number,
+  ): void;
+  gather(
+    s: number,
+    found: number,
+    held: number,
+    radius: number,
+    reach: number,
+    square: boolean,
+    fromStart: boolean,
+    strongest: boolean,
+    mask: boolean,
+    normals: boolean,
+  ): number;
+  weigh(
+    s: number,
+    count: number,
+    table: number,
+    square: boolean,
+    picture: number,
+    width: number,
+    height: number,
+    fit: number,
+    ground: number,
+    masked: boolean,
+  ): void;
   repeat(s: number, count: number, picture: number, width: number, height: number, gain: number, base: number): void;
-  wrap(s: number, count: number, picture: number, width: number, height: number, cos: number, sin: number, gain: number, base: number): void;
+  wrap(
+    s: number,
+    count: number,
+    picture: number,
+    width: number,
+    height: number,
+    cos: number,
+    sin: number,
+    gain: number,
+    base: number,
+  ): void;
   stencil(s: number, count: number, picture: number, width: number, height: number, gain: number, base: number): void;
   pushOut(s: number, count: number, scale: number, even: boolean): void;
   push(s: number, count: number, x: number, y: number, z: number, scale: number, even: boolean): void;
@@ -58,15 +100,34 @@ function bind(e: Exports): Loops {
       putFrame(s, frame);
       const found = e.leavesInSphere(at(s), o[0], o[1], o[2], gatherReach(frame, brush.square, brush.reach));
       reserveCopies(s.start, s.mesh, found);
-      s.touchedCount = e.gather(at(s), found, s.start.count, radius, brush.reach, brush.square, fromStart, brush.even, s.changesMask, s.keepsNormals);
+      s.touchedCount = e.gather(
+        at(s),
+        found,
+        s.start.count,
+        radius,
+        brush.reach,
+        brush.square,
+        fromStart,
+        brush.even,
+        s.changesMask,
+        s.keepsNormals,
+      );
       s.start.count = s.scratch[15]!;
       return s.touchedCount;
     },
     weigh(s, brush, form, masked) {
       const picture = form?.picture ?? null;
       e.weigh(
-        at(s), s.touchedCount, lend(s, brush.falloff), brush.square, picture ? lend(s, picture.data) : 0, picture?.width ?? 0, picture?.height ?? 0,
-        form?.fit ?? 1, form?.ground ?? 0, masked,
+        at(s),
+        s.touchedCount,
+        lend(s, brush.falloff),
+        brush.square,
+        picture ? lend(s, picture.data) : 0,
+        picture?.width ?? 0,
+        picture?.height ?? 0,
+        form?.fit ?? 1,
+        form?.ground ?? 0,
+        masked,
       );
     },
     repeat(s, picture, map, { gain, base }) {
@@ -74,7 +135,17 @@ function bind(e: Exports): Loops {
       e.repeat(at(s), s.touchedCount, lend(s, picture.data), picture.width, picture.height, gain, base);
     },
     wrap(s, picture, { side, turnRad }, { gain, base }) {
-      e.wrap(at(s), s.touchedCount, lend(s, picture.data), picture.width, picture.height, Math.cos(turnRad) / side, Math.sin(turnRad) / side, gain, base);
+      e.wrap(
+        at(s),
+        s.touchedCount,
+        lend(s, picture.data),
+        picture.width,
+        picture.height,
+        Math.cos(turnRad) / side,
+        Math.sin(turnRad) / side,
+        gain,
+        base,
+      );
     },
     stencil(s, picture, rows, { gain, base }) {
       s.scratch.set([...rows.u, ...rows.v, ...rows.w], MAP);

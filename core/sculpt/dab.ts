@@ -1,5 +1,6 @@
 /**
- * One dab and its copies under symmetry: gather what each touches, weigh it, let the action work, renew what hangs on it.
+ * One dab and its copies under symmetry: gather what each touches, weigh it, let the action work, renew what hangs on
+ * it.
  *
  * All copies look at the clay as it was before any of them moved it, so that copies that overlap stay symmetric.
  */
@@ -74,16 +75,26 @@ function weigh(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
       if (!brush.vector) lay(form, true);
       return;
     case 'inflate':
-    case 'crease': return lay(form, true);
-    case 'mask': return lay(form, false);
+    case 'crease':
+      return lay(form, true);
+    case 'mask':
+      return lay(form, false);
     case 'smooth':
-    case 'move': return lay(shaped(form), true);
+    case 'move':
+      return lay(shaped(form), true);
     case 'build': {
       loops.weigh(s, brush, null, true);
       const mean = loops.meanHeight(s, frame);
       if (form.picture || brush.tooth) lay(form, true);
       // Up to a plane a little over the mean: hollows fill first, what stands higher stays.
-      return loops.level(s, frame, mean + form.scale * sign, brush.strength, Math.abs(form.scale) * BUILD_MOST, sign > 0 ? -1 : 1);
+      return loops.level(
+        s,
+        frame,
+        mean + form.scale * sign,
+        brush.strength,
+        Math.abs(form.scale) * BUILD_MOST,
+        sign > 0 ? -1 : 1,
+      );
     }
     case 'flatten': {
       lay(shaped(form), true);
@@ -99,14 +110,21 @@ function act(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
   const { frame, by } = dab;
   const scale = dabForm(brush, frame, dab.stencil, s.spacing).scale * brush.strength * sign;
   switch (brush.action) {
-    case 'lift': return brush.vector ? liftVector(s, frame, brush, sign) : lift(s, dab, scale, brush.even);
+    case 'lift':
+      return brush.vector ? liftVector(s, frame, brush, sign) : lift(s, dab, scale, brush.even);
     case 'build':
-    case 'flatten': return loops.push(s, frame.normal, 1, false);
-    case 'inflate': return loops.inflate(s, scale);
-    case 'crease': return loops.crease(s, frame, -scale, -brush.pinch * brush.strength * frame.radius);
-    case 'move': return loops.carry(s, by, brush.strength);
-    case 'mask': return loops.paintMask(s, brush.strength * sign, brush.even);
-    case 'smooth': return relax(s, brush, []);
+    case 'flatten':
+      return loops.push(s, frame.normal, 1, false);
+    case 'inflate':
+      return loops.inflate(s, scale);
+    case 'crease':
+      return loops.crease(s, frame, -scale, -brush.pinch * brush.strength * frame.radius);
+    case 'move':
+      return loops.carry(s, by, brush.strength);
+    case 'mask':
+      return loops.paintMask(s, brush.strength * sign, brush.even);
+    case 'smooth':
+      return relax(s, brush, []);
   }
 }
 

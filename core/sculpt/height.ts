@@ -28,8 +28,11 @@ function sideOf(brush: ResolvedBrush, frame: DabFrame, stencil: StencilRows | nu
   switch (brush.mapping) {
     case 'surface':
     case 'view':
-    case 'shuffled': return (2 * frame.radius) / brush.fit;
-    case 'wrapped': return brush.tile;
-    case 'stencil': return stencil ? stencilSide(stencil, frame.origin, frame.tangent, frame.bitangent) : 0;
+    case 'shuffled':
+      return (2 * frame.radius) / brush.fit;
+    case 'wrapped':
+      return brush.tile;
+    case 'stencil':
+      return stencil ? stencilSide(stencil, frame.origin, frame.tangent, frame.bitangent) : 0;
   }
 }

@@ -9,11 +9,13 @@ import type { Surface } from './surface';
 export function layForm(s: Surface, dab: Dab, brush: ResolvedBrush, form: DabForm | null, masked: boolean): void {
   const { loops } = s;
   const picture = form?.picture;
-  if (!form || !picture || brush.mapping === 'surface' || brush.mapping === 'view') return loops.weigh(s, brush, form, masked);
+  if (!form || !picture || brush.mapping === 'surface' || brush.mapping === 'view')
+    return loops.weigh(s, brush, form, masked);
   loops.weigh(s, brush, null, masked);
   const tones = { gain: 1, base: -form.ground };
   switch (brush.mapping) {
-    case 'wrapped': return loops.wrap(s, picture, { side: brush.tile, turnRad: brush.turnRad }, tones);
+    case 'wrapped':
+      return loops.wrap(s, picture, { side: brush.tile, turnRad: brush.turnRad }, tones);
     case 'shuffled': {
       const half = brush.fit / 2;
       const [x, y] = dab.shuffle;

@@ -30,18 +30,26 @@ export interface WrapMap {
 }
 
 export interface Loops {
-  /** Mean, weighted by area, of the faces within `reach` of `at` that are turned as the face hit is; as the stroke began. */
+  /**
+   * Mean, weighted by area, of the faces within `reach` of `at` that are turned as the face hit is; as the stroke
+   * began.
+   */
   footing(s: Surface, triangle: number, at: Vec3, reach: number): Vec3;
   /**
    * Finds the vertices a dab touches: fills `touched`, `u`, `v`, keeps copies of their leaves, returns how many.
    * With `fromStart` places are those at the stroke's beginning.
    */
   gather(s: Surface, frame: DabFrame, brush: ResolvedBrush, fromStart: boolean): number;
-  /** Fills `amount` with form × falloff × (1 − mask) of each touched vertex; without a form 1 stands in, unless `masked` the mask is left out. */
+  /**
+   * Fills `amount` with form × falloff × (1 − mask) of each touched vertex; without a form 1 stands in, unless `masked`
+   * the mask is left out.
+   */
   weigh(s: Surface, brush: ResolvedBrush, form: DabForm | null, masked: boolean): void;
   /** Multiplies `amount` by a picture that repeats over the dab's plane. */
   repeat(s: Surface, picture: Picture, map: FlatMap, tones: Tones): void;
-  /** Multiplies `amount` by a picture that repeats over the body as the stroke found it, blended over its three axes. */
+  /**
+   * Multiplies `amount` by a picture that repeats over the body as the stroke found it, blended over its three axes.
+   */
   wrap(s: Surface, picture: Picture, map: WrapMap, tones: Tones): void;
   /** Multiplies `amount` by a picture that lies over the view; what is beside it is left alone. */
   stencil(s: Surface, picture: Picture, rows: StencilRows, tones: Tones): void;
@@ -62,14 +70,25 @@ export interface Loops {
   level(s: Surface, frame: DabFrame, to: number, share: number, most: number, from: -1 | 0 | 1): void;
   /** Moves by `by` × amount. */
   carry(s: Surface, by: Vec3, share: number): void;
-  /** Finds the ways (see `waysOf`) of one step towards the mean of the neighbours by amount × share; open borders stay. Lays them over u, v and the list. */
+  /**
+   * Finds the ways (see `waysOf`) of one step towards the mean of the neighbours by amount × share; open borders stay.
+   * Lays them over u, v and the list.
+   */
   relax(s: Surface, share: number): void;
   /** Goes the ways that were found. */
   shift(s: Surface): void;
-  /** Adds sign × strength × amount to the masks, 0 to 1; with `even`, from where they stood and only the strongest dab. */
+  /**
+   * Adds sign × strength × amount to the masks, 0 to 1; with `even`, from where they stood and only the strongest dab.
+   */
   paintMask(s: Surface, scale: number, even: boolean): void;
-  /** After vertices have moved: normals where touched and one ring round, boxes of the leaves concerned, the list for the view. */
+  /**
+   * After vertices have moved: normals where touched and one ring round, boxes of the leaves concerned, the list for
+   * the view.
+   */
   renew(s: Surface, vertices: Uint32Array, count: number): void;
-  /** Fits the boxes of the first `count` leaves in the surface's list, and what stands above them; copies held widen them. */
+  /**
+   * Fits the boxes of the first `count` leaves in the surface's list, and what stands above them; copies held widen
+   * them.
+   */
   refit(s: Surface, count: number): void;
 }

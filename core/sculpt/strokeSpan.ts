@@ -19,7 +19,8 @@ export function rewindSpan(s: Surface): void {
 export function endSpan(s: Surface): Before {
   const before = takeAway(s.start, s.changesMask);
   forget(s.start);
-  // Boxes held both surfaces while the stroke ran; now they are drawn in. Ascending, so that the climb meets each node once.
+  // Boxes held both surfaces while the stroke ran; now they are drawn in. Ascending, so that the climb meets each node
+  // once.
   s.leaves.set(before.leaves.slice().sort());
   s.loops.refit(s, before.leaves.length);
   return before;
@@ -36,7 +37,8 @@ export function restore(s: Surface, before: Before): void {
     const own = Math.min(LEAF, vertexCount - first);
     const from = i * LEAF * 3;
     for (let k = 0, at = first * 3, was = from; k < own; k++, at += 3, was += 3) {
-      if (p[at] !== stood[was] || p[at + 1] !== stood[was + 1] || p[at + 2] !== stood[was + 2]) touched[moved++] = first + k;
+      if (p[at] !== stood[was] || p[at + 1] !== stood[was + 1] || p[at + 2] !== stood[was + 2])
+        touched[moved++] = first + k;
     }
     p.set(stood.subarray(from, from + own * 3), first * 3);
     if (!before.mask) continue;
@@ -49,7 +51,11 @@ export function restore(s: Surface, before: Before): void {
 /** The same leaves as they stand now. */
 export function takeLeaves(s: Surface, like: Before): Before {
   const { positions, mask, vertexCount } = s.mesh;
-  const out: Before = { leaves: like.leaves, positions: new Float32Array(like.positions.length), mask: like.mask && new Float32Array(like.mask.length) };
+  const out: Before = {
+    leaves: like.leaves,
+    positions: new Float32Array(like.positions.length),
+    mask: like.mask && new Float32Array(like.mask.length),
+  };
   like.leaves.forEach((leaf, i) => {
     const first = leaf * LEAF;
     const own = Math.min(LEAF, vertexCount - first);

@@ -1,4 +1,6 @@
-/** A mesh that is being sculpted: the mesh, its copies, its work lists, and what has changed since it was last drawn. */
+/**
+ * A mesh that is being sculpted: the mesh, its copies, its work lists, and what has changed since it was last drawn.
+ */
 import { giveBack, take, takeFloats, takeWords, type Block } from '#core/memory';
 import { leafCopies, meanSpacing, type LeafCopies, type Mesh } from '#core/mesh';
 import { compiledLoops } from './compiled';
@@ -31,7 +33,10 @@ export interface Surface {
   /** Leaves met by the last query, and a work list of tree nodes. */
   leaves: Uint32Array;
   nodes: Uint32Array;
-  /** A dab's frame for the compiled loops: centre, normal, tangent, bitangent, what a loop answers, and maps of pictures. */
+  /**
+   * A dab's frame for the compiled loops: centre, normal, tangent, bitangent, what a loop answers, and maps of
+   * pictures.
+   */
   scratch: Float64Array;
   /** Where each array lies, in the order the compiled loops know. */
   header: Uint32Array;
@@ -69,14 +74,59 @@ export function surface(mesh: Mesh, options: { plain: boolean } = { plain: false
   const o = mesh.offsets;
   const header = words(32);
   header.set([
-    o.positions, o.normals, o.mask, o.triangles, o.ringStarts, o.rings, o.leafTriangles, o.strayStarts, o.strays, o.boxes,
-    touched.byteOffset, u.byteOffset, v.byteOffset, amount.byteOffset, list.byteOffset, vertexMark.byteOffset, leafMark.byteOffset,
-    leaves.byteOffset, nodes.byteOffset, changed.byteOffset, isChanged.byteOffset, start.copyAt.byteOffset, start.leaves.byteOffset,
-    start.records.byteOffset, scratch.byteOffset, vertexCount, leafCount, mesh.leafBase,
+    o.positions,
+    o.normals,
+    o.mask,
+    o.triangles,
+    o.ringStarts,
+    o.rings,
+    o.leafTriangles,
+    o.strayStarts,
+    o.strays,
+    o.boxes,
+    touched.byteOffset,
+    u.byteOffset,
+    v.byteOffset,
+    amount.byteOffset,
+    list.byteOffset,
+    vertexMark.byteOffset,
+    leafMark.byteOffset,
+    leaves.byteOffset,
+    nodes.byteOffset,
+    changed.byteOffset,
+    isChanged.byteOffset,
+    start.copyAt.byteOffset,
+    start.leaves.byteOffset,
+    start.records.byteOffset,
+    scratch.byteOffset,
+    vertexCount,
+    leafCount,
+    mesh.leafBase,
   ]);
   return {
-    mesh, loops: options.plain ? plainLoops : compiledLoops(room.memory), spacing: meanSpacing(mesh), start, changesMask: false, keepsNormals: false, touched, u, v, amount, touchedCount: 0,
-    list, vertexMark, leafMark, mark: 0, leaves, nodes, scratch, header, lent: new Map(), changed, changedCount: 0, isChanged,
+    mesh,
+    loops: options.plain ? plainLoops : compiledLoops(room.memory),
+    spacing: meanSpacing(mesh),
+    start,
+    changesMask: false,
+    keepsNormals: false,
+    touched,
+    u,
+    v,
+    amount,
+    touchedCount: 0,
+    list,
+    vertexMark,
+    leafMark,
+    mark: 0,
+    leaves,
+    nodes,
+    scratch,
+    header,
+    lent: new Map(),
+    changed,
+    changedCount: 0,
+    isChanged,
   };
 }
 

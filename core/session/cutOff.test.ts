@@ -3,13 +3,19 @@ import { cutOff, maskLastRaised, replay, undo, type Session } from './session';
 import { heightNear, slabSession, stroke, testBrush } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();
-const stamp = testBrush({ stroke: { type: 'press', size: 0.4 }, touch: { falloff: { kind: 'full', hold: 0, nodes: [] } } });
+const stamp = testBrush({
+  stroke: { type: 'press', size: 0.4 },
+  touch: { falloff: { kind: 'full', hold: 0, nodes: [] } },
+});
 
 function volume(p: Float32Array, t: Uint32Array): number {
   let six = 0;
   for (let i = 0; i < t.length; i += 3) {
     const [a, b, c] = [t[i]! * 3, t[i + 1]! * 3, t[i + 2]! * 3];
-    six += p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) - p[a + 1]! * (p[b]! * p[c + 2]! - p[b + 2]! * p[c]!) + p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
+    six +=
+      p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) -
+      p[a + 1]! * (p[b]! * p[c + 2]! - p[b + 2]! * p[c]!) +
+      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
   }
   return six / 6;
 }
@@ -54,7 +60,17 @@ describe('cut off', () => {
 
   test('several letters of one stroke come off together, each closed', () => {
     const s = slabSession(plane(128, 2));
-    stroke(s, testBrush({ stroke: { type: 'trail', size: 0.1, spacing: 200 }, touch: { falloff: { kind: 'full', hold: 0, nodes: [] } } }), [[-0.6, 0], [0.6, 0]]);
+    stroke(
+      s,
+      testBrush({
+        stroke: { type: 'trail', size: 0.1, spacing: 200 },
+        touch: { falloff: { kind: 'full', hold: 0, nodes: [] } },
+      }),
+      [
+        [-0.6, 0],
+        [0.6, 0],
+      ],
+    );
     maskLastRaised(s);
     const { open, pieces } = weld(cutOff(s, 0.01)!);
     expect([open, pieces]).toEqual([0, 4]);

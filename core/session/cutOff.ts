@@ -24,7 +24,11 @@ export function maskRaised(s: Surface, before: Before): void {
     for (let k = 0; k < own; k++) {
       const at = (first + k) * 3;
       const was = i * LEAF * 3 + k * 3;
-      const by = Math.hypot(p[at]! - before.positions[was]!, p[at + 1]! - before.positions[was + 1]!, p[at + 2]! - before.positions[was + 2]!);
+      const by = Math.hypot(
+        p[at]! - before.positions[was]!,
+        p[at + 1]! - before.positions[was + 1]!,
+        p[at + 2]! - before.positions[was + 2]!,
+      );
       moved[first + k] = by;
       most = Math.max(most, by);
     }
@@ -32,11 +36,15 @@ export function maskRaised(s: Surface, before: Before): void {
   changeMask(s, (v) => (most > 0 && moved[v]! > most * RAISED ? 1 : 0));
 }
 
-/** The piece that is masked, as a closed mesh; null when no whole triangle is. `base` are the places of the untouched body. */
+/**
+ * The piece that is masked, as a closed mesh; null when no whole triangle is. `base` are the places of the untouched
+ * body.
+ */
 export function pieceOf({ mesh }: Surface, base: Float32Array, thickness: number): RawMesh | null {
   const { positions: p, mask, triangles, vertexCount } = mesh;
   const taken: number[] = [];
-  for (let t = 0; t < triangles.length; t += 3) if ([0, 1, 2].every((k) => mask[triangles[t + k]!]! > TAKEN)) taken.push(t);
+  for (let t = 0; t < triangles.length; t += 3)
+    if ([0, 1, 2].every((k) => mask[triangles[t + k]!]! > TAKEN)) taken.push(t);
   if (taken.length === 0) return null;
   const place = new Int32Array(vertexCount).fill(-1);
   const used: number[] = [];

@@ -8,7 +8,10 @@ import { session, type Session } from './session';
 import { heightNear, slabSession, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();
-const press: BrushChange = { stroke: { type: 'press', size: 0.4 }, touch: { falloff: { kind: 'full', hold: 0.5, nodes: [] } } };
+const press: BrushChange = {
+  stroke: { type: 'press', size: 0.4 },
+  touch: { falloff: { kind: 'full', hold: 0.5, nodes: [] } },
+};
 
 describe('one dab', () => {
   test('lifts the plain form by depth · relief · 2r · f · strength', () => {
@@ -31,15 +34,27 @@ describe('one dab', () => {
 
   test.each(FALLOFF_KINDS)('falls off as %s does', (kind) => {
     const s = slabSession(plane(128, 2));
-    const falloff = { kind, hold: 0.5, nodes: [{ x: 0, y: 1, corner: true }, { x: 1, y: 0, corner: true }] };
+    const falloff = {
+      kind,
+      hold: 0.5,
+      nodes: [
+        { x: 0, y: 1, corner: true },
+        { x: 1, y: 0, corner: true },
+      ],
+    };
     stroke(s, testBrush({ stroke: { type: 'press', size: 0.5 }, touch: { falloff } }), [[0, 0]]);
     const half = heightNear(s, 0.25, 0) / heightNear(s, 0, 0);
-    const wanted = { full: 1, plateau: 1, dome: Math.sqrt(0.75), bell: 0.5625, cone: 0.5, needle: 0.125, own: 0.5 }[kind];
+    const wanted = { full: 1, plateau: 1, dome: Math.sqrt(0.75), bell: 0.5625, cone: 0.5, needle: 0.125, own: 0.5 }[
+      kind
+    ];
     expect(half).toBeCloseTo(wanted, 3);
   });
 
   test('a square footprint fills its corners, a round one does not', () => {
-    for (const [footprint, corner] of [['round', 0], ['square', 0.08]] as const) {
+    for (const [footprint, corner] of [
+      ['round', 0],
+      ['square', 0.08],
+    ] as const) {
       const s = slabSession();
       stroke(s, testBrush({ ...press, form: { footprint } }), [[0, 0]]);
       expect(heightNear(s, 0.34, 0.34)).toBeCloseTo(corner, 6);
@@ -49,7 +64,14 @@ describe('one dab', () => {
   test('leaves alone what is deeper than its reach or turned away', () => {
     const s = session(surface(buildMesh(body('ball', 24))), { replay: false });
     const before = bytes(s);
-    stroke(s, testBrush({ stroke: { type: 'press', size: 1.5 }, touch: { reachDepth: 4, overlaps: 'add', falloff: { kind: 'full', hold: 0, nodes: [] } } }), [[0, 0]]);
+    stroke(
+      s,
+      testBrush({
+        stroke: { type: 'press', size: 1.5 },
+        touch: { reachDepth: 4, overlaps: 'add', falloff: { kind: 'full', hold: 0, nodes: [] } },
+      }),
+      [[0, 0]],
+    );
     const p = s.surface.mesh.positions;
     let front = 0;
     let back = 0;
@@ -86,7 +108,11 @@ describe('one dab', () => {
     const picture = newPicture(16, 16, 0.5);
     picture.data.fill(0.25, 0, 128);
     const s = slabSession(plane(128, 2));
-    stroke(s, testBrush({ ...press, form: { ground: 0.5 } }, { pyramid: pyramid(picture), relief: 0.2, vector: null }), [[0, 0]]);
+    stroke(
+      s,
+      testBrush({ ...press, form: { ground: 0.5 } }, { pyramid: pyramid(picture), relief: 0.2, vector: null }),
+      [[0, 0]],
+    );
     expect(heightNear(s, 0, -0.2)).toBeCloseTo(0, 9);
     expect(heightNear(s, 0, 0.2)).toBeCloseTo(-0.25 * 0.2 * 0.8, 6);
   });
@@ -122,27 +148,54 @@ test('round trip: cast a slab, stamp it once at 100 % on a flat body, cast that:
   const tones = castTones(first, side, null, null);
 
   const flat = slabSession(plane(512, 2));
-  stroke(flat, testBrush({
-    stroke: { type: 'press', size: side / 2 }, form: { footprint: 'square' },
-    touch: { falloff: { kind: 'full', hold: 0, nodes: [] }, strength: 100 },
-  }, { pyramid: pyramid(tones.picture), relief: tones.relief, vector: null }), [[0, 0]]);
-  const second = castTones(castHeights(flat.surface.mesh, { frame, size: 512, samples: 1 }), side, tones.floor, tones.crown);
+  stroke(
+    flat,
+    testBrush(
+      {
+        stroke: { type: 'press', size: side / 2 },
+        form: { footprint: 'square' },
+        touch: { falloff: { kind: 'full', hold: 0, nodes: [] }, strength: 100 },
+      },
+      { pyramid: pyramid(tones.picture), relief: tones.relief, vector: null },
+    ),
+    [[0, 0]],
+  );
+  const second = castTones(
+    castHeights(flat.surface.mesh, { frame, size: 512, samples: 1 }),
+    side,
+    tones.floor,
+    tones.crown,
+  );
   expect(psnr(tones.picture, second.picture)).toBeGreaterThan(50);
 });
 
-test.each(['surface', 'view', 'wrapped'] as const)('the profile agrees with the clay that is stamped, mapping %s', (mapping) => {
-  const picture = newPicture(128);
-  for (let i = 0; i < picture.data.length; i++) picture.data[i] = Math.hypot(((i % 128) + 0.5) / 128 - 0.5, (Math.floor(i / 128) + 0.5) / 128 - 0.5) < 0.25 ? 1 : 0.2;
-  const brush = testBrush({
-    stroke: { type: 'press', size: 0.5, mapping }, form: { ground: 0.2, tile: 0.3 }, touch: { falloff: { kind: 'dome', hold: 0.5, nodes: [] } },
-  }, { pyramid: pyramid(picture), relief: 0.2, vector: null });
-  const s = slabSession(plane(128, 2));
-  stroke(s, brush, [[0, 0]]);
-  if (mapping === 'wrapped') {
-    // The picture's corner lies on the body's origin, so its boss stands half a tile away.
-    expect(heightNear(s, 0, 0)).toBeCloseTo(0, 6);
-    expect(heightNear(s, 0.15625, 0.15625)).toBeCloseTo(fullHeight(brush) * 0.8 * Math.sqrt(1 - 2 * (0.15625 / 0.5) ** 2), 3);
-    return;
-  }
-  for (const x of [0, 0.1, 0.4]) expect(heightNear(s, x, 0)).toBeCloseTo(shareAt(brush, (Math.round(x * 64) / 64) / 0.5, 0) * fullHeight(brush), 3);
-});
+test.each(['surface', 'view', 'wrapped'] as const)(
+  'the profile agrees with the clay that is stamped, mapping %s',
+  (mapping) => {
+    const picture = newPicture(128);
+    for (let i = 0; i < picture.data.length; i++)
+      picture.data[i] =
+        Math.hypot(((i % 128) + 0.5) / 128 - 0.5, (Math.floor(i / 128) + 0.5) / 128 - 0.5) < 0.25 ? 1 : 0.2;
+    const brush = testBrush(
+      {
+        stroke: { type: 'press', size: 0.5, mapping },
+        form: { ground: 0.2, tile: 0.3 },
+        touch: { falloff: { kind: 'dome', hold: 0.5, nodes: [] } },
+      },
+      { pyramid: pyramid(picture), relief: 0.2, vector: null },
+    );
+    const s = slabSession(plane(128, 2));
+    stroke(s, brush, [[0, 0]]);
+    if (mapping === 'wrapped') {
+      // The picture's corner lies on the body's origin, so its boss stands half a tile away.
+      expect(heightNear(s, 0, 0)).toBeCloseTo(0, 6);
+      expect(heightNear(s, 0.15625, 0.15625)).toBeCloseTo(
+        fullHeight(brush) * 0.8 * Math.sqrt(1 - 2 * (0.15625 / 0.5) ** 2),
+        3,
+      );
+      return;
+    }
+    for (const x of [0, 0.1, 0.4])
+      expect(heightNear(s, x, 0)).toBeCloseTo(shareAt(brush, Math.round(x * 64) / 64 / 0.5, 0) * fullHeight(brush), 3);
+  },
+);

@@ -18,14 +18,18 @@ function bumps(size = 64): Picture {
   for (let j = 0; j < size; j++) {
     for (let i = 0; i < size; i++) {
       const [x, y] = [((i + 0.5) / size) * 2 * Math.PI, ((j + 0.5) / size) * 2 * Math.PI];
-      picture.data[j * size + i] = 0.5 + 0.25 * Math.sin(x) + 0.15 * Math.cos(y + 0.6 * Math.sin(x)) + 0.1 * Math.sin(2 * x + y);
+      picture.data[j * size + i] =
+        0.5 + 0.25 * Math.sin(x) + 0.15 * Math.cos(y + 0.6 * Math.sin(x)) + 0.1 * Math.sin(2 * x + y);
     }
   }
   return picture;
 }
 
 const press = (mapping: Mapping, more: BrushChange = {}): BrushChange => ({
-  form: { depth: 100, tile: 0.4, ...more.form }, touch: { falloff: { ...FULL, nodes: [] }, ...more.touch }, stroke: { type: 'press', size: 0.4, mapping, ...more.stroke }, drift: { ...more.drift },
+  form: { depth: 100, tile: 0.4, ...more.form },
+  touch: { falloff: { ...FULL, nodes: [] }, ...more.touch },
+  stroke: { type: 'press', size: 0.4, mapping, ...more.stroke },
+  drift: { ...more.drift },
 });
 
 test('full falloff reproduces the picture to the ring', () => {
@@ -51,8 +55,22 @@ test('On surface lays a disc on a ball with less than 2 % stretch up to a quarte
     const s = session(surface(buildMesh(body('ball', 150))), { replay: true });
     const centre = [0.48, 0.6, 0.64];
     const before = bytes(s);
-    beginStroke(s, start(testBrush({ stroke: { type: 'press', size: radius }, touch: { falloff: { ...FULL, nodes: [] } }, form: { depth: 10 } })));
-    extendStroke(s, [{ origin: centre.map((c) => c * 3) as [number, number, number], direction: centre.map((c) => -c) as [number, number, number] }]);
+    beginStroke(
+      s,
+      start(
+        testBrush({
+          stroke: { type: 'press', size: radius },
+          touch: { falloff: { ...FULL, nodes: [] } },
+          form: { depth: 10 },
+        }),
+      ),
+    );
+    extendStroke(s, [
+      {
+        origin: centre.map((c) => c * 3) as [number, number, number],
+        direction: centre.map((c) => -c) as [number, number, number],
+      },
+    ]);
     endStroke(s);
     const after = bytes(s);
     // The rim, measured along the ball, in eight directions round the stamp.
@@ -74,7 +92,11 @@ test('On surface lays a disc on a ball with less than 2 % stretch up to a quarte
 
 describe('Wrapped', () => {
   test('lies where it lies, whatever the dab does', () => {
-    const heights = [[0, 0], [0.15, -0.1], [-0.2, 0.15]].map(([x, y]) => {
+    const heights = [
+      [0, 0],
+      [0.15, -0.1],
+      [-0.2, 0.15],
+    ].map(([x, y]) => {
       const s = slabSession(plane(128, 2));
       stroke(s, testBrush(press('wrapped', { form: { depth: 100, tile: 0.4 } }), form(bumps())), [[x!, y!]]);
       return [heightNear(s, 0.05, 0.02), heightNear(s, -0.05, 0.1)];
@@ -86,12 +108,19 @@ describe('Wrapped', () => {
   test('repeats by its tile', () => {
     const s = slabSession(plane(160, 2));
     stroke(s, testBrush(press('wrapped', { stroke: { size: 0.9 } }), form(bumps())), [[0, 0]]);
-    for (const [x, y] of [[0.05, 0.1], [-0.1, 0.2]]) expect(heightNear(s, x! + 0.4, y! - 0.4)).toBeCloseTo(heightNear(s, x!, y!), 3);
+    for (const [x, y] of [
+      [0.05, 0.1],
+      [-0.1, 0.2],
+    ])
+      expect(heightNear(s, x! + 0.4, y! - 0.4)).toBeCloseTo(heightNear(s, x!, y!), 3);
   });
 
   test('on a ball has no seam: neighbours differ no more than the picture does', () => {
     const s = session(surface(buildMesh(body('ball', 96))), { replay: true });
-    const brush = testBrush({ ...press('wrapped', { form: { depth: 40, tile: 0.8 }, stroke: { size: 2 }, touch: { reachDepth: 4 } }) }, form(bumps()));
+    const brush = testBrush(
+      { ...press('wrapped', { form: { depth: 40, tile: 0.8 }, stroke: { size: 2 }, touch: { reachDepth: 4 } }) },
+      form(bumps()),
+    );
     beginStroke(s, start(brush));
     extendStroke(s, [{ origin: [2, 2, 2], direction: [-1, -1, -1] }]);
     endStroke(s);
@@ -114,8 +143,14 @@ describe('Stencil', () => {
   const clip = { x: [1, 0, 0, 0], y: [0, 1, 0, 0], w: [0, 0, 0, 1] } as const;
   const laid = (place: Parameters<typeof stencilRows>[2], points: [number, number][]): Session => {
     const s = slabSession(plane(128, 2));
-    beginStroke(s, { ...start(testBrush(press('stencil', { stroke: { size: 0.7 } }), form(bumps()))), stencil: stencilRows(clip, 1, place) });
-    extendStroke(s, points.map(([x, y]) => down(x, y)));
+    beginStroke(s, {
+      ...start(testBrush(press('stencil', { stroke: { size: 0.7 } }), form(bumps()))),
+      stencil: stencilRows(clip, 1, place),
+    });
+    extendStroke(
+      s,
+      points.map(([x, y]) => down(x, y)),
+    );
     endStroke(s);
     return s;
   };
@@ -123,10 +158,17 @@ describe('Stencil', () => {
   test('the picture comes through where the sheet lies, at its own proportion, and nothing beside it', () => {
     const s = laid({ x: 0.1, y: -0.1, half: 0.3, turnRad: 0 }, [[0, 0]]);
     const at = (u: number, v: number): number => heightNear(s, 0.1 + u * 0.3, -0.1 + v * 0.3);
-    for (const [u, v] of [[0.25, 0.25], [-0.46875, 0.3125], [0.78125, -0.625]]) {
+    for (const [u, v] of [
+      [0.25, 0.25],
+      [-0.46875, 0.3125],
+      [0.78125, -0.625],
+    ]) {
       const x = Math.round((0.1 + u! * 0.3) * 64) / 64;
       const y = Math.round((-0.1 + v! * 0.3) * 64) / 64;
-      expect(at(u!, v!)).toBeCloseTo(0.2 * 0.6 * sample(bumps(), ((x - 0.1) / 0.3 + 1) / 2, (1 - (y + 0.1) / 0.3) / 2), 4);
+      expect(at(u!, v!)).toBeCloseTo(
+        0.2 * 0.6 * sample(bumps(), ((x - 0.1) / 0.3 + 1) / 2, (1 - (y + 0.1) / 0.3) / 2),
+        4,
+      );
     }
     expect(heightNear(s, 0.45, 0)).toBe(0);
   });
@@ -135,7 +177,12 @@ describe('Stencil', () => {
     const place = { x: 0, y: 0, half: 0.25, turnRad: 0.4 };
     const one = laid(place, [[0, 0]]);
     const other = laid(place, [[0.08, -0.06]]);
-    for (const [x, y] of [[0.05, 0.05], [-0.1, 0.02], [0, -0.15]]) expect(heightNear(one, x!, y!)).toBeCloseTo(heightNear(other, x!, y!), 6);
+    for (const [x, y] of [
+      [0.05, 0.05],
+      [-0.1, 0.02],
+      [0, -0.15],
+    ])
+      expect(heightNear(one, x!, y!)).toBeCloseTo(heightNear(other, x!, y!), 6);
   });
 
   test('its turn turns the picture anticlockwise', () => {
@@ -150,7 +197,15 @@ describe('Shuffled', () => {
     const brush = testBrush(press('shuffled', { stroke: { type: 'trail', size: 0.1, spacing: 110 } }), form(bumps()));
     const run = (seed: number): Session => {
       const s = slabSession(plane(128, 2));
-      stroke(s, brush, [[-0.7, 0], [0.7, 0]], { seed });
+      stroke(
+        s,
+        brush,
+        [
+          [-0.7, 0],
+          [0.7, 0],
+        ],
+        { seed },
+      );
       return s;
     };
     const s = run(3);
@@ -167,7 +222,12 @@ describe('flip and squash', () => {
     const mirrored = slabSession(plane(128, 2));
     stroke(plain, testBrush(press('surface'), form(bumps())), [[0, 0]]);
     stroke(mirrored, testBrush(press('surface', { drift: { flip: 100 } }), form(bumps())), [[0, 0]]);
-    for (const [x, y] of [[0.125, 0.0625], [-0.25, 0.125], [0.1875, -0.25]]) expect(heightNear(mirrored, -x!, y!)).toBeCloseTo(heightNear(plain, x!, y!), 5);
+    for (const [x, y] of [
+      [0.125, 0.0625],
+      [-0.25, 0.125],
+      [0.1875, -0.25],
+    ])
+      expect(heightNear(mirrored, -x!, y!)).toBeCloseTo(heightNear(plain, x!, y!), 5);
     expect(heightNear(mirrored, 0.125, 0.0625)).not.toBeCloseTo(heightNear(plain, 0.125, 0.0625), 3);
   });
 
@@ -177,7 +237,8 @@ describe('flip and squash', () => {
     stroke(s, { ...brush, drift: { ...brush.drift, squash: 0.5 } }, [[0, 0]], { seed: 2 });
     const p = bytes(s);
     let [wide, high] = [0, 0];
-    for (let i = 0; i < p.length; i += 3) if (p[i + 2]! > 0) [wide, high] = [Math.max(wide, Math.abs(p[i]!)), Math.max(high, Math.abs(p[i + 1]!))];
+    for (let i = 0; i < p.length; i += 3)
+      if (p[i + 2]! > 0) [wide, high] = [Math.max(wide, Math.abs(p[i]!)), Math.max(high, Math.abs(p[i + 1]!))];
     expect(high).toBeGreaterThan(0.38);
     expect(wide).toBeLessThan(high);
     expect(heightNear(s, 0, 0)).toBeCloseTo(0.08, 6);
@@ -216,7 +277,15 @@ describe('direction', () => {
   function pulled(direction: 'dab' | 'own' | 'view' | 'z', footing: number): { moved: number; sideways: number } {
     const s = session(surface(buildMesh(body('tile', 96))), { replay: true });
     const before = bytes(s);
-    beginStroke(s, start(testBrush({ stroke: { type: 'pull', size: 0.3 }, touch: { direction, footing, falloff: { ...FULL, nodes: [] } } })));
+    beginStroke(
+      s,
+      start(
+        testBrush({
+          stroke: { type: 'pull', size: 0.3 },
+          touch: { direction, footing, falloff: { ...FULL, nodes: [] } },
+        }),
+      ),
+    );
     extendStroke(s, [down(0.9, 0), down(0.9, 0.2)]);
     endStroke(s);
     const after = bytes(s);
@@ -261,5 +330,8 @@ function across(n: readonly number[]): [number[], number[]] {
   const a = [n[1]!, -n[0]!, 0];
   const length = Math.hypot(...a);
   const unit = a.map((c) => c / length);
-  return [unit, [n[1]! * unit[2]! - n[2]! * unit[1]!, n[2]! * unit[0]! - n[0]! * unit[2]!, n[0]! * unit[1]! - n[1]! * unit[0]!]];
+  return [
+    unit,
+    [n[1]! * unit[2]! - n[2]! * unit[1]!, n[2]! * unit[0]! - n[0]! * unit[2]!, n[0]! * unit[1]! - n[1]! * unit[0]!],
+  ];
 }

@@ -9,8 +9,31 @@ import { faceBefore, pick, pointBefore, type Hit } from '#core/mesh';
 import { seeded } from '#core/random';
 import { applyDabs, rewindSpan, type Dab, type Surface } from '#core/sculpt';
 import {
-  copiesOf, copyFrame, copyStencil, copyVector, isSound, lengthOf, onFacingPlane, paced, restingPlace, steadied, stepAt, straight, vary, walk, walkEnd, walkTo,
-  type Copy, type Pace, type Place, type PlacedDab, type Sample, type Steady, type StrokeRecord, type Variation, type Walk,
+  copiesOf,
+  copyFrame,
+  copyStencil,
+  copyVector,
+  isSound,
+  lengthOf,
+  onFacingPlane,
+  paced,
+  restingPlace,
+  steadied,
+  stepAt,
+  straight,
+  vary,
+  walk,
+  walkEnd,
+  walkTo,
+  type Copy,
+  type Pace,
+  type Place,
+  type PlacedDab,
+  type Sample,
+  type Steady,
+  type StrokeRecord,
+  type Variation,
+  type Walk,
 } from '#core/stroke';
 
 export interface Runner {
@@ -38,20 +61,28 @@ export function runner(surface: Surface, record: StrokeRecord): Runner {
   const radius = brush.radius * scale;
   const variation: Variation = { brush, radius, view, random: seeded(seed), total: null, drawn: null };
   return {
-    surface, record, variation, walk: newWalk(variation), copies: copiesOf(record.symmetry),
+    surface,
+    record,
+    variation,
+    walk: newWalk(variation),
+    copies: copiesOf(record.symmetry),
     steady: { length: brush.steady * radius, toward: view.toward, tip: null },
     pace: { toward: view.toward, at: null, time: 0, speed: 0 },
     ground: {
       face: (triangle) => faceBefore(surface.mesh, triangle, surface.start),
       footing: (triangle, at, reach) => surface.loops.footing(surface, triangle, at, reach),
     },
-    pressed: null, first: null, due: null, frames: [], touched: 0,
+    pressed: null,
+    first: null,
+    due: null,
+    frames: [],
+    touched: 0,
   };
 }
 
 /**
- * Takes samples that came together. A sample of a pen that jumped off its tablet is left out. What is laid again with every
- * sample is laid for the last of them alone: the others would be taken back at once.
+ * Takes samples that came together. A sample of a pen that jumped off its tablet is left out. What is laid again with
+ * every sample is laid for the last of them alone: the others would be taken back at once.
  */
 export function runSamples(r: Runner, samples: readonly Sample[]): void {
   const sound = samples.filter(isSound);
@@ -71,12 +102,18 @@ function runSample(r: Runner, sample: Sample, lays: boolean): void {
   if (brush.action === 'move') return drag(r, hand);
   switch (brush.strokeType) {
     case 'trail':
-    case 'path': return trail(r, hand);
-    case 'linger': return linger(r, hand);
-    case 'ruler': return ruler(r, r.first, hand);
-    case 'press': return press(r, hand);
-    case 'grow': return grow(r, hand);
-    case 'pull': return pull(r, hand);
+    case 'path':
+      return trail(r, hand);
+    case 'linger':
+      return linger(r, hand);
+    case 'ruler':
+      return ruler(r, r.first, hand);
+    case 'press':
+      return press(r, hand);
+    case 'grow':
+      return grow(r, hand);
+    case 'pull':
+      return pull(r, hand);
   }
 }
 
@@ -113,7 +150,13 @@ export function looksAtNormals(brush: ResolvedBrush): boolean {
 }
 
 function isLaidAgain({ action, strokeType }: ResolvedBrush): boolean {
-  return action === 'move' || strokeType === 'ruler' || strokeType === 'press' || strokeType === 'grow' || strokeType === 'pull';
+  return (
+    action === 'move' ||
+    strokeType === 'ruler' ||
+    strokeType === 'press' ||
+    strokeType === 'grow' ||
+    strokeType === 'pull'
+  );
 }
 
 function newWalk(variation: Variation): Walk {
@@ -190,7 +233,11 @@ function pull(r: Runner, sample: Sample): void {
   const n = r.ground.face(r.pressed.triangle);
   const length = Math.hypot(n[0], n[1], n[2]) || 1;
   const facing = dotted(n, toward) / length;
-  const flat: Vec3 = [n[0] / length - facing * toward[0], n[1] / length - facing * toward[1], n[2] / length - facing * toward[2]];
+  const flat: Vec3 = [
+    n[0] / length - facing * toward[0],
+    n[1] / length - facing * toward[1],
+    n[2] / length - facing * toward[2],
+  ];
   const seen = Math.hypot(flat[0], flat[1], flat[2]);
   const height = seen > SEEN_NORMAL ? dotted(by, flat) / (seen * seen) : dotted(by, up);
   if (height === 0) return;
@@ -227,19 +274,45 @@ function layDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3; h
   const { brush: whole, dig, symmetry, view, stencil = null } = r.record;
   const { mesh, start } = r.surface;
   const { hit, radius, strength } = placed;
-  const brush = strength === 1 && hand.height === undefined ? whole : { ...whole, strength: whole.strength * strength, height: hand.height ?? null };
+  const brush =
+    strength === 1 && hand.height === undefined
+      ? whole
+      : { ...whole, strength: whole.strength * strength, height: hand.height ?? null };
   const stood = pointBefore(start, mesh, hit);
   const fromStart = brush.action === 'lift' || brush.action === 'mask';
-  const round = dabFrame({
-    origin: fromStart ? stood : [hit.x, hit.y, hit.z], stood, triangle: hit.triangle, radius, footing: brush.footing, along: hand.along ?? placed.along,
-    instead: view.up, turnRad: placed.turnRad, facing: brush.mapping === 'view' ? view.toward : null,
-  }, r.ground);
+  const round = dabFrame(
+    {
+      origin: fromStart ? stood : [hit.x, hit.y, hit.z],
+      stood,
+      triangle: hit.triangle,
+      radius,
+      footing: brush.footing,
+      along: hand.along ?? placed.along,
+      instead: view.up,
+      turnRad: placed.turnRad,
+      facing: brush.mapping === 'view' ? view.toward : null,
+    },
+    r.ground,
+  );
   const frame = shaped(round, placed);
-  const dab: Dab = { frame, by: hand.by ?? [0, 0, 0], along: wayOf(brush, frame, view.toward), shuffle: placed.shuffle, stencil };
-  const dabs = r.copies.map((copy, i) => (i === 0 ? dab : {
-    ...dab, frame: copyFrame(frame, copy, symmetry), by: copyVector(dab.by, copy), along: dab.along && copyVector(dab.along, copy),
-    stencil: stencil && copyStencil(stencil, copy, symmetry),
-  }));
+  const dab: Dab = {
+    frame,
+    by: hand.by ?? [0, 0, 0],
+    along: wayOf(brush, frame, view.toward),
+    shuffle: placed.shuffle,
+    stencil,
+  };
+  const dabs = r.copies.map((copy, i) =>
+    i === 0
+      ? dab
+      : {
+          ...dab,
+          frame: copyFrame(frame, copy, symmetry),
+          by: copyVector(dab.by, copy),
+          along: dab.along && copyVector(dab.along, copy),
+          stencil: stencil && copyStencil(stencil, copy, symmetry),
+        },
+  );
   r.touched += applyDabs(r.surface, dabs, brush, dig ? -1 : 1);
   r.frames.push(frame);
 }
@@ -255,12 +328,18 @@ function shaped(frame: DabFrame, { squash, mirrored }: PlacedDab): DabFrame {
 /** Axes are taken the way the dab looks, so that Lift always lifts. */
 function wayOf(brush: ResolvedBrush, { normal }: DabFrame, toward: Vec3): Vec3 | null {
   switch (brush.direction) {
-    case 'dab': return normal;
-    case 'own': return null;
-    case 'view': return toward;
-    case 'x': return [normal[0] < 0 ? -1 : 1, 0, 0];
-    case 'y': return [0, normal[1] < 0 ? -1 : 1, 0];
-    case 'z': return [0, 0, normal[2] < 0 ? -1 : 1];
+    case 'dab':
+      return normal;
+    case 'own':
+      return null;
+    case 'view':
+      return toward;
+    case 'x':
+      return [normal[0] < 0 ? -1 : 1, 0, 0];
+    case 'y':
+      return [0, normal[1] < 0 ? -1 : 1, 0];
+    case 'z':
+      return [0, 0, normal[2] < 0 ? -1 : 1];
   }
 }
 

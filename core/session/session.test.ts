@@ -4,20 +4,43 @@ import { seeded } from '#core/random';
 import { ACTIONS, MAPPINGS, newBrush, STROKE_TYPES } from '#core/settings';
 import { drainChanged, surface } from '#core/sculpt';
 import { NO_SYMMETRY } from '#core/stroke';
-import { abandon, beginStroke, clearStrokes, endStroke, extendStroke, redo, replay, session, undo, type Session } from './session';
+import {
+  abandon,
+  beginStroke,
+  clearStrokes,
+  endStroke,
+  extendStroke,
+  redo,
+  replay,
+  session,
+  undo,
+  type Session,
+} from './session';
 import { BRUSH_ID, down, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();
-const press: BrushChange = { stroke: { type: 'press', size: 0.4 }, touch: { falloff: { kind: 'full', hold: 0.5, nodes: [] } } };
+const press: BrushChange = {
+  stroke: { type: 'press', size: 0.4 },
+  touch: { falloff: { kind: 'full', hold: 0.5, nodes: [] } },
+};
 const trail: BrushChange = { stroke: { type: 'trail', size: 0.2 }, touch: { strength: 40 } };
 
 describe('undo, redo, abandon', () => {
   test('undo restores the exact bytes of places, normals and boxes; redo the exact bytes of the stroke', () => {
     const s = slabSession();
     const states = [s.surface.mesh].map(allBytes);
-    const brushes = [testBrush(press), testBrush(trail), testBrush({ touch: { action: 'smooth' } }), testBrush({ touch: { action: 'move' } })];
+    const brushes = [
+      testBrush(press),
+      testBrush(trail),
+      testBrush({ touch: { action: 'smooth' } }),
+      testBrush({ touch: { action: 'move' } }),
+    ];
     for (const brush of brushes) {
-      stroke(s, brush, [[-0.3, 0.1], [0.2, 0.3], [0.4, -0.2]]);
+      stroke(s, brush, [
+        [-0.3, 0.1],
+        [0.2, 0.3],
+        [0.4, -0.2],
+      ]);
       states.push(allBytes(s.surface.mesh));
     }
     for (let i = brushes.length - 1; i >= 0; i--) {
@@ -45,7 +68,10 @@ describe('undo, redo, abandon', () => {
 
   test('a stroke that missed leaves no undo step; a new stroke clears redo', () => {
     const s = slabSession();
-    stroke(s, testBrush(trail), [[5, 5], [6, 6]]);
+    stroke(s, testBrush(trail), [
+      [5, 5],
+      [6, 6],
+    ]);
     expect(s.done).toHaveLength(0);
     stroke(s, testBrush(trail), [[0, 0]]);
     undo(s);
@@ -56,7 +82,11 @@ describe('undo, redo, abandon', () => {
   test('undo copies beyond the limit are dropped, oldest first', () => {
     const s = session(surface(buildMesh(plane(64, 2))), { replay: true, undoLimit: 100_000 });
     const untouched = bytes(s);
-    for (let i = 0; i < 6; i++) stroke(s, testBrush({ stroke: { size: 0.5 } }), [[i / 10, 0], [0, i / 10]]);
+    for (let i = 0; i < 6; i++)
+      stroke(s, testBrush({ stroke: { size: 0.5 } }), [
+        [i / 10, 0],
+        [0, i / 10],
+      ]);
     expect(s.undoBytes).toBeLessThanOrEqual(100_000);
     expect(s.done[0]!.before).toBeNull();
     let steps = 0;
@@ -104,8 +134,14 @@ test('a brush read from its stored form gives the same dab', () => {
   const again = JSON.parse(JSON.stringify(brush)) as typeof brush;
   const a = slabSession();
   const b = slabSession();
-  stroke(a, resolveBrush(brush, null), [[0, 0], [0.5, 0.2]]);
-  stroke(b, resolveBrush(again, null), [[0, 0], [0.5, 0.2]]);
+  stroke(a, resolveBrush(brush, null), [
+    [0, 0],
+    [0.5, 0.2],
+  ]);
+  stroke(b, resolveBrush(again, null), [
+    [0, 0],
+    [0.5, 0.2],
+  ]);
   expect(bytes(a)).toEqual(bytes(b));
 });
 
@@ -117,10 +153,18 @@ test('random strokes: no NaN, boxes hold what they should, the view hears of eve
     const before = bytes(s);
     drainChanged(s.surface);
     const brush = testBrush({
-      touch: { action: ACTIONS[i % ACTIONS.length]!, overlaps: random() < 0.5 ? 'even' : 'add', footing: random() * 100 },
+      touch: {
+        action: ACTIONS[i % ACTIONS.length]!,
+        overlaps: random() < 0.5 ? 'even' : 'add',
+        footing: random() * 100,
+      },
       stroke: {
-        type: STROKE_TYPES[i % STROKE_TYPES.length]!, mapping: MAPPINGS[Math.floor(random() * MAPPINGS.length)]!, size: 0.06 + random() * 0.4,
-        spacing: 25 + random() * 100, taperStart: random() * 3, taperEnd: i % 3,
+        type: STROKE_TYPES[i % STROKE_TYPES.length]!,
+        mapping: MAPPINGS[Math.floor(random() * MAPPINGS.length)]!,
+        size: 0.06 + random() * 0.4,
+        spacing: 25 + random() * 100,
+        taperStart: random() * 3,
+        taperEnd: i % 3,
       },
       drift: { across: random() * 100, size: random() * 50, squash: random() * 60, flip: 50 },
       form: { footprint: random() < 0.5 ? 'round' : 'square', turn: random() * 360 - 180 },
@@ -144,7 +188,9 @@ test('random strokes: no NaN, boxes hold what they should, the view hears of eve
 
 /** A copy of everything that strokes change: places, normals, masks, boxes. */
 function allBytes(mesh: Mesh): Uint8Array {
-  const parts = [mesh.positions, mesh.normals, mesh.mask, mesh.boxes].map((a) => new Uint8Array(a.buffer, a.byteOffset, a.byteLength));
+  const parts = [mesh.positions, mesh.normals, mesh.mask, mesh.boxes].map(
+    (a) => new Uint8Array(a.buffer, a.byteOffset, a.byteLength),
+  );
   const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
   let at = 0;
   for (const part of parts) {

@@ -77,7 +77,13 @@ export const UNDO_LIMIT_BYTES = 768 * 1024 * 1024;
 
 export function session(surface: Surface, options: { replay: boolean; undoLimit?: number }): Session {
   return {
-    surface, done: [], undone: [], running: null, trying: null, undoBytes: 0, undoLimit: options.undoLimit ?? UNDO_LIMIT_BYTES,
+    surface,
+    done: [],
+    undone: [],
+    running: null,
+    trying: null,
+    undoBytes: 0,
+    undoLimit: options.undoLimit ?? UNDO_LIMIT_BYTES,
     base: options.replay ? surface.mesh.positions.slice() : null,
   };
 }
@@ -103,7 +109,10 @@ export function retrace(s: Session, samples: readonly Sample[]): void {
   s.running = { runner: runWhole(s.surface, record), record, whole: true };
 }
 
-/** Ends the stroke. One that touched nothing leaves no trace in undo; one that asks for `refine` goes on asking when it is run again. */
+/**
+ * Ends the stroke. One that touched nothing leaves no trace in undo; one that asks for `refine` goes on asking when it
+ * is run again.
+ */
 export function endStroke(s: Session, refine: RefineUnder | null = null): StrokeSummary {
   if (!s.running) return { dabs: 0, touched: 0, under: null };
   const { runner: r, whole } = s.running;
@@ -115,7 +124,14 @@ export function endStroke(s: Session, refine: RefineUnder | null = null): Stroke
 }
 
 function underOf({ frames, copies }: Runner, { refine, symmetry }: StrokeRecord): Under | null {
-  return refine ? { refine, frames: frames.flatMap((frame) => copies.map((copy, i) => (i === 0 ? frame : copyFrame(frame, copy, symmetry)))) } : null;
+  return refine
+    ? {
+        refine,
+        frames: frames.flatMap((frame) =>
+          copies.map((copy, i) => (i === 0 ? frame : copyFrame(frame, copy, symmetry))),
+        ),
+      }
+    : null;
 }
 
 /** What was laid so far of the running stroke; null when there is none, or one that is laid as a whole. */
@@ -160,7 +176,7 @@ export function changeBeside(s: Session, beside: Beside): void {
 }
 
 export function besideOf(step: Step | undefined): Beside | null {
-  return step && 'beside' in step ? step.beside ?? null : null;
+  return step && 'beside' in step ? (step.beside ?? null) : null;
 }
 
 /** No leaf changed. */
@@ -223,9 +239,10 @@ export function redo(s: Session): boolean {
 export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>): Under[] {
   if (!s.base) throw new Error('This session keeps no untouched body to replay from.');
   abandon(s);
-  const renewed = (step: Step): Step => (step.kind === 'stroke'
-    ? { ...step, record: { ...step.record, brush: brushes.get(step.record.brush.id) ?? step.record.brush } }
-    : step);
+  const renewed = (step: Step): Step =>
+    step.kind === 'stroke'
+      ? { ...step, record: { ...step.record, brush: brushes.get(step.record.brush.id) ?? step.record.brush } }
+      : step;
   const steps = s.done.map((d) => renewed(d.step));
   toUntouched(s);
   s.undone = s.undone.map(renewed);
@@ -236,17 +253,24 @@ function runAll(s: Session, steps: readonly Step[]): Under[] {
   return steps.map((step) => run(s, step)).filter((under) => under !== null);
 }
 
-/** Runs kept steps on this surface, e.g. those of the same body at another density. What is only kept as bytes stays behind. Answers where finer triangles are asked for. */
+/**
+ * Runs kept steps on this surface, e.g. those of the same body at another density. What is only kept as bytes stays
+ * behind. Answers where finer triangles are asked for.
+ */
 export function takeUp(s: Session, steps: readonly Step[]): Under[] {
   abandon(s);
-  return runAll(s, steps.filter(({ kind }) => kind !== 'kept' && kind !== 'swap'));
+  return runAll(
+    s,
+    steps.filter(({ kind }) => kind !== 'kept' && kind !== 'swap'),
+  );
 }
 
 /** Strokes of one brush become strokes of another, e.g. of the copy that was made to change it. */
 export function adoptBrush(s: Session, from: string, to: string): void {
-  const adopted = (step: Step): Step => (step.kind === 'stroke' && step.record.brush.id === from
-    ? { ...step, record: { ...step.record, brush: { ...step.record.brush, id: to } } }
-    : step);
+  const adopted = (step: Step): Step =>
+    step.kind === 'stroke' && step.record.brush.id === from
+      ? { ...step, record: { ...step.record, brush: { ...step.record.brush, id: to } } }
+      : step;
   for (const done of s.done) done.step = adopted(done.step);
   s.undone = s.undone.map(adopted);
 }
@@ -266,7 +290,11 @@ function toUntouched(s: Session): void {
     const { leafCount } = s.surface.mesh;
     const positions = new Float32Array(leafCount * LEAF * 3);
     positions.set(s.base);
-    restore(s.surface, { leaves: Uint32Array.from({ length: leafCount }, (_, i) => i), positions, mask: new Float32Array(leafCount * LEAF) });
+    restore(s.surface, {
+      leaves: Uint32Array.from({ length: leafCount }, (_, i) => i),
+      positions,
+      mask: new Float32Array(leafCount * LEAF),
+    });
   }
   s.done = [];
   s.undoBytes = 0;
@@ -304,7 +332,8 @@ function run(s: Session, step: Step): Under | null {
     case 'beside':
       keep(s, { step, before: nothing() });
       return null;
-    case 'kept': return null;
+    case 'kept':
+      return null;
   }
   keep(s, { step, before: endSpan(s.surface) });
   return under;

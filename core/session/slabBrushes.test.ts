@@ -24,8 +24,20 @@ test('radial symmetry of 12 is exact to float precision', () => {
   }
   const s = session(surface(buildMesh({ positions, triangles: Uint32Array.from(triangles) })), { replay: false });
   for (const action of ['lift', 'crease', 'build', 'inflate', 'smooth', 'flatten', 'move', 'mask'] as const) {
-    const brush = testBrush({ touch: { action, falloff: { kind: 'bell', hold: 0, nodes: [] }, strength: 40 }, stroke: { size: 0.2, spacing: 30, mapping: 'view' } });
-    stroke(s, brush, [[0.5, 0.1], [0.6, 0.2], [0.55, 0.3]], { symmetry: { ...NO_SYMMETRY, copies: 12 } });
+    const brush = testBrush({
+      touch: { action, falloff: { kind: 'bell', hold: 0, nodes: [] }, strength: 40 },
+      stroke: { size: 0.2, spacing: 30, mapping: 'view' },
+    });
+    stroke(
+      s,
+      brush,
+      [
+        [0.5, 0.1],
+        [0.6, 0.2],
+        [0.55, 0.3],
+      ],
+      { symmetry: { ...NO_SYMMETRY, copies: 12 } },
+    );
   }
   const { mesh } = s.surface;
   const out = positionsOut(mesh);
@@ -58,9 +70,11 @@ describe('the slab’s brushes', () => {
     const heights = bytes(s).filter((_, i, p) => i % 3 === 2 && Math.hypot(p[i - 2]!, p[i - 1]!) < 0.2);
     return Math.max(...heights) - Math.min(...heights);
   };
-  const press = (action: Brush['touch']['action'], more: BrushChange = {}) => testBrush({
-    touch: { action, strength: 60, falloff: { kind: 'full', hold: 0, nodes: [] }, reachDepth: 4, ...more.touch }, stroke: { type: 'press', size: 0.5, mapping: 'view', ...more.stroke },
-  });
+  const press = (action: Brush['touch']['action'], more: BrushChange = {}) =>
+    testBrush({
+      touch: { action, strength: 60, falloff: { kind: 'full', hold: 0, nodes: [] }, reachDepth: 4, ...more.touch },
+      stroke: { type: 'press', size: 0.5, mapping: 'view', ...more.stroke },
+    });
 
   test('Flatten brings hills and hollows together, digging only cuts the hills', () => {
     const s = slabSession(hills());
@@ -84,7 +98,15 @@ describe('the slab’s brushes', () => {
 
   test('Inflate goes along each place’s own normal', () => {
     const s = session(surface(buildMesh(body('ball', 32))), { replay: false });
-    beginStroke(s, start(testBrush({ touch: { action: 'inflate', falloff: { kind: 'full', hold: 0, nodes: [] } }, stroke: { type: 'press', size: 0.5 } })));
+    beginStroke(
+      s,
+      start(
+        testBrush({
+          touch: { action: 'inflate', falloff: { kind: 'full', hold: 0, nodes: [] } },
+          stroke: { type: 'press', size: 0.5 },
+        }),
+      ),
+    );
     extendStroke(s, [{ origin: [0, 0, 5], direction: [0, 0, -1] }]);
     endStroke(s);
     const p = s.surface.mesh.positions;
@@ -99,8 +121,19 @@ describe('the slab’s brushes', () => {
     expect(mesh.mask.filter((m) => m === 1).length).toBeGreaterThan(300);
     const before = bytes(s);
     for (const action of ['lift', 'build', 'crease', 'inflate', 'smooth', 'flatten', 'move'] as const) {
-      stroke(s, press(action), [[0, 0], [0.1, 0.05]]);
-      stroke(s, testBrush({ touch: { action, overlaps: 'even' }, stroke: { size: 0.4 } }), [[-0.3, 0], [0.3, 0.1]], { dig: true });
+      stroke(s, press(action), [
+        [0, 0],
+        [0.1, 0.05],
+      ]);
+      stroke(
+        s,
+        testBrush({ touch: { action, overlaps: 'even' }, stroke: { size: 0.4 } }),
+        [
+          [-0.3, 0],
+          [0.3, 0.1],
+        ],
+        { dig: true },
+      );
     }
     const now = bytes(s);
     let touched = 0;
@@ -115,16 +148,33 @@ describe('the slab’s brushes', () => {
   });
 
   test('pressure goes to size and strength down to their lower limits, and spacing follows the size', () => {
-    const half = (low: { pressureSize?: number; pressureStrength?: number }): { dabs: number; top: number; width: number } => {
+    const half = (low: {
+      pressureSize?: number;
+      pressureStrength?: number;
+    }): { dabs: number; top: number; width: number } => {
       const s = slabSession(plane(128, 2));
       const pen = newBrush(BRUSH_ID, 'x').pen;
       for (const key of ['pressureSize', 'pressureStrength'] as const) pen[key].low = low[key] ?? 100;
-      const brush = testBrush({ pen, stroke: { size: 0.2, spacing: 50 }, touch: { overlaps: 'even', falloff: { kind: 'full', hold: 0, nodes: [] } } });
+      const brush = testBrush({
+        pen,
+        stroke: { size: 0.2, spacing: 50 },
+        touch: { overlaps: 'even', falloff: { kind: 'full', hold: 0, nodes: [] } },
+      });
       beginStroke(s, start(brush));
-      extendStroke(s, [[-0.5, 0], [0.5, 0]].map(([x, y]) => ({ ...down(x!, y!), pressure: 0.5 })));
+      extendStroke(
+        s,
+        [
+          [-0.5, 0],
+          [0.5, 0],
+        ].map(([x, y]) => ({ ...down(x!, y!), pressure: 0.5 })),
+      );
       const { dabs } = endStroke(s);
       const heights = bytes(s);
-      return { dabs, top: Math.max(...heights.filter((_, i) => i % 3 === 2)), width: Math.max(...heights.filter((_, i) => i % 3 === 1 && heights[i + 1] !== 0)) };
+      return {
+        dabs,
+        top: Math.max(...heights.filter((_, i) => i % 3 === 2)),
+        width: Math.max(...heights.filter((_, i) => i % 3 === 1 && heights[i + 1] !== 0)),
+      };
     };
     expect(half({})).toMatchObject({ dabs: 6 });
     expect(half({}).top).toBeCloseTo(0.04, 5);

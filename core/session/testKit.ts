@@ -8,15 +8,27 @@ import { beginStroke, endStroke, extendStroke, session, type Session } from './s
 
 export const BRUSH_ID = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
 
-export type BrushChange = { form?: Partial<Brush['form']>; touch?: Partial<Brush['touch']>; stroke?: Partial<Brush['stroke']>; drift?: Partial<Brush['drift']>; pen?: Partial<Brush['pen']> };
+export type BrushChange = {
+  form?: Partial<Brush['form']>;
+  touch?: Partial<Brush['touch']>;
+  stroke?: Partial<Brush['stroke']>;
+  drift?: Partial<Brush['drift']>;
+  pen?: Partial<Brush['pen']>;
+};
 
 export function testBrush(change: BrushChange = {}, alpha: AlphaForm | null = null): ResolvedBrush {
   const brush = newBrush(BRUSH_ID, 'Test');
-  return resolveBrush({
-    ...brush,
-    form: { ...brush.form, ...change.form }, touch: { ...brush.touch, ...change.touch }, stroke: { ...brush.stroke, ...change.stroke },
-    drift: { ...brush.drift, ...change.drift }, pen: { ...brush.pen, ...change.pen },
-  }, alpha);
+  return resolveBrush(
+    {
+      ...brush,
+      form: { ...brush.form, ...change.form },
+      touch: { ...brush.touch, ...change.touch },
+      stroke: { ...brush.stroke, ...change.stroke },
+      drift: { ...brush.drift, ...change.drift },
+      pen: { ...brush.pen, ...change.pen },
+    },
+    alpha,
+  );
 }
 
 export function slabSession(raw: RawMesh = plane(64, 2), options = { replay: true }): Session {
@@ -29,13 +41,26 @@ export function down(x: number, y: number): Ray {
 
 export function start(brush: ResolvedBrush, more: Partial<StrokeStart> = {}): StrokeStart {
   return {
-    brush, seed: 1, dig: false, symmetry: NO_SYMMETRY, view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] }, ...more,
+    brush,
+    seed: 1,
+    dig: false,
+    symmetry: NO_SYMMETRY,
+    view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+    ...more,
   };
 }
 
-export function stroke(s: Session, brush: ResolvedBrush, points: readonly (readonly [number, number])[], more: Partial<StrokeStart> = {}): { dabs: number; touched: number } {
+export function stroke(
+  s: Session,
+  brush: ResolvedBrush,
+  points: readonly (readonly [number, number])[],
+  more: Partial<StrokeStart> = {},
+): { dabs: number; touched: number } {
   beginStroke(s, start(brush, more));
-  extendStroke(s, points.map(([x, y]) => down(x, y)));
+  extendStroke(
+    s,
+    points.map(([x, y]) => down(x, y)),
+  );
   return endStroke(s);
 }
 

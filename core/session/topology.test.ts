@@ -2,11 +2,28 @@ import type { ResolvedBrush } from '#core/brush';
 import { body, buildMesh, plane, weld } from '#core/mesh';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY, type RefineUnder, type StrokeStart } from '#core/stroke';
-import { beginStroke, endStroke, extendStroke, redo, replay, retrace, session, takeUp, undo, type Session, type StrokeSummary } from './session';
+import {
+  beginStroke,
+  endStroke,
+  extendStroke,
+  redo,
+  replay,
+  retrace,
+  session,
+  takeUp,
+  undo,
+  type Session,
+  type StrokeSummary,
+} from './session';
 import { down, start, testBrush } from './testKit';
 import { refinedUnder, refinedWhile } from './topology';
 
-const bell = (size: number): ResolvedBrush => testBrush({ touch: { falloff: { kind: 'bell', hold: 0, nodes: [] } }, form: { depth: 40 }, stroke: { type: 'press', size } });
+const bell = (size: number): ResolvedBrush =>
+  testBrush({
+    touch: { falloff: { kind: 'bell', hold: 0, nodes: [] } },
+    form: { depth: 40 },
+    stroke: { type: 'press', size },
+  });
 const fine = bell(0.3);
 const asked: RefineUnder = { edge: 0.03, most: 1e6 };
 
@@ -14,7 +31,13 @@ function ball(density = 12): Session {
   return session(surface(buildMesh(body('ball', density))), { replay: true });
 }
 
-function stamp(s: Session, x: number, y: number, refine: RefineUnder | null, more: Partial<StrokeStart> = {}): StrokeSummary {
+function stamp(
+  s: Session,
+  x: number,
+  y: number,
+  refine: RefineUnder | null,
+  more: Partial<StrokeStart> = {},
+): StrokeSummary {
   beginStroke(s, start(fine, more));
   extendStroke(s, [down(x, y)]);
   return endStroke(s, refine);
@@ -26,14 +49,22 @@ function stamped(): { s: Session; next: Session } {
   return { s, next: refinedUnder(s, [under!])! };
 }
 
-const places = (s: Session): number[][] => Array.from({ length: s.surface.mesh.vertexCount }, (_, v) => Array.from(s.surface.mesh.positions.subarray(v * 3, v * 3 + 3)));
-const near = (s: Session, x: number, y: number, reach: number): number => places(s).filter(([a, b, c]) => c! > 0 && Math.hypot(a! - x, b! - y) < reach).length;
+const places = (s: Session): number[][] =>
+  Array.from({ length: s.surface.mesh.vertexCount }, (_, v) =>
+    Array.from(s.surface.mesh.positions.subarray(v * 3, v * 3 + 3)),
+  );
+const near = (s: Session, x: number, y: number, reach: number): number =>
+  places(s).filter(([a, b, c]) => c! > 0 && Math.hypot(a! - x, b! - y) < reach).length;
 
 test('the stroke lies on finer clay, the rest of the body is as it was, to the number', () => {
   const { s, next } = stamped();
   expect(next.done).toHaveLength(1);
   expect(next.surface.mesh.vertexCount).toBeGreaterThan(s.surface.mesh.vertexCount + 100);
-  const behind = (of: Session): string[] => places(of).filter(([, , z]) => z! < -0.3).map(String).sort();
+  const behind = (of: Session): string[] =>
+    places(of)
+      .filter(([, , z]) => z! < -0.3)
+      .map(String)
+      .sort();
   expect(behind(next)).toEqual(behind(s));
   expect(next.surface.mesh.positions.every(Number.isFinite)).toBe(true);
   const { open } = weld({ positions: next.surface.mesh.positions.slice(), triangles: next.surface.mesh.triangles });
@@ -75,7 +106,10 @@ test('a stroke that was undone can still be redone on the finer clay', () => {
 test('on the same body at another density the strokes ask for it again', () => {
   const { next } = stamped();
   const denser = ball(20);
-  const under = takeUp(denser, next.done.map((d) => d.step));
+  const under = takeUp(
+    denser,
+    next.done.map((d) => d.step),
+  );
   expect(under).toHaveLength(1);
   const again = refinedUnder(denser, under)!;
   expect(near(again, 0.1, 0.1, 0.2) / near(next, 0.1, 0.1, 0.2)).toBeCloseTo(1, 0);
@@ -106,7 +140,10 @@ test.each([
   ['two triangles that hang by a corner', [0, 1, 2, 0, 3, 4], [0, 0, 0, 1, 0, 0, 0, 1, 0, -1, 0, 0, 0, -1, 0]],
   ['three triangles on one edge', [0, 1, 2, 0, 1, 3, 0, 1, 4], [0, -1, 0, 0, 1, 0, 1, 0, 0, -1, 0, 0, 0, 0, 1]],
 ])('%s is a body that can be stroked, refined and undone', (_, triangles, positions) => {
-  const s = session(surface(buildMesh({ positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) })), { replay: true });
+  const s = session(
+    surface(buildMesh({ positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) })),
+    { replay: true },
+  );
   const untouched = s.surface.mesh.positions.slice();
   for (const action of ['lift', 'smooth', 'inflate', 'crease'] as const) {
     beginStroke(s, start(testBrush({ touch: { action }, stroke: { size: 0.8 } })));
@@ -121,8 +158,13 @@ test.each([
 });
 
 describe('while a stroke is drawn', () => {
-  const route = (from: number, to: number) => Array.from({ length: 9 }, (_, i) => down(from + ((to - from) * i) / 8, 0.1));
-  const trail = testBrush({ touch: { falloff: { kind: 'bell', hold: 0, nodes: [] } }, form: { depth: 40 }, stroke: { type: 'trail', size: 0.18, spacing: 40 } });
+  const route = (from: number, to: number) =>
+    Array.from({ length: 9 }, (_, i) => down(from + ((to - from) * i) / 8, 0.1));
+  const trail = testBrush({
+    touch: { falloff: { kind: 'bell', hold: 0, nodes: [] } },
+    form: { depth: 40 },
+    stroke: { type: 'trail', size: 0.18, spacing: 40 },
+  });
 
   test('it lies on finer clay as if it had been drawn there, and goes on to the same as in one go', () => {
     const s = ball();
@@ -132,9 +174,15 @@ describe('while a stroke is drawn', () => {
     const next = refinedWhile(s, asked)!;
     expect(next.surface.mesh.vertexCount).toBeGreaterThan(s.surface.mesh.vertexCount + 50);
     expect(next.running!.record.samples).toHaveLength(9);
-    const other = session(surface(buildMesh({ positions: next.base!.slice(), triangles: next.surface.mesh.triangles.slice() })), { replay: true });
+    const other = session(
+      surface(buildMesh({ positions: next.base!.slice(), triangles: next.surface.mesh.triangles.slice() })),
+      { replay: true },
+    );
     other.surface.spacing = next.surface.spacing;
-    takeUp(other, s.done.map((d) => d.step));
+    takeUp(
+      other,
+      s.done.map((d) => d.step),
+    );
     beginStroke(other, start(trail));
     extendStroke(other, [...route(-0.3, 0), ...route(0.05, 0.3)]);
     extendStroke(next, route(0.05, 0.3));
@@ -167,6 +215,8 @@ describe('while a stroke is drawn', () => {
     beginStroke(s, start(trail));
     extendStroke(s, route(-0.3, 0));
     const next = refinedWhile(s, asked)!;
-    expect(refinedWhile(next, asked)?.surface.mesh.vertexCount ?? next.surface.mesh.vertexCount).toBeLessThan(next.surface.mesh.vertexCount * 1.1);
+    expect(refinedWhile(next, asked)?.surface.mesh.vertexCount ?? next.surface.mesh.vertexCount).toBeLessThan(
+      next.surface.mesh.vertexCount * 1.1,
+    );
   });
 });

@@ -9,7 +9,12 @@ import { down, heightNear, slabSession, start, stroke, testBrush, type BrushChan
 const bytes = (s: Session) => s.surface.mesh.positions.slice();
 const row: BrushChange = { stroke: { type: 'trail', size: 0.1, spacing: 50 }, form: { depth: 20 } };
 
-function dabsOf(s: Session, brush: ResolvedBrush, samples: readonly Sample[], more: Partial<StrokeStart> = {}): DabFrame[] {
+function dabsOf(
+  s: Session,
+  brush: ResolvedBrush,
+  samples: readonly Sample[],
+  more: Partial<StrokeStart> = {},
+): DabFrame[] {
   beginStroke(s, start(brush, more));
   const { runner } = s.running!;
   extendStroke(s, samples);
@@ -27,10 +32,14 @@ describe('Trail', () => {
 
   test('spacing stays true under changing size: each step is half the diameter of the dab before it', () => {
     const brush = testBrush({ ...row, pen: { ...testPen(), pressureSize: { ...testPen().pressureSize, low: 10 } } });
-    const samples = Array.from({ length: 41 }, (_, i) => ({ ...down(-0.8 + i * 0.04, 0), pressure: 0.5 + 0.5 * Math.sin(i / 4) }));
+    const samples = Array.from({ length: 41 }, (_, i) => ({
+      ...down(-0.8 + i * 0.04, 0),
+      pressure: 0.5 + 0.5 * Math.sin(i / 4),
+    }));
     const frames = dabsOf(slabSession(), brush, samples);
     expect(frames.length).toBeGreaterThan(14);
-    for (let i = 1; i < frames.length; i++) expect(frames[i]!.origin[0] - frames[i - 1]!.origin[0]).toBeCloseTo(frames[i - 1]!.radius, 4);
+    for (let i = 1; i < frames.length; i++)
+      expect(frames[i]!.origin[0] - frames[i - 1]!.origin[0]).toBeCloseTo(frames[i - 1]!.radius, 4);
   });
 
   test('a sample that is no number is left out, a jump across the body lays its line', () => {
@@ -64,7 +73,9 @@ describe('Linger', () => {
   });
 
   test('while it moves it lays by the spacing, and its clock begins anew', () => {
-    expect(xs(dabsOf(slabSession(), brush, [at(0, 0), at(0.25, 90), at(0.25, 180), at(0.25, 230)]))).toEqual([0, 0.1, 0.2, 0.25]);
+    expect(xs(dabsOf(slabSession(), brush, [at(0, 0), at(0.25, 90), at(0.25, 180), at(0.25, 230)]))).toEqual([
+      0, 0.1, 0.2, 0.25,
+    ]);
   });
 
   test('a page that slept for a minute lays a second’s worth at most', () => {
@@ -73,7 +84,9 @@ describe('Linger', () => {
 
   test('how often the hand is asked makes no difference', () => {
     const often = Array.from({ length: 51 }, (_, i) => at(0, i * 10));
-    expect(dabsOf(slabSession(), brush, often)).toHaveLength(dabsOf(slabSession(), brush, [at(0, 0), at(0, 250), at(0, 500)]).length);
+    expect(dabsOf(slabSession(), brush, often)).toHaveLength(
+      dabsOf(slabSession(), brush, [at(0, 0), at(0, 250), at(0, 500)]).length,
+    );
   });
 });
 
@@ -88,14 +101,20 @@ describe('Ruler', () => {
 
   test('on a ball the dabs lie evenly along the surface', () => {
     const s = session(surface(buildMesh(body('ball', 64))), { replay: true });
-    const frames = dabsOf(s, testBrush({ stroke: { type: 'ruler', size: 0.05, spacing: 100 }, form: { depth: 5 } }), [down(-0.8, 0), down(0.8, 0)]);
+    const frames = dabsOf(s, testBrush({ stroke: { type: 'ruler', size: 0.05, spacing: 100 }, form: { depth: 5 } }), [
+      down(-0.8, 0),
+      down(0.8, 0),
+    ]);
     const angles = frames.map((f) => Math.atan2(f.origin[0], f.origin[2]));
     expect(frames.length).toBeGreaterThan(16);
     for (let i = 1; i < angles.length; i++) expect(angles[i]! - angles[i - 1]!).toBeCloseTo(0.1, 2);
   });
 
   test('knows its length from the start, so both its ends taper while it is drawn', () => {
-    const tapered = testBrush({ ...row, stroke: { ...row.stroke, type: 'ruler', spacing: 20, taperStart: 2, taperEnd: 2, tipSize: 50 } });
+    const tapered = testBrush({
+      ...row,
+      stroke: { ...row.stroke, type: 'ruler', spacing: 20, taperStart: 2, taperEnd: 2, tipSize: 50 },
+    });
     const frames = dabsOf(slabSession(), tapered, [down(-0.4, 0), down(0.4, 0)]);
     expect(frames[0]!.radius).toBeCloseTo(0.05, 6);
     expect(frames.at(-1)!.radius).toBeLessThan(0.06);
@@ -137,7 +156,8 @@ describe('Path', () => {
     const nodes = [node(-0.3, -0.3), node(0.3, -0.3), node(0.3, 0.3), node(-0.3, 0.3)];
     const open = pathSamples(nodes, false);
     const closed = pathSamples(nodes, true);
-    for (const n of nodes) expect(open.some((s) => Math.hypot(s.origin[0] - n.point[0], s.origin[1] - n.point[1]) < 1e-9)).toBe(true);
+    for (const n of nodes)
+      expect(open.some((s) => Math.hypot(s.origin[0] - n.point[0], s.origin[1] - n.point[1]) < 1e-9)).toBe(true);
     expect(open.at(-1)!.origin[1]).toBeCloseTo(0.3, 9);
     expect(closed.at(-1)!.origin[0]).toBeCloseTo(closed[0]!.origin[0], 9);
     expect(closed.at(-1)!.origin[1]).toBeCloseTo(closed[0]!.origin[1], 9);
@@ -152,21 +172,35 @@ describe('Path', () => {
 
 describe('stamps', () => {
   test('Press stays at the last place', () => {
-    const frames = dabsOf(slabSession(), testBrush({ ...row, stroke: { type: 'press', size: 0.2 } }), [down(-0.3, 0), down(0, 0.2), down(0.25, 0.5)]);
+    const frames = dabsOf(slabSession(), testBrush({ ...row, stroke: { type: 'press', size: 0.2 } }), [
+      down(-0.3, 0),
+      down(0, 0.2),
+      down(0.25, 0.5),
+    ]);
     expect([xs(frames), ys(frames)]).toEqual([[0.25], [0.5]]);
   });
 
   test('Grow stays at the press, as large and turned as the drag', () => {
-    const [frame] = dabsOf(slabSession(), testBrush({ ...row, stroke: { type: 'grow' } }), [down(0.1, 0.1), down(0.4, 0.5)]);
+    const [frame] = dabsOf(slabSession(), testBrush({ ...row, stroke: { type: 'grow' } }), [
+      down(0.1, 0.1),
+      down(0.4, 0.5),
+    ]);
     expect(frame!.origin[0]).toBeCloseTo(0.1, 6);
     expect(frame!.radius).toBeCloseTo(0.5, 6);
     expect(frame!.tangent[0]).toBeCloseTo(0.6, 6);
     expect(frame!.tangent[1]).toBeCloseTo(0.8, 6);
   });
 
-  test.each([[0.2, 0.2], [-0.15, -0.15]])('Pull by %p, seen from straight above, is %p high at its middle', (by, height) => {
+  test.each([
+    [0.2, 0.2],
+    [-0.15, -0.15],
+  ])('Pull by %p, seen from straight above, is %p high at its middle', (by, height) => {
     const s = slabSession();
-    const [frame] = dabsOf(s, testBrush({ stroke: { type: 'pull', size: 0.3 }, touch: { falloff: { kind: 'dome', hold: 0, nodes: [] } } }), [down(0, 0), down(0.1, by)]);
+    const [frame] = dabsOf(
+      s,
+      testBrush({ stroke: { type: 'pull', size: 0.3 }, touch: { falloff: { kind: 'dome', hold: 0, nodes: [] } } }),
+      [down(0, 0), down(0.1, by)],
+    );
     expect(frame!.radius).toBe(0.3);
     expect(heightNear(s, 0, 0)).toBeCloseTo(height, 6);
   });
@@ -176,20 +210,39 @@ describe('stamps', () => {
     const s = slabSession();
     const view = { right: [1, 0, 0], up: [0, 0, 1], toward: [0, -1, 0] } as const;
     const from = (z: number): Sample => ({ origin: [0, -5, 5 + z], direction: [0, 1, -1] });
-    dabsOf(s, testBrush({ stroke: { type: 'pull', size: 0.3 }, touch: { falloff: { kind: 'dome', hold: 0, nodes: [] } } }), [from(0), from(0.25)], { view });
+    dabsOf(
+      s,
+      testBrush({ stroke: { type: 'pull', size: 0.3 }, touch: { falloff: { kind: 'dome', hold: 0, nodes: [] } } }),
+      [from(0), from(0.25)],
+      { view },
+    );
     expect(heightNear(s, 0, 0)).toBeCloseTo(0.25, 6);
   });
 
   test('a stroke’s own scale goes with its size', () => {
-    const [frame] = dabsOf(slabSession(), testBrush({ stroke: { type: 'press', size: 0.2 } }), [down(0, 0)], { scale: 1.5 });
+    const [frame] = dabsOf(slabSession(), testBrush({ stroke: { type: 'press', size: 0.2 } }), [down(0, 0)], {
+      scale: 1.5,
+    });
     expect(frame!.radius).toBeCloseTo(0.3, 9);
   });
 
   test('drift of a press draws the same chances however it is slid', () => {
-    const brush = testBrush({ stroke: { type: 'press', size: 0.2 }, drift: { count: 5, across: 150, size: 50, turn: 90, flip: 50 } });
+    const brush = testBrush({
+      stroke: { type: 'press', size: 0.2 },
+      drift: { count: 5, across: 150, size: 50, turn: 90, flip: 50 },
+    });
     const slid = slabSession();
     const still = slabSession();
-    stroke(slid, brush, [[0.3, 0.3], [-0.2, 0.4], [0, 0]], { seed: 5 });
+    stroke(
+      slid,
+      brush,
+      [
+        [0.3, 0.3],
+        [-0.2, 0.4],
+        [0, 0],
+      ],
+      { seed: 5 },
+    );
     stroke(still, brush, [[0, 0]], { seed: 5 });
     expect(bytes(slid)).toEqual(bytes(still));
   });
@@ -197,13 +250,25 @@ describe('stamps', () => {
 
 test('Even has no peak where a stroke crosses itself', () => {
   const s = slabSession(plane(96, 2));
-  const brush = testBrush({ stroke: { size: 0.15, spacing: 10 }, touch: { overlaps: 'even', falloff: { kind: 'plateau', hold: 0.5, nodes: [] } } });
-  stroke(s, brush, [[-0.6, 0], [0.6, 0], [0.6, 0.4], [0, 0.4], [0, -0.6]]);
+  const brush = testBrush({
+    stroke: { size: 0.15, spacing: 10 },
+    touch: { overlaps: 'even', falloff: { kind: 'plateau', hold: 0.5, nodes: [] } },
+  });
+  stroke(s, brush, [
+    [-0.6, 0],
+    [0.6, 0],
+    [0.6, 0.4],
+    [0, 0.4],
+    [0, -0.6],
+  ]);
   expect(Math.max(...bytes(s).filter((_, i) => i % 3 === 2))).toBeCloseTo(0.03, 6);
 });
 
 function testPen() {
-  const line = [{ x: 0, y: 0, corner: true }, { x: 1, y: 1, corner: true }];
+  const line = [
+    { x: 0, y: 0, corner: true },
+    { x: 1, y: 1, corner: true },
+  ];
   const link = () => ({ low: 100, high: 100, curve: line });
   return { pressureSize: link(), pressureStrength: link(), speedSize: link(), speedStrength: link(), fast: 3 };
 }

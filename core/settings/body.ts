@@ -14,7 +14,9 @@ export const OwnBodySchema = z.object({
   /** The mesh as core/formats packs it, welded and scaled to about the plain ball's size. */
   mesh: BlobHashSchema,
   triangles: count.min(1, 'A body has triangles.'),
-  /** What welding did and found: corners merged, faces without area left out, edges of holes and borders, loose parts. */
+  /**
+   * What welding did and found: corners merged, faces without area left out, edges of holes and borders, loose parts.
+   */
   report: z.object({ merged: count, dropped: count, open: count, pieces: count }),
 });
 export type OwnBody = z.infer<typeof OwnBodySchema>;

@@ -23,7 +23,10 @@ export const BRUSH_MIGRATIONS: Record<number, Migration> = {
     const { stroke = {}, pen = {}, touch = {} } = doc as Parts;
     const { scatter = 0, ...kept } = stroke;
     return {
-      ...doc, stroke: kept, touch: { overlaps: 'add', ...touch }, drift: { along: scatter, across: scatter },
+      ...doc,
+      stroke: kept,
+      touch: { overlaps: 'add', ...touch },
+      drift: { along: scatter, across: scatter },
       pen: { pressureSize: { low: pen['sizeLow'] ?? 100 }, pressureStrength: { low: pen['strengthLow'] ?? 100 } },
     };
   },

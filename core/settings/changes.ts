@@ -11,9 +11,25 @@ export interface BrushChange {
 }
 
 const WORDS: Record<string, string> = {
-  'form.alphaId': 'Alpha', 'form.footprint': 'Footprint', 'touch.action': 'Action', 'touch.direction': 'Direction', 'touch.overlaps': 'Overlaps', 'touch.falloff.kind': 'Falloff',
-  'touch.falloff.nodes': 'Falloff curve', 'stroke.type': 'Stroke type', 'stroke.mapping': 'Mapping', 'stroke.turnFrom': 'Turn from', 'drift.per': 'Varies', 'tooth.alphaId': 'Tooth',
-  'tooth.holds': 'Tooth held by', 'tooth.scale': 'Tooth scale', 'tooth.invert': 'Tooth inverted', 'card.name': 'Name', 'card.author': 'Author', 'card.tags': 'Tags', 'card.notes': 'Notes',
+  'form.alphaId': 'Alpha',
+  'form.footprint': 'Footprint',
+  'touch.action': 'Action',
+  'touch.direction': 'Direction',
+  'touch.overlaps': 'Overlaps',
+  'touch.falloff.kind': 'Falloff',
+  'touch.falloff.nodes': 'Falloff curve',
+  'stroke.type': 'Stroke type',
+  'stroke.mapping': 'Mapping',
+  'stroke.turnFrom': 'Turn from',
+  'drift.per': 'Varies',
+  'tooth.alphaId': 'Tooth',
+  'tooth.holds': 'Tooth held by',
+  'tooth.scale': 'Tooth scale',
+  'tooth.invert': 'Tooth inverted',
+  'card.name': 'Name',
+  'card.author': 'Author',
+  'card.tags': 'Tags',
+  'card.notes': 'Notes',
 };
 
 /** Null when nothing differs. */
@@ -22,7 +38,11 @@ export function changeOf(before: Brush, after: Brush): BrushChange | null {
   if (path === null) return null;
   const value = path.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], after);
   const meta = metaAt(path);
-  return { path, label: meta?.label ?? WORDS[path] ?? (path.endsWith('.curve') ? 'Pen curve' : path), value: said(value, meta) };
+  return {
+    path,
+    label: meta?.label ?? WORDS[path] ?? (path.endsWith('.curve') ? 'Pen curve' : path),
+    value: said(value, meta),
+  };
 }
 
 function metaAt(path: string): SettingMeta | null {
@@ -34,17 +54,26 @@ function metaAt(path: string): SettingMeta | null {
 }
 
 function said(value: unknown, meta: SettingMeta | null): string {
-  if (typeof value === 'number' && meta) return meta.unit === '°' ? `${value}°` : `${Number(value.toFixed(3))}${meta.unit === '' || meta.unit === 'grey' || meta.unit === 'body' ? '' : ` ${meta.unit}`}`;
+  if (typeof value === 'number' && meta)
+    return meta.unit === '°'
+      ? `${value}°`
+      : `${Number(value.toFixed(3))}${meta.unit === '' || meta.unit === 'grey' || meta.unit === 'body' ? '' : ` ${meta.unit}`}`;
   if (typeof value === 'boolean') return value ? 'on' : 'off';
-  if (typeof value === 'string' && !/^[0-9a-f-]{36}$/.test(value)) return value.length > 24 ? `${value.slice(0, 24)}…` : value;
+  if (typeof value === 'string' && !/^[0-9a-f-]{36}$/.test(value))
+    return value.length > 24 ? `${value.slice(0, 24)}…` : value;
   return '';
 }
 
 function firstDifference(a: unknown, b: unknown, path: string): string | null {
   if (Object.is(a, b)) return null;
-  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b || Array.isArray(a)) return JSON.stringify(a) === JSON.stringify(b) ? null : path;
+  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b || Array.isArray(a))
+    return JSON.stringify(a) === JSON.stringify(b) ? null : path;
   for (const key of Object.keys(b)) {
-    const found = firstDifference((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key], path === '' ? key : `${path}.${key}`);
+    const found = firstDifference(
+      (a as Record<string, unknown>)[key],
+      (b as Record<string, unknown>)[key],
+      path === '' ? key : `${path}.${key}`,
+    );
     if (found !== null) return found;
   }
   return null;

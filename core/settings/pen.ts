@@ -1,16 +1,31 @@
-/** What pressure and speed of the hand do to size and strength: each through a curve, from a lower to an upper limit. */
+/**
+ * What pressure and speed of the hand do to size and strength: each through a curve, from a lower to an upper limit.
+ */
 import { z } from 'zod';
 import { CurveNodeSchema } from './curve';
 import { setting } from './setting';
 
-const CurveSchema = z.array(CurveNodeSchema).min(2, 'A curve needs at least two nodes.').max(24)
-  .default([{ x: 0, y: 0, corner: true }, { x: 1, y: 1, corner: true }]);
+const CurveSchema = z
+  .array(CurveNodeSchema)
+  .min(2, 'A curve needs at least two nodes.')
+  .max(24)
+  .default([
+    { x: 0, y: 0, corner: true },
+    { x: 1, y: 1, corner: true },
+  ]);
 
 /** `what` names what is led, `least` and `most` the state of the hand that the limits stand for. */
 function link(what: string, least: string, most: string) {
-  const limit = (hand: string) => setting({
-    label: `${hand} ${what}`, unit: '%', min: 0, max: 200, step: 1, fallback: 100, help: `Share of the brush’s ${what} that a ${hand.toLowerCase()} hand gives`,
-  });
+  const limit = (hand: string) =>
+    setting({
+      label: `${hand} ${what}`,
+      unit: '%',
+      min: 0,
+      max: 200,
+      step: 1,
+      fallback: 100,
+      help: `Share of the brush’s ${what} that a ${hand.toLowerCase()} hand gives`,
+    });
   return z.object({
     low: limit(least),
     high: limit(most),
@@ -27,7 +42,13 @@ export const PenSchema = z.object({
   speedSize: link('size', 'Slow', 'Fast').prefault({}),
   speedStrength: link('strength', 'Slow', 'Fast').prefault({}),
   fast: setting({
-    label: 'Fast is', unit: 'body/s', min: 0.1, max: 20, step: 0.1, fallback: 3, scale: 'log',
+    label: 'Fast is',
+    unit: 'body/s',
+    min: 0.1,
+    max: 20,
+    step: 0.1,
+    fallback: 3,
+    scale: 'log',
     help: 'Speed of the hand that counts as full speed, body units a second',
   }),
 });

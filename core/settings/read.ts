@@ -11,7 +11,11 @@ export type ReadResult<T> = { ok: true; value: T } | { ok: false; reason: string
 
 /** `migrations[v]` turns version v into v + 1. */
 export function readDocument<T>(
-  what: string, schema: z.ZodType<T>, current: number, doc: unknown, migrations: Record<number, Migration> = {},
+  what: string,
+  schema: z.ZodType<T>,
+  current: number,
+  doc: unknown,
+  migrations: Record<number, Migration> = {},
 ): ReadResult<T> {
   if (typeof doc !== 'object' || doc === null || Array.isArray(doc)) {
     return { ok: false, reason: `The ${what} is not an object.` };
@@ -22,7 +26,10 @@ export function readDocument<T>(
     return { ok: false, reason: `The ${what} has no version number.` };
   }
   if (version > current) {
-    return { ok: false, reason: `The ${what} is of version ${version}; this program reads up to version ${current}. Update it to open this one.` };
+    return {
+      ok: false,
+      reason: `The ${what} is of version ${version}; this program reads up to version ${current}. Update it to open this one.`,
+    };
   }
   for (let v = version; v < current; v++) {
     const step = migrations[v];
@@ -30,5 +37,7 @@ export function readDocument<T>(
     at = { ...step(at), version: v + 1 };
   }
   const parsed = schema.safeParse(at);
-  return parsed.success ? { ok: true, value: parsed.data } : { ok: false, reason: `The ${what} is broken: ${explain(parsed.error)}` };
+  return parsed.success
+    ? { ok: true, value: parsed.data }
+    : { ok: false, reason: `The ${what} is broken: ${explain(parsed.error)}` };
 }

@@ -20,8 +20,33 @@ export const ReferenceSchema = z.object({
   /** Its middle: body units on the slab, or shares of the view when pinned beside it. */
   x: z.number().min(-8).max(8).default(0),
   y: z.number().min(-8).max(8).default(0),
-  turn: setting({ label: 'Turn', unit: '°', min: -180, max: 180, step: 1, fallback: 0, help: 'Turns the picture, anticlockwise' }),
-  size: setting({ label: 'Width', unit: 'body', min: 0.05, max: 6, step: 0.01, fallback: 1.4, scale: 'log', help: 'Width in body units' }),
-  opacity: setting({ label: 'Opacity', unit: '%', min: 5, max: 100, step: 1, fallback: 45, help: 'How much of the picture is seen' }),
+  turn: setting({
+    label: 'Turn',
+    unit: '°',
+    min: -180,
+    max: 180,
+    step: 1,
+    fallback: 0,
+    help: 'Turns the picture, anticlockwise',
+  }),
+  size: setting({
+    label: 'Width',
+    unit: 'body',
+    min: 0.05,
+    max: 6,
+    step: 0.01,
+    fallback: 1.4,
+    scale: 'log',
+    help: 'Width in body units',
+  }),
+  opacity: setting({
+    label: 'Opacity',
+    unit: '%',
+    min: 5,
+    max: 100,
+    step: 1,
+    fallback: 45,
+    help: 'How much of the picture is seen',
+  }),
 });
 export type Reference = z.infer<typeof ReferenceSchema>;

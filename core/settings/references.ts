@@ -1,4 +1,6 @@
-/** What a document names: stored bytes, with the size they must have where that follows from it, and other documents. */
+/**
+ * What a document names: stored bytes, with the size they must have where that follows from it, and other documents.
+ */
 import { FORMAT_BYTES, type Alpha } from './alpha';
 import type { OwnBody } from './body';
 import { alphasOf, type Brush } from './brush';
@@ -26,26 +28,37 @@ export interface References {
 const FLOATS = 4;
 
 export function referencesOfBrush(brush: Brush): References {
-  return { blobs: [], documents: [...new Set(alphasOf(brush))].map((id) => ({ collection: 'alphas', id, needed: true })) };
+  return {
+    blobs: [],
+    documents: [...new Set(alphasOf(brush))].map((id) => ({ collection: 'alphas', id, needed: true })),
+  };
 }
 
 export function referencesOfAlpha(alpha: Alpha): References {
   const { recipe, size, format } = alpha;
   const blobs: BlobReference[] = [{ hash: alpha.blob, bytes: size * size * FORMAT_BYTES[format] }];
-  if (recipe?.base.kind === 'cast') blobs.push({ hash: recipe.base.blob, bytes: recipe.base.size ** 2 * FORMAT_BYTES[recipe.base.format] });
+  if (recipe?.base.kind === 'cast')
+    blobs.push({ hash: recipe.base.blob, bytes: recipe.base.size ** 2 * FORMAT_BYTES[recipe.base.format] });
   else if (recipe && 'blob' in recipe.base) blobs.push({ hash: recipe.base.blob, bytes: null });
   // A cast that was left as it is is its own base.
-  return { blobs: blobs.filter((b, i) => blobs.findIndex((o) => o.hash === b.hash) === i), documents: [...made(alpha), ...combined(alpha)] };
+  return {
+    blobs: blobs.filter((b, i) => blobs.findIndex((o) => o.hash === b.hash) === i),
+    documents: [...made(alpha), ...combined(alpha)],
+  };
 }
 
 /** What it was made from may go: the steps and the base that it needs are its own. */
 function made({ lineage, recipe }: Alpha): DocumentReference[] {
-  const ids = [lineage.sourceId, recipe && 'sourceId' in recipe.base ? recipe.base.sourceId : null].filter((id) => id !== null);
+  const ids = [lineage.sourceId, recipe && 'sourceId' in recipe.base ? recipe.base.sourceId : null].filter(
+    (id) => id !== null,
+  );
   return [...new Set(ids)].map((id) => ({ collection: 'sources', id, needed: false }));
 }
 
 function combined({ recipe }: Alpha): DocumentReference[] {
-  const ids = (recipe?.steps ?? []).flatMap((step) => (step.kind === 'combine' && step.alphaId !== null ? [step.alphaId] : []));
+  const ids = (recipe?.steps ?? []).flatMap((step) =>
+    step.kind === 'combine' && step.alphaId !== null ? [step.alphaId] : [],
+  );
   return [...new Set(ids)].map((id) => ({ collection: 'alphas', id, needed: false }));
 }
 
@@ -56,7 +69,10 @@ export function referencesOfSource(source: Source): References {
     if (source.blob) sizes.set(source.blob, vertices * 3 * FLOATS);
     if (source.mask) sizes.set(source.mask, vertices * FLOATS);
   }
-  return { blobs: [...new Set(blobsOf(source))].map((hash) => ({ hash, bytes: sizes.get(hash) ?? null })), documents: [] };
+  return {
+    blobs: [...new Set(blobsOf(source))].map((hash) => ({ hash, bytes: sizes.get(hash) ?? null })),
+    documents: [],
+  };
 }
 
 export function referencesOfBody(body: OwnBody): References {

@@ -25,7 +25,8 @@ type SettingInput = Omit<SettingMeta, 'scale'> & { scale?: SettingMeta['scale'] 
 
 export function setting(input: SettingInput) {
   const meta: SettingMeta = { scale: 'linear', ...input };
-  return z.number(`${meta.label} must be a number.`)
+  return z
+    .number(`${meta.label} must be a number.`)
     .min(meta.min, `${meta.label} must be at least ${meta.min}${spaced(meta.unit)}.`)
     .max(meta.max, `${meta.label} must be at most ${meta.max}${spaced(meta.unit)}.`)
     .default(meta.fallback)

@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, changeOf, newBrush, numberAt, putNumber, readDocument, settingAt } from './index';
+import {
+  BRUSH_MIGRATIONS,
+  BRUSH_VERSION,
+  BrushSchema,
+  changeOf,
+  newBrush,
+  numberAt,
+  putNumber,
+  readDocument,
+  settingAt,
+} from './index';
 
 const ID = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
 
@@ -47,10 +57,16 @@ describe('reading documents', () => {
   const Schema = z.object({ version: z.literal(3), name: z.string() });
 
   test('older versions are migrated step by step', () => {
-    const result = readDocument('thing', Schema, 3, { version: 1, title: 'a' }, {
-      1: (d) => ({ ...d, label: d['title'] }),
-      2: (d) => ({ ...d, name: d['label'] }),
-    });
+    const result = readDocument(
+      'thing',
+      Schema,
+      3,
+      { version: 1, title: 'a' },
+      {
+        1: (d) => ({ ...d, label: d['title'] }),
+        2: (d) => ({ ...d, name: d['label'] }),
+      },
+    );
     expect(result).toEqual({ ok: true, value: { version: 3, name: 'a' } });
   });
 
@@ -88,7 +104,12 @@ describe('what changed between two states of a brush', () => {
 describe('brushes of older versions', () => {
   test('version 2: scatter is drift both ways, the pen’s lower limits stay, what had no overlaps adds up', () => {
     const old = {
-      version: 2, id: ID, card: { name: 'Old' }, touch: { action: 'lift', strength: 70 }, stroke: { type: 'trail', size: 0.2, scatter: 45 }, pen: { sizeLow: 30, strengthLow: 60 },
+      version: 2,
+      id: ID,
+      card: { name: 'Old' },
+      touch: { action: 'lift', strength: 70 },
+      stroke: { type: 'trail', size: 0.2, scatter: 45 },
+      pen: { sizeLow: 30, strengthLow: 60 },
     };
     const read = readDocument('brush', BrushSchema, BRUSH_VERSION, old, BRUSH_MIGRATIONS);
     if (!read.ok) throw new Error(read.reason);
@@ -100,7 +121,13 @@ describe('brushes of older versions', () => {
   });
 
   test('version 1 comes all the way', () => {
-    const read = readDocument('brush', BrushSchema, BRUSH_VERSION, { version: 1, id: ID, card: { name: 'First' } }, BRUSH_MIGRATIONS);
+    const read = readDocument(
+      'brush',
+      BrushSchema,
+      BRUSH_VERSION,
+      { version: 1, id: ID, card: { name: 'First' } },
+      BRUSH_MIGRATIONS,
+    );
     expect(read.ok && read.value.stroke.type).toBe('trail');
   });
 });

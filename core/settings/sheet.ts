@@ -13,9 +13,34 @@ export const POLARITIES = ['auto', 'dark', 'light'] as const;
 
 export const FindSchema = z.object({
   polarity: z.enum(POLARITIES).default('auto'),
-  sensitivity: setting({ label: 'Faint marks', unit: '%', min: 0, max: 100, step: 1, fallback: 50, help: 'Higher finds fainter marks, and more of the paper’s grain' }),
-  join: setting({ label: 'Join', unit: '%', min: 0, max: 8, step: 0.05, fallback: 0.6, help: 'Pieces nearer than this belong to one mark, in per cent of the longer side' }),
-  smallest: setting({ label: 'Smallest mark', unit: '%', min: 0.1, max: 30, step: 0.1, fallback: 1.6, scale: 'log', help: 'What is smaller is a speck, in per cent of the longer side' }),
+  sensitivity: setting({
+    label: 'Faint marks',
+    unit: '%',
+    min: 0,
+    max: 100,
+    step: 1,
+    fallback: 50,
+    help: 'Higher finds fainter marks, and more of the paper’s grain',
+  }),
+  join: setting({
+    label: 'Join',
+    unit: '%',
+    min: 0,
+    max: 8,
+    step: 0.05,
+    fallback: 0.6,
+    help: 'Pieces nearer than this belong to one mark, in per cent of the longer side',
+  }),
+  smallest: setting({
+    label: 'Smallest mark',
+    unit: '%',
+    min: 0.1,
+    max: 30,
+    step: 0.1,
+    fallback: 1.6,
+    scale: 'log',
+    help: 'What is smaller is a speck, in per cent of the longer side',
+  }),
 });
 export type Find = z.infer<typeof FindSchema>;
 
@@ -46,9 +71,28 @@ export const SheetFields = {
   dark: z.boolean().default(true),
   /** Null: not looked for yet. */
   marks: z.array(MarkSchema).max(MOST_MARKS, `At most ${MOST_MARKS} marks a sheet.`).nullable().default(null),
-  cut: z.object({
-    size: setting({ label: 'Size', unit: 'px', min: 32, max: 4096, step: 1, fallback: 512, scale: 'log', help: 'Pixels a side of each alpha' }),
-    margin: setting({ label: 'Margin', unit: '%', min: 0, max: 30, step: 0.5, fallback: 6, help: 'Kept clear on each side' }),
-    straighten: z.boolean().default(false),
-  }).prefault({}),
+  cut: z
+    .object({
+      size: setting({
+        label: 'Size',
+        unit: 'px',
+        min: 32,
+        max: 4096,
+        step: 1,
+        fallback: 512,
+        scale: 'log',
+        help: 'Pixels a side of each alpha',
+      }),
+      margin: setting({
+        label: 'Margin',
+        unit: '%',
+        min: 0,
+        max: 30,
+        step: 0.5,
+        fallback: 6,
+        help: 'Kept clear on each side',
+      }),
+      straighten: z.boolean().default(false),
+    })
+    .prefault({}),
 };

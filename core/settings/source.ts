@@ -12,7 +12,10 @@ import { SheetFields } from './sheet';
 import { SymmetrySchema } from './symmetry';
 
 export const SOURCE_VERSION = 3;
-/** Version 2 added levels, masks, pieces, references, symmetry and history to slabs, version 3 parts and other kinds; all have defaults. */
+/**
+ * Version 2 added levels, masks, pieces, references, symmetry and history to slabs, version 3 parts and other kinds;
+ * all have defaults.
+ */
 export const SOURCE_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc, 2: (doc) => doc };
 
 /** Cells a side that a new slab may have. */
@@ -32,8 +35,16 @@ export const SlabSchema = z.object({
   blob: BlobHashSchema.nullable(),
   /** Float32 masks in the same order; null is none. */
   mask: BlobHashSchema.nullable().default(null),
-  /** Finer levels that were stepped down from, finest first: their places, and those of the level below as they were then. */
-  upper: z.array(z.object({ cells: z.union(LEVEL_CELLS.map((n) => z.literal(n))), fine: BlobHashSchema, base: BlobHashSchema })).max(6).default([]),
+  /**
+   * Finer levels that were stepped down from, finest first: their places, and those of the level below as they were
+   * then.
+   */
+  upper: z
+    .array(
+      z.object({ cells: z.union(LEVEL_CELLS.map((n) => z.literal(n))), fine: BlobHashSchema, base: BlobHashSchema }),
+    )
+    .max(6)
+    .default([]),
   /** The last undo steps. */
   history: BlobHashSchema.nullable().default(null),
   symmetry: SymmetrySchema.prefault({}),
@@ -54,16 +65,24 @@ export type Source = z.infer<typeof SourceSchema>;
 /** Every blob that a source names. */
 export function blobsOf(source: Source): string[] {
   switch (source.kind) {
-    case 'slab': return slabBlobs(source);
-    case 'sheet': return [source.file.blob];
-    case 'lettering': return source.blocks.flatMap((b) => (b.font.kind === 'own' ? [b.font.blob] : []));
-    case 'pattern': return [];
+    case 'slab':
+      return slabBlobs(source);
+    case 'sheet':
+      return [source.file.blob];
+    case 'lettering':
+      return source.blocks.flatMap((b) => (b.font.kind === 'own' ? [b.font.blob] : []));
+    case 'pattern':
+      return [];
   }
 }
 
 function slabBlobs(slab: Slab): string[] {
   return [
-    slab.blob, slab.mask, slab.history, ...slab.upper.flatMap((level) => [level.fine, level.base]), ...slab.references.map((r) => r.blob),
+    slab.blob,
+    slab.mask,
+    slab.history,
+    ...slab.upper.flatMap((level) => [level.fine, level.base]),
+    ...slab.references.map((r) => r.blob),
     ...slab.pieces.flatMap((p) => (p.part ? [p.part.mesh, p.part.heights] : [])),
   ].filter((hash) => hash !== null);
 }

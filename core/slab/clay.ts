@@ -39,13 +39,15 @@ export interface ClayParts {
   upper: UpperLevel[];
 }
 
-
 export function clay(parts: ClayParts): Clay {
   return { cells: parts.cells, session: sessionOf(parts), upper: parts.upper, past: [], future: [] };
 }
 
 function sessionOf(parts: ClayParts): Session {
-  const mesh = buildMesh(plane(parts.cells, SLAB_SIDE), { unfinished: true, ...(parts.places ? { places: parts.places } : {}) });
+  const mesh = buildMesh(plane(parts.cells, SLAB_SIDE), {
+    unfinished: true,
+    ...(parts.places ? { places: parts.places } : {}),
+  });
   if (parts.mask) maskIn(mesh, parts.mask);
   return session(finish(surface(mesh)), { replay: false });
 }
@@ -66,7 +68,12 @@ export function levelBytes(cells: number): number {
 /** Steps a level up or down; up makes a new level where none was left. Throws OutOfMemory before anything changes. */
 export function stepLevel(c: Clay, way: LevelWay): void {
   const cells = levelAt(c.cells, way);
-  if (cells === null) throw new Error(way === 'up' ? `A slab has at most ${LEVEL_CELLS.at(-1)}² cells.` : `A slab has at least ${LEVEL_CELLS[0]}² cells.`);
+  if (cells === null)
+    throw new Error(
+      way === 'up'
+        ? `A slab has at most ${LEVEL_CELLS.at(-1)}² cells.`
+        : `A slab has at least ${LEVEL_CELLS[0]}² cells.`,
+    );
   const here = snapshot(c);
   const upper = [...c.upper];
   let parts: ClayParts;
@@ -76,7 +83,12 @@ export function stepLevel(c: Clay, way: LevelWay): void {
     parts = { cells, places: base, mask: coarserValues(here.mask, c.cells), upper };
   } else {
     const left = upper.pop();
-    parts = { cells, places: left ? carriedUp(left, here.places) : finer(here.places, c.cells), mask: finerValues(here.mask, c.cells), upper };
+    parts = {
+      cells,
+      places: left ? carriedUp(left, here.places) : finer(here.places, c.cells),
+      mask: finerValues(here.mask, c.cells),
+      upper,
+    };
   }
   const next = sessionOf(parts);
   c.past.push(here);
@@ -128,7 +140,12 @@ export function newStep(c: Clay): void {
 
 export function canUndo(c: Clay): boolean {
   const { running, trying, done } = c.session;
-  return running !== null || trying !== null || (done.at(-1)?.before ?? null) !== null || (done.length === 0 && c.past.length > 0);
+  return (
+    running !== null ||
+    trying !== null ||
+    (done.at(-1)?.before ?? null) !== null ||
+    (done.length === 0 && c.past.length > 0)
+  );
 }
 
 export function canRedo(c: Clay): boolean {
@@ -137,7 +154,15 @@ export function canRedo(c: Clay): boolean {
 
 function snapshot(c: Clay): Snapshot {
   const { surface: s, done, undone, undoBytes } = c.session;
-  return { cells: c.cells, places: positionsOut(s.mesh), mask: maskOut(s.mesh), upper: c.upper, done, undone, undoBytes };
+  return {
+    cells: c.cells,
+    places: positionsOut(s.mesh),
+    mask: maskOut(s.mesh),
+    upper: c.upper,
+    done,
+    undone,
+    undoBytes,
+  };
 }
 
 function comeBack(c: Clay, to: Snapshot): void {

@@ -2,9 +2,9 @@
  * Levels of a slab: square grids of (cells + 1)² places in stored order (x, y, z row by row), each twice as fine as
  * the one below.
  *
- * Finer: the middle of a monotone cubic (F. Fritsch, J. Butland, 1984) along rows and columns; what is there stays where
- * it is, what is between lies on a smooth curve through it that never overshoots an upright edge. Coarser: the mean weighted 1-2-1 along
- * rows and columns. Borders are worked along the border alone, and corners stay.
+ * Finer: the middle of a monotone cubic (F. Fritsch, J. Butland, 1984) along rows and columns; what is there stays
+ * where it is, what is between lies on a smooth curve through it that never overshoots an upright edge. Coarser: the
+ * mean weighted 1-2-1 along rows and columns. Borders are worked along the border alone, and corners stay.
  */
 
 export interface UpperLevel {
@@ -32,7 +32,14 @@ export function coarser(places: Float32Array, cells: number): Float32Array {
   const row = cells + 1;
   const half = cells / 2;
   const out = new Float32Array((half + 1) ** 2 * 3);
-  const weight = (at: number, last: number): readonly (readonly [number, number])[] => (at === 0 || at === last ? [[0, 1]] : [[-1, 0.25], [0, 0.5], [1, 0.25]]);
+  const weight = (at: number, last: number): readonly (readonly [number, number])[] =>
+    at === 0 || at === last
+      ? [[0, 1]]
+      : [
+          [-1, 0.25],
+          [0, 0.5],
+          [1, 0.25],
+        ];
   for (let j = 0; j <= half; j++) {
     for (let i = 0; i <= half; i++) {
       // Along a border only the border counts, so that the outline doesn't shrink.
@@ -40,7 +47,8 @@ export function coarser(places: Float32Array, cells: number): Float32Array {
       const along = weight(j, half);
       for (let c = 0; c < 3; c++) {
         let sum = 0;
-        for (const [dj, wj] of along) for (const [di, wi] of across) sum += wj * wi * places[((2 * j + dj) * row + 2 * i + di) * 3 + c]!;
+        for (const [dj, wj] of along)
+          for (const [di, wi] of across) sum += wj * wi * places[((2 * j + dj) * row + 2 * i + di) * 3 + c]!;
         out[(j * (half + 1) + i) * 3 + c] = sum;
       }
     }
@@ -50,7 +58,10 @@ export function coarser(places: Float32Array, cells: number): Float32Array {
 
 export function coarserValues(values: Float32Array, cells: number): Float32Array {
   const half = cells / 2;
-  return Float32Array.from({ length: (half + 1) ** 2 }, (_, k) => values[Math.floor(k / (half + 1)) * 2 * (cells + 1) + (k % (half + 1)) * 2]!);
+  return Float32Array.from(
+    { length: (half + 1) ** 2 },
+    (_, k) => values[Math.floor(k / (half + 1)) * 2 * (cells + 1) + (k % (half + 1)) * 2]!,
+  );
 }
 
 /**
@@ -62,7 +73,8 @@ export function carriedUp(level: UpperLevel, below: Float32Array): Float32Array 
   const after = finer(below, level.cells / 2);
   const out = level.fine.slice();
   const row = level.cells + 1;
-  const still = (v: number): boolean => before[v * 3] === after[v * 3] && before[v * 3 + 1] === after[v * 3 + 1] && before[v * 3 + 2] === after[v * 3 + 2];
+  const still = (v: number): boolean =>
+    before[v * 3] === after[v * 3] && before[v * 3 + 1] === after[v * 3 + 1] && before[v * 3 + 2] === after[v * 3 + 2];
   for (let j = 0; j < row; j++) {
     for (let i = 0; i < row; i++) {
       const v = j * row + i;
@@ -72,7 +84,8 @@ export function carriedUp(level: UpperLevel, below: Float32Array): Float32Array 
       const to = gridFrame(after, w, e, s, n);
       const d = [0, 1, 2].map((c) => level.fine[v * 3 + c]! - before[v * 3 + c]!);
       const local = from.map((axis) => axis[0]! * d[0]! + axis[1]! * d[1]! + axis[2]! * d[2]!);
-      for (let c = 0; c < 3; c++) out[v * 3 + c] = after[v * 3 + c]! + to[0]![c]! * local[0]! + to[1]![c]! * local[1]! + to[2]![c]! * local[2]!;
+      for (let c = 0; c < 3; c++)
+        out[v * 3 + c] = after[v * 3 + c]! + to[0]![c]! * local[0]! + to[1]![c]! * local[1]! + to[2]![c]! * local[2]!;
     }
   }
   return out;
@@ -82,11 +95,20 @@ export function carriedUp(level: UpperLevel, below: Float32Array): Float32Array 
 function gridFrame(p: Float32Array, w: number, e: number, s: number, n: number): number[][] {
   const x = [0, 1, 2].map((c) => p[e * 3 + c]! - p[w * 3 + c]!);
   const y = [0, 1, 2].map((c) => p[n * 3 + c]! - p[s * 3 + c]!);
-  const normal = unit([x[1]! * y[2]! - x[2]! * y[1]!, x[2]! * y[0]! - x[0]! * y[2]!, x[0]! * y[1]! - x[1]! * y[0]!], [0, 0, 1]);
+  const normal = unit(
+    [x[1]! * y[2]! - x[2]! * y[1]!, x[2]! * y[0]! - x[0]! * y[2]!, x[0]! * y[1]! - x[1]! * y[0]!],
+    [0, 0, 1],
+  );
   const tangent = unit(x, [1, 0, 0]);
-  return [tangent, [
-    normal[1]! * tangent[2]! - normal[2]! * tangent[1]!, normal[2]! * tangent[0]! - normal[0]! * tangent[2]!, normal[0]! * tangent[1]! - normal[1]! * tangent[0]!,
-  ], normal];
+  return [
+    tangent,
+    [
+      normal[1]! * tangent[2]! - normal[2]! * tangent[1]!,
+      normal[2]! * tangent[0]! - normal[0]! * tangent[2]!,
+      normal[0]! * tangent[1]! - normal[1]! * tangent[0]!,
+    ],
+    normal,
+  ];
 }
 
 function unit(v: number[], instead: number[]): number[] {
@@ -108,7 +130,16 @@ function spreadRows(from: Float32Array, height: number, width: number, words: nu
   return out;
 }
 
-function spread(from: Float32Array, start: number, stride: number, count: number, out: Float32Array, to: number, toStride: number, words: number): void {
+function spread(
+  from: Float32Array,
+  start: number,
+  stride: number,
+  count: number,
+  out: Float32Array,
+  to: number,
+  toStride: number,
+  words: number,
+): void {
   for (let c = 0; c < words; c++) {
     const at = (k: number): number => from[start + k * stride + c]!;
     for (let k = 0; k < count; k++) {

@@ -2,18 +2,37 @@ import { buildMesh, maskOut, plane, positionsOut } from '#core/mesh';
 import { layeredNoise } from '#core/random';
 import { makeEdit, redo, undo } from '#core/session';
 import { ByNumberSchema } from '#core/settings';
-import { carriedUp, clay, coarser, finer, finerValues, keptStep, levelAt, packHistory, readHistory, redoClay, stepLevel, undoClay, canUndo, canRedo, type Clay } from './index';
+import {
+  carriedUp,
+  clay,
+  coarser,
+  finer,
+  finerValues,
+  keptStep,
+  levelAt,
+  packHistory,
+  readHistory,
+  redoClay,
+  stepLevel,
+  undoClay,
+  canUndo,
+  canRedo,
+  type Clay,
+} from './index';
 
 function rough(cells: number): Float32Array {
   const { positions } = plane(cells, 2);
-  for (let i = 0; i < positions.length; i += 3) positions[i + 2] = 0.1 * layeredNoise(positions[i]! * 3, positions[i + 1]! * 3, 5, 5);
+  for (let i = 0; i < positions.length; i += 3)
+    positions[i + 2] = 0.1 * layeredNoise(positions[i]! * 3, positions[i + 1]! * 3, 5, 5);
   return positions;
 }
-const open = (cells = 64, places: Float32Array | null = rough(cells)): Clay => clay({ cells, places, mask: null, upper: [] });
+const open = (cells = 64, places: Float32Array | null = rough(cells)): Clay =>
+  clay({ cells, places, mask: null, upper: [] });
 const places = (c: Clay): Float32Array => positionsOut(c.session.surface.mesh);
 const lift = { kind: 'by-number', change: 'lift', numbers: { ...ByNumberSchema.parse({}), lift: 0.25 } } as const;
 
-const worst = (a: Float32Array, b: Float32Array): number => a.reduce((most, x, i) => Math.max(most, Math.abs(x - b[i]!)), a.length === b.length ? 0 : Infinity);
+const worst = (a: Float32Array, b: Float32Array): number =>
+  a.reduce((most, x, i) => Math.max(most, Math.abs(x - b[i]!)), a.length === b.length ? 0 : Infinity);
 
 describe('finer and coarser grids', () => {
   test('a finer plane is the plane of twice the cells, to float precision', () => {
@@ -25,7 +44,9 @@ describe('finer and coarser grids', () => {
     const { positions } = plane(16, 2);
     for (let i = 0; i < positions.length; i += 3) positions[i + 2] = positions[i]! > 0.1 ? 0.3 : 0;
     const out = finer(positions, 16);
-    expect(Array.from(positions, (_, k) => out[((Math.floor(k / 51) * 2) * 33 + (Math.floor(k / 3) % 17) * 2) * 3 + (k % 3)])).toEqual(Array.from(positions));
+    expect(
+      Array.from(positions, (_, k) => out[(Math.floor(k / 51) * 2 * 33 + (Math.floor(k / 3) % 17) * 2) * 3 + (k % 3)]),
+    ).toEqual(Array.from(positions));
     const heights = out.filter((_, i) => i % 3 === 2);
     expect([Math.min(...heights), Math.max(...heights)]).toEqual([0, Math.fround(0.3)]);
   });
@@ -33,7 +54,8 @@ describe('finer and coarser grids', () => {
   test('a smooth wave is met within a hundredth of its height', () => {
     const wave = (cells: number): Float32Array => {
       const { positions } = plane(cells, 2);
-      for (let i = 0; i < positions.length; i += 3) positions[i + 2] = 0.1 * Math.sin(positions[i]! * 4) * Math.cos(positions[i + 1]! * 3);
+      for (let i = 0; i < positions.length; i += 3)
+        positions[i + 2] = 0.1 * Math.sin(positions[i]! * 4) * Math.cos(positions[i + 1]! * 3);
       return positions;
     };
     const out = finer(wave(64), 64);
@@ -70,7 +92,12 @@ test('a change below is carried up with the detail on it', () => {
   stepLevel(c, 'down');
   makeEdit(c.session, lift);
   stepLevel(c, 'up');
-  expect(worst(places(c), before.map((x, i) => x + (i % 3 === 2 ? 0.25 : 0)))).toBeLessThan(1e-5);
+  expect(
+    worst(
+      places(c),
+      before.map((x, i) => x + (i % 3 === 2 ? 0.25 : 0)),
+    ),
+  ).toBeLessThan(1e-5);
 });
 
 test('detail turns with the surface under it', () => {
@@ -136,7 +163,10 @@ describe('the history that is kept', () => {
   const worked = (): Clay => {
     const c = open(64);
     for (let i = 0; i < 4; i++) {
-      makeEdit(c.session, i % 2 === 0 ? lift : { kind: 'mask-height', low: 0.3 - i * 0.02, high: 2, soft: 0, way: 'add' });
+      makeEdit(
+        c.session,
+        i % 2 === 0 ? lift : { kind: 'mask-height', low: 0.3 - i * 0.02, high: 2, soft: 0, way: 'add' },
+      );
     }
     return c;
   };
@@ -169,8 +199,10 @@ describe('the history that is kept', () => {
   });
 
   test.each([
-    ['something else', () => new Uint32Array([1, 2, 3]).buffer, 'something else'], ['a newer version', () => new Uint32Array([0x4948534d, 9, 0]).buffer, 'version 9'],
-    ['cut short', () => packHistory(worked().session.done, 64e6)!.slice(0, 400).buffer, 'cut short'], ['not whole words', () => new Uint8Array(13).buffer, 'cut short'],
+    ['something else', () => new Uint32Array([1, 2, 3]).buffer, 'something else'],
+    ['a newer version', () => new Uint32Array([0x4948534d, 9, 0]).buffer, 'version 9'],
+    ['cut short', () => packHistory(worked().session.done, 64e6)!.slice(0, 400).buffer, 'cut short'],
+    ['not whole words', () => new Uint8Array(13).buffer, 'cut short'],
     ['another slab’s', () => packHistory(worked().session.done, 64e6)!.buffer, 'another slab'],
   ])('bytes that are %s are refused with a sentence', (name, bytes, why) => {
     const small = open(name === 'another slab’s' ? 32 : 64, null);

@@ -1,7 +1,26 @@
 import type { Vec3 } from '#core/brush';
-import { between, copiesOf, copyPoint, copyStencil, isSound, NO_SYMMETRY, paced, stencilRows, stencilSide, straight, type Pace, type Sample, type StencilRows } from './index';
+import {
+  between,
+  copiesOf,
+  copyPoint,
+  copyStencil,
+  isSound,
+  NO_SYMMETRY,
+  paced,
+  stencilRows,
+  stencilSide,
+  straight,
+  type Pace,
+  type Sample,
+  type StencilRows,
+} from './index';
 
-const at = (x: number, y: number, time?: number): Sample => ({ origin: [x, y, 5], direction: [0, 0, -1], pressure: 0.5, ...(time === undefined ? {} : { time }) });
+const at = (x: number, y: number, time?: number): Sample => ({
+  origin: [x, y, 5],
+  direction: [0, 0, -1],
+  pressure: 0.5,
+  ...(time === undefined ? {} : { time }),
+});
 
 describe('speed of the hand', () => {
   const run = (samples: Sample[]): number[] => {
@@ -31,10 +50,19 @@ test('between two samples everything goes evenly, and the pen’s lean jumps to 
   const half = between({ ...at(0, 0, 0), pressure: 0.2, lean: 1 }, { ...at(1, 2, 100), pressure: 1, lean: 3 }, 0.75);
   expect(half).toMatchObject({ origin: [0.75, 1.5, 5], time: 75, lean: 3 });
   expect(half.pressure).toBeCloseTo(0.8, 12);
-  expect(straight(at(0, 0), at(1, 0)).map((s) => s.origin[0]).at(32)).toBeCloseTo(0.5, 12);
+  expect(
+    straight(at(0, 0), at(1, 0))
+      .map((s) => s.origin[0])
+      .at(32),
+  ).toBeCloseTo(0.5, 12);
 });
 
-test.each([[{ pressure: NaN }, false], [{ time: Infinity }, false], [{ origin: [0, NaN, 0] as Vec3 }, false], [{}, true]])('a sample with %p is sound: %p', (wrong, sound) => {
+test.each([
+  [{ pressure: NaN }, false],
+  [{ time: Infinity }, false],
+  [{ origin: [0, NaN, 0] as Vec3 }, false],
+  [{}, true],
+])('a sample with %p is sound: %p', (wrong, sound) => {
   expect(isSound({ ...at(0, 0, 0), ...wrong })).toBe(sound);
 });
 

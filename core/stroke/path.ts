@@ -39,7 +39,13 @@ export function pathSamples(nodes: readonly PathNode[], closed: boolean): Sample
     const over = distance(from.point, to.point);
     for (let k = 0; k < STEPS; k++) {
       const t = k / STEPS;
-      out.push(looking(catmullRom(four.map((n) => n.point) as [Vec3, Vec3, Vec3, Vec3], t), mix(from.normal, to.normal, t), over));
+      out.push(
+        looking(
+          catmullRom(four.map((n) => n.point) as [Vec3, Vec3, Vec3, Vec3], t),
+          mix(from.normal, to.normal, t),
+          over,
+        ),
+      );
     }
     if (i === spans - 1) out.push(looking(to.point, to.normal, over));
   }
@@ -61,7 +67,11 @@ function catmullRom([a, b, c, d]: readonly [Vec3, Vec3, Vec3, Vec3], share: numb
 function looking(point: Vec3, normal: Vec3, over: number): Sample {
   const length = Math.hypot(...normal) || 1;
   const n: Vec3 = [normal[0] / length, normal[1] / length, normal[2] / length];
-  return { origin: [point[0] + n[0] * over, point[1] + n[1] * over, point[2] + n[2] * over], direction: [-n[0], -n[1], -n[2]], pressure: 1 };
+  return {
+    origin: [point[0] + n[0] * over, point[1] + n[1] * over, point[2] + n[2] * over],
+    direction: [-n[0], -n[1], -n[2]],
+    pressure: 1,
+  };
 }
 
 /** The neighbour's mirror image, so that a curve's end is straight. */

@@ -61,12 +61,21 @@ export function onFacingPlane(ray: Ray, point: Vec3, toward: Vec3): Vec3 | null 
 
 /** A sample between two, at the share `t` of the way. */
 export function between(a: Sample, b: Sample, t: number): Sample {
-  const lerp = (p: Vec3, q: Vec3): Vec3 => [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t];
-  const mix = (p: number | undefined, q: number | undefined, none: number): number => (p ?? none) + ((q ?? none) - (p ?? none)) * t;
+  const lerp = (p: Vec3, q: Vec3): Vec3 => [
+    p[0] + (q[0] - p[0]) * t,
+    p[1] + (q[1] - p[1]) * t,
+    p[2] + (q[2] - p[2]) * t,
+  ];
+  const mix = (p: number | undefined, q: number | undefined, none: number): number =>
+    (p ?? none) + ((q ?? none) - (p ?? none)) * t;
   const lean = t < 0.5 ? a.lean : b.lean;
   return {
-    origin: lerp(a.origin, b.origin), direction: lerp(a.direction, b.direction), pressure: mix(a.pressure, b.pressure, 1),
-    time: mix(a.time, b.time, 0), speed: mix(a.speed, b.speed, 0), ...(lean === undefined ? {} : { lean }),
+    origin: lerp(a.origin, b.origin),
+    direction: lerp(a.direction, b.direction),
+    pressure: mix(a.pressure, b.pressure, 1),
+    time: mix(a.time, b.time, 0),
+    speed: mix(a.speed, b.speed, 0),
+    ...(lean === undefined ? {} : { lean }),
   };
 }
 

@@ -26,7 +26,11 @@ export function steadied(state: Steady, sample: Sample, at: Vec3): Sample | null
   const away = Math.hypot(hand[0] - tip[0], hand[1] - tip[1], hand[2] - tip[2]);
   if (away <= state.length) return null;
   const share = 1 - state.length / away;
-  const next: Vec3 = [tip[0] + (hand[0] - tip[0]) * share, tip[1] + (hand[1] - tip[1]) * share, tip[2] + (hand[2] - tip[2]) * share];
+  const next: Vec3 = [
+    tip[0] + (hand[0] - tip[0]) * share,
+    tip[1] + (hand[1] - tip[1]) * share,
+    tip[2] + (hand[2] - tip[2]) * share,
+  ];
   state.tip = next;
   const { origin: o } = sample;
   return { ...sample, origin: [o[0] + next[0] - hand[0], o[1] + next[1] - hand[1], o[2] + next[2] - hand[2]] };

@@ -14,7 +14,10 @@ export interface StencilRows {
   w: Row;
 }
 
-/** Where the sheet lies in the view: its middle in half heights of the view, half its side likewise, its turn anticlockwise. */
+/**
+ * Where the sheet lies in the view: its middle in half heights of the view, half its side likewise, its turn
+ * anticlockwise.
+ */
 export interface StencilPlace {
   x: number;
   y: number;

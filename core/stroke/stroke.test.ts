@@ -2,7 +2,13 @@ import { cross, type DabFrame } from '#core/brush';
 import { seeded } from '#core/random';
 import { copiesOf, copyFrame, copyPoint, NO_SYMMETRY, steadied, type Sample, type Steady } from './index';
 
-const frame: DabFrame = { origin: [0.3, 0.1, 0.05], normal: [0, 0, 1], tangent: [0.6, 0.8, 0], bitangent: [-0.8, 0.6, 0], radius: 0.2 };
+const frame: DabFrame = {
+  origin: [0.3, 0.1, 0.05],
+  normal: [0, 0, 1],
+  tangent: [0.6, 0.8, 0],
+  bitangent: [-0.8, 0.6, 0],
+  radius: 0.2,
+};
 
 test('no symmetry is one copy that changes nothing', () => {
   const [only, ...rest] = copiesOf(NO_SYMMETRY);
@@ -21,12 +27,20 @@ test('mirroring twice gives the frame back, once turns its hand', () => {
 });
 
 test.each([
-  [{ copies: 12 }, 12], [{ copies: 12, mirrorX: true }, 24], [{ copies: 5, mirrorX: true, mirrorY: true }, 20],
+  [{ copies: 12 }, 12],
+  [{ copies: 12, mirrorX: true }, 24],
+  [{ copies: 5, mirrorX: true, mirrorY: true }, 20],
   // An even number of turns already holds half a turn, which is both mirrors at once.
-  [{ copies: 2, mirrorX: true, mirrorY: true }, 4], [{ copies: 4, mirrorX: true, mirrorY: true }, 8], [{ copies: 128 }, 128],
+  [{ copies: 2, mirrorX: true, mirrorY: true }, 4],
+  [{ copies: 4, mirrorX: true, mirrorY: true }, 8],
+  [{ copies: 128 }, 128],
 ])('%p makes %p different copies', (change, count) => {
   const symmetry = { ...NO_SYMMETRY, ...change };
-  const places = copiesOf(symmetry).map((copy) => copyPoint([0.31, 0.17, 0], copy, symmetry).map((c) => c.toFixed(6)).join());
+  const places = copiesOf(symmetry).map((copy) =>
+    copyPoint([0.31, 0.17, 0], copy, symmetry)
+      .map((c) => c.toFixed(6))
+      .join(),
+  );
   expect(new Set(places).size).toBe(count);
   expect(places).toHaveLength(count);
 });
@@ -64,7 +78,8 @@ describe('steady', () => {
   test('a shaking hand draws a smoother line, however often it is asked', () => {
     const random = seeded(4);
     const hand = Array.from({ length: 200 }, (_, i) => at(i * 0.01, (random() - 0.5) * 0.06));
-    const wobble = (list: Sample[]): number => list.slice(20).reduce((sum, s) => sum + s.origin[1] ** 2, 0) / (list.length - 20);
+    const wobble = (list: Sample[]): number =>
+      list.slice(20).reduce((sum, s) => sum + s.origin[1] ** 2, 0) / (list.length - 20);
     const steady = run(0.3, hand);
     expect(wobble(steady)).toBeLessThan(wobble(hand) * 0.2);
     const twice = hand.flatMap((s, i) => {

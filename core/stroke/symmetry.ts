@@ -19,7 +19,12 @@ export function copiesOf(symmetry: Symmetry): Copy[] {
   const { copies, mirrorX, mirrorY } = symmetry;
   const out: Copy[] = [];
   const seen = new Set<string>();
-  for (const [flipX, flipY] of [[1, 1], [-1, 1], [1, -1], [-1, -1]] as const) {
+  for (const [flipX, flipY] of [
+    [1, 1],
+    [-1, 1],
+    [1, -1],
+    [-1, -1],
+  ] as const) {
     if ((flipX < 0 && !mirrorX) || (flipY < 0 && !mirrorY)) continue;
     for (let k = 0; k < copies; k++) {
       const angle = (2 * Math.PI * k) / copies;
@@ -54,7 +59,10 @@ export function copyVector(v: Vec3, copy: Copy): Vec3 {
 /** The frame of a copy; a mirrored frame is left-handed, so that the picture is mirrored with it. */
 export function copyFrame(frame: DabFrame, copy: Copy, symmetry: Symmetry): DabFrame {
   return {
-    origin: copyPoint(frame.origin, copy, symmetry), normal: copyVector(frame.normal, copy), tangent: copyVector(frame.tangent, copy),
-    bitangent: copyVector(frame.bitangent, copy), radius: frame.radius,
+    origin: copyPoint(frame.origin, copy, symmetry),
+    normal: copyVector(frame.normal, copy),
+    tangent: copyVector(frame.tangent, copy),
+    bitangent: copyVector(frame.bitangent, copy),
+    radius: frame.radius,
   };
 }

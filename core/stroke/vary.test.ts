@@ -29,13 +29,20 @@ function dabs(v: Variation, count: number): PlacedDab[] {
 
 /** Lowest, highest and mean of a list. */
 function of(values: readonly number[]): { low: number; high: number; mean: number } {
-  return { low: Math.min(...values), high: Math.max(...values), mean: values.reduce((a, b) => a + b, 0) / values.length };
+  return {
+    low: Math.min(...values),
+    high: Math.max(...values),
+    mean: values.reduce((a, b) => a + b, 0) / values.length,
+  };
 }
 
 describe('drift over 10 000 dabs', () => {
-  const many = dabs(variation((b) => {
-    Object.assign(b.drift, { along: 60, across: 30, size: 40, leastSize: 75, turn: 50, squash: 60, flip: 25 });
-  }), 10_000);
+  const many = dabs(
+    variation((b) => {
+      Object.assign(b.drift, { along: 60, across: 30, size: 40, leastSize: 75, turn: 50, squash: 60, flip: 25 });
+    }),
+    10_000,
+  );
 
   test('places are even within their limits, along the stroke and across it', () => {
     const y = of(many.map((d) => d.hit.y));
@@ -72,7 +79,9 @@ describe('drift over 10 000 dabs', () => {
     const x = many.map((d) => d.hit.x);
     const [ms, mx] = [of(size).mean, of(x).mean];
     const together = size.reduce((sum, s, i) => sum + (s - ms) * (x[i]! - mx), 0);
-    const apart = Math.sqrt(size.reduce((sum, s) => sum + (s - ms) ** 2, 0) * x.reduce((sum, v) => sum + (v - mx) ** 2, 0));
+    const apart = Math.sqrt(
+      size.reduce((sum, s) => sum + (s - ms) ** 2, 0) * x.reduce((sum, v) => sum + (v - mx) ** 2, 0),
+    );
     expect(Math.abs(together / apart)).toBeLessThan(0.04);
   });
 
@@ -84,44 +93,87 @@ describe('drift over 10 000 dabs', () => {
 });
 
 test('without drift a dab is the brush itself', () => {
-  const [dab, ...rest] = vary(variation(() => undefined), mesh, place());
+  const [dab, ...rest] = vary(
+    variation(() => undefined),
+    mesh,
+    place(),
+  );
   expect(rest).toEqual([]);
-  expect(dab).toMatchObject({ hit, radius: 0.5, strength: 1, squash: 1, mirrored: false, turnRad: 0, along: [1, 0, 0] });
+  expect(dab).toMatchObject({
+    hit,
+    radius: 0.5,
+    strength: 1,
+    squash: 1,
+    mirrored: false,
+    turnRad: 0,
+    along: [1, 0, 0],
+  });
 });
 
 test('count lays that many at each step', () => {
-  expect(vary(variation((b) => (b.drift.count = 7)), mesh, place())).toHaveLength(7);
+  expect(
+    vary(
+      variation((b) => (b.drift.count = 7)),
+      mesh,
+      place(),
+    ),
+  ).toHaveLength(7);
 });
 
 test('varying by the stroke, shapes are alike and places differ', () => {
-  const list = dabs(variation((b) => Object.assign(b.drift, { per: 'stroke', size: 60, turn: 90, across: 100 })), 40);
+  const list = dabs(
+    variation((b) => Object.assign(b.drift, { per: 'stroke', size: 60, turn: 90, across: 100 })),
+    40,
+  );
   expect(new Set(list.map((d) => d.radius)).size).toBe(1);
   expect(new Set(list.map((d) => d.turnRad)).size).toBe(1);
   expect(new Set(list.map((d) => d.hit.x)).size).toBeGreaterThan(30);
 });
 
 test('turn from the stroke, from the pen’s lean, by chance', () => {
-  const along = (change: (b: Brush) => void, more: Partial<Place> = {}) => vary(variation(change), mesh, place(more))[0]!;
+  const along = (change: (b: Brush) => void, more: Partial<Place> = {}) =>
+    vary(variation(change), mesh, place(more))[0]!;
   expect(along((b) => (b.stroke.turnFrom = 'stroke')).along).toEqual([0, 1, 0]);
   const lean = along((b) => (b.stroke.turnFrom = 'lean'), { sample: { ...sample, lean: Math.PI / 6 } }).along;
   expect(lean[0]).toBeCloseTo(Math.cos(Math.PI / 6), 9);
   expect(lean[1]).toBeCloseTo(0.5, 9);
   expect(along((b) => (b.stroke.turnFrom = 'lean')).along).toEqual([1, 0, 0]);
-  const turns = of(dabs(variation((b) => (b.stroke.turnFrom = 'random')), 2000).map((d) => d.turnRad));
+  const turns = of(
+    dabs(
+      variation((b) => (b.stroke.turnFrom = 'random')),
+      2000,
+    ).map((d) => d.turnRad),
+  );
   expect(turns.low).toBeLessThan(-3.1);
   expect(turns.high).toBeGreaterThan(3.1);
 });
 
 describe('pen, taper and fade', () => {
-  const one = (change: (b: Brush) => void, more: Partial<Place> = {}, given: Partial<Variation> = {}) => vary(variation(change, given), mesh, place(more))[0];
+  const one = (change: (b: Brush) => void, more: Partial<Place> = {}, given: Partial<Variation> = {}) =>
+    vary(variation(change, given), mesh, place(more))[0];
 
-  test.each([[0, 0.2], [0.5, 0.6], [1, 1]])('pressure %p takes size from 20 to 100 %: %p', (pressure, share) => {
-    expect(one((b) => (b.pen.pressureSize.low = 20), { sample: { ...sample, pressure } })!.radius).toBeCloseTo(0.5 * share, 9);
+  test.each([
+    [0, 0.2],
+    [0.5, 0.6],
+    [1, 1],
+  ])('pressure %p takes size from 20 to 100 %: %p', (pressure, share) => {
+    expect(one((b) => (b.pen.pressureSize.low = 20), { sample: { ...sample, pressure } })!.radius).toBeCloseTo(
+      0.5 * share,
+      9,
+    );
   });
 
   test('the curve bends what lies between the limits', () => {
     const bent = (b: Brush): void => {
-      b.pen.pressureStrength = { low: 0, high: 100, curve: [{ x: 0, y: 0, corner: true }, { x: 0.5, y: 0.1, corner: true }, { x: 1, y: 1, corner: true }] };
+      b.pen.pressureStrength = {
+        low: 0,
+        high: 100,
+        curve: [
+          { x: 0, y: 0, corner: true },
+          { x: 0.5, y: 0.1, corner: true },
+          { x: 1, y: 1, corner: true },
+        ],
+      };
     };
     expect(one(bent, { sample: { ...sample, pressure: 0.5 } })!.strength).toBeCloseTo(0.1, 9);
     expect(one(bent, { sample: { ...sample, pressure: 0.75 } })!.strength).toBeCloseTo(0.55, 9);
@@ -137,7 +189,8 @@ describe('pen, taper and fade', () => {
   });
 
   test('a taper begins at its tip and is done after its length; the end needs the whole length', () => {
-    const tapered = (b: Brush): void => void Object.assign(b.stroke, { taperStart: 4, taperEnd: 2, tipSize: 10, tipStrength: 50 });
+    const tapered = (b: Brush): void =>
+      void Object.assign(b.stroke, { taperStart: 4, taperEnd: 2, tipSize: 10, tipStrength: 50 });
     expect(one(tapered)!).toMatchObject({ radius: expect.closeTo(0.05, 9), strength: expect.closeTo(0.5, 9) });
     expect(one(tapered, { travelled: 1 })!.radius).toBeCloseTo(0.5 * 0.55, 9);
     expect(one(tapered, { travelled: 2 })!.radius).toBeCloseTo(0.5, 9);

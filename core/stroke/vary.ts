@@ -1,8 +1,8 @@
 /**
  * What a place on the stroke becomes: dabs with their size and strength (pen, taper, fade) and their drift.
  *
- * Every dab draws the same count of random numbers whatever is set, so that one setting doesn't change another's chance.
- * Drift is even within its limits, both ways. Places vary by the dab even where the rest varies by the stroke.
+ * Every dab draws the same count of random numbers whatever is set, so that one setting doesn't change another's
+ * chance. Drift is even within its limits, both ways. Places vary by the dab even where the rest varies by the stroke.
  */
 import { cross, type PenCurve, type ResolvedBrush, type Vec3 } from '#core/brush';
 import { curveAt } from '#core/falloff';
@@ -76,8 +76,17 @@ export function vary(v: Variation, mesh: Mesh, place: Place): PlacedDab[] {
     const hit = ahead === 0 && aside === 0 ? place.hit : beside(mesh, place.hit, run, ahead * whole, aside * whole);
     if (!hit || radius <= 0 || strength <= 0) continue;
     out.push({
-      hit, radius, strength, along, shuffle, squash: 1 - drift.squash * draw.squash, mirrored: draw.flip < drift.flip,
-      turnRad: brush.turnRad + (draw.turn * 2 - 1) * drift.turnRad + (brush.turnFrom === 'random' ? (spun * 2 - 1) * Math.PI : 0),
+      hit,
+      radius,
+      strength,
+      along,
+      shuffle,
+      squash: 1 - drift.squash * draw.squash,
+      mirrored: draw.flip < drift.flip,
+      turnRad:
+        brush.turnRad +
+        (draw.turn * 2 - 1) * drift.turnRad +
+        (brush.turnFrom === 'random' ? (spun * 2 - 1) * Math.PI : 0),
     });
   }
   return out;
@@ -93,13 +102,22 @@ const LEAST_STEP = 0.02;
 
 function sizeShare(v: Variation, { sample, travelled }: Omit<Place, 'hit' | 'direction'>): number {
   const { pen, fast, taper } = v.brush;
-  return led(pen.pressureSize, sample.pressure ?? 1) * led(pen.speedSize, (sample.speed ?? 0) / fast) * tapered(v, travelled, taper.size);
+  return (
+    led(pen.pressureSize, sample.pressure ?? 1) *
+    led(pen.speedSize, (sample.speed ?? 0) / fast) *
+    tapered(v, travelled, taper.size)
+  );
 }
 
 function strengthShare(v: Variation, { sample, travelled }: Place): number {
   const { pen, fast, taper, fade } = v.brush;
   const faded = fade > 0 ? Math.max(0, 1 - travelled / (fade * v.radius)) : 1;
-  return led(pen.pressureStrength, sample.pressure ?? 1) * led(pen.speedStrength, (sample.speed ?? 0) / fast) * tapered(v, travelled, taper.strength) * faded;
+  return (
+    led(pen.pressureStrength, sample.pressure ?? 1) *
+    led(pen.speedStrength, (sample.speed ?? 0) / fast) *
+    tapered(v, travelled, taper.strength) *
+    faded
+  );
 }
 
 function led(link: PenCurve | null, x: number): number {
@@ -115,19 +133,27 @@ function tapered({ brush: { taper }, radius, total }: Variation, travelled: numb
 
 function alongOf(brush: ResolvedBrush, { direction, sample }: Place, view: View): Vec3 {
   switch (brush.turnFrom) {
-    case 'stroke': return direction ?? view.right;
+    case 'stroke':
+      return direction ?? view.right;
     case 'lean': {
       if (sample.lean === undefined) return view.right;
       const c = Math.cos(sample.lean);
       const s = Math.sin(sample.lean);
-      return [view.right[0] * c + view.up[0] * s, view.right[1] * c + view.up[1] * s, view.right[2] * c + view.up[2] * s];
+      return [
+        view.right[0] * c + view.up[0] * s,
+        view.right[1] * c + view.up[1] * s,
+        view.right[2] * c + view.up[2] * s,
+      ];
     }
     case 'fixed':
-    case 'random': return view.right;
+    case 'random':
+      return view.right;
   }
 }
 
-/** The surface beside a hit: `ahead` along the run and `aside` to its left, body units; null when it falls off the body. */
+/**
+ * The surface beside a hit: `ahead` along the run and `aside` to its left, body units; null when it falls off the body.
+ */
 function beside(mesh: Mesh, hit: Hit, run: Vec3, ahead: number, aside: number): Hit | null {
   const n = unit(faceNormal(mesh, hit.triangle));
   const left = cross(n, run);

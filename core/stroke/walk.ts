@@ -31,7 +31,17 @@ export interface Walk {
 }
 
 export function walk(stepAt: StepAt, waits: boolean): Walk {
-  return { stepAt, step: 0, waits, lastHit: null, lastPoint: [0, 0, 0], last: null, since: null, direction: null, travelled: 0 };
+  return {
+    stepAt,
+    step: 0,
+    waits,
+    lastHit: null,
+    lastPoint: [0, 0, 0],
+    last: null,
+    since: null,
+    direction: null,
+    travelled: 0,
+  };
 }
 
 /** A hand that rests for this share of a step has no direction yet. */
@@ -40,7 +50,13 @@ const RESTING = 0.1;
 const MOST_DABS = 4000;
 
 /** Takes one sample; `emit` is called for each dab, and may change the surface before the next is placed. */
-export function walkTo(state: Walk, mesh: Mesh, before: LeafCopies, sample: Sample, emit: (place: Place) => void): void {
+export function walkTo(
+  state: Walk,
+  mesh: Mesh,
+  before: LeafCopies,
+  sample: Sample,
+  emit: (place: Place) => void,
+): void {
   const hit = pick(mesh, sample);
   if (!hit) {
     state.lastHit = null;
@@ -65,7 +81,11 @@ export function walkTo(state: Walk, mesh: Mesh, before: LeafCopies, sample: Samp
   }
   const length = Math.hypot(point[0] - lastPoint[0], point[1] - lastPoint[1], point[2] - lastPoint[2]);
   if (length === 0 || (state.since === null && length < state.step * RESTING)) return;
-  const direction: Vec3 = [(point[0] - lastPoint[0]) / length, (point[1] - lastPoint[1]) / length, (point[2] - lastPoint[2]) / length];
+  const direction: Vec3 = [
+    (point[0] - lastPoint[0]) / length,
+    (point[1] - lastPoint[1]) / length,
+    (point[2] - lastPoint[2]) / length,
+  ];
   state.direction = direction;
   if (state.since === null) {
     emit({ hit: lastHit, direction, sample: last, travelled });

@@ -23,7 +23,9 @@ test.each(STROKE_TYPES)('%s shows what it does, in the middle and not at the cor
   expect(picture).toHaveLength(THUMBNAIL_SIZE ** 2 * 4);
   expect(changed(picture, bare)).toBeGreaterThan(0.1);
   for (const corner of [0, THUMBNAIL_SIZE - 1, THUMBNAIL_SIZE ** 2 - THUMBNAIL_SIZE, THUMBNAIL_SIZE ** 2 - 1]) {
-    expect(Array.from(picture.subarray(corner * 4, corner * 4 + 4))).toEqual(Array.from(bare.subarray(corner * 4, corner * 4 + 4)));
+    expect(Array.from(picture.subarray(corner * 4, corner * 4 + 4))).toEqual(
+      Array.from(bare.subarray(corner * 4, corner * 4 + 4)),
+    );
   }
 });
 

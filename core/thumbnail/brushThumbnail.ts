@@ -1,7 +1,7 @@
 /**
  * A brush's picture: what it does to a small flat tile, by the same calculation that stamps a body.
- * One stamp for types that lay one, a waved stroke for those that run; brushes that need something to work on get ripples, and
- * what a mask covers is dark.
+ * One stamp for types that lay one, a waved stroke for those that run; brushes that need something to work on get
+ * ripples, and what a mask covers is dark.
  */
 import type { ResolvedBrush } from '#core/brush';
 import { castHeights } from '#core/cast';
@@ -35,7 +35,9 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
   for (let pass = 0; pass < (smooths ? PASSES : 1); pass++) {
     beginStroke(s, {
       brush: { ...scaledTo(brush, size), strokeType: runsAlong(brush) ? 'trail' : 'press' },
-      seed: 1, dig: false, symmetry: NO_SYMMETRY,
+      seed: 1,
+      dig: false,
+      symmetry: NO_SYMMETRY,
       view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
     });
     extendStroke(s, brush.action === 'move' ? [down(-0.2, -0.15), down(0.25, 0.2)] : wave ? waved() : [down(0, 0)]);
@@ -72,5 +74,6 @@ function down(x: number, y: number): Ray {
 }
 
 function ripple(positions: Float32Array): void {
-  for (let i = 0; i < positions.length; i += 3) positions[i + 2] = 0.03 * Math.sin(positions[i]! * 21 + positions[i + 1]! * 13);
+  for (let i = 0; i < positions.length; i += 3)
+    positions[i + 2] = 0.03 * Math.sin(positions[i]! * 21 + positions[i + 1]! * 13);
 }

@@ -10,7 +10,12 @@ export function scaledTo(brush: ResolvedBrush, radius: number): ResolvedBrush {
   const by = radius / brush.radius;
   const { tooth } = brush;
   return {
-    ...brush, spacing: Math.max(brush.spacing, NEAREST), drift: { ...brush.drift, count: Math.min(brush.drift.count, MOST_AT_A_STEP) }, radius, tile: brush.tile * by, tooth: tooth && { ...tooth, side: tooth.follows ? tooth.side : tooth.side * by },
+    ...brush,
+    spacing: Math.max(brush.spacing, NEAREST),
+    drift: { ...brush.drift, count: Math.min(brush.drift.count, MOST_AT_A_STEP) },
+    radius,
+    tile: brush.tile * by,
+    tooth: tooth && { ...tooth, side: tooth.follows ? tooth.side : tooth.side * by },
     mapping: brush.mapping === 'stencil' ? 'surface' : brush.mapping,
   };
 }

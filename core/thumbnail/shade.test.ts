@@ -17,7 +17,11 @@ function middle(picture: Picture): number {
 test('light comes from the upper left: what faces it is lighter than the flat, what looks away is darker', () => {
   const flat = middle(slope(0, 0));
   // Rises to the right, so it faces left; rises downwards, so it faces up.
-  for (const [dx, dy] of [[0.4, 0], [0, 0.4], [0.4, 0.4]] as const) {
+  for (const [dx, dy] of [
+    [0.4, 0],
+    [0, 0.4],
+    [0.4, 0.4],
+  ] as const) {
     expect(middle(slope(dx, dy))).toBeGreaterThan(flat * 1.05);
     expect(middle(slope(-dx, -dy))).toBeLessThan(flat * 0.9);
   }

@@ -14,7 +14,9 @@ function made(change: (b: Brush) => void = () => undefined): ReturnType<typeof b
 /** How uneven a part of the strip looks, from column to column. */
 function relief(strip: ReturnType<typeof brushStrip>, from: number, to: number): number {
   let sum = 0;
-  for (let j = 0; j < strip.height; j++) for (let i = Math.round(from * WIDTH); i < Math.round(to * WIDTH) - 1; i++) sum += Math.abs(strip.data[(j * WIDTH + i) * 4]! - strip.data[(j * WIDTH + i + 1) * 4]!);
+  for (let j = 0; j < strip.height; j++)
+    for (let i = Math.round(from * WIDTH); i < Math.round(to * WIDTH) - 1; i++)
+      sum += Math.abs(strip.data[(j * WIDTH + i) * 4]! - strip.data[(j * WIDTH + i + 1) * 4]!);
   return sum;
 }
 
@@ -25,7 +27,13 @@ test('the clay is as it was for the next strip: the same brush gives the same pi
 });
 
 test.each(STROKE_TYPES)('%s leaves something on it', (type) => {
-  expect(relief(made((b) => (b.stroke.type = type)), 0, 1)).toBeGreaterThan(5000);
+  expect(
+    relief(
+      made((b) => (b.stroke.type = type)),
+      0,
+      1,
+    ),
+  ).toBeGreaterThan(5000);
 });
 
 test('pressure that goes to strength leaves the ends flatter than the middle', () => {
@@ -34,7 +42,9 @@ test('pressure that goes to strength leaves the ends flatter than the middle', (
     b.stroke.spacing = 60;
     b.pen.pressureStrength.low = 0;
   });
-  expect(relief(pressed, 0, 0.2) / relief(pressed, 0.4, 0.6)).toBeLessThan((relief(even, 0, 0.2) / relief(even, 0.4, 0.6)) * 0.7);
+  expect(relief(pressed, 0, 0.2) / relief(pressed, 0.4, 0.6)).toBeLessThan(
+    (relief(even, 0, 0.2) / relief(even, 0.4, 0.6)) * 0.7,
+  );
 });
 
 test('the hand gets faster along the strip, to what the brush calls fast, whatever that is', () => {
@@ -52,7 +62,13 @@ test('the hand gets faster along the strip, to what the brush calls fast, whatev
 });
 
 test('Smooth works on rippled clay, a mask darkens', () => {
-  expect(relief(made((b) => (b.touch.action = 'smooth')), 0.3, 0.7)).toBeGreaterThan(0);
+  expect(
+    relief(
+      made((b) => (b.touch.action = 'smooth')),
+      0.3,
+      0.7,
+    ),
+  ).toBeGreaterThan(0);
   const light = (strip: ReturnType<typeof brushStrip>): number => strip.data.reduce((a, b) => a + b, 0);
   expect(light(made((b) => (b.touch.action = 'mask')))).toBeLessThan(light(made((b) => (b.touch.strength = 0))) * 0.95);
 });

@@ -1,6 +1,7 @@
 /**
- * The strip: one stroke of a brush along a flat strip of clay under pressure that rises and falls, with a hand that gets faster, by the same calculation
- * as on a body; for stroke types that lay one stamp, a row of stamps that grow and shrink.
+ * The strip: one stroke of a brush along a flat strip of clay under pressure that rises and falls, with a hand that
+ * gets faster, by the same calculation as on a body; for stroke types that lay one stamp, a row of stamps that grow and
+ * shrink.
  */
 import type { ResolvedBrush } from '#core/brush';
 import { castHeights } from '#core/cast';
@@ -33,20 +34,30 @@ export interface StripClay {
 export function stripClay(): StripClay {
   const make = (rippled: boolean): Session => {
     const raw = strip();
-    if (rippled) for (let i = 0; i < raw.positions.length; i += 3) raw.positions[i + 2] = 0.03 * Math.sin(raw.positions[i]! * 21 + raw.positions[i + 1]! * 13);
+    if (rippled)
+      for (let i = 0; i < raw.positions.length; i += 3)
+        raw.positions[i + 2] = 0.03 * Math.sin(raw.positions[i]! * 21 + raw.positions[i + 1]! * 13);
     return session(surface(buildMesh(raw)), { replay: false });
   };
   return { flat: make(false), rippled: make(true) };
 }
 
 /** RGBA bytes, `width` pixels wide; the height follows. */
-export function brushStrip(clay: StripClay, brush: ResolvedBrush, width: number): { width: number; height: number; data: Uint8ClampedArray } {
+export function brushStrip(
+  clay: StripClay,
+  brush: ResolvedBrush,
+  width: number,
+): { width: number; height: number; data: Uint8ClampedArray } {
   const s = needsClay(brush) ? clay.rippled : clay.flat;
   const radius = (RADIUS * 1.15) / (1 + Math.min(MOST_ROOM, brush.drift.across) * 0.8 + brush.drift.size * 0.4 + 0.15);
   let strokes = 0;
   for (const { samples, scale } of hands(brush, radius)) {
     beginStroke(s, {
-      brush: { ...scaledTo(brush, radius), strokeType: runsAlong(brush) ? 'trail' : 'press' }, scale, seed: strokes + 1, dig: false, symmetry: NO_SYMMETRY,
+      brush: { ...scaledTo(brush, radius), strokeType: runsAlong(brush) ? 'trail' : 'press' },
+      scale,
+      seed: strokes + 1,
+      dig: false,
+      symmetry: NO_SYMMETRY,
       view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
     });
     extendStroke(s, samples);
@@ -63,14 +74,22 @@ function hands(brush: ResolvedBrush, radius: number): { samples: Sample[]; scale
   if (runsAlong(brush) || brush.action === 'move') {
     const reach = WIDE / 2 - radius * 1.3;
     // ∫ dx / speed, for a speed that grows evenly along the strip.
-    const after = (t: number): number => ((2 * reach * 1000) / (brush.fast * (1 - SLOWEST))) * Math.log(1 + ((1 - SLOWEST) / SLOWEST) * t);
-    return [{
-      scale: 1,
-      samples: Array.from({ length: STEPS + 1 }, (_, i) => {
-        const t = i / STEPS;
-        return down((2 * t - 1) * reach, 0.12 * Math.sin(t * 4 * Math.PI), LIGHTEST + (1 - LIGHTEST) * Math.sin(Math.PI * t), after(t));
-      }),
-    }];
+    const after = (t: number): number =>
+      ((2 * reach * 1000) / (brush.fast * (1 - SLOWEST))) * Math.log(1 + ((1 - SLOWEST) / SLOWEST) * t);
+    return [
+      {
+        scale: 1,
+        samples: Array.from({ length: STEPS + 1 }, (_, i) => {
+          const t = i / STEPS;
+          return down(
+            (2 * t - 1) * reach,
+            0.12 * Math.sin(t * 4 * Math.PI),
+            LIGHTEST + (1 - LIGHTEST) * Math.sin(Math.PI * t),
+            after(t),
+          );
+        }),
+      },
+    ];
   }
   const out: { samples: Sample[]; scale: number }[] = [];
   for (let x = -WIDE / 2 + radius * 0.6; x < WIDE / 2 - radius * 0.4;) {

@@ -12,12 +12,21 @@ const vec3 = z.tuple([number, number, number]).readonly();
 const row = z.tuple([number, number, number, number]).readonly();
 
 const SampleSchema = z.object({
-  origin: vec3, direction: vec3,
-  pressure: number.exactOptional(), time: number.exactOptional(), lean: number.exactOptional(), speed: number.exactOptional(),
+  origin: vec3,
+  direction: vec3,
+  pressure: number.exactOptional(),
+  time: number.exactOptional(),
+  lean: number.exactOptional(),
+  speed: number.exactOptional(),
 });
 export const TrialStrokeSchema = z.object({
-  seed: number, dig: z.boolean(), symmetry: SymmetrySchema, view: z.object({ right: vec3, up: vec3, toward: vec3 }), samples: z.array(SampleSchema).min(1),
-  stencil: z.object({ u: row, v: row, w: row }).exactOptional(), scale: number.positive().exactOptional(),
+  seed: number,
+  dig: z.boolean(),
+  symmetry: SymmetrySchema,
+  view: z.object({ right: vec3, up: vec3, toward: vec3 }),
+  samples: z.array(SampleSchema).min(1),
+  stencil: z.object({ u: row, v: row, w: row }).exactOptional(),
+  scale: number.positive().exactOptional(),
 }) satisfies z.ZodType<TrialStroke>;
 
 export const OwnTrialSchema = z.object({
@@ -26,7 +35,12 @@ export const OwnTrialSchema = z.object({
   card: CardSchema,
   /** A shipped body's name or the id of one's own. */
   body: z.string().min(1).max(80),
-  strokes: z.array(TrialStrokeSchema).min(1, 'A set has at least one stroke.')
-    .refine((strokes) => strokes.reduce((sum, s) => sum + s.samples.length, 0) <= MOST_SAMPLES, `A set may have at most ${MOST_SAMPLES} places of the hand.`),
+  strokes: z
+    .array(TrialStrokeSchema)
+    .min(1, 'A set has at least one stroke.')
+    .refine(
+      (strokes) => strokes.reduce((sum, s) => sum + s.samples.length, 0) <= MOST_SAMPLES,
+      `A set may have at most ${MOST_SAMPLES} places of the hand.`,
+    ),
 });
 export type OwnTrial = z.infer<typeof OwnTrialSchema>;

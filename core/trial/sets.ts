@@ -31,11 +31,26 @@ export function trialSets(): TrialSet[] {
 }
 
 /** Every set's strokes begin with seeds of their own. */
-function made(name: string, label: string, help: string, strokes: Omit<TrialStroke, 'seed' | 'dig' | 'symmetry'>[], body: BodyName | null = null): TrialSet {
-  return { name, label, help, body, strokes: strokes.map((s, i) => ({ ...s, seed: i + 1, dig: false, symmetry: NO_SYMMETRY })) };
+function made(
+  name: string,
+  label: string,
+  help: string,
+  strokes: Omit<TrialStroke, 'seed' | 'dig' | 'symmetry'>[],
+  body: BodyName | null = null,
+): TrialSet {
+  return {
+    name,
+    label,
+    help,
+    body,
+    strokes: strokes.map((s, i) => ({ ...s, seed: i + 1, dig: false, symmetry: NO_SYMMETRY })),
+  };
 }
 
-function stroke(points: readonly Point[], more: { view?: View; pressure?: (t: number) => number; time?: (t: number) => number; scale?: number } = {}): Omit<TrialStroke, 'seed' | 'dig' | 'symmetry'> {
+function stroke(
+  points: readonly Point[],
+  more: { view?: View; pressure?: (t: number) => number; time?: (t: number) => number; scale?: number } = {},
+): Omit<TrialStroke, 'seed' | 'dig' | 'symmetry'> {
   const view = more.view ?? FRONT;
   const samples: Sample[] = points.map((point, i) => {
     const t = points.length > 1 ? i / (points.length - 1) : 0;
@@ -56,28 +71,57 @@ function along(count: number, at: (t: number) => Point): Point[] {
 
 /** Each stamp is also a drag as long as its radius, for types that take their size or height from it. */
 function stamps(): TrialSet {
-  const places = [[-0.5, 0.25, 0.6], [0, 0.3, 1], [0.42, -0.15, 1.6]] as const;
-  return made('stamps', 'Stamps at three sizes', 'One dab at 0.6, 1 and 1.6 times the size', places.map(([x, y, scale]) => (
-    stroke([[x, y], [x + 0.12 * scale, y + 0.12 * scale]], { scale })
-  )));
+  const places = [
+    [-0.5, 0.25, 0.6],
+    [0, 0.3, 1],
+    [0.42, -0.15, 1.6],
+  ] as const;
+  return made(
+    'stamps',
+    'Stamps at three sizes',
+    'One dab at 0.6, 1 and 1.6 times the size',
+    places.map(([x, y, scale]) =>
+      stroke(
+        [
+          [x, y],
+          [x + 0.12 * scale, y + 0.12 * scale],
+        ],
+        { scale },
+      ),
+    ),
+  );
 }
 
-
 function curve(): TrialSet {
-  return made('curve', 'A long curve', 'One slow wave across the body', [stroke(along(90, (t) => [-0.72 + 1.44 * t, 0.38 * Math.sin(t * 2 * Math.PI)]))]);
+  return made('curve', 'A long curve', 'One slow wave across the body', [
+    stroke(along(90, (t) => [-0.72 + 1.44 * t, 0.38 * Math.sin(t * 2 * Math.PI)])),
+  ]);
 }
 
 function spiral(): TrialSet {
   return made('spiral', 'A tight spiral', 'Three turns inwards, where dabs lie close to each other', [
-    stroke(along(160, (t) => [0.55 * (1 - 0.86 * t) * Math.cos(t * 6 * Math.PI), 0.55 * (1 - 0.86 * t) * Math.sin(t * 6 * Math.PI)])),
+    stroke(
+      along(160, (t) => [
+        0.55 * (1 - 0.86 * t) * Math.cos(t * 6 * Math.PI),
+        0.55 * (1 - 0.86 * t) * Math.sin(t * 6 * Math.PI),
+      ]),
+    ),
   ]);
 }
 
 function rowOfDrags(): TrialSet {
-  return made('row', 'A row of drags', 'Five presses, each dragged a little further', Array.from({ length: 5 }, (_, i) => {
-    const x = -0.6 + i * 0.28;
-    return stroke([[x, 0.1], [x + 0.05 + i * 0.03, 0.18 + i * 0.03]]);
-  }));
+  return made(
+    'row',
+    'A row of drags',
+    'Five presses, each dragged a little further',
+    Array.from({ length: 5 }, (_, i) => {
+      const x = -0.6 + i * 0.28;
+      return stroke([
+        [x, 0.1],
+        [x + 0.05 + i * 0.03, 0.18 + i * 0.03],
+      ]);
+    }),
+  );
 }
 
 function pressureAndSpeed(): TrialSet {
@@ -90,17 +134,37 @@ function pressureAndSpeed(): TrialSet {
 }
 
 function acrossAnEdge(): TrialSet {
-  return made('edge', 'Across an edge', 'Up a plank’s front and over onto its top, and one stamp on the edge itself', [
-    stroke(along(60, (t) => [-0.45 + 0.1 * Math.sin(t * Math.PI), -0.35 + 0.75 * t]), { view: OVER }),
-    stroke(along(60, (t) => [0.1 + 0.3 * t, 0.35 - 0.7 * t]), { view: OVER }),
-    stroke([[0.65, 0.01]], { view: OVER }),
-  ], 'plank');
+  return made(
+    'edge',
+    'Across an edge',
+    'Up a plank’s front and over onto its top, and one stamp on the edge itself',
+    [
+      stroke(
+        along(60, (t) => [-0.45 + 0.1 * Math.sin(t * Math.PI), -0.35 + 0.75 * t]),
+        { view: OVER },
+      ),
+      stroke(
+        along(60, (t) => [0.1 + 0.3 * t, 0.35 - 0.7 * t]),
+        { view: OVER },
+      ),
+      stroke([[0.65, 0.01]], { view: OVER }),
+    ],
+    'plank',
+  );
 }
 
 function nearABorder(): TrialSet {
-  return made('border', 'Near a border', 'Along a tile’s side, and over its corner', [
-    stroke(along(70, (t) => [0.86 + 0.1 * Math.sin(t * 3 * Math.PI), -0.75 + 1.5 * t])), stroke([[-0.9, 0.9]]), stroke([[-0.97, -0.4]]),
-  ], 'tile');
+  return made(
+    'border',
+    'Near a border',
+    'Along a tile’s side, and over its corner',
+    [
+      stroke(along(70, (t) => [0.86 + 0.1 * Math.sin(t * 3 * Math.PI), -0.75 + 1.5 * t])),
+      stroke([[-0.9, 0.9]]),
+      stroke([[-0.97, -0.4]]),
+    ],
+    'tile',
+  );
 }
 
 /** Loops as of a joined hand, tall and short ones by turns, with a bar across and a dot. */
@@ -112,6 +176,8 @@ function handwriting(): TrialSet {
     return [-0.66 + 1.3 * t + 0.07 * Math.sin(angle), -0.05 + 0.26 * tall * (0.5 - 0.5 * Math.cos(angle)) - 0.06 * t];
   });
   return made('writing', 'Handwriting', 'Joined loops, a bar and a dot, pressed down on the way down', [
-    stroke(loops, { pressure: (t) => 0.55 + 0.45 * Math.sin(t * 14 * Math.PI) }), stroke(along(18, (t) => [-0.45 + 0.3 * t, 0.26 + 0.03 * t])), stroke([[0.5, 0.25]]),
+    stroke(loops, { pressure: (t) => 0.55 + 0.45 * Math.sin(t * 14 * Math.PI) }),
+    stroke(along(18, (t) => [-0.45 + 0.3 * t, 0.26 + 0.03 * t])),
+    stroke([[0.5, 0.25]]),
   ]);
 }

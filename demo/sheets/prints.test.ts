@@ -6,8 +6,19 @@ import { drawPrints } from './prints';
 import { scoreMarks } from './score';
 
 test('the same seed prints the same page', () => {
-  const options = { width: 200, height: 160, seed: 5, columns: 3, rows: 2, dust: 8, hairs: 2, shade: 0.25, grain: 0.04 };
-  const red = (seed: number): Buffer => Buffer.from(drawPrints({ ...options, seed }).raster.planes[0]!.buffer as ArrayBuffer);
+  const options = {
+    width: 200,
+    height: 160,
+    seed: 5,
+    columns: 3,
+    rows: 2,
+    dust: 8,
+    hairs: 2,
+    shade: 0.25,
+    grain: 0.04,
+  };
+  const red = (seed: number): Buffer =>
+    Buffer.from(drawPrints({ ...options, seed }).raster.planes[0]!.buffer as ArrayBuffer);
   expect(red(5).equals(red(5))).toBe(true);
   expect(red(5).equals(red(6))).toBe(false);
 });
@@ -28,11 +39,26 @@ test('marks of generated sheets are found, dust and hairs are not', () => {
 });
 
 test('every outline lies about its own mark', () => {
-  const { raster, boxes } = drawPrints({ width: 500, height: 380, seed: 9, columns: 4, rows: 3, dust: 0, hairs: 0, shade: 0.3, grain: 0.04 });
-  const { marks } = findMarks(toGrey(inkOf(raster, findPaper(raster), wholeSheet(raster))), FindSchema.parse({ join: 1.6, smallest: 3 }));
+  const { raster, boxes } = drawPrints({
+    width: 500,
+    height: 380,
+    seed: 9,
+    columns: 4,
+    rows: 3,
+    dust: 0,
+    hairs: 0,
+    shade: 0.3,
+    grain: 0.04,
+  });
+  const { marks } = findMarks(
+    toGrey(inkOf(raster, findPaper(raster), wholeSheet(raster))),
+    FindSchema.parse({ join: 1.6, smallest: 3 }),
+  );
   expect(marks).toHaveLength(boxes.length);
   for (const mark of marks) {
     const b = boundsOf(mark.outlines);
-    expect(boxes.some((t) => Math.abs(t.left / 500 - b.x0) < 0.04 && Math.abs(t.bottom / 380 - b.y1) < 0.04)).toBe(true);
+    expect(boxes.some((t) => Math.abs(t.left / 500 - b.x0) < 0.04 && Math.abs(t.bottom / 380 - b.y1) < 0.04)).toBe(
+      true,
+    );
   }
 });

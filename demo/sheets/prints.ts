@@ -1,4 +1,7 @@
-/** A scanned page of sponge and bristle prints: ink on paper with grain, uneven light, dust and hairs, so that cleaning has something to do. */
+/**
+ * A scanned page of sponge and bristle prints: ink on paper with grain, uneven light, dust and hairs, so that cleaning
+ * has something to do.
+ */
 import { smoothstep } from '#core/filter';
 import { newPicture, type Picture, type Raster } from '#core/picture';
 import { layeredNoise, noise2, seeded, type Random } from '#core/random';
@@ -47,7 +50,8 @@ export function drawPrints(o: PrintsOptions): Prints {
       if (box.right > box.left) boxes.push(box);
     }
   }
-  for (let n = 0; n < o.dust; n++) speck(ink, random() * o.width, random() * o.height, half * (0.008 + 0.014 * random()), 0.4 + 0.5 * random());
+  for (let n = 0; n < o.dust; n++)
+    speck(ink, random() * o.width, random() * o.height, half * (0.008 + 0.014 * random()), 0.4 + 0.5 * random());
   for (let n = 0; n < o.hairs; n++) hair(ink, o, random, half);
   return { raster: onPaper(ink, o), boxes };
 }
@@ -62,7 +66,11 @@ const PRINTS: readonly Print[] = [
   // Sponge: a ragged blot full of holes.
   (u, v, s) => {
     const edge = smoothstep(0, 0.3, 0.92 + 0.16 * layeredNoise(u * 2.5, v * 2.5, s, 3) - Math.hypot(u, v));
-    return edge * smoothstep(-0.18, 0.22, layeredNoise(u * 5, v * 5, s + 1, 4) + 0.12) * (0.72 + 0.28 * noise2(u * 14, v * 14, s + 2));
+    return (
+      edge *
+      smoothstep(-0.18, 0.22, layeredNoise(u * 5, v * 5, s + 1, 4) + 0.12) *
+      (0.72 + 0.28 * noise2(u * 14, v * 14, s + 2))
+    );
   },
   // Dry bristle: a swipe of parallel streaks, running out at one end.
   (u, v, s) => {
@@ -78,15 +86,32 @@ const PRINTS: readonly Print[] = [
     return band * smoothstep(-0.3, 0.15, layeredNoise(u * 4, v * 4, s, 4) + 0.2);
   },
   // Bristle tips, dabbed: a cluster of dots.
-  (u, v, s) => smoothstep(0, 0.25, 0.9 - Math.hypot(u, v)) * smoothstep(0.02, 0.3, noise2(u * 9, v * 9, s) + 0.3 * noise2(u * 3, v * 3, s + 5) + 0.12),
+  (u, v, s) =>
+    smoothstep(0, 0.25, 0.9 - Math.hypot(u, v)) *
+    smoothstep(0.02, 0.3, noise2(u * 9, v * 9, s) + 0.3 * noise2(u * 3, v * 3, s + 5) + 0.12),
   // Cloth: a weave taken off by rolling.
   (u, v, s) => {
     const patch = smoothstep(0, 0.16, 0.8 + 0.1 * noise2(u * 3, v * 3, s) - Math.max(Math.abs(u), Math.abs(v)));
-    return patch * smoothstep(-0.1, 0.55, Math.sin(u * 34 + noise2(u * 4, v * 4, s)) * Math.sin(v * 34) * 0.5 + 0.34 + 0.3 * noise2(u * 5, v * 5, s + 3));
+    return (
+      patch *
+      smoothstep(
+        -0.1,
+        0.55,
+        Math.sin(u * 34 + noise2(u * 4, v * 4, s)) * Math.sin(v * 34) * 0.5 + 0.34 + 0.3 * noise2(u * 5, v * 5, s + 3),
+      )
+    );
   },
 ];
 
-function printOne(ink: Picture, kind: number, x: number, y: number, radius: number, random: Random, box: Prints['boxes'][number]): void {
+function printOne(
+  ink: Picture,
+  kind: number,
+  x: number,
+  y: number,
+  radius: number,
+  random: Random,
+  box: Prints['boxes'][number],
+): void {
   const seed = Math.floor(random() * 1e6);
   const angle = random() * 2 * Math.PI;
   const c = Math.cos(angle);

@@ -20,8 +20,17 @@ export function scoreMarks(seed: number): MarkScore {
   const width = 460 + Math.round(120 * random());
   const height = 340 + Math.round(100 * random());
   const { raster, boxes } = drawPrints({
-    width, height, seed, columns: 3 + Math.floor(random() * 3), rows: 2 + Math.floor(random() * 2), dust: Math.floor(random() * 40), hairs: Math.floor(random() * 4),
-    shade: 0.45 * random(), grain: 0.01 + 0.06 * random(), bare: 0.1, touching: 0.15,
+    width,
+    height,
+    seed,
+    columns: 3 + Math.floor(random() * 3),
+    rows: 2 + Math.floor(random() * 2),
+    dust: Math.floor(random() * 40),
+    hairs: Math.floor(random() * 4),
+    shade: 0.45 * random(),
+    grain: 0.01 + 0.06 * random(),
+    bare: 0.1,
+    touching: 0.15,
   });
   const ink = toGrey(inkOf(raster, findPaper(raster), wholeSheet(raster)));
   const { marks } = findMarks(ink, FindSchema.parse({ join: 1.6, smallest: 4 }));

@@ -41,11 +41,19 @@ function barnacle(h: Hand, b: Barnacle, random: Random): void {
   const wall = tool({
     form: { depth: 350 + 130 * random() },
     touch: {
-      overlaps: 'even', footing: 0,
+      overlaps: 'even',
+      footing: 0,
       falloff: {
-        kind: 'own', hold: 0, nodes: [
-          { x: 0, y: 0.34, corner: false }, { x: open * 0.7, y: 0.38, corner: false }, { x: open, y: 0.97, corner: true },
-          { x: open + 0.06, y: 1, corner: false }, { x: 0.62, y: 0.52, corner: false }, { x: 0.86, y: 0.17, corner: false }, { x: 1, y: 0, corner: false },
+        kind: 'own',
+        hold: 0,
+        nodes: [
+          { x: 0, y: 0.34, corner: false },
+          { x: open * 0.7, y: 0.38, corner: false },
+          { x: open, y: 0.97, corner: true },
+          { x: open + 0.06, y: 1, corner: false },
+          { x: 0.62, y: 0.52, corner: false },
+          { x: 0.86, y: 0.17, corner: false },
+          { x: 1, y: 0, corner: false },
         ],
       },
     },
@@ -63,7 +71,10 @@ function barnacle(h: Hand, b: Barnacle, random: Random): void {
       touch: { action: 'crease', strength: 60, pinch: 6, falloff: { kind: 'bell', hold: 0, nodes: [] } },
       stroke: { size: r * (0.1 + 0.05 * random()), spacing: 18 },
     });
-    const at = (share: number, lean: number): Point => [x + share * r * Math.cos(angle + lean), y + share * r * Math.sin(angle + lean)];
+    const at = (share: number, lean: number): Point => [
+      x + share * r * Math.cos(angle + lean),
+      y + share * r * Math.sin(angle + lean),
+    ];
     draw(h, groove, [at(open + 0.04, 0), at(0.62, bend), at(0.93, bend * 1.5)]);
   }
 
@@ -71,7 +82,12 @@ function barnacle(h: Hand, b: Barnacle, random: Random): void {
   const slit = random() * Math.PI;
   const half = open * 0.55 * r;
   const lips = tool({
-    form: { depth: 90 }, touch: { action: 'crease', strength: 60, pinch: 10, falloff: { kind: 'cone', hold: 0, nodes: [] } }, stroke: { size: r * 0.1, spacing: 15 },
+    form: { depth: 90 },
+    touch: { action: 'crease', strength: 60, pinch: 10, falloff: { kind: 'cone', hold: 0, nodes: [] } },
+    stroke: { size: r * 0.1, spacing: 15 },
   });
-  draw(h, lips, [[x - half * Math.cos(slit), y - half * Math.sin(slit)], [x + half * Math.cos(slit), y + half * Math.sin(slit)]]);
+  draw(h, lips, [
+    [x - half * Math.cos(slit), y - half * Math.sin(slit)],
+    [x + half * Math.cos(slit), y + half * Math.sin(slit)],
+  ]);
 }

@@ -11,7 +11,10 @@ export async function putBelt(db: Database, ids: readonly string[]): Promise<str
   await db.transaction(async (tx) => {
     await tx.query('DELETE FROM belt');
     for (const [place, id] of [...new Set(ids)].entries()) {
-      await tx.query('INSERT INTO belt (place, brush_id) SELECT $1, id FROM brushes WHERE id = $2 AND deleted_at IS NULL', [place, id]);
+      await tx.query(
+        'INSERT INTO belt (place, brush_id) SELECT $1, id FROM brushes WHERE id = $2 AND deleted_at IS NULL',
+        [place, id],
+      );
     }
   });
   return getBelt(db);

@@ -1,5 +1,14 @@
 /** The kept documents: lists of them, one of them, taken away and brought back, and their pictures. */
-import { headOf, readStored, SINGULAR, type Collection, type Documents, type Heads, type Kept, type Listed } from '#core/kept';
+import {
+  headOf,
+  readStored,
+  SINGULAR,
+  type Collection,
+  type Documents,
+  type Heads,
+  type Kept,
+  type Listed,
+} from '#core/kept';
 import type { ReadResult } from '#core/settings';
 import type { Database, Queries } from '../database';
 import { Problem } from '../problem';
@@ -35,7 +44,11 @@ interface HeadRow<C extends Collection> extends Row {
 }
 
 /** A page of a list, oldest first. `next` is where the following one begins, null after the last. */
-export async function listDocuments<C extends Collection>(db: Database, collection: C, { after, limit }: Page): Promise<List<C>> {
+export async function listDocuments<C extends Collection>(
+  db: Database,
+  collection: C,
+  { after, limit }: Page,
+): Promise<List<C>> {
   const from = after === null ? null : placeOf(after);
   const { rows } = await db.query<HeadRow<C>>(
     `SELECT id, name, head, CASE WHEN head IS NULL THEN doc END AS doc, revision, ${baseColumn(collection)}, updated_at, extract(epoch FROM created_at)::text AS at FROM ${collection}
@@ -45,8 +58,14 @@ export async function listDocuments<C extends Collection>(db: Database, collecti
   const last = rows[limit - 1];
   const out: List<C> = { items: [], skipped: [], next: rows.length > limit && last ? `${last.at} ${last.id}` : null };
   for (const row of rows.slice(0, limit)) {
-    const head = row.head ? { ok: true, value: row.head } as const : headOfStored(collection, row.doc);
-    if (head.ok) out.items.push({ ...head.value, revision: row.revision, base: row.base, updatedAt: row.updated_at.toISOString() });
+    const head = row.head ? ({ ok: true, value: row.head } as const) : headOfStored(collection, row.doc);
+    if (head.ok)
+      out.items.push({
+        ...head.value,
+        revision: row.revision,
+        base: row.base,
+        updatedAt: row.updated_at.toISOString(),
+      });
     else out.skipped.push({ id: row.id, name: row.name, reason: head.reason });
   }
   return out;
@@ -93,7 +112,9 @@ export interface Stored {
 
 export async function getStored(db: Database, collection: Collection, id: string): Promise<Stored> {
   const { rows } = await db.query<Omit<Stored, 'updatedAt'> & { updated_at: Date }>(
-    `SELECT name, doc::text AS text, revision, ${baseColumn(collection)}, updated_at FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`, [id], 'text',
+    `SELECT name, doc::text AS text, revision, ${baseColumn(collection)}, updated_at FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`,
+    [id],
+    'text',
   );
   const [row] = rows;
   if (!row) throw missing(collection, id);
@@ -104,12 +125,22 @@ export async function getStored(db: Database, collection: Collection, id: string
 /** A small document, read at once. */
 export async function getDocument<C extends Collection>(db: Database, collection: C, id: string): Promise<Kept<C>> {
   const { name, text, ...about } = await getStored(db, collection, id);
-  return { doc: JSON.parse(Buffer.from(read<'stored'>({ kind: 'stored', collection, name }, text)).toString()) as Documents[C], ...about };
+  return {
+    doc: JSON.parse(Buffer.from(read<'stored'>({ kind: 'stored', collection, name }, text)).toString()) as Documents[C],
+    ...about,
+  };
 }
 
 /** What lists say of one document. */
-export async function getHead<C extends Collection>(db: Database, collection: C, id: string): Promise<{ head: Heads[C]; revision: number }> {
-  const { rows } = await db.query<{ head: Heads[C] | null; revision: number }>(`SELECT head, revision FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`, [id]);
+export async function getHead<C extends Collection>(
+  db: Database,
+  collection: C,
+  id: string,
+): Promise<{ head: Heads[C]; revision: number }> {
+  const { rows } = await db.query<{ head: Heads[C] | null; revision: number }>(
+    `SELECT head, revision FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`,
+    [id],
+  );
   const [row] = rows;
   if (!row) throw missing(collection, id);
   return { head: row.head ?? headOf(collection, (await getDocument(db, collection, id)).doc), revision: row.revision };
@@ -119,7 +150,8 @@ export async function getHead<C extends Collection>(db: Database, collection: C,
 export async function deleteDocument(db: Database, collection: Collection, id: string): Promise<void> {
   await db.transaction(async (tx) => {
     const { rows } = await tx.query<{ name: string; base: boolean }>(
-      `SELECT name, ${baseColumn(collection)} FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`, [id],
+      `SELECT name, ${baseColumn(collection)} FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`,
+      [id],
     );
     if (!rows[0]) throw missing(collection, id);
     if (rows[0].base) throw new Problem(403, 'base-brush', `“${rows[0].name}” is a base brush and can’t be deleted.`);
@@ -138,12 +170,20 @@ function inUse(name: string, users: readonly User[]): Problem {
   const named = users.slice(0, MOST_NAMED).map((user) => `“${user.name}”`);
   const more = users.length - named.length;
   const all = more > 0 ? `${named.join(', ')} and ${more} more` : named.join(' and ');
-  return new Problem(409, 'in-use', `“${name}” is used by ${all}. Give ${users.length === 1 ? 'it' : 'those'} another alpha first.`, { users: users.slice(0, 100) });
+  return new Problem(
+    409,
+    'in-use',
+    `“${name}” is used by ${all}. Give ${users.length === 1 ? 'it' : 'those'} another alpha first.`,
+    { users: users.slice(0, 100) },
+  );
 }
 
 export async function restoreDocument(db: Database, collection: Collection, id: string): Promise<void> {
   await db.transaction(async (tx) => {
-    const { rows } = await tx.query<{ name: string }>(`SELECT name FROM ${collection} WHERE id = $1 AND deleted_at IS NOT NULL`, [id]);
+    const { rows } = await tx.query<{ name: string }>(
+      `SELECT name FROM ${collection} WHERE id = $1 AND deleted_at IS NOT NULL`,
+      [id],
+    );
     if (!rows[0]) throw missing(collection, id);
     await refuseTakenName(tx, collection, rows[0].name, id);
     await tx.query(`UPDATE ${collection} SET deleted_at = NULL WHERE id = $1`, [id]);
@@ -159,10 +199,17 @@ export interface KeptPicture {
 }
 
 export async function getPicture(db: Database, collection: Collection, id: string): Promise<KeptPicture> {
-  const { rows } = await db.query<{ picture: Uint8Array | null; pictured: number; revision: number }>(`SELECT picture, pictured, revision FROM ${collection} WHERE id = $1`, [id]);
+  const { rows } = await db.query<{ picture: Uint8Array | null; pictured: number; revision: number }>(
+    `SELECT picture, pictured, revision FROM ${collection} WHERE id = $1`,
+    [id],
+  );
   const row = rows[0];
   if (!row) throw missing(collection, id);
-  return { picture: row.picture, current: row.picture !== null && row.pictured === row.revision, revision: row.revision };
+  return {
+    picture: row.picture,
+    current: row.picture !== null && row.pictured === row.revision,
+    revision: row.revision,
+  };
 }
 
 export interface Drawn {
@@ -179,24 +226,36 @@ export async function putPicture(db: Database, { collection, id, revision, pictu
   const { rows } = await db.query(
     `UPDATE ${collection} SET picture = $3, pictured = $2 WHERE id = $1 AND revision = $2 AND NOT EXISTS (
        SELECT 1 FROM unnest($4::uuid[], $5::int[]) AS shown (id, revision) JOIN alphas a ON a.id = shown.id WHERE a.revision <> shown.revision)
-     RETURNING id`, [id, revision, picture, of.map((a) => a.id), of.map((a) => a.revision)],
+     RETURNING id`,
+    [id, revision, picture, of.map((a) => a.id), of.map((a) => a.revision)],
   );
   return rows.length > 0;
 }
 
 /** Documents whose pictures are to be drawn, those that were saved last first. */
 export async function unpictured(db: Database, collection: Collection, most: number): Promise<string[]> {
-  const { rows } = await db.query<{ id: string }>(`SELECT id FROM ${collection} WHERE deleted_at IS NULL AND pictured <> revision ORDER BY updated_at DESC LIMIT $1`, [most]);
+  const { rows } = await db.query<{ id: string }>(
+    `SELECT id FROM ${collection} WHERE deleted_at IS NULL AND pictured <> revision ORDER BY updated_at DESC LIMIT $1`,
+    [most],
+  );
   return rows.map((r) => r.id);
 }
 
 async function refuseTakenName(tx: Queries, collection: Collection, name: string, id: string): Promise<void> {
-  const { rows } = await tx.query(`SELECT 1 FROM ${collection} WHERE lower(name) = lower($1) AND id <> $2 AND deleted_at IS NULL`, [name, id]);
+  const { rows } = await tx.query(
+    `SELECT 1 FROM ${collection} WHERE lower(name) = lower($1) AND id <> $2 AND deleted_at IS NULL`,
+    [name, id],
+  );
   if (rows.length > 0) throw nameTaken(collection, name);
 }
 
 export function nameTaken(collection: Collection, name: string): Problem {
-  return new Problem(409, 'name-taken', `There is already a ${SINGULAR[collection]} called “${name}”. Choose another name.`, { name });
+  return new Problem(
+    409,
+    'name-taken',
+    `There is already a ${SINGULAR[collection]} called “${name}”. Choose another name.`,
+    { name },
+  );
 }
 
 export function baseColumn(collection: Collection): string {

@@ -1,4 +1,7 @@
-/** Saving a document. One statement looks whether it can be saved and writes all of it, or nothing; what it replaces is kept. */
+/**
+ * Saving a document. One statement looks whether it can be saved and writes all of it, or nothing; what it replaces is
+ * kept.
+ */
 import { COLLECTIONS, SINGULAR, type Collection, type Documents } from '#core/kept';
 import type { Database } from '../database';
 import { Problem } from '../problem';
@@ -16,7 +19,11 @@ export interface Save {
 }
 
 /** Reads the document first; returns the new revision. */
-export async function saveDocument<C extends Collection>(db: Database, collection: C, { doc, ...save }: Save & { doc: Documents[C] }): Promise<number> {
+export async function saveDocument<C extends Collection>(
+  db: Database,
+  collection: C,
+  { doc, ...save }: Save & { doc: Documents[C] },
+): Promise<number> {
   return saveJudged(db, judged(collection, doc), save);
 }
 
@@ -32,12 +39,23 @@ export async function saveJudged(db: Database, doc: Judged, save: Save): Promise
       delete doc.spare;
       continue;
     }
-    if (found.base) throw new Problem(403, 'base-brush', `“${name}” is a base brush and stays as it is. Save it as a copy.`);
+    if (found.base)
+      throw new Problem(403, 'base-brush', `“${name}” is a base brush and stays as it is. Save it as a copy.`);
     if (found.deleted || (found.revision === null && save.revision !== null)) {
-      throw new Problem(409, 'deleted-elsewhere', `“${name}” was deleted in another window since it was opened here. Keep yours as a copy.`, { id });
+      throw new Problem(
+        409,
+        'deleted-elsewhere',
+        `“${name}” was deleted in another window since it was opened here. Keep yours as a copy.`,
+        { id },
+      );
     }
     if (found.revision !== save.revision) {
-      throw new Problem(409, 'changed-elsewhere', `“${name}” was changed in another window since it was opened here. Keep yours as a copy, or load the other.`, { id, stored: found.revision });
+      throw new Problem(
+        409,
+        'changed-elsewhere',
+        `“${name}” was changed in another window since it was opened here. Keep yours as a copy, or load the other.`,
+        { id, stored: found.revision },
+      );
     }
     throw nameTaken(collection, name);
   }
@@ -57,18 +75,35 @@ interface Found {
 }
 
 async function tryToSave(db: Database, doc: Judged, save: Save): Promise<Found> {
-  const { rows } = await db.query<Found>(`SELECT saved, revision, deleted, was_base AS base, lacks FROM save_${doc.collection} ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`, values(doc, save));
+  const { rows } = await db.query<Found>(
+    `SELECT saved, revision, deleted, was_base AS base, lacks FROM save_${doc.collection} ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
+    values(doc, save),
+  );
   return rows[0]!;
 }
 
-function values({ collection, id, name, kind, text, spare, head, references }: Judged, { revision, picture, base }: Save): unknown[] {
+function values(
+  { collection, id, name, kind, text, spare, head, references }: Judged,
+  { revision, picture, base }: Save,
+): unknown[] {
   return [
-    id, name, kind, spare ? { utf8: spare } satisfies Utf8 : Buffer.from(text).toString('utf8'), picture ?? null, collection, revision,
-    head, base ?? false, ...columnsOf(references),
+    id,
+    name,
+    kind,
+    spare ? ({ utf8: spare } satisfies Utf8) : Buffer.from(text).toString('utf8'),
+    picture ?? null,
+    collection,
+    revision,
+    head,
+    base ?? false,
+    ...columnsOf(references),
   ];
 }
 
-/** Kept as functions of the database, for it plans a function once and a statement each time: to plan takes longer than to save. */
+/**
+ * Kept as functions of the database, for it plans a function once and a statement each time: to plan takes longer than
+ * to save.
+ */
 export async function prepareSaves(db: Database): Promise<void> {
   for (const collection of COLLECTIONS) {
     await db.exec(`CREATE OR REPLACE FUNCTION save_${collection} (${PARAMETERS}) RETURNS TABLE (${FOUND}) LANGUAGE plpgsql AS $save$
@@ -79,7 +114,8 @@ export async function prepareSaves(db: Database): Promise<void> {
   }
 }
 
-const PARAMETERS = 'id uuid, name text, kind text, doc jsonb, picture bytea, collection text, made_on int, head jsonb, base boolean, kinds text[], targets text[], bytes bigint[], needed boolean[]';
+const PARAMETERS =
+  'id uuid, name text, kind text, doc jsonb, picture bytea, collection text, made_on int, head jsonb, base boolean, kinds text[], targets text[], bytes bigint[], needed boolean[]';
 const FOUND = 'saved boolean, revision int, deleted boolean, was_base boolean, lacks boolean';
 
 /** The parameters by their places: names of columns come before theirs. */

@@ -6,7 +6,8 @@ const MOST_BYTES = 24 * 2 ** 20;
 const FIRST_BYTES = 64 * 1024;
 
 export async function jsonOf(ctx: Context): Promise<Uint8Array> {
-  if (ctx.is('application/json') !== 'application/json') throw new Problem(415, 'no-json', 'This needs a body of JSON, sent as application/json.');
+  if (ctx.is('application/json') !== 'application/json')
+    throw new Problem(415, 'no-json', 'This needs a body of JSON, sent as application/json.');
   const announced = Number(ctx.req.headers['content-length'] ?? NaN);
   if (announced > MOST_BYTES) throw tooLarge();
   // Put together as it comes: to do so at the end would take the server as long as all of it at once.
@@ -28,5 +29,7 @@ function grown(body: Buffer, least: number): Buffer {
 }
 
 function tooLarge(): Problem {
-  return new Problem(413, 'too-large', `At most ${MOST_BYTES >> 20} MB of JSON are taken at once.`, { limit: MOST_BYTES });
+  return new Problem(413, 'too-large', `At most ${MOST_BYTES >> 20} MB of JSON are taken at once.`, {
+    limit: MOST_BYTES,
+  });
 }

@@ -29,8 +29,14 @@ const encoder = new TextEncoder();
 
 export function judged<C extends Collection>(collection: C, doc: Documents[C]): Judged {
   return {
-    collection, id: doc.id, name: doc.card.name, kind: kindOf(collection, doc), text: encoder.encode(JSON.stringify(doc)), head: JSON.stringify(headOf(collection, doc)),
-    references: referencesOf(collection, doc), files: collection === 'sources' ? filesOf(doc as Source) : [],
+    collection,
+    id: doc.id,
+    name: doc.card.name,
+    kind: kindOf(collection, doc),
+    text: encoder.encode(JSON.stringify(doc)),
+    head: JSON.stringify(headOf(collection, doc)),
+    references: referencesOf(collection, doc),
+    files: collection === 'sources' ? filesOf(doc as Source) : [],
   };
 }
 
@@ -38,6 +44,7 @@ function filesOf(source: Source): NamedFile[] {
   if (source.kind === 'sheet') return [{ kind: 'picture', blob: source.file.blob, name: source.file.name }];
   if (source.kind !== 'lettering') return [];
   const fonts = new Map<string, NamedFile>();
-  for (const { font } of source.blocks) if (font.kind === 'own') fonts.set(font.blob, { kind: 'font', blob: font.blob, name: font.name });
+  for (const { font } of source.blocks)
+    if (font.kind === 'own') fonts.set(font.blob, { kind: 'font', blob: font.blob, name: font.name });
   return [...fonts.values()];
 }

@@ -8,5 +8,4 @@ export interface ToReader {
 }
 
 export type FromReader =
-  | { value: unknown }
-  | { problem: { status: number; code: string; message: string; details: Record<string, unknown> } };
+  { value: unknown } | { problem: { status: number; code: string; message: string; details: Record<string, unknown> } };

@@ -1,4 +1,7 @@
-/** What JSON is read as: requests from outside, and documents from the store. Large ones are read in a thread of their own. */
+/**
+ * What JSON is read as: requests from outside, and documents from the store. Large ones are read in a thread of their
+ * own.
+ */
 import { z } from 'zod';
 import { readStored, SINGULAR, type Collection } from '#core/kept';
 import { BlobHashSchema } from '#core/settings';
@@ -22,17 +25,38 @@ export interface Readings {
   stored: Uint8Array;
 }
 
-const BeltBody = z.object({ ids: z.array(z.uuid('The belt holds ids of brushes.'), 'The belt is a list of ids.').max(200, 'The belt holds at most 200 brushes.') }, 'The belt is a list of ids.');
-const HoldsBody = z.object({ hashes: z.array(BlobHashSchema, 'What drafts name is a list.').max(5000, 'At most 5000 can be held at once.') }, 'What drafts name is a list.');
-const SaveBody = z.object({
-  doc: z.unknown(), revision: z.number('The revision must be a number, or null.').int('A revision is a whole number.').positive('Revisions begin at 1.').nullable(),
-}, 'A save needs the document and the revision it was made on.');
+const BeltBody = z.object(
+  {
+    ids: z
+      .array(z.uuid('The belt holds ids of brushes.'), 'The belt is a list of ids.')
+      .max(200, 'The belt holds at most 200 brushes.'),
+  },
+  'The belt is a list of ids.',
+);
+const HoldsBody = z.object(
+  { hashes: z.array(BlobHashSchema, 'What drafts name is a list.').max(5000, 'At most 5000 can be held at once.') },
+  'What drafts name is a list.',
+);
+const SaveBody = z.object(
+  {
+    doc: z.unknown(),
+    revision: z
+      .number('The revision must be a number, or null.')
+      .int('A revision is a whole number.')
+      .positive('Revisions begin at 1.')
+      .nullable(),
+  },
+  'A save needs the document and the revision it was made on.',
+);
 
 /** Of UTF-8. Throws a Problem with a sentence. */
 export function read<K extends Wanted['kind']>(wanted: Extract<Wanted, { kind: K }>, bytes: Uint8Array): Readings[K] {
   try {
     if (wanted.kind !== 'stored') refuseUnwieldy(bytes);
-    return readAs(wanted, Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('utf8')) as Readings[K];
+    return readAs(
+      wanted,
+      Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('utf8'),
+    ) as Readings[K];
   } catch (error) {
     throw asProblem(error);
   }
@@ -40,8 +64,10 @@ export function read<K extends Wanted['kind']>(wanted: Extract<Wanted, { kind: K
 
 function readAs(wanted: Wanted, text: string): Readings[Wanted['kind']] {
   switch (wanted.kind) {
-    case 'belt': return BeltBody.parse(parsed(text));
-    case 'holds': return HoldsBody.parse(parsed(text));
+    case 'belt':
+      return BeltBody.parse(parsed(text));
+    case 'holds':
+      return HoldsBody.parse(parsed(text));
     case 'stored': {
       const found = readStored(wanted.collection, JSON.parse(text));
       if (!found.ok) throw new Problem(422, 'unreadable', `“${wanted.name}” can’t be opened. ${found.reason}`);
@@ -52,7 +78,8 @@ function readAs(wanted: Wanted, text: string): Readings[Wanted['kind']] {
       const body = SaveBody.parse(parsed(text));
       const found = readStored(collection, body.doc);
       if (!found.ok) throw new Problem(422, 'invalid', found.reason);
-      if (found.value.id !== id) throw new Problem(422, 'invalid', `The ${SINGULAR[collection]}’s id is not the one in the address.`);
+      if (found.value.id !== id)
+        throw new Problem(422, 'invalid', `The ${SINGULAR[collection]}’s id is not the one in the address.`);
       return { ...judged(collection, found.value), revision: body.revision };
     }
   }
@@ -73,7 +100,11 @@ function parsed(text: string): unknown {
 function refuseUnstorable(value: unknown, path: readonly (string | number)[]): void {
   if (typeof value === 'string') {
     if (value.includes('\0') || !(value as string & { isWellFormed(): boolean }).isWellFormed()) {
-      throw new Problem(422, 'invalid', `${path.length ? `“${path.join(' › ')}”` : 'The text'} holds a character that can’t be kept: a null, or half of one. Type it again.`);
+      throw new Problem(
+        422,
+        'invalid',
+        `${path.length ? `“${path.join(' › ')}”` : 'The text'} holds a character that can’t be kept: a null, or half of one. Type it again.`,
+      );
     }
   } else if (Array.isArray(value)) value.forEach((v, i) => refuseUnstorable(v, [...path, i + 1]));
   else if (typeof value === 'object' && value !== null) {

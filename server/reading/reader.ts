@@ -1,6 +1,7 @@
 /**
- * Reads JSON without keeping the server from answering: small texts at once, large ones in a thread, one after the other,
- * each within a limit of time and memory. One that goes beyond is ended with its thread and refused with a sentence.
+ * Reads JSON without keeping the server from answering: small texts at once, large ones in a thread, one after the
+ * other, each within a limit of time and memory. One that goes beyond is ended with its thread and refused with a
+ * sentence.
  */
 import { once } from 'node:events';
 import type { Worker } from 'node:worker_threads';
@@ -42,7 +43,10 @@ export class Reader {
     await this.letGo();
   }
 
-  private read<K extends Wanted['kind']>(wanted: Extract<Wanted, { kind: K }>, text: Uint8Array): Promise<Readings[K]> | Readings[K] {
+  private read<K extends Wanted['kind']>(
+    wanted: Extract<Wanted, { kind: K }>,
+    text: Uint8Array,
+  ): Promise<Readings[K]> | Readings[K] {
     if (text.length <= SMALL_BYTES) return read<K>(wanted, text);
     const mine = this.last.then(() => this.inThread({ wanted, bytes: text }));
     this.last = mine.catch(() => undefined);
@@ -55,7 +59,13 @@ export class Reader {
     clearTimeout(this.idle);
     const answer = await this.ask(order).catch(async () => {
       await this.letGo();
-      throw signal.aborted ? closing() : new Problem(422, 'invalid', 'The document takes more time or memory to read than anything that is kept may. Nothing was changed.');
+      throw signal.aborted
+        ? closing()
+        : new Problem(
+            422,
+            'invalid',
+            'The document takes more time or memory to read than anything that is kept may. Nothing was changed.',
+          );
     });
     this.idle = setTimeout(() => void this.letGo(), IDLE_MS);
     this.idle.unref();
@@ -67,7 +77,9 @@ export class Reader {
   /** Throws when the thread took too long or died of it, or the server closes. */
   private async ask(order: ToReader): Promise<FromReader> {
     const thread = (this.thread ??= startReader(this.limits.megabytes));
-    const answered = once(thread, 'message', { signal: AbortSignal.any([AbortSignal.timeout(this.limits.seconds * 1000), this.closing.signal]) }) as Promise<[FromReader]>;
+    const answered = once(thread, 'message', {
+      signal: AbortSignal.any([AbortSignal.timeout(this.limits.seconds * 1000), this.closing.signal]),
+    }) as Promise<[FromReader]>;
     thread.postMessage(order, [order.bytes.buffer as ArrayBuffer]);
     const [answer] = await answered;
     return answer;

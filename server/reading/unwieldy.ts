@@ -15,14 +15,24 @@ export function refuseUnwieldy(bytes: Uint8Array): void {
         break;
       case 0x5b:
       case 0x7b:
-        if (++depth > MOST_DEPTH) throw new Problem(422, 'invalid', `The request nests deeper than ${MOST_DEPTH} levels; nothing that is kept does.`);
+        if (++depth > MOST_DEPTH)
+          throw new Problem(
+            422,
+            'invalid',
+            `The request nests deeper than ${MOST_DEPTH} levels; nothing that is kept does.`,
+          );
         break;
       case 0x5d:
       case 0x7d:
         depth--;
         break;
       case 0x2c:
-        if (++values > MOST_VALUES) throw new Problem(422, 'invalid', `The request holds more than ${MOST_VALUES / 1e6} million values; nothing that is kept does.`);
+        if (++values > MOST_VALUES)
+          throw new Problem(
+            422,
+            'invalid',
+            `The request holds more than ${MOST_VALUES / 1e6} million values; nothing that is kept does.`,
+          );
     }
   }
 }

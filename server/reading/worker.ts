@@ -18,7 +18,7 @@ parentPort!.on('message', ({ wanted, bytes }: ToReader) => {
 
 function withSpare(reading: unknown): unknown {
   const { text } = reading as Partial<Judged>;
-  return text ? { ...(reading as Judged), spare: text.slice() } satisfies Judged : reading;
+  return text ? ({ ...(reading as Judged), spare: text.slice() } satisfies Judged) : reading;
 }
 
 /** Of the texts that were made: they go to the server without being copied. */

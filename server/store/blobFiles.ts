@@ -1,6 +1,6 @@
 /**
- * Stored bytes as files named by their SHA-256, in folders of its first two digits. A file is written beside, brought to
- * the disk and only then given its name, so that what has a name is whole, also after a power cut.
+ * Stored bytes as files named by their SHA-256, in folders of its first two digits. A file is written beside, brought
+ * to the disk and only then given its name, so that what has a name is whole, also after a power cut.
  */
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, type ReadStream } from 'node:fs';
@@ -48,7 +48,8 @@ export class BlobFiles {
     try {
       for await (const part of parts) {
         bytes += part.length;
-        if (bytes > most) throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
+        if (bytes > most)
+          throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
         hash.update(part);
         await file.write(part);
       }
@@ -85,7 +86,10 @@ export class BlobFiles {
   }
 
   async has(hash: string): Promise<boolean> {
-    return stat(this.pathOf(hash)).then(() => true, () => false);
+    return stat(this.pathOf(hash)).then(
+      () => true,
+      () => false,
+    );
   }
 
   async remove(hash: string): Promise<void> {

@@ -20,13 +20,16 @@ class SyncedFS extends NodeFS {
   override async init(...args: Parameters<NodeFS['init']>): ReturnType<NodeFS['init']> {
     const made = await super.init(...args);
     const options = made.emscriptenOpts as { preRun?: ((mod: never) => void)[] };
-    options.preRun = [...(options.preRun ?? []), ({ NODEFS }: { NODEFS: NodeFileSystem }) => {
-      NODEFS.stream_ops.fsync = (stream) => {
-        if (stream.nfd !== undefined) fsyncSync(stream.nfd);
-        else syncFolder(NODEFS.realPath(stream.node));
-        return 0;
-      };
-    }];
+    options.preRun = [
+      ...(options.preRun ?? []),
+      ({ NODEFS }: { NODEFS: NodeFileSystem }) => {
+        NODEFS.stream_ops.fsync = (stream) => {
+          if (stream.nfd !== undefined) fsyncSync(stream.nfd);
+          else syncFolder(NODEFS.realPath(stream.node));
+          return 0;
+        };
+      },
+    ];
     return made;
   }
 }
@@ -44,6 +47,8 @@ function syncFolder(path: string): void {
 export function openSynced(path: string): Promise<PGlite> {
   const { defaultStartParams } = PGlite as unknown as { defaultStartParams: string[] };
   return PGlite.create({
-    dataDir: path, fs: new SyncedFS(path), startParams: [...defaultStartParams.filter((p) => p !== '-F'), '-c', 'wal_sync_method=fsync'],
+    dataDir: path,
+    fs: new SyncedFS(path),
+    startParams: [...defaultStartParams.filter((p) => p !== '-F'), '-c', 'wal_sync_method=fsync'],
   });
 }

@@ -1,4 +1,6 @@
-/** The server’s side of the database: orders go to its thread one after the other, a transaction keeps the others out. */
+/**
+ * The server’s side of the database: orders go to its thread one after the other, a transaction keeps the others out.
+ */
 import { startThread } from '../threads';
 import { isUtf8, type Answer, type OpenOrder, type Order } from './messages';
 
@@ -45,7 +47,10 @@ export async function openThread(path: string): Promise<Database> {
     if (ended) return Promise.reject(ended);
     const id = ++ids;
     const answer = new Promise<unknown>((done, fail) => waiting.set(id, { done, fail }));
-    thread.postMessage({ id, order }, order.kind === 'query' ? order.params.filter(isUtf8).map((p) => p.utf8.buffer as ArrayBuffer) : []);
+    thread.postMessage(
+      { id, order },
+      order.kind === 'query' ? order.params.filter(isUtf8).map((p) => p.utf8.buffer as ArrayBuffer) : [],
+    );
     return answer as Promise<T>;
   }
 
@@ -83,10 +88,11 @@ export async function openThread(path: string): Promise<Database> {
     query: (sql, params, bytes) => alone(() => queries.query(sql, params, bytes)),
     exec: (sql) => alone(() => queries.exec(sql)),
     transaction: (act) => alone(() => transaction(act)),
-    close: () => alone(async () => {
-      await ask({ kind: 'close' });
-      await thread.terminate();
-    }),
+    close: () =>
+      alone(async () => {
+        await ask({ kind: 'close' });
+        await thread.terminate();
+      }),
   };
 }
 

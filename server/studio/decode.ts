@@ -33,11 +33,14 @@ export const refuse = (sentence: string): Problem => new Problem(422, 'picture',
 export async function decodePicture(file: Uint8Array, name: string): Promise<Decoded> {
   let bytes = file;
   if (bytes.length === 0) throw refuse(`${name} is empty. ${ACCEPTED}`);
-  if (bytes.length > 4 && Buffer.from(bytes.subarray(0, 4)).readUInt32LE() === 0x01312f76) return decodeExr(bytes, name);
+  if (bytes.length > 4 && Buffer.from(bytes.subarray(0, 4)).readUInt32LE() === 0x01312f76)
+    return decodeExr(bytes, name);
   if (isDrawing(bytes)) bytes = boundedDrawing(bytes, name, SVG_SIDE);
-  const meta = await sharp(bytes, { limitInputPixels: false }).metadata().catch(() => {
-    throw refuse(`${name} isn’t a picture that can be read: it is broken or of another kind. ${ACCEPTED}`);
-  });
+  const meta = await sharp(bytes, { limitInputPixels: false })
+    .metadata()
+    .catch(() => {
+      throw refuse(`${name} isn’t a picture that can be read: it is broken or of another kind. ${ACCEPTED}`);
+    });
   const label = LABELS[meta.format ?? ''];
   if (!label) throw refuse(`${name} is a ${String(meta.format).toUpperCase()} picture. ${ACCEPTED}`);
   const { width, height } = meta.autoOrient;
@@ -50,7 +53,13 @@ export async function decodePicture(file: Uint8Array, name: string): Promise<Dec
     if (meta.hasAlpha) at = at.flatten({ background: await paperFor(bytes) });
     if (floats) {
       const { data, info } = await at.raw({ depth: 'float' }).toBuffer({ resolveWithObject: true });
-      return fromFloats(new Float32Array(aligned(data)), info.width, info.height, info.channels, `${label}, 32-bit float`);
+      return fromFloats(
+        new Float32Array(aligned(data)),
+        info.width,
+        info.height,
+        info.channels,
+        `${label}, 32-bit float`,
+      );
     }
     const grey = meta.space === 'b-w' || meta.space === 'grey16';
     at = at.toColourspace(deep ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb');
@@ -59,25 +68,37 @@ export async function decodePicture(file: Uint8Array, name: string): Promise<Dec
     const values = deep ? new Uint16Array(aligned(data)) : new Uint8Array(data.buffer, data.byteOffset, data.length);
     const channels = info.channels >= 3 ? 3 : 1;
     return {
-      data: pick(values, info.channels, channels), channels, width: info.width, height: info.height,
-      what: `${label}, ${deep ? 16 : meta.bitsPerSample ?? 8} bit${meta.space === 'cmyk' ? ', CMYK' : ''}${meta.hasAlpha ? ', transparent' : ''}`,
+      data: pick(values, info.channels, channels),
+      channels,
+      width: info.width,
+      height: info.height,
+      what: `${label}, ${deep ? 16 : (meta.bitsPerSample ?? 8)} bit${meta.space === 'cmyk' ? ', CMYK' : ''}${meta.hasAlpha ? ', transparent' : ''}`,
     };
   } catch (error) {
     if (error instanceof Problem) throw error;
-    throw refuse(`${name} can’t be decoded: it is cut short or damaged. Save it again from where it came from; ${ACCEPTED}`);
+    throw refuse(
+      `${name} can’t be decoded: it is cut short or damaged. Save it again from where it came from; ${ACCEPTED}`,
+    );
   }
 }
 
 function checkSize(name: string, width: number, height: number): void {
   if (!(width > 0 && height > 0)) throw refuse(`${name} says it has no pixels. ${ACCEPTED}`);
   if (width * height > SHEET_MOST_PIXELS) {
-    throw refuse(`${name} has ${Math.round((width * height) / 1e6)} million pixels; at most ${SHEET_MOST_PIXELS / 1e6} million are read. Scan it at a lower resolution, or cut it in parts.`);
+    throw refuse(
+      `${name} has ${Math.round((width * height) / 1e6)} million pixels; at most ${SHEET_MOST_PIXELS / 1e6} million are read. Scan it at a lower resolution, or cut it in parts.`,
+    );
   }
 }
 
 /** Transparent pictures lie on white when what is seen is dark, else on black. */
 async function paperFor(bytes: Uint8Array): Promise<string> {
-  const { data } = await sharp(bytes, { limitInputPixels: SHEET_MOST_PIXELS }).resize(64, 64, { fit: 'inside' }).toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  const { data } = await sharp(bytes, { limitInputPixels: SHEET_MOST_PIXELS })
+    .resize(64, 64, { fit: 'inside' })
+    .toColourspace('srgb')
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   let tone = 0;
   let seen = 0;
   for (let i = 0; i < data.length; i += 4) {
@@ -145,7 +166,9 @@ export function readExr(bytes: Uint8Array, name: string): ExrPixels {
     checkSize(name, window[0], window[1]);
     const loader = new EXRLoader();
     loader.setDataType(FloatType);
-    read = loader.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length) as ArrayBuffer) as unknown as typeof read;
+    read = loader.parse(
+      bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length) as ArrayBuffer,
+    ) as unknown as typeof read;
   } catch (error) {
     if (error instanceof Problem) throw error;
     throw refuse(`${name} can’t be read as EXR: it is cut short, damaged, or of a kind that isn’t known. ${ACCEPTED}`);
@@ -155,7 +178,8 @@ export function readExr(bytes: Uint8Array, name: string): ExrPixels {
   const data = new Float32Array(read.data.length);
   // The reader answers the bottom row first.
   for (let j = 0; j < height; j++) {
-    for (let i = 0; i < width * channels; i++) data[j * width * channels + i] = read.data[(height - 1 - j) * width * channels + i]!;
+    for (let i = 0; i < width * channels; i++)
+      data[j * width * channels + i] = read.data[(height - 1 - j) * width * channels + i]!;
   }
   return { width, height, channels, data };
 }
@@ -166,5 +190,8 @@ function exrWindow(bytes: Uint8Array): [number, number] | null {
   const at = head.indexOf('dataWindow\0box2i\0', 0, 'latin1');
   if (at < 0 || at + 37 > head.length) return null;
   const box = at + 'dataWindow\0box2i\0'.length + 4;
-  return [head.readInt32LE(box + 8) - head.readInt32LE(box) + 1, head.readInt32LE(box + 12) - head.readInt32LE(box + 4) + 1];
+  return [
+    head.readInt32LE(box + 8) - head.readInt32LE(box) + 1,
+    head.readInt32LE(box + 12) - head.readInt32LE(box + 4) + 1,
+  ];
 }

@@ -9,7 +9,8 @@ import type { Blobs } from './blobs';
 const find = createRequire(import.meta.url);
 const read = new Map<string, Promise<LetterFont>>();
 
-const exact = (bytes: Uint8Array): ArrayBuffer => bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
+const exact = (bytes: Uint8Array): ArrayBuffer =>
+  bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
 
 export function fontKey({ font, weight }: Pick<Block, 'font' | 'weight'>): string {
   if (font.kind === 'own') return font.blob;
@@ -23,9 +24,12 @@ export function fontOf(blobs: Blobs | null, block: Block): Promise<LetterFont> {
   const known = read.get(key);
   if (known) return known;
   const { font } = block;
-  const made = font.kind === 'own'
-    ? blobs!(font.blob).then((bytes) => readFont(exact(bytes), font.name))
-    : readFile(find.resolve(`@fontsource/${font.key}/files/${key}`)).then((bytes) => readFont(exact(bytes), font.key));
+  const made =
+    font.kind === 'own'
+      ? blobs!(font.blob).then((bytes) => readFont(exact(bytes), font.name))
+      : readFile(find.resolve(`@fontsource/${font.key}/files/${key}`)).then((bytes) =>
+          readFont(exact(bytes), font.key),
+        );
   made.catch(() => read.delete(key));
   read.set(key, made);
   return made;

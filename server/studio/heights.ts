@@ -1,6 +1,6 @@
 /**
- * A picture that holds heights already, as an alpha's bytes: to the bit where it is 16-bit grey, to the float where it is
- * one, three channels of an EXR as offsets right, up and out. What isn't square is laid on a square of its ground.
+ * A picture that holds heights already, as an alpha's bytes: to the bit where it is 16-bit grey, to the float where it
+ * is one, three channels of an EXR as offsets right, up and out. What isn't square is laid on a square of its ground.
  */
 import { measureMargin, ringLoss } from '#core/checks';
 import { exrChannels, isExr, reliefIn } from '#core/formats';
@@ -40,11 +40,20 @@ export async function heightsOf(bytes: Uint8Array, name: string): Promise<Height
 /** What the picture is; `decoded` is it, decoded. */
 export async function guessOf(bytes: Uint8Array, name: string, decoded: Decoded): Promise<Guess> {
   const says = reliefIn(bytes) !== null;
-  if (isExr(bytes) && vectorsIn(bytes, name, says ? 1 : null)) return { kind: 'alpha', why: 'it holds offsets in three directions' };
+  if (isExr(bytes) && vectorsIn(bytes, name, says ? 1 : null))
+    return { kind: 'alpha', why: 'it holds offsets in three directions' };
   const { width, height } = decoded;
-  const { channels, data, ...size } = await readWindow(decoded, { x: 0, y: 0, width, height, side: Math.min(LOOKED_AT, Math.max(width, height)) });
+  const { channels, data, ...size } = await readWindow(decoded, {
+    x: 0,
+    y: 0,
+    width,
+    height,
+    side: Math.min(LOOKED_AT, Math.max(width, height)),
+  });
   const scale = data instanceof Float32Array ? 1 : 1 / 65535;
-  const planes = Array.from({ length: channels }, (_, k) => Float32Array.from({ length: size.width * size.height }, (_, i) => data[i * channels + k]! * scale));
+  const planes = Array.from({ length: channels }, (_, k) =>
+    Float32Array.from({ length: size.width * size.height }, (_, i) => data[i * channels + k]! * scale),
+  );
   const raster: Raster = { ...size, planes: sameEverywhere(planes) ? [planes[0]!] : planes };
   return guessArrival({ raster, deep: !(decoded.data instanceof Uint8Array), says });
 }
@@ -70,7 +79,8 @@ function vectorAlpha({ width, height, channels, data }: ExrPixels, name: string)
   for (let i = 0; i < width * height; i++) {
     for (let k = 0; k < 3; k++) {
       const v = data[i * channels + k]!;
-      if (!Number.isFinite(v)) throw refuse(`${name} holds a pixel that is no number, at ${i % width}, ${Math.floor(i / width)}.`);
+      if (!Number.isFinite(v))
+        throw refuse(`${name} holds a pixel that is no number, at ${i % width}, ${Math.floor(i / width)}.`);
       out[i * 3 + k] = v;
     }
   }
@@ -80,13 +90,17 @@ function vectorAlpha({ width, height, channels, data }: ExrPixels, name: string)
 
 function sideOf({ width, height }: Pick<Decoded, 'width' | 'height'>, name: string): number {
   const side = Math.max(width, height);
-  if (side < LEAST || side > MOST) throw refuse(`${name} is ${width} × ${height} pixels; an alpha has ${LEAST} to ${MOST} a side.`);
+  if (side < LEAST || side > MOST)
+    throw refuse(`${name} is ${width} × ${height} pixels; an alpha has ${LEAST} to ${MOST} a side.`);
   return side;
 }
 
 function asFloats({ data, channels }: Decoded): Float32Array {
   if (channels === 1) return data as Float32Array;
-  return Float32Array.from({ length: data.length / 3 }, (_, i) => data[i * 3]! * LUMA[0] + data[i * 3 + 1]! * LUMA[1] + data[i * 3 + 2]! * LUMA[2]);
+  return Float32Array.from(
+    { length: data.length / 3 },
+    (_, i) => data[i * 3]! * LUMA[0] + data[i * 3 + 1]! * LUMA[1] + data[i * 3 + 2]! * LUMA[2],
+  );
 }
 
 /** 8 bits are spread over 16; equal planes keep their value to the bit. */
@@ -102,16 +116,29 @@ function asGreys({ data, channels }: Decoded): Uint16Array {
 function squared(data: Float32Array, { width, height }: Pick<Decoded, 'width' | 'height'>, side: number): Picture {
   const picture = { width, height, data };
   if (width === height) return picture;
-  return { ...newPicture(side, side, edgeGround(picture)), data: inTheMiddle(data, width, height, new Float32Array(side * side).fill(edgeGround(picture)), side) };
+  return {
+    ...newPicture(side, side, edgeGround(picture)),
+    data: inTheMiddle(data, width, height, new Float32Array(side * side).fill(edgeGround(picture)), side),
+  };
 }
 
-function squaredGreys(data: Uint16Array, { width, height }: Pick<Decoded, 'width' | 'height'>, side: number): Uint16Array {
+function squaredGreys(
+  data: Uint16Array,
+  { width, height }: Pick<Decoded, 'width' | 'height'>,
+  side: number,
+): Uint16Array {
   if (width === height) return data;
   const ground = Math.round(edgeGround({ width, height, data: Float32Array.from(data, (v) => v / 65535) }) * 65535);
   return inTheMiddle(data, width, height, new Uint16Array(side * side).fill(ground), side);
 }
 
-function inTheMiddle<T extends Float32Array | Uint16Array>(data: T, width: number, height: number, out: T, side: number): T {
+function inTheMiddle<T extends Float32Array | Uint16Array>(
+  data: T,
+  width: number,
+  height: number,
+  out: T,
+  side: number,
+): T {
   const [left, top] = [(side - width) >> 1, (side - height) >> 1];
   for (let j = 0; j < height; j++) out.set(data.subarray(j * width, (j + 1) * width), (top + j) * side + left);
   return out;
@@ -119,7 +146,15 @@ function inTheMiddle<T extends Float32Array | Uint16Array>(data: T, width: numbe
 
 function measured(picture: Picture): Pick<Alpha, 'ground' | 'report'> {
   const ground = Math.max(0, Math.min(1, edgeGround(picture)));
-  return { ground, report: { marginPx: measureMargin(picture, ground).marginPx, ringLoss: ringLoss(picture, 1, ground), usedRange: usedRange(picture), undercut: 0 } };
+  return {
+    ground,
+    report: {
+      marginPx: measureMargin(picture, ground).marginPx,
+      ringLoss: ringLoss(picture, 1, ground),
+      usedRange: usedRange(picture),
+      undercut: 0,
+    },
+  };
 }
 
 function bytesOf(data: Float32Array | Uint16Array): Uint8Array {

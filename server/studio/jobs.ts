@@ -77,16 +77,20 @@ export async function carryOut(job: Job, blobs: Blobs): Promise<JobResults[Job['
       const { bytes, ...alpha } = await heightsOf(await blobs(job.hash), job.name);
       return { ...alpha, arrived: await new BlobFiles(job.folder).receive(one(bytes), Infinity) };
     }
-    case 'window': return readWindow(await decoded(blobs, job.hash, job.name), job.window);
-    case 'preview': return previewOf(await decoded(blobs, job.hash, job.name), job.side);
+    case 'window':
+      return readWindow(await decoded(blobs, job.hash, job.name), job.window);
+    case 'preview':
+      return previewOf(await decoded(blobs, job.hash, job.name), job.side);
     case 'font': {
       await letteringPicture(blobs, sample(job.hash, job.name), 96).catch((error: unknown) => {
         throw unreadableFont(job.name, error);
       });
       return null;
     }
-    case 'brush': return brushPicture(blobs, job.brush, job.forms);
-    case 'alpha': return alphaPicture(blobs, job.alpha);
+    case 'brush':
+      return brushPicture(blobs, job.brush, job.forms);
+    case 'alpha':
+      return alphaPicture(blobs, job.alpha);
     case 'source': {
       const source = sourceOf(job.text);
       return sourcePicture(blobs, source).catch((error: unknown) => {
@@ -102,12 +106,26 @@ export async function carryOut(job: Job, blobs: Blobs): Promise<JobResults[Job['
 }
 
 function sample(blob: string, name: string): Lettering {
-  const block = BlockSchema.parse({ id: '00000000-0000-4000-8000-000000000000', text: 'Hamburg 0123456789\n!?&', size: 12, font: { kind: 'own', blob, name } });
-  return { version: SOURCE_VERSION, id: block.id, kind: 'lettering', card: { name: 'Sample', author: '', tags: [], notes: '' }, blocks: [block] };
+  const block = BlockSchema.parse({
+    id: '00000000-0000-4000-8000-000000000000',
+    text: 'Hamburg 0123456789\n!?&',
+    size: 12,
+    font: { kind: 'own', blob, name },
+  });
+  return {
+    version: SOURCE_VERSION,
+    id: block.id,
+    kind: 'lettering',
+    card: { name: 'Sample', author: '', tags: [], notes: '' },
+    blocks: [block],
+  };
 }
 
 function unreadableFont(name: string, error: unknown): Problem {
-  const why = error instanceof Error && error.message.includes(name) ? error.message : `${name} can’t be read as a font: it is broken or cut short. TTF, OTF and WOFF files are taken.`;
+  const why =
+    error instanceof Error && error.message.includes(name)
+      ? error.message
+      : `${name} can’t be read as a font: it is broken or cut short. TTF, OTF and WOFF files are taken.`;
   return new Problem(422, 'font', why);
 }
 

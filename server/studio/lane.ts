@@ -50,7 +50,11 @@ export class Lane {
   constructor(private readonly folder: string) {}
 
   /** `arrived` says where files lie that have no name yet. */
-  run<K extends Job['kind']>(job: Extract<Job, { kind: K }>, limits: Limits, arrived: Record<string, string> = {}): Promise<JobResults[K]> {
+  run<K extends Job['kind']>(
+    job: Extract<Job, { kind: K }>,
+    limits: Limits,
+    arrived: Record<string, string> = {},
+  ): Promise<JobResults[K]> {
     return new Promise<unknown>((done, fail) => {
       // Whoever asks while the server closes is answered too: it waits for them.
       if (this.closed) return fail(closing());
@@ -98,7 +102,12 @@ export class Lane {
   private start(): void {
     if (this.child) return;
     const { path, flags } = script();
-    const child = fork(path, [this.folder], { serialization: 'advanced', execArgv: [...flags, '--max-old-space-size=2048'], stdio: ['ignore', 'inherit', 'inherit', 'ipc'], env: { ...process.env, NODE_OPTIONS: '' } });
+    const child = fork(path, [this.folder], {
+      serialization: 'advanced',
+      execArgv: [...flags, '--max-old-space-size=2048'],
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      env: { ...process.env, NODE_OPTIONS: '' },
+    });
     this.child = child;
     this.ready = new Promise<void>((done) => {
       child.once('message', () => done());
@@ -117,11 +126,15 @@ export class Lane {
     const { running } = this;
     if (child !== this.child || !running) return;
     switch (message.kind) {
-      case 'ready': return;
-      case 'done': return this.finish(message.value);
+      case 'ready':
+        return;
+      case 'done':
+        return this.finish(message.value);
       case 'failed': {
         const { problem } = message;
-        const error = problem ? new Problem(problem.status, problem.code, message.message, problem.details) : new Error(message.message);
+        const error = problem
+          ? new Problem(problem.status, problem.code, message.message, problem.details)
+          : new Error(message.message);
         if (!problem && message.stack) error.stack = message.stack;
         return this.finish(null, error);
       }

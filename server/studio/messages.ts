@@ -10,4 +10,9 @@ export interface ToStudio {
 export type FromStudio =
   | { kind: 'ready' }
   | { kind: 'done'; value: unknown }
-  | { kind: 'failed'; message: string; stack?: string | undefined; problem?: { status: number; code: string; details: Record<string, unknown> } };
+  | {
+      kind: 'failed';
+      message: string;
+      stack?: string | undefined;
+      problem?: { status: number; code: string; details: Record<string, unknown> };
+    };

@@ -42,7 +42,10 @@ export async function alphaPng(blobs: Blobs, alpha: AlphaHead): Promise<Uint8Arr
 
 /** Written by libvips. */
 export function encodePng16(greys: Uint16Array, size: number): Promise<Buffer> {
-  return sharp(greys, { raw: { width: size, height: size, channels: 1 } }).toColourspace('grey16').png({ compressionLevel: 6 }).toBuffer();
+  return sharp(greys, { raw: { width: size, height: size, channels: 1 } })
+    .toColourspace('grey16')
+    .png({ compressionLevel: 6 })
+    .toBuffer();
 }
 
 /** 32-bit float TIFF of its heights. */
@@ -58,13 +61,17 @@ export async function alphaExr(blobs: Blobs, alpha: AlphaHead): Promise<Uint8Arr
     const [x, y, z] = vectorChannels(alpha, bytes);
     return { R: x.data, G: y.data, B: z.data };
   });
-  return writeExr({ width: alpha.size, height: alpha.size, channels, says: { [RELIEF_KEY]: String(alpha.relief) } }, squeeze);
+  return writeExr(
+    { width: alpha.size, height: alpha.size, channels, says: { [RELIEF_KEY]: String(alpha.relief) } },
+    squeeze,
+  );
 }
 
 export async function alphaPicture(blobs: Blobs, alpha: AlphaHead): Promise<Buffer> {
   const { pyramid } = await readForm(blobs, alpha);
   // The smallest copy that is still larger than the picture.
-  const { width, height, data } = pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0]!;
+  const { width, height, data } =
+    pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0]!;
   return greyPicture({ width, height, data });
 }
 
@@ -95,15 +102,30 @@ export async function brushPicture(blobs: Blobs, brush: Brush, { form, tooth }: 
 
 export async function sourcePicture(blobs: Blobs, source: Source): Promise<Buffer> {
   switch (source.kind) {
-    case 'slab': return slabPicture(blobs, source);
-    case 'sheet': return sharp(await previewOf(await decodePicture(await blobs(source.file.blob), source.file.name), 2 * THUMBNAIL_SIZE)).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE, { fit: 'cover' }).png().toBuffer();
-    case 'lettering': return greyPicture(await letteringPicture(blobs, source, THUMBNAIL_SIZE * 2));
-    case 'pattern': return greyPicture(growPattern(source.grow, THUMBNAIL_SIZE * 2));
+    case 'slab':
+      return slabPicture(blobs, source);
+    case 'sheet':
+      return sharp(
+        await previewOf(await decodePicture(await blobs(source.file.blob), source.file.name), 2 * THUMBNAIL_SIZE),
+      )
+        .resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE, { fit: 'cover' })
+        .png()
+        .toBuffer();
+    case 'lettering':
+      return greyPicture(await letteringPicture(blobs, source, THUMBNAIL_SIZE * 2));
+    case 'pattern':
+      return greyPicture(growPattern(source.grow, THUMBNAIL_SIZE * 2));
   }
 }
 
 function greyPicture({ width, height, data }: Picture): Promise<Buffer> {
-  return sharp(Uint8Array.from(data, (h) => h * 255), { raw: { width, height, channels: 1 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).png().toBuffer();
+  return sharp(
+    Uint8Array.from(data, (h) => h * 255),
+    { raw: { width, height, channels: 1 } },
+  )
+    .resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE)
+    .png()
+    .toBuffer();
 }
 
 /** A slab seen from above, from every few vertices of its grid. */
@@ -114,15 +136,25 @@ async function slabPicture(blobs: Blobs, source: Slab): Promise<Buffer> {
   const heights = { width: size, height: size, data: new Float32Array(size * size) };
   if (source.blob) {
     const bytes = await blobs(source.blob);
-    if (bytes.length !== row * row * 12) throw new Problem(422, 'slab-size', `“${source.card.name}” needs ${row * row} vertices; its data holds ${bytes.length / 12}.`);
+    if (bytes.length !== row * row * 12)
+      throw new Problem(
+        422,
+        'slab-size',
+        `“${source.card.name}” needs ${row * row} vertices; its data holds ${bytes.length / 12}.`,
+      );
     const positions = new Float32Array(bytes.buffer, bytes.byteOffset, row * row * 3);
     for (let j = 0; j < size; j++) {
-      for (let i = 0; i < size; i++) heights.data[j * size + i] = positions[((source.cells - j * step) * row + i * step) * 3 + 2]!;
+      for (let i = 0; i < size; i++)
+        heights.data[j * size + i] = positions[((source.cells - j * step) * row + i * step) * 3 + 2]!;
     }
   }
   return encode(shade(heights, SLAB_SIDE / size), size);
 }
 
 function encode(rgba: Uint8ClampedArray, size: number): Promise<Buffer> {
-  return sharp(rgba, { raw: { width: size, height: size, channels: 4 } }).resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE).removeAlpha().png().toBuffer();
+  return sharp(rgba, { raw: { width: size, height: size, channels: 4 } })
+    .resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE)
+    .removeAlpha()
+    .png()
+    .toBuffer();
 }

@@ -7,17 +7,27 @@ import { previewOf, readWindow } from './window';
 const W = 60;
 const H = 40;
 const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => Promise.resolve(deflateSync(bytes));
-const deep = (channels: 1 | 3): Uint16Array => Uint16Array.from({ length: W * H * channels }, (_, i) => (i * 7919) % 65536);
+const deep = (channels: 1 | 3): Uint16Array =>
+  Uint16Array.from({ length: W * H * channels }, (_, i) => (i * 7919) % 65536);
 const plain = (background = '#3366cc') => sharp({ create: { width: W, height: H, channels: 3, background } });
 const ramp = Float32Array.from({ length: W * H }, (_, i) => i / (W * H));
 
 describe('kinds of picture', () => {
-  test.each([[1, 'grey16'], [3, 'rgb16']] as const)('16 bits of %p planes come in as they are', async (channels, space) => {
+  test.each([
+    [1, 'grey16'],
+    [3, 'rgb16'],
+  ] as const)('16 bits of %p planes come in as they are', async (channels, space) => {
     const greys = deep(channels);
-    const png = await sharp(greys, { raw: { width: W, height: H, channels } }).pipelineColourspace(space).toColourspace(space).png().toBuffer();
+    const png = await sharp(greys, { raw: { width: W, height: H, channels } })
+      .pipelineColourspace(space)
+      .toColourspace(space)
+      .png()
+      .toBuffer();
     const read = await decodePicture(png, 'deep.png');
     expect([read.width, read.height, read.channels, read.what]).toEqual([W, H, channels, 'PNG, 16 bit']);
-    expect(Buffer.from(read.data.buffer, read.data.byteOffset, read.data.byteLength).equals(Buffer.from(greys.buffer))).toBe(true);
+    expect(
+      Buffer.from(read.data.buffer, read.data.byteOffset, read.data.byteLength).equals(Buffer.from(greys.buffer)),
+    ).toBe(true);
   });
 
   test('palette, one bit, CMYK, WebP and TIFF', async () => {
@@ -26,7 +36,9 @@ describe('kinds of picture', () => {
       return [...read.data.slice(0, 3)];
     };
     expect(await first(await plain('#cc3333').png({ palette: true, colours: 4 }).toBuffer())).toEqual([204, 51, 51]);
-    expect((await decodePicture(await plain('#ffffff').png({ palette: true, colours: 2 }).toBuffer(), 'x')).data[0]).toBe(255);
+    expect(
+      (await decodePicture(await plain('#ffffff').png({ palette: true, colours: 2 }).toBuffer(), 'x')).data[0],
+    ).toBe(255);
     const cmyk = await decodePicture(await plain().toColourspace('cmyk').jpeg().toBuffer(), 'x');
     expect(cmyk.what).toBe('JPEG, 8 bit, CMYK');
     expect(cmyk.channels).toBe(3);
@@ -52,14 +64,27 @@ describe('kinds of picture', () => {
   });
 
   test('floats of TIFF and EXR, and drawings', async () => {
-    for (const bytes of [await writeTiff(W, H, ramp, squeeze), await writeExr({ width: W, height: H, channels: { Y: ramp } }, squeeze)]) {
+    for (const bytes of [
+      await writeTiff(W, H, ramp, squeeze),
+      await writeExr({ width: W, height: H, channels: { Y: ramp } }, squeeze),
+    ]) {
       const read = await decodePicture(bytes, 'floats');
       expect(read.data).toBeInstanceOf(Float32Array);
       expect(read.data[read.channels * (W * 3 + 7)]!).toBeCloseTo((W * 3 + 7) / (W * H), 4);
     }
-    const svg = await decodePicture(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><circle cx="30" cy="20" r="9"/></svg>'), 'x.svg');
+    const svg = await decodePicture(
+      Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><circle cx="30" cy="20" r="9"/></svg>',
+      ),
+      'x.svg',
+    );
     expect(Math.max(svg.width, svg.height)).toBe(4096);
-    const far = await decodePicture(Buffer.from('<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90000 45000"><rect width="45000" height="45000"/></svg>'), 'far.svg');
+    const far = await decodePicture(
+      Buffer.from(
+        '<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90000 45000"><rect width="45000" height="45000"/></svg>',
+      ),
+      'far.svg',
+    );
     expect([far.width, far.height]).toEqual([4096, 2048]);
   });
 
@@ -76,14 +101,42 @@ describe('what can’t be read', () => {
     ['empty.png', () => Buffer.alloc(0), 'empty.png is empty'],
     ['words.png', () => Buffer.from('these are words'), 'isn’t a picture that can be read'],
     ['moving.gif', () => plain().gif().toBuffer(), 'is a GIF picture'],
-    ['cut.png', async () => {
-      const whole = await sharp(deep(3), { raw: { width: W, height: H, channels: 3 } }).png().toBuffer();
-      return whole.subarray(0, whole.length >> 1);
-    }, 'cut short or damaged'],
-    ['cut.exr', async () => (await writeExr({ width: W, height: H, channels: { Y: ramp } }, squeeze)).subarray(0, 600), 'can’t be read as EXR'],
-    ['flat.svg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="90000" height="0"/>'), 'can’t be drawn'],
-    ['blurred.svg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><filter id="f"><feGaussianBlur stdDeviation="10"/></filter><rect width="9" height="9" filter="url(#f)"/></svg>'), 'holds filters'],
-    ['styled.svg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="9" height="9" style="filter:blur(9px)"/></svg>'), 'holds filters'],
+    [
+      'cut.png',
+      async () => {
+        const whole = await sharp(deep(3), { raw: { width: W, height: H, channels: 3 } })
+          .png()
+          .toBuffer();
+        return whole.subarray(0, whole.length >> 1);
+      },
+      'cut short or damaged',
+    ],
+    [
+      'cut.exr',
+      async () => (await writeExr({ width: W, height: H, channels: { Y: ramp } }, squeeze)).subarray(0, 600),
+      'can’t be read as EXR',
+    ],
+    [
+      'flat.svg',
+      () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="90000" height="0"/>'),
+      'can’t be drawn',
+    ],
+    [
+      'blurred.svg',
+      () =>
+        Buffer.from(
+          '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><filter id="f"><feGaussianBlur stdDeviation="10"/></filter><rect width="9" height="9" filter="url(#f)"/></svg>',
+        ),
+      'holds filters',
+    ],
+    [
+      'styled.svg',
+      () =>
+        Buffer.from(
+          '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="9" height="9" style="filter:blur(9px)"/></svg>',
+        ),
+      'holds filters',
+    ],
     ['tiny.exr', () => Buffer.from([0x76, 0x2f, 0x31, 0x01, 0x02, 0, 0, 0, 0x63, 0x68]), 'can’t be read as EXR'],
   ] as const)('%s is refused with a sentence', async (name, make, sentence) => {
     await expect(Promise.resolve(make()).then((bytes) => decodePicture(bytes, name))).rejects.toThrow(sentence);
@@ -103,7 +156,8 @@ describe('windows', () => {
   test('a window at its own size is cut out exactly', async () => {
     const { data, width, height } = await readWindow(decoded, { x: 10, y: 5, width: 24, height: 20, side: 999 });
     expect([width, height]).toEqual([24, 20]);
-    for (let j = 0; j < 20; j++) for (let i = 0; i < 24; i++) expect(data[j * 24 + i]).toBe(decoded.data[(j + 5) * W + i + 10]);
+    for (let j = 0; j < 20; j++)
+      for (let i = 0; i < 24; i++) expect(data[j * 24 + i]).toBe(decoded.data[(j + 5) * W + i + 10]);
   });
 
   test('beyond the sheet its sides go on', async () => {
@@ -114,11 +168,20 @@ describe('windows', () => {
   });
 
   test('a large one is reduced to the side that is asked for, of 16 bits and of floats alike', async () => {
-    const even: Decoded = { data: new Uint16Array(200 * 100).fill(30_000), channels: 1, width: 200, height: 100, what: '' };
+    const even: Decoded = {
+      data: new Uint16Array(200 * 100).fill(30_000),
+      channels: 1,
+      width: 200,
+      height: 100,
+      what: '',
+    };
     const small = await readWindow(even, { x: 0, y: 0, width: 200, height: 100, side: 50 });
     expect([small.width, small.height]).toEqual([50, 25]);
     expect(Math.abs(small.data[300]! - 30_000)).toBeLessThan(3);
-    const floats = await readWindow({ ...even, data: new Float32Array(200 * 100).fill(0.4) }, { x: 0, y: 0, width: 200, height: 100, side: 50 });
+    const floats = await readWindow(
+      { ...even, data: new Float32Array(200 * 100).fill(0.4) },
+      { x: 0, y: 0, width: 200, height: 100, side: 50 },
+    );
     expect(floats.data[300]!).toBeCloseTo(0.4, 5);
   });
 

@@ -1,6 +1,6 @@
 /**
- * The studio: processes of their own for work that is heavy or that files from outside could keep from ending. Files from
- * outside have one process, pictures of what is kept another, so that neither waits for the other.
+ * The studio: processes of their own for work that is heavy or that files from outside could keep from ending. Files
+ * from outside have one process, pictures of what is kept another, so that neither waits for the other.
  */
 import type { AlphaHead, SourceHead } from '#core/kept';
 import type { Brush } from '#core/settings';
@@ -26,7 +26,11 @@ export class Studio {
   private readonly inside: Lane;
 
   /** `folder` holds the stored files; `sizeOf` answers how large one is. */
-  constructor(private readonly folder: string, private readonly sizeOf: (hash: string) => Promise<number>, private readonly readSeconds = READ_SECONDS) {
+  constructor(
+    private readonly folder: string,
+    private readonly sizeOf: (hash: string) => Promise<number>,
+    private readonly readSeconds = READ_SECONDS,
+  ) {
     this.outside = new Lane(folder);
     this.inside = new Lane(folder);
   }
@@ -48,7 +52,10 @@ export class Studio {
 
   /** The heights of a stored picture, as a file that has no name yet. */
   async heights(hash: string, name: string): Promise<JobResults['heights']> {
-    return this.outside.run({ kind: 'heights', hash, name, folder: this.folder }, this.reading(await this.sizeOf(hash), unread(name), 2));
+    return this.outside.run(
+      { kind: 'heights', hash, name, folder: this.folder },
+      this.reading(await this.sizeOf(hash), unread(name), 2),
+    );
   }
 
   async sheet(hash: string, name: string): Promise<SheetFile> {
@@ -56,11 +63,17 @@ export class Studio {
   }
 
   async window(hash: string, name: string, window: PixelWindow): Promise<Pixels> {
-    return this.outside.run({ kind: 'window', hash, name, window }, this.reading(await this.sizeOf(hash), unread(name), 2));
+    return this.outside.run(
+      { kind: 'window', hash, name, window },
+      this.reading(await this.sizeOf(hash), unread(name), 2),
+    );
   }
 
   async preview(hash: string, name: string, side: number): Promise<Uint8Array> {
-    return this.outside.run({ kind: 'preview', hash, name, side }, this.reading(await this.sizeOf(hash), unread(name), 2));
+    return this.outside.run(
+      { kind: 'preview', hash, name, side },
+      this.reading(await this.sizeOf(hash), unread(name), 2),
+    );
   }
 
   /** Reads and tries a font that isn't stored yet. */
@@ -88,13 +101,21 @@ export class Studio {
   }
 
   file(alpha: AlphaHead, ending: 'png' | 'tiff' | 'exr'): Promise<Uint8Array> {
-    const refusal = new Problem(503, 'too-slow', `“${alpha.card.name}” could not be written in time. Try again when less is going on.`);
+    const refusal = new Problem(
+      503,
+      'too-slow',
+      `“${alpha.card.name}” could not be written in time. Try again when less is going on.`,
+    );
     return this.inside.run({ kind: 'file', alpha, ending }, { ...WRITE, refusal });
   }
 
   private reading(bytes: number, refusal: Problem, times = 1): Limits {
     const mb = bytes / 2 ** 20;
-    return { seconds: (this.readSeconds + READ_SECONDS_A_MB * mb) * times, megabytes: Math.min(MOST_READ_MB, READ_MB + READ_MB_A_MB * mb), refusal };
+    return {
+      seconds: (this.readSeconds + READ_SECONDS_A_MB * mb) * times,
+      megabytes: Math.min(MOST_READ_MB, READ_MB + READ_MB_A_MB * mb),
+      refusal,
+    };
   }
 
   close(): void {
@@ -108,7 +129,11 @@ function drawing(name: string): Limits {
 }
 
 function unread(name: string): Problem {
-  return new Problem(422, 'picture', `${name} can’t be read: reading it takes more time or memory than a file of its size may. It is damaged; save it again from where it came from, as PNG.`);
+  return new Problem(
+    422,
+    'picture',
+    `${name} can’t be read: reading it takes more time or memory than a file of its size may. It is damaged; save it again from where it came from, as PNG.`,
+  );
 }
 
 function brokenFont(name: string): Problem {

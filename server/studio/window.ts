@@ -30,14 +30,26 @@ export async function readWindow(from: Decoded, window: PixelWindow): Promise<Pi
   const bottom = Math.max(top + 1, Math.min(from.height, Math.round(window.y + window.height)));
   const scale = Math.min(1, window.side / Math.max(window.width, window.height));
   // The answer is never larger than what was asked for, however far from the picture the window lies.
-  const answer = { width: Math.max(1, Math.round(window.width * scale)), height: Math.max(1, Math.round(window.height * scale)) };
+  const answer = {
+    width: Math.max(1, Math.round(window.width * scale)),
+    height: Math.max(1, Math.round(window.height * scale)),
+  };
   const width = Math.min(answer.width, Math.max(1, Math.round((right - left) * scale)));
   const height = Math.min(answer.height, Math.max(1, Math.round((bottom - top) * scale)));
   const whole = right - left === from.width && bottom - top === from.height;
-  const data = await resampled(whole ? from : cut(from, left, top, right - left, bottom - top), width, height, from.channels);
+  const data = await resampled(
+    whole ? from : cut(from, left, top, right - left, bottom - top),
+    width,
+    height,
+    from.channels,
+  );
   const x = Math.min(answer.width - width, Math.max(0, Math.round((left - window.x) * scale)));
   const y = Math.min(answer.height - height, Math.max(0, Math.round((top - window.y) * scale)));
-  return padded({ width, height, channels: from.channels, data }, [x, y], [answer.width - width - x, answer.height - height - y]);
+  return padded(
+    { width, height, channels: from.channels, data },
+    [x, y],
+    [answer.width - width - x, answer.height - height - y],
+  );
 }
 
 interface Cut {
@@ -64,7 +76,11 @@ async function resampled(from: Cut, width: number, height: number, channels: 1 |
     if (same) return data;
     const out = new Float32Array(width * height * channels);
     for (let k = 0; k < channels; k++) {
-      const plane = { width: from.width, height: from.height, data: Float32Array.from({ length: from.width * from.height }, (_, i) => data[i * channels + k]!) };
+      const plane = {
+        width: from.width,
+        height: from.height,
+        data: Float32Array.from({ length: from.width * from.height }, (_, i) => data[i * channels + k]!),
+      };
       resize(plane, width, height).data.forEach((v, i) => (out[i * channels + k] = v));
     }
     return out;
@@ -74,7 +90,11 @@ async function resampled(from: Cut, width: number, height: number, channels: 1 |
   const space = channels === 3 ? (deep ? 'rgb16' : 'srgb') : deep ? 'grey16' : 'b-w';
   let at = sharp(data, { raw: { width: from.width, height: from.height, channels }, limitInputPixels: false });
   if (deep) at = at.pipelineColourspace(space);
-  const bytes = await at.toColourspace(space).resize(width, height, { fit: 'fill', kernel: 'cubic' }).raw({ depth: deep ? 'ushort' : 'uchar' }).toBuffer();
+  const bytes = await at
+    .toColourspace(space)
+    .resize(width, height, { fit: 'fill', kernel: 'cubic' })
+    .raw({ depth: deep ? 'ushort' : 'uchar' })
+    .toBuffer();
   return deep ? new Uint16Array(aligned(bytes)) : widened(bytes);
 }
 
@@ -93,7 +113,8 @@ function padded(p: Pixels, before: [number, number], after: [number, number]): P
     const row = Math.max(0, Math.min(p.height - 1, j - before[1]));
     for (let i = 0; i < width; i++) {
       const column = Math.max(0, Math.min(p.width - 1, i - before[0]));
-      for (let k = 0; k < p.channels; k++) data[(j * width + i) * p.channels + k] = p.data[(row * p.width + column) * p.channels + k]!;
+      for (let k = 0; k < p.channels; k++)
+        data[(j * width + i) * p.channels + k] = p.data[(row * p.width + column) * p.channels + k]!;
     }
   }
   return { width, height, channels: p.channels, data };
@@ -101,7 +122,13 @@ function padded(p: Pixels, before: [number, number], after: [number, number]): P
 
 /** An 8-bit picture for looking at, its longer side at most `side`. */
 export async function previewOf(from: Decoded, side: number): Promise<Buffer> {
-  const { data, width, height, channels } = await readWindow(from, { x: 0, y: 0, width: from.width, height: from.height, side });
+  const { data, width, height, channels } = await readWindow(from, {
+    x: 0,
+    y: 0,
+    width: from.width,
+    height: from.height,
+    side,
+  });
   const scale = data instanceof Float32Array ? 255 : 1 / 257;
   const shown = new Uint8ClampedArray(data.length);
   for (let i = 0; i < data.length; i++) shown[i] = data[i]! * scale;

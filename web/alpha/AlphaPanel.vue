@@ -19,7 +19,15 @@ const router = useRouter();
 const found = computed(() => bench.answer?.checks.checks.filter((c) => !c.ok) ?? []);
 const well = computed(() => bench.answer?.checks.checks.filter((c) => c.ok) ?? []);
 const followers = computed(() => library.followersOf(bench.doc?.id ?? ''));
-const files = computed(() => (bench.vector ? [{ ending: 'exr', label: 'EXR, float vectors' }] : [{ ending: 'png', label: 'PNG, 16 bit' }, { ending: 'tiff', label: 'TIFF, 32-bit float' }, { ending: 'exr', label: 'EXR, float' }]));
+const files = computed(() =>
+  bench.vector
+    ? [{ ending: 'exr', label: 'EXR, float vectors' }]
+    : [
+        { ending: 'png', label: 'PNG, 16 bit' },
+        { ending: 'tiff', label: 'TIFF, 32-bit float' },
+        { ending: 'exr', label: 'EXR, float' },
+      ],
+);
 const ground = computed(() => bench.answer?.checks.ground ?? 0);
 
 async function makeBrush(): Promise<void> {
@@ -31,36 +39,110 @@ async function makeBrush(): Promise<void> {
 
 <template>
   <div class="panel">
-    <div class="view"><ReliefView v-if="bench.answer && bench.doc" :heights="bench.answer.heights" :size="bench.answer.size" :relief="bench.doc.relief" :ground="ground" /></div>
-    <ProfileChart v-if="bench.answer && bench.doc" :heights="bench.answer.heights" :size="bench.answer.size" :cut="cut" :relief="bench.doc.relief" :ground="ground" />
+    <div class="view">
+      <ReliefView
+        v-if="bench.answer && bench.doc"
+        :heights="bench.answer.heights"
+        :size="bench.answer.size"
+        :relief="bench.doc.relief"
+        :ground="ground"
+      />
+    </div>
+    <ProfileChart
+      v-if="bench.answer && bench.doc"
+      :heights="bench.answer.heights"
+      :size="bench.answer.size"
+      :cut="cut"
+      :relief="bench.doc.relief"
+      :ground="ground"
+    />
     <div class="lower">
       <div v-if="bench.answer" class="checks">
         <p v-if="bench.answer.through" class="muted">Checked up to the open step.</p>
-        <CheckNote v-for="c in found" :key="c.name" :sentence="c.sentence" :mend="bench.mendLabel(c.name) ?? ''" @mend="bench.mend(c.name)" />
+        <CheckNote
+          v-for="c in found"
+          :key="c.name"
+          :sentence="c.sentence"
+          :mend="bench.mendLabel(c.name) ?? ''"
+          @mend="bench.mend(c.name)"
+        />
         <p v-if="found.length === 0" class="well">All {{ well.length }} checks are well</p>
-        <details v-else><summary>{{ well.length }} are well</summary><p v-for="c in well" :key="c.name" class="muted">{{ c.sentence }}</p></details>
+        <details v-else>
+          <summary>{{ well.length }} are well</summary>
+          <p v-for="c in well" :key="c.name" class="muted">{{ c.sentence }}</p>
+        </details>
       </div>
       <div class="out">
         <ElDropdown trigger="click">
-          <button class="btn" type="button" :disabled="bench.unsaved" :title="bench.unsaved ? 'Save it first: what is downloaded is the saved alpha' : 'Download'"><Download :size="15" /> Download</button>
+          <button
+            class="btn"
+            type="button"
+            :disabled="bench.unsaved"
+            :title="bench.unsaved ? 'Save it first: what is downloaded is the saved alpha' : 'Download'"
+          >
+            <Download :size="15" /> Download
+          </button>
           <template #dropdown>
-            <ElDropdownMenu><ElDropdownItem v-for="f in files" :key="f.ending"><a :href="`/api/alphas/${bench.doc?.id}/${f.ending}`" download>{{ f.label }}</a></ElDropdownItem></ElDropdownMenu>
+            <ElDropdownMenu
+              ><ElDropdownItem v-for="f in files" :key="f.ending"
+                ><a :href="`/api/alphas/${bench.doc?.id}/${f.ending}`" download>{{ f.label }}</a></ElDropdownItem
+              ></ElDropdownMenu
+            >
           </template>
         </ElDropdown>
-        <button class="btn main" type="button" :disabled="bench.share !== null" @click="makeBrush">{{ bench.unsaved ? 'Save, make brush' : 'Make brush' }}</button>
+        <button class="btn main" type="button" :disabled="bench.share !== null" @click="makeBrush">
+          {{ bench.unsaved ? 'Save, make brush' : 'Make brush' }}
+        </button>
       </div>
-      <p v-if="followers.length" class="muted">Form of {{ followers.slice(0, 3).map((n) => `“${n}”`).join(', ') }}{{ followers.length > 3 ? ` and ${followers.length - 3} more` : '' }}; a save is felt there.</p>
+      <p v-if="followers.length" class="muted">
+        Form of
+        {{
+          followers
+            .slice(0, 3)
+            .map((n) => `“${n}”`)
+            .join(', ')
+        }}{{ followers.length > 3 ? ` and ${followers.length - 3} more` : '' }}; a save is felt there.
+      </p>
     </div>
   </div>
 </template>
 
 <style scoped>
-.panel { display: grid; grid-template-rows: minmax(140px, 1fr) auto auto; gap: 8px; height: 100%; padding: 12px; min-height: 0; }
-.view { min-height: 0; }
-.lower { display: grid; gap: 8px; max-height: 260px; overflow: auto; }
-.checks { display: grid; gap: 6px; }
-.well { color: var(--act-deep); }
-summary { cursor: pointer; color: var(--ink-2); }
-.out { display: flex; gap: 8px; justify-content: flex-end; }
-a { color: inherit; text-decoration: none; }
+.panel {
+  display: grid;
+  grid-template-rows: minmax(140px, 1fr) auto auto;
+  gap: 8px;
+  height: 100%;
+  padding: 12px;
+  min-height: 0;
+}
+.view {
+  min-height: 0;
+}
+.lower {
+  display: grid;
+  gap: 8px;
+  max-height: 260px;
+  overflow: auto;
+}
+.checks {
+  display: grid;
+  gap: 6px;
+}
+.well {
+  color: var(--act-deep);
+}
+summary {
+  cursor: pointer;
+  color: var(--ink-2);
+}
+.out {
+  display: flex;
+  gap: 8px;
+  justify-content: flex-end;
+}
+a {
+  color: inherit;
+  text-decoration: none;
+}
 </style>

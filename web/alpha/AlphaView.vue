@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The alpha large: ring and footprint over it, zoomed to the pixel, repeated, before and after, with the cut line of the profile; retouched by hand. */
+/**
+ * The alpha large: ring and footprint over it, zoomed to the pixel, repeated, before and after, with the cut line of
+ * the profile; retouched by hand.
+ */
 import { Grid3x3, Circle, Maximize, ScanLine, SplitSquareHorizontal, Undo2, Redo2 } from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
@@ -25,22 +28,32 @@ const pointer = ref<[number, number] | null>(null);
 let held: 'pan' | 'stroke' | 'from' | 'to' | null = null;
 let last: [number, number] = [0, 0];
 
-const shown = computed(() => (before.value && bench.bare ? bench.bare : bench.answer ? { size: bench.answer.size, heights: bench.answer.heights } : null));
+const shown = computed(() =>
+  before.value && bench.bare
+    ? bench.bare
+    : bench.answer
+      ? { size: bench.answer.size, heights: bench.answer.heights }
+      : null,
+);
 const tile = document.createElement('canvas');
-watch(shown, (picture) => {
-  if (!picture) return;
-  const { size, heights } = picture;
-  tile.width = size;
-  tile.height = size;
-  const image = new ImageData(size, size);
-  const words = new Uint32Array(image.data.buffer);
-  for (let i = 0; i < heights.length; i++) {
-    const g = Math.max(0, Math.min(255, Math.round(heights[i]! * 255)));
-    words[i] = 0xff000000 | (g << 16) | (g << 8) | g;
-  }
-  tile.getContext('2d')!.putImageData(image, 0, 0);
-  draw();
-}, { immediate: true });
+watch(
+  shown,
+  (picture) => {
+    if (!picture) return;
+    const { size, heights } = picture;
+    tile.width = size;
+    tile.height = size;
+    const image = new ImageData(size, size);
+    const words = new Uint32Array(image.data.buffer);
+    for (let i = 0; i < heights.length; i++) {
+      const g = Math.max(0, Math.min(255, Math.round(heights[i]! * 255)));
+      words[i] = 0xff000000 | (g << 16) | (g << 8) | g;
+    }
+    tile.getContext('2d')!.putImageData(image, 0, 0);
+    draw();
+  },
+  { immediate: true },
+);
 watch([() => ({ ...eye.at }), repeated], () => draw());
 
 function draw(): void {
@@ -56,7 +69,15 @@ function draw(): void {
   if (!repeated.value) context.drawImage(tile, x * ratio, y * ratio, side * ratio, side * ratio);
   else {
     const third = (side * ratio) / 3;
-    for (let j = 0; j < 3; j++) for (let i = 0; i < 3; i++) context.drawImage(tile, Math.floor(x * ratio + i * third), Math.floor(y * ratio + j * third), Math.ceil(third), Math.ceil(third));
+    for (let j = 0; j < 3; j++)
+      for (let i = 0; i < 3; i++)
+        context.drawImage(
+          tile,
+          Math.floor(x * ratio + i * third),
+          Math.floor(y * ratio + j * third),
+          Math.ceil(third),
+          Math.ceil(third),
+        );
   }
 }
 onMounted(draw);
@@ -64,7 +85,10 @@ useResizeObserver(box, () => eye.resize(box.value!.clientWidth, box.value!.clien
 
 const retouching = computed(() => (bench.step?.kind === 'retouch' ? bench.step : null));
 const clicking = computed(() => bench.step?.kind === 'background' && bench.step.by === 'click');
-/** What the step sees may be no square: it lies in the middle of one. Shares of the longer side, and of width and height. */
+/**
+ * What the step sees may be no square: it lies in the middle of one. Shares of the longer side, and of width and
+ * height.
+ */
 function onRaster(x: number, y: number): { long: [number, number]; own: [number, number] } {
   const { width, height } = bench.answer?.shape ?? { width: 1, height: 1 };
   const longer = Math.max(width, height);
@@ -105,7 +129,8 @@ function down(e: PointerEvent): void {
   }
   if (clicking.value) {
     const [u, v] = onRaster(x, y).own;
-    if (u >= 0 && v >= 0 && u < 1 && v < 1) bench.editStep(bench.step!.id, (own) => Object.assign(own, { x: u, y: v }), 'click');
+    if (u >= 0 && v >= 0 && u < 1 && v < 1)
+      bench.editStep(bench.step!.id, (own) => Object.assign(own, { x: u, y: v }), 'click');
     return;
   }
   if (retouching.value) {
@@ -117,7 +142,8 @@ function down(e: PointerEvent): void {
     }
     return;
   }
-  const near = (px: number, py: number): boolean => Math.hypot(px * eye.at.side + eye.at.x - at[0], py * eye.at.side + eye.at.y - at[1]) < 14;
+  const near = (px: number, py: number): boolean =>
+    Math.hypot(px * eye.at.side + eye.at.x - at[0], py * eye.at.side + eye.at.y - at[1]) < 14;
   held = near(props.cut.x0, props.cut.y0) ? 'from' : near(props.cut.x1, props.cut.y1) ? 'to' : 'pan';
 }
 function move(e: PointerEvent): void {
@@ -128,7 +154,10 @@ function move(e: PointerEvent): void {
   else if (held === 'stroke') hand.extend(...onRaster(x, y).long, pressure(e));
   else if (held) {
     const clamp = (v: number): number => Math.max(0, Math.min(1, v));
-    emit('cut', held === 'from' ? { ...props.cut, x0: clamp(x), y0: clamp(y) } : { ...props.cut, x1: clamp(x), y1: clamp(y) });
+    emit(
+      'cut',
+      held === 'from' ? { ...props.cut, x0: clamp(x), y0: clamp(y) } : { ...props.cut, x1: clamp(x), y1: clamp(y) },
+    );
   }
   last = at;
 }
@@ -146,9 +175,13 @@ function toPixel(): void {
   eye.zoom(size / eye.at.side, eye.at.width / 2, eye.at.height / 2, size * 24);
 }
 useShortcuts([
-  { keys: 'Esc', what: 'Abandon the stroke that isn’t released; close the open step', run: () => {
-    if (!hand.abandon()) bench.chosen = null;
-  } },
+  {
+    keys: 'Esc',
+    what: 'Abandon the stroke that isn’t released; close the open step',
+    run: () => {
+      if (!hand.abandon()) bench.chosen = null;
+    },
+  },
   { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
   { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
   { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => bench.redo() },
@@ -162,26 +195,70 @@ useShortcuts([
   { keys: ']', what: 'Retouch: larger', run: () => (hand.tool.size = Math.min(40, hand.tool.size * 1.15)) },
   { keys: 'Drag', what: 'Pan; the wheel zooms; the ends of the cut line move it' },
 ]);
-const specks = computed(() => (repeated.value || before.value ? [] : bench.answer?.checks.background.specks ?? []));
+const specks = computed(() => (repeated.value || before.value ? [] : (bench.answer?.checks.background.specks ?? [])));
 const dirty = computed(() => {
   const found = bench.answer?.checks.checks.some((c) => c.name === 'dirt' && !c.ok);
   return found && !repeated.value && !before.value ? bench.answer!.checks.background.dirty : [];
 });
-const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRatio || 1)) / (shown.value?.size ?? 1)) * 100));
+const zoomed = computed(() =>
+  Math.round(((eye.at.side * (window.devicePixelRatio || 1)) / (shown.value?.size ?? 1)) * 100),
+);
 </script>
 
 <template>
-  <div class="alpha-view" :data-busy="!bench.answer || (!bench.exact && !bench.vector)" :data-size="bench.answer?.size ?? 0">
-    <div ref="box" class="surface" :class="{ hand: retouching || clicking }" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="up" @pointerleave="pointer = null" @wheel.prevent="wheel" @contextmenu.prevent>
+  <div
+    class="alpha-view"
+    :data-busy="!bench.answer || (!bench.exact && !bench.vector)"
+    :data-size="bench.answer?.size ?? 0"
+  >
+    <div
+      ref="box"
+      class="surface"
+      :class="{ hand: retouching || clicking }"
+      @pointerdown="down"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="up"
+      @pointerleave="pointer = null"
+      @wheel.prevent="wheel"
+      @contextmenu.prevent
+    >
       <canvas ref="canvas" />
       <svg v-if="shown" class="over" :viewBox="`0 0 ${eye.at.width} ${eye.at.height}`">
         <g v-if="!repeated" :transform="`translate(${eye.at.x} ${eye.at.y}) scale(${eye.at.side})`">
-          <template v-if="ring"><circle cx="0.5" cy="0.5" r="0.5" class="ring" /><rect width="1" height="1" class="square" /></template>
-          <rect v-for="(d, i) in dirty" :key="`d${i}`" :x="d.x" :y="d.y" :width="1 / DIRT_CELLS" :height="1 / DIRT_CELLS" class="dirt"><title>Dirt on the ground</title></rect>
-          <circle v-for="(s, i) in specks" :key="i" :cx="s.x" :cy="s.y" :r="s.r + 8 / eye.at.side" class="speck"><title>A speck</title></circle>
+          <template v-if="ring">
+            <circle cx="0.5" cy="0.5" r="0.5" class="ring" />
+            <rect width="1" height="1" class="square" />
+          </template>
+          <rect
+            v-for="(d, i) in dirty"
+            :key="`d${i}`"
+            :x="d.x"
+            :y="d.y"
+            :width="1 / DIRT_CELLS"
+            :height="1 / DIRT_CELLS"
+            class="dirt"
+          >
+            <title>Dirt on the ground</title>
+          </rect>
+          <circle v-for="(s, i) in specks" :key="i" :cx="s.x" :cy="s.y" :r="s.r + 8 / eye.at.side" class="speck">
+            <title>A speck</title>
+          </circle>
           <template v-if="!retouching && !clicking">
             <line :x1="cut.x0" :y1="cut.y0" :x2="cut.x1" :y2="cut.y1" class="cut" />
-            <circle v-for="end in [[cut.x0, cut.y0], [cut.x1, cut.y1]] as const" :key="end.join()" :cx="end[0]" :cy="end[1]" :r="5 / eye.at.side" class="end"><title>Cut of the profile: drag</title></circle>
+            <circle
+              v-for="end in [
+                [cut.x0, cut.y0],
+                [cut.x1, cut.y1],
+              ] as const"
+              :key="end.join()"
+              :cx="end[0]"
+              :cy="end[1]"
+              :r="5 / eye.at.side"
+              class="end"
+            >
+              <title>Cut of the profile: drag</title>
+            </circle>
           </template>
         </g>
         <template v-if="retouching && pointer">
@@ -190,13 +267,60 @@ const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRati
       </svg>
     </div>
     <div class="tools">
-      <button type="button" :class="{ on: ring }" :aria-pressed="ring" title="Ring and footprint (R)" aria-label="Ring and footprint" @click="ring = !ring"><Circle :size="16" /></button>
-      <button type="button" :class="{ on: repeated }" :aria-pressed="repeated" title="Repeat three by three (T)" aria-label="Repeat three by three" @click="repeated = !repeated"><Grid3x3 :size="16" /></button>
-      <button type="button" :class="{ on: before }" :aria-pressed="before" title="Before the first step (hold B)" aria-label="Before the first step" @click="before = !before"><SplitSquareHorizontal :size="16" /></button>
-      <button type="button" title="One pixel to one of the screen (1)" aria-label="One to one" @click="toPixel"><ScanLine :size="16" /></button>
-      <button type="button" title="The whole picture (H)" aria-label="The whole picture" @click="eye.fit()"><Maximize :size="16" /></button>
-      <button type="button" :disabled="!bench.past.length" title="Undo (Ctrl+Z)" aria-label="Undo" @click="bench.undo()"><Undo2 :size="16" /></button>
-      <button type="button" :disabled="!bench.future.length" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="bench.redo()"><Redo2 :size="16" /></button>
+      <button
+        type="button"
+        :class="{ on: ring }"
+        :aria-pressed="ring"
+        title="Ring and footprint (R)"
+        aria-label="Ring and footprint"
+        @click="ring = !ring"
+      >
+        <Circle :size="16" />
+      </button>
+      <button
+        type="button"
+        :class="{ on: repeated }"
+        :aria-pressed="repeated"
+        title="Repeat three by three (T)"
+        aria-label="Repeat three by three"
+        @click="repeated = !repeated"
+      >
+        <Grid3x3 :size="16" />
+      </button>
+      <button
+        type="button"
+        :class="{ on: before }"
+        :aria-pressed="before"
+        title="Before the first step (hold B)"
+        aria-label="Before the first step"
+        @click="before = !before"
+      >
+        <SplitSquareHorizontal :size="16" />
+      </button>
+      <button type="button" title="One pixel to one of the screen (1)" aria-label="One to one" @click="toPixel">
+        <ScanLine :size="16" />
+      </button>
+      <button type="button" title="The whole picture (H)" aria-label="The whole picture" @click="eye.fit()">
+        <Maximize :size="16" />
+      </button>
+      <button
+        type="button"
+        :disabled="!bench.past.length"
+        title="Undo (Ctrl+Z)"
+        aria-label="Undo"
+        @click="bench.undo()"
+      >
+        <Undo2 :size="16" />
+      </button>
+      <button
+        type="button"
+        :disabled="!bench.future.length"
+        title="Redo (Ctrl+Shift+Z)"
+        aria-label="Redo"
+        @click="bench.redo()"
+      >
+        <Redo2 :size="16" />
+      </button>
     </div>
     <div v-if="shown" class="numbers">
       <span><i>zoom</i> {{ zoomed }} %</span>
@@ -210,17 +334,64 @@ const zoomed = computed(() => Math.round(((eye.at.side * (window.devicePixelRati
 
 <style scoped src="../parts/view.css"></style>
 <style scoped>
-.alpha-view { position: relative; width: 100%; height: 100%; overflow: hidden; background: #55585a; }
-.surface { cursor: grab; }
-.surface.hand { cursor: crosshair; }
-.over { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
-.over * { vector-effect: non-scaling-stroke; fill: none; }
-.ring { stroke: #7fd3c3; stroke-width: 1.5; }
-.square { stroke: #7fd3c3; stroke-width: 1; stroke-dasharray: 4 4; }
-.speck { stroke: #f0b24a; stroke-width: 1.5; }
-.over .dirt { fill: rgb(240 178 74 / 30%); }
-.cut { stroke: #ffffff; stroke-width: 1.2; mix-blend-mode: difference; }
-.over .end { fill: #fff; stroke: var(--ink); stroke-width: 1; }
-.reach { stroke: #fff; stroke-width: 1.2; mix-blend-mode: difference; }
-.numbers { top: auto; bottom: 10px; right: 12px; }
+.alpha-view {
+  position: relative;
+  width: 100%;
+  height: 100%;
+  overflow: hidden;
+  background: #55585a;
+}
+.surface {
+  cursor: grab;
+}
+.surface.hand {
+  cursor: crosshair;
+}
+.over {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.over * {
+  vector-effect: non-scaling-stroke;
+  fill: none;
+}
+.ring {
+  stroke: #7fd3c3;
+  stroke-width: 1.5;
+}
+.square {
+  stroke: #7fd3c3;
+  stroke-width: 1;
+  stroke-dasharray: 4 4;
+}
+.speck {
+  stroke: #f0b24a;
+  stroke-width: 1.5;
+}
+.over .dirt {
+  fill: rgb(240 178 74 / 30%);
+}
+.cut {
+  stroke: #ffffff;
+  stroke-width: 1.2;
+  mix-blend-mode: difference;
+}
+.over .end {
+  fill: #fff;
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+.reach {
+  stroke: #fff;
+  stroke-width: 1.2;
+  mix-blend-mode: difference;
+}
+.numbers {
+  top: auto;
+  bottom: 10px;
+  right: 12px;
+}
 </style>

@@ -28,9 +28,14 @@ const bars = computed(() => {
 });
 /** Where the mid grey lies: the tone that becomes a half. */
 const midAt = computed(() => props.step.black + (props.step.white - props.step.black) * 0.5 ** props.step.mid);
-const handles = computed(() => [
-  { key: 'black', at: props.step.black, fill: '#000' }, { key: 'mid', at: midAt.value, fill: '#8a8a88' }, { key: 'white', at: props.step.white, fill: '#fff' },
-] as const);
+const handles = computed(
+  () =>
+    [
+      { key: 'black', at: props.step.black, fill: '#000' },
+      { key: 'mid', at: midAt.value, fill: '#8a8a88' },
+      { key: 'white', at: props.step.white, fill: '#fff' },
+    ] as const,
+);
 
 function put(change: Partial<Pick<StepOf<'levels'>, 'black' | 'mid' | 'white'>>): void {
   bench.editStep(props.step.id, (own) => Object.assign(own, change), Object.keys(change)[0]);
@@ -55,7 +60,15 @@ function drag(e: PointerEvent): void {
 
 <template>
   <div class="levels">
-    <svg ref="svg" :viewBox="`0 0 ${W} ${H}`" role="img" aria-label="Tones that come in, with black, mid and white" @pointermove="drag" @pointerup="held = null" @pointercancel="held = null">
+    <svg
+      ref="svg"
+      :viewBox="`0 0 ${W} ${H}`"
+      role="img"
+      aria-label="Tones that come in, with black, mid and white"
+      @pointermove="drag"
+      @pointerup="held = null"
+      @pointercancel="held = null"
+    >
       <rect :width="W" :height="H - FOOT" class="ground" />
       <path :d="bars" class="bars" />
       <g v-for="h in handles" :key="h.key" class="handle" @pointerdown.prevent="grab(h.key, $event)">
@@ -65,16 +78,43 @@ function drag(e: PointerEvent): void {
         <path :d="`M${h.at * W},${H - FOOT}l6,11h-12z`" :fill="h.fill" />
       </g>
     </svg>
-    <SettingSlider v-for="key in ['black', 'mid', 'white'] as const" :key="key" :meta="settingAt(schema, key)" :model-value="step[key]" @update:model-value="(v) => put({ [key]: v })" />
+    <SettingSlider
+      v-for="key in ['black', 'mid', 'white'] as const"
+      :key="key"
+      :meta="settingAt(schema, key)"
+      :model-value="step[key]"
+      @update:model-value="(v) => put({ [key]: v })"
+    />
   </div>
 </template>
 
 <style scoped>
-.levels { display: grid; gap: 6px; }
-svg { width: 100%; border: 1px solid var(--line); border-radius: var(--r); background: var(--leaf); touch-action: none; }
-.ground { fill: var(--field); }
-.bars { fill: var(--ink-2); }
-.handle { cursor: ew-resize; }
-.handle line { stroke: var(--act); stroke-dasharray: 2 2; }
-.handle path { stroke: var(--ink); stroke-width: 1; }
+.levels {
+  display: grid;
+  gap: 6px;
+}
+svg {
+  width: 100%;
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: var(--leaf);
+  touch-action: none;
+}
+.ground {
+  fill: var(--field);
+}
+.bars {
+  fill: var(--ink-2);
+}
+.handle {
+  cursor: ew-resize;
+}
+.handle line {
+  stroke: var(--act);
+  stroke-dasharray: 2 2;
+}
+.handle path {
+  stroke: var(--ink);
+  stroke-width: 1;
+}
 </style>

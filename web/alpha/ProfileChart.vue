@@ -35,15 +35,57 @@ function draw(): void {
     animation: false,
     grid: { left: 44, right: 14, top: 22, bottom: 34 },
     tooltip: {
-      trigger: 'axis', textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
-      formatter: (rows: { value: [number, number, number] }[]) => (rows[0] ? `${rows[0].value[0].toFixed(1)} % along<br>height ${rows[0].value[1].toFixed(2)} % of the side<br>grey ${rows[0].value[2].toFixed(3)}` : ''),
+      trigger: 'axis',
+      textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
+      formatter: (rows: { value: [number, number, number] }[]) =>
+        rows[0]
+          ? `${rows[0].value[0].toFixed(1)} % along<br>height ${rows[0].value[1].toFixed(2)} % of the side<br>grey ${rows[0].value[2].toFixed(3)}`
+          : '',
     },
-    xAxis: { type: 'value', min: 0, max: Number((length * 100).toFixed(1)), name: 'along the cut, % of the side', nameLocation: 'middle', nameGap: 19, nameTextStyle: text, axisLabel: { ...text, formatter: (v: number) => String(Math.round(v)) }, splitLine: { show: false }, axisLine: { lineStyle: { color: ink }, onZero: false } },
-    yAxis: { type: 'value', min: Number(low.toFixed(3)), max: Number(high.toFixed(3)), name: 'height, % of the side', nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -34] }, nameGap: 8, splitNumber: 3, axisLabel: { ...text, showMaxLabel: false, showMinLabel: low === 0, formatter: (v: number) => v.toFixed(1) }, splitLine: { lineStyle: { color: css.getPropertyValue('--line-soft').trim() } } },
-    series: [{
-      type: 'line', data, showSymbol: false, lineStyle: { color: act, width: 1.6 }, areaStyle: { color: css.getPropertyValue('--act-wash').trim(), origin: 'start' },
-      markLine: { silent: true, symbol: 'none', lineStyle: { color: css.getPropertyValue('--warn').trim(), type: 'dashed' }, label: { formatter: 'ground', position: ground > 0.5 ? 'insideStartBottom' : 'insideStartTop', fontSize: 10.5, color: css.getPropertyValue('--warn').trim() }, data: [{ yAxis: 0 }] },
-    }],
+    xAxis: {
+      type: 'value',
+      min: 0,
+      max: Number((length * 100).toFixed(1)),
+      name: 'along the cut, % of the side',
+      nameLocation: 'middle',
+      nameGap: 19,
+      nameTextStyle: text,
+      axisLabel: { ...text, formatter: (v: number) => String(Math.round(v)) },
+      splitLine: { show: false },
+      axisLine: { lineStyle: { color: ink }, onZero: false },
+    },
+    yAxis: {
+      type: 'value',
+      min: Number(low.toFixed(3)),
+      max: Number(high.toFixed(3)),
+      name: 'height, % of the side',
+      nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -34] },
+      nameGap: 8,
+      splitNumber: 3,
+      axisLabel: { ...text, showMaxLabel: false, showMinLabel: low === 0, formatter: (v: number) => v.toFixed(1) },
+      splitLine: { lineStyle: { color: css.getPropertyValue('--line-soft').trim() } },
+    },
+    series: [
+      {
+        type: 'line',
+        data,
+        showSymbol: false,
+        lineStyle: { color: act, width: 1.6 },
+        areaStyle: { color: css.getPropertyValue('--act-wash').trim(), origin: 'start' },
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          lineStyle: { color: css.getPropertyValue('--warn').trim(), type: 'dashed' },
+          label: {
+            formatter: 'ground',
+            position: ground > 0.5 ? 'insideStartBottom' : 'insideStartTop',
+            fontSize: 10.5,
+            color: css.getPropertyValue('--warn').trim(),
+          },
+          data: [{ yAxis: 0 }],
+        },
+      },
+    ],
   });
 }
 onMounted(() => {
@@ -60,5 +102,11 @@ onBeforeUnmount(() => chart?.dispose());
 </template>
 
 <style scoped>
-.chart { width: 100%; height: 138px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
+.chart {
+  width: 100%;
+  height: 138px;
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: var(--field);
+}
 </style>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** The recipe: its steps in their order, switched, dragged, copied, opened; and the alpha's own size, depth and name. */
+/**
+ * The recipe: its steps in their order, switched, dragged, copied, opened; and the alpha's own size, depth and name.
+ */
 import { ChevronDown, ChevronRight, Copy, Eye, EyeOff, GripVertical, Plus, Trash2 } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
@@ -20,15 +22,38 @@ const steps = computed<Step[]>({
 const problemOf = (id: string): string | undefined => bench.answer?.problems.find((p) => p.id === id)?.sentence;
 const base = computed(() => {
   switch (bench.recipe?.base.kind) {
-    case 'sheet': return 'Window of a sheet';
-    case 'lettering': return 'Lettering';
-    case 'pattern': return 'Pattern';
-    case 'cast': return 'Cast of a slab';
-    default: return 'Vectors';
+    case 'sheet':
+      return 'Window of a sheet';
+    case 'lettering':
+      return 'Lettering';
+    case 'pattern':
+      return 'Pattern';
+    case 'cast':
+      return 'Cast of a slab';
+    default:
+      return 'Vectors';
   }
 });
-const RELIEF = { label: 'Relief', unit: '', min: 0.005, max: 1, step: 0.001, fallback: 0.1, scale: 'log', help: 'Depth from black to white at 100 %, in sides of the picture' } as const;
-const SIZE = { label: 'Size', unit: 'px', min: 8, max: 4096, step: 1, fallback: 1024, scale: 'log', help: 'Pixels a side' } as const;
+const RELIEF = {
+  label: 'Relief',
+  unit: '',
+  min: 0.005,
+  max: 1,
+  step: 0.001,
+  fallback: 0.1,
+  scale: 'log',
+  help: 'Depth from black to white at 100 %, in sides of the picture',
+} as const;
+const SIZE = {
+  label: 'Size',
+  unit: 'px',
+  min: 8,
+  max: 4096,
+  step: 1,
+  fallback: 1024,
+  scale: 'log',
+  help: 'Pixels a side',
+} as const;
 
 function add(kind: Step['kind']): void {
   adding.value = false;
@@ -45,63 +70,251 @@ function move(id: string, by: -1 | 1): void {
 
 <template>
   <div class="column">
-    <div class="heading">Recipe <small>{{ base }}</small></div>
-    <p v-if="bench.vector" class="muted">A vector alpha is kept as it was cast. Cast it as heights to work on its tones.</p>
+    <div class="heading">
+      Recipe <small>{{ base }}</small>
+    </div>
+    <p v-if="bench.vector" class="muted">
+      A vector alpha is kept as it was cast. Cast it as heights to work on its tones.
+    </p>
     <VueDraggable v-else v-model="steps" tag="ol" handle=".grip" :animation="120" class="steps">
-      <li v-for="s in steps" :key="s.id" :class="{ on: s.id === bench.chosen, off: !s.on, failed: problemOf(s.id) }" :data-step="s.kind">
+      <li
+        v-for="s in steps"
+        :key="s.id"
+        :class="{ on: s.id === bench.chosen, off: !s.on, failed: problemOf(s.id) }"
+        :data-step="s.kind"
+      >
         <div class="line">
-          <button type="button" class="grip" title="Drag into another place; arrows move it" :aria-label="`Move ${STEP_LABELS[s.kind]}`" @keydown.up.prevent="move(s.id, -1)" @keydown.down.prevent="move(s.id, 1)"><GripVertical :size="14" /></button>
-          <button type="button" class="name" :aria-expanded="s.id === bench.chosen" @click="bench.chosen = s.id === bench.chosen ? null : s.id">
-            <ChevronDown v-if="s.id === bench.chosen" :size="13" /><ChevronRight v-else :size="13" />{{ STEP_LABELS[s.kind] }}
+          <button
+            type="button"
+            class="grip"
+            title="Drag into another place; arrows move it"
+            :aria-label="`Move ${STEP_LABELS[s.kind]}`"
+            @keydown.up.prevent="move(s.id, -1)"
+            @keydown.down.prevent="move(s.id, 1)"
+          >
+            <GripVertical :size="14" />
           </button>
-          <button type="button" :title="s.on ? 'Leave it out' : 'Take it in'" :aria-label="`${s.on ? 'Leave out' : 'Take in'} ${STEP_LABELS[s.kind]}`" @click="bench.editStep(s.id, (own) => { own.on = !own.on; }, 'switch')"><Eye v-if="s.on" :size="14" /><EyeOff v-else :size="14" /></button>
-          <button type="button" title="Copy" :aria-label="`Copy ${STEP_LABELS[s.kind]}`" @click="bench.copyStep(s.id)"><Copy :size="14" /></button>
-          <button type="button" title="Take it away (Delete)" :aria-label="`Take ${STEP_LABELS[s.kind]} away`" @click="bench.removeStep(s.id)"><Trash2 :size="14" /></button>
+          <button
+            type="button"
+            class="name"
+            :aria-expanded="s.id === bench.chosen"
+            @click="bench.chosen = s.id === bench.chosen ? null : s.id"
+          >
+            <ChevronDown v-if="s.id === bench.chosen" :size="13" /><ChevronRight v-else :size="13" />{{
+              STEP_LABELS[s.kind]
+            }}
+          </button>
+          <button
+            type="button"
+            :title="s.on ? 'Leave it out' : 'Take it in'"
+            :aria-label="`${s.on ? 'Leave out' : 'Take in'} ${STEP_LABELS[s.kind]}`"
+            @click="
+              bench.editStep(
+                s.id,
+                (own) => {
+                  own.on = !own.on;
+                },
+                'switch',
+              )
+            "
+          >
+            <Eye v-if="s.on" :size="14" /><EyeOff v-else :size="14" />
+          </button>
+          <button type="button" title="Copy" :aria-label="`Copy ${STEP_LABELS[s.kind]}`" @click="bench.copyStep(s.id)">
+            <Copy :size="14" />
+          </button>
+          <button
+            type="button"
+            title="Take it away (Delete)"
+            :aria-label="`Take ${STEP_LABELS[s.kind]} away`"
+            @click="bench.removeStep(s.id)"
+          >
+            <Trash2 :size="14" />
+          </button>
         </div>
         <p v-if="problemOf(s.id)" class="sentence-bad" role="alert">{{ problemOf(s.id) }}</p>
         <StepEditor v-if="s.id === bench.chosen" :step="s" />
       </li>
     </VueDraggable>
-    <p v-if="!bench.vector && steps.length === 0" class="muted">No steps yet: the picture is as it came. Add one, or mend what the checks find.</p>
+    <p v-if="!bench.vector && steps.length === 0" class="muted">
+      No steps yet: the picture is as it came. Add one, or mend what the checks find.
+    </p>
     <PopMenu v-if="!bench.vector" v-model:visible="adding" placement="right-start" :width="330">
-      <template #reference><button type="button" class="btn add"><Plus :size="15" /> Add a step</button></template>
+      <template #reference
+        ><button type="button" class="btn add"><Plus :size="15" /> Add a step</button></template
+      >
       <div class="groups">
         <div v-for="group in STEP_GROUPS" :key="group.label">
           <div class="heading">{{ group.label }}</div>
-          <button v-for="kind in group.kinds" :key="kind" type="button" class="offer" @click="add(kind)">{{ STEP_LABELS[kind] }}</button>
+          <button v-for="kind in group.kinds" :key="kind" type="button" class="offer" @click="add(kind)">
+            {{ STEP_LABELS[kind] }}
+          </button>
         </div>
       </div>
     </PopMenu>
     <template v-if="bench.doc">
       <div class="heading part">Alpha</div>
-      <label class="row"><span class="label">Name</span><input class="field" maxlength="80" :value="bench.doc.card.name" @input="bench.edit('name', (a) => { a.card.name = ($event.target as HTMLInputElement).value; })" /></label>
+      <label class="row"
+        ><span class="label">Name</span
+        ><input
+          class="field"
+          maxlength="80"
+          :value="bench.doc.card.name"
+          @input="
+            bench.edit('name', (a) => {
+              a.card.name = ($event.target as HTMLInputElement).value;
+            })
+          "
+      /></label>
       <template v-if="!bench.vector">
-        <ChoiceBar label="Size in pixels" :model-value="bench.doc.size" :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))" @update:model-value="(v) => bench.edit('size', (a) => { a.size = v; })" />
-        <SettingSlider :meta="SIZE" :model-value="bench.doc.size" @update:model-value="(v) => bench.edit('size', (a) => { a.size = v; })" />
-        <SettingSlider :meta="RELIEF" :model-value="bench.doc.relief" @update:model-value="(v) => bench.edit('relief', (a) => { a.relief = v; })" />
-        <div class="row"><span class="label">Keep as</span><ChoiceBar label="Keep as" :model-value="bench.doc.format" :options="[{ value: 'grey16', label: '16 bit' }, { value: 'grey32f', label: 'Float' }]" @update:model-value="(v) => bench.edit('format', (a) => { a.format = v; })" /></div>
+        <ChoiceBar
+          label="Size in pixels"
+          :model-value="bench.doc.size"
+          :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))"
+          @update:model-value="
+            (v) =>
+              bench.edit('size', (a) => {
+                a.size = v;
+              })
+          "
+        />
+        <SettingSlider
+          :meta="SIZE"
+          :model-value="bench.doc.size"
+          @update:model-value="
+            (v) =>
+              bench.edit('size', (a) => {
+                a.size = v;
+              })
+          "
+        />
+        <SettingSlider
+          :meta="RELIEF"
+          :model-value="bench.doc.relief"
+          @update:model-value="
+            (v) =>
+              bench.edit('relief', (a) => {
+                a.relief = v;
+              })
+          "
+        />
+        <div class="row">
+          <span class="label">Keep as</span
+          ><ChoiceBar
+            label="Keep as"
+            :model-value="bench.doc.format"
+            :options="[
+              { value: 'grey16', label: '16 bit' },
+              { value: 'grey32f', label: 'Float' },
+            ]"
+            @update:model-value="
+              (v) =>
+                bench.edit('format', (a) => {
+                  a.format = v;
+                })
+            "
+          />
+        </div>
       </template>
     </template>
   </div>
 </template>
 
 <style scoped>
-.column { display: grid; gap: 8px; align-content: start; padding: 12px; overflow: auto; border-right: 1px solid var(--line-soft); --label: 62px; }
-.column .row { grid-template-columns: 62px 1fr; }
-.steps { display: grid; gap: 4px; margin: 0; padding: 0; list-style: none; }
-.steps li { border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
-.steps li.on { border-color: var(--act); }
-.steps li.off .name { color: var(--ink-3); text-decoration: line-through; }
-.steps li.failed { border-color: var(--bad); }
-.line { display: flex; align-items: center; }
-.line button { border: 0; background: none; padding: 6px 5px; cursor: pointer; color: var(--ink-2); line-height: 0; }
-.line button:hover { color: var(--ink); background: var(--leaf); }
-.line .grip { cursor: grab; padding-right: 2px; }
-.line .name { flex: 1; min-width: 0; text-align: left; font-weight: 500; color: var(--ink); line-height: 1.2; display: flex; align-items: center; gap: 4px; padding-left: 2px; }
-.sentence-bad { padding: 0 8px 6px; }
-.add { justify-content: center; }
-.groups { display: grid; grid-template-columns: repeat(3, 1fr); gap: 10px 8px; }
-.offer { display: block; width: 100%; text-align: left; border: 0; background: none; padding: 4px 6px; margin-left: -6px; border-radius: 4px; cursor: pointer; }
-.offer:hover { background: var(--act-wash); }
-.part { margin-top: 6px; padding-top: 10px; border-top: 1px solid var(--line-soft); }
+.column {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  padding: 12px;
+  overflow: auto;
+  border-right: 1px solid var(--line-soft);
+  --label: 62px;
+}
+.column .row {
+  grid-template-columns: 62px 1fr;
+}
+.steps {
+  display: grid;
+  gap: 4px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.steps li {
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: var(--field);
+}
+.steps li.on {
+  border-color: var(--act);
+}
+.steps li.off .name {
+  color: var(--ink-3);
+  text-decoration: line-through;
+}
+.steps li.failed {
+  border-color: var(--bad);
+}
+.line {
+  display: flex;
+  align-items: center;
+}
+.line button {
+  border: 0;
+  background: none;
+  padding: 6px 5px;
+  cursor: pointer;
+  color: var(--ink-2);
+  line-height: 0;
+}
+.line button:hover {
+  color: var(--ink);
+  background: var(--leaf);
+}
+.line .grip {
+  cursor: grab;
+  padding-right: 2px;
+}
+.line .name {
+  flex: 1;
+  min-width: 0;
+  text-align: left;
+  font-weight: 500;
+  color: var(--ink);
+  line-height: 1.2;
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding-left: 2px;
+}
+.sentence-bad {
+  padding: 0 8px 6px;
+}
+.add {
+  justify-content: center;
+}
+.groups {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 10px 8px;
+}
+.offer {
+  display: block;
+  width: 100%;
+  text-align: left;
+  border: 0;
+  background: none;
+  padding: 4px 6px;
+  margin-left: -6px;
+  border-radius: 4px;
+  cursor: pointer;
+}
+.offer:hover {
+  background: var(--act-wash);
+}
+.part {
+  margin-top: 6px;
+  padding-top: 10px;
+  border-top: 1px solid var(--line-soft);
+}
 </style>

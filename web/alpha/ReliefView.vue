@@ -19,7 +19,10 @@ onMounted(() => {
   scene.show(props.heights, props.size, props.relief, props.ground);
 });
 useResizeObserver(box, () => scene?.resize(box.value!.clientWidth, box.value!.clientHeight));
-watch(() => [props.heights, props.relief, props.ground], () => scene?.show(props.heights, props.size, props.relief, props.ground));
+watch(
+  () => [props.heights, props.relief, props.ground],
+  () => scene?.show(props.heights, props.size, props.relief, props.ground),
+);
 onBeforeUnmount(() => scene?.dispose());
 
 function move(e: PointerEvent): void {
@@ -28,20 +31,58 @@ function move(e: PointerEvent): void {
   else scene?.orbit(e.movementX * 0.009, e.movementY * 0.009);
 }
 const keyed = ref(false);
-useShortcuts([{ keys: 'L', what: 'Held: the pointer turns the light of the relief', hold: (now) => (keyed.value = now) }]);
+useShortcuts([
+  { keys: 'L', what: 'Held: the pointer turns the light of the relief', hold: (now) => (keyed.value = now) },
+]);
 </script>
 
 <template>
-  <div ref="box" class="relief" @pointerdown="held = true; ($event.currentTarget as HTMLElement).setPointerCapture($event.pointerId)" @pointermove="move" @pointerup="held = false" @pointercancel="held = false" @wheel.prevent="scene?.zoom(Math.exp(-$event.deltaY * 0.0014))">
+  <div
+    ref="box"
+    class="relief"
+    @pointerdown="
+      held = true;
+      ($event.currentTarget as HTMLElement).setPointerCapture($event.pointerId);
+    "
+    @pointermove="move"
+    @pointerup="held = false"
+    @pointercancel="held = false"
+    @wheel.prevent="scene?.zoom(Math.exp(-$event.deltaY * 0.0014))"
+  >
     <canvas ref="canvas" aria-label="The relief in clay" role="img" />
     <div class="tools" @pointerdown.stop>
-      <button type="button" :class="{ on: lighting }" :aria-pressed="lighting" title="Dragging turns the light (hold L)" aria-label="Turn the light" @click="lighting = !lighting"><Sun :size="16" /></button>
-      <button type="button" title="From above, light from the upper left" aria-label="Put the view back" @click="scene?.home()"><Maximize :size="16" /></button>
+      <button
+        type="button"
+        :class="{ on: lighting }"
+        :aria-pressed="lighting"
+        title="Dragging turns the light (hold L)"
+        aria-label="Turn the light"
+        @click="lighting = !lighting"
+      >
+        <Sun :size="16" />
+      </button>
+      <button
+        type="button"
+        title="From above, light from the upper left"
+        aria-label="Put the view back"
+        @click="scene?.home()"
+      >
+        <Maximize :size="16" />
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped src="../parts/view.css"></style>
 <style scoped>
-.relief { position: relative; width: 100%; height: 100%; overflow: hidden; border-radius: var(--r); background: linear-gradient(var(--view-top), var(--view-bottom)); cursor: grab; touch-action: none; }
+.relief {
+  position: relative;
+  width: 100%;
+  height: 100%;
+  overflow: hidden;
+  border-radius: var(--r);
+  background: linear-gradient(var(--view-top), var(--view-bottom));
+  cursor: grab;
+  touch-action: none;
+}
 </style>

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 /** Retouching: the tool in hand, and what it has done so far. Strokes are drawn on the picture. */
-import { settingAt, RETOUCH_TOOLS, RetouchStrokeSchema, TONE_RANGES, type RetouchTool, type StepOf } from '#core/settings';
+import {
+  settingAt,
+  RETOUCH_TOOLS,
+  RetouchStrokeSchema,
+  TONE_RANGES,
+  type RetouchTool,
+  type StepOf,
+} from '#core/settings';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import SettingSlider from '../parts/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
@@ -9,33 +16,123 @@ import { useRetouch } from './retouch';
 defineProps<{ step: StepOf<'retouch'> }>();
 const bench = useAlphaBench();
 const hand = useRetouch();
-const LABELS: Record<RetouchTool, string> = { erase: 'Erase', heal: 'Heal', copy: 'Copy', lighten: 'Lighten', darken: 'Darken', smudge: 'Smudge', paint: 'Paint' };
+const LABELS: Record<RetouchTool, string> = {
+  erase: 'Erase',
+  heal: 'Heal',
+  copy: 'Copy',
+  lighten: 'Lighten',
+  darken: 'Darken',
+  smudge: 'Smudge',
+  paint: 'Paint',
+};
 const HELP: Record<RetouchTool, string> = {
-  erase: 'Goes to the ground', heal: 'Covers with texture from round about', copy: 'Copies from a point: Alt-click sets it', lighten: 'Raises tones', darken: 'Lowers tones',
-  smudge: 'Carries tones along', paint: 'Lays a grey',
+  erase: 'Goes to the ground',
+  heal: 'Covers with texture from round about',
+  copy: 'Copies from a point: Alt-click sets it',
+  lighten: 'Raises tones',
+  darken: 'Lowers tones',
+  smudge: 'Carries tones along',
+  paint: 'Lays a grey',
 };
 </script>
 
 <template>
   <div class="retouch">
     <div class="tools" role="group" aria-label="Tool">
-      <button v-for="tool in RETOUCH_TOOLS" :key="tool" type="button" :class="{ on: hand.tool.tool === tool }" :aria-pressed="hand.tool.tool === tool" :title="HELP[tool]" @click="hand.tool.tool = tool">{{ LABELS[tool] }}</button>
+      <button
+        v-for="tool in RETOUCH_TOOLS"
+        :key="tool"
+        type="button"
+        :class="{ on: hand.tool.tool === tool }"
+        :aria-pressed="hand.tool.tool === tool"
+        :title="HELP[tool]"
+        @click="hand.tool.tool = tool"
+      >
+        {{ LABELS[tool] }}
+      </button>
     </div>
-    <p class="muted">{{ hand.tool.tool === 'copy' && !hand.source.value ? 'Alt-click the place to copy from, then draw.' : `${HELP[hand.tool.tool]}. Draw on the picture.` }}</p>
-    <SettingSlider v-for="key in ['size', 'strength', 'hardness'] as const" :key="key" :meta="settingAt(RetouchStrokeSchema, key)" :model-value="hand.tool[key]" @update:model-value="(v) => (hand.tool[key] = v)" />
-    <SettingSlider v-if="hand.tool.tool === 'paint'" :meta="settingAt(RetouchStrokeSchema, 'grey')" :model-value="hand.tool.grey" @update:model-value="(v) => (hand.tool.grey = v)" />
-    <ChoiceBar v-if="hand.tool.tool === 'lighten' || hand.tool.tool === 'darken'" label="Tones" :model-value="hand.tool.range" :options="TONE_RANGES.map((value) => ({ value, label: { all: 'All', shadows: 'Shadows', mids: 'Mids', lights: 'Lights' }[value] }))" @update:model-value="(v) => (hand.tool.range = v)" />
+    <p class="muted">
+      {{
+        hand.tool.tool === 'copy' && !hand.source.value
+          ? 'Alt-click the place to copy from, then draw.'
+          : `${HELP[hand.tool.tool]}. Draw on the picture.`
+      }}
+    </p>
+    <SettingSlider
+      v-for="key in ['size', 'strength', 'hardness'] as const"
+      :key="key"
+      :meta="settingAt(RetouchStrokeSchema, key)"
+      :model-value="hand.tool[key]"
+      @update:model-value="(v) => (hand.tool[key] = v)"
+    />
+    <SettingSlider
+      v-if="hand.tool.tool === 'paint'"
+      :meta="settingAt(RetouchStrokeSchema, 'grey')"
+      :model-value="hand.tool.grey"
+      @update:model-value="(v) => (hand.tool.grey = v)"
+    />
+    <ChoiceBar
+      v-if="hand.tool.tool === 'lighten' || hand.tool.tool === 'darken'"
+      label="Tones"
+      :model-value="hand.tool.range"
+      :options="
+        TONE_RANGES.map((value) => ({
+          value,
+          label: { all: 'All', shadows: 'Shadows', mids: 'Mids', lights: 'Lights' }[value],
+        }))
+      "
+      @update:model-value="(v) => (hand.tool.range = v)"
+    />
     <div class="done">
       <span class="muted">{{ step.strokes.length === 1 ? '1 stroke' : `${step.strokes.length} strokes` }}</span>
-      <button v-if="step.strokes.length" type="button" class="btn quiet" @click="bench.editStep(step.id, (own) => { if (own.kind === 'retouch') own.strokes.pop(); }, `drop ${step.strokes.length}`)">Take back the last</button>
+      <button
+        v-if="step.strokes.length"
+        type="button"
+        class="btn quiet"
+        @click="
+          bench.editStep(
+            step.id,
+            (own) => {
+              if (own.kind === 'retouch') own.strokes.pop();
+            },
+            `drop ${step.strokes.length}`,
+          )
+        "
+      >
+        Take back the last
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.retouch { display: grid; gap: 6px; }
-.tools { display: grid; grid-template-columns: repeat(3, 1fr); gap: 4px; }
-.tools button { border: 1px solid var(--line); border-radius: 4px; background: var(--field); cursor: pointer; padding: 4px 2px; font-size: 12px; }
-.tools button.on { background: var(--act-wash); border-color: var(--act); color: var(--act-deep); font-weight: 600; }
-.done { display: flex; justify-content: space-between; align-items: center; min-height: 30px; }
+.retouch {
+  display: grid;
+  gap: 6px;
+}
+.tools {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 4px;
+}
+.tools button {
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--field);
+  cursor: pointer;
+  padding: 4px 2px;
+  font-size: 12px;
+}
+.tools button.on {
+  background: var(--act-wash);
+  border-color: var(--act);
+  color: var(--act-deep);
+  font-weight: 600;
+}
+.done {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  min-height: 30px;
+}
 </style>

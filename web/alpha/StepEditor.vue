@@ -1,9 +1,22 @@
 <script setup lang="ts">
-/** The settings of one step, from its schema; curves, histogram, the other alpha and retouching have parts of their own. */
+/**
+ * The settings of one step, from its schema; curves, histogram, the other alpha and retouching have parts of their own.
+ */
 import { computed } from 'vue';
 import { curveAt, prepareCurve } from '#core/falloff';
 import {
-  BACKGROUND_WAYS, COMBINE_WAYS, EVEN_WAYS, FLIPS, MIRRORS, PROFILES, settingsIn, SHAPES, stepSchema, type CurveNode, type SettingMeta, type Step,
+  BACKGROUND_WAYS,
+  COMBINE_WAYS,
+  EVEN_WAYS,
+  FLIPS,
+  MIRRORS,
+  PROFILES,
+  settingsIn,
+  SHAPES,
+  stepSchema,
+  type CurveNode,
+  type SettingMeta,
+  type Step,
 } from '#core/settings';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import CurveEditor from '../parts/CurveEditor.vue';
@@ -23,13 +36,38 @@ interface Choice {
   options: { value: string; label: string }[];
 }
 const WORDS: Record<string, string> = {
-  across: 'Across', down: 'Down', both: 'Both', radial: 'Wheel', tone: 'By tone', click: 'By a click', edge: 'From the sides', bright: 'Bright ground', dark: 'Dark ground',
-  round: 'Round', square: 'Square', chamfer: 'Chamfer', own: 'Own', max: 'Higher', min: 'Lower', add: 'Add', multiply: 'Multiply', over: 'Over',
+  across: 'Across',
+  down: 'Down',
+  both: 'Both',
+  radial: 'Wheel',
+  tone: 'By tone',
+  click: 'By a click',
+  edge: 'From the sides',
+  bright: 'Bright ground',
+  dark: 'Dark ground',
+  round: 'Round',
+  square: 'Square',
+  chamfer: 'Chamfer',
+  own: 'Own',
+  max: 'Higher',
+  min: 'Lower',
+  add: 'Add',
+  multiply: 'Multiply',
+  over: 'Over',
 };
-const choice = (key: string, label: string, values: readonly string[]): Choice => ({ key, label, options: values.map((value) => ({ value, label: WORDS[value]! })) });
+const choice = (key: string, label: string, values: readonly string[]): Choice => ({
+  key,
+  label,
+  options: values.map((value) => ({ value, label: WORDS[value]! })),
+});
 const CHOICES: Partial<Record<Step['kind'], Choice>> = {
-  flip: choice('way', 'Flip', FLIPS), background: choice('by', 'Background', BACKGROUND_WAYS), even: choice('way', 'Ground', EVEN_WAYS), feather: choice('shape', 'Shape', SHAPES),
-  symmetry: choice('way', 'Symmetry', MIRRORS), bevel: choice('profile', 'Profile', PROFILES), combine: choice('way', 'Combine by', COMBINE_WAYS),
+  flip: choice('way', 'Flip', FLIPS),
+  background: choice('by', 'Background', BACKGROUND_WAYS),
+  even: choice('way', 'Ground', EVEN_WAYS),
+  feather: choice('shape', 'Shape', SHAPES),
+  symmetry: choice('way', 'Symmetry', MIRRORS),
+  bevel: choice('profile', 'Profile', PROFILES),
+  combine: choice('way', 'Combine by', COMBINE_WAYS),
 };
 
 /** Settings that don't apply as the step stands. */
@@ -39,7 +77,9 @@ function applies(key: string): boolean {
   if (step.kind === 'symmetry' && key === 'copies') return step.way === 'radial';
   return true;
 }
-const numbers = computed<[string, SettingMeta][]>(() => (props.step.kind === 'levels' ? [] : settingsIn(stepSchema(props.step.kind)).filter(([key]) => applies(key))));
+const numbers = computed<[string, SettingMeta][]>(() =>
+  props.step.kind === 'levels' ? [] : settingsIn(stepSchema(props.step.kind)).filter(([key]) => applies(key)),
+);
 const values = computed(() => props.step as unknown as Record<string, number & string>);
 const nodes = computed<readonly CurveNode[] | null>(() => {
   const { step } = props;
@@ -61,29 +101,81 @@ function put(key: string, value: unknown): void {
   <div class="editor">
     <LevelsEditor v-if="step.kind === 'levels'" :step="step" />
     <RetouchEditor v-else-if="step.kind === 'retouch'" :step="step" />
-    <ChoiceBar v-if="CHOICES[step.kind]" :label="CHOICES[step.kind]!.label" :model-value="values[CHOICES[step.kind]!.key]!" :options="CHOICES[step.kind]!.options" @update:model-value="(v) => put(CHOICES[step.kind]!.key, v)" />
+    <ChoiceBar
+      v-if="CHOICES[step.kind]"
+      :label="CHOICES[step.kind]!.label"
+      :model-value="values[CHOICES[step.kind]!.key]!"
+      :options="CHOICES[step.kind]!.options"
+      @update:model-value="(v) => put(CHOICES[step.kind]!.key, v)"
+    />
     <p v-if="step.kind === 'background' && step.by === 'click'" class="muted">Click the background on the picture.</p>
     <label v-if="step.kind === 'combine'" class="other">
       <span class="label">With</span>
-      <select class="field" aria-label="Other alpha" :value="step.alphaId ?? ''" @change="put('alphaId', ($event.target as HTMLSelectElement).value || null)">
+      <select
+        class="field"
+        aria-label="Other alpha"
+        :value="step.alphaId ?? ''"
+        @change="put('alphaId', ($event.target as HTMLSelectElement).value || null)"
+      >
         <option value="">choose an alpha</option>
         <option v-for="doc in others" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
       </select>
     </label>
-    <CurveEditor v-if="nodes" :nodes="nodes" :value="curve" editable :label="step.kind === 'bevel' ? 'Profile of the bevel' : 'Tone curve'" :describe="(n) => `${n.x.toFixed(2)} becomes ${n.y.toFixed(2)}`" :height="110" @update:nodes="(n) => put('nodes', n)" />
-    <SettingSlider v-for="[key, meta] in numbers" :key="key" :meta="meta" :model-value="values[key]!" @update:model-value="(v) => put(key, v)" />
+    <CurveEditor
+      v-if="nodes"
+      :nodes="nodes"
+      :value="curve"
+      editable
+      :label="step.kind === 'bevel' ? 'Profile of the bevel' : 'Tone curve'"
+      :describe="(n) => `${n.x.toFixed(2)} becomes ${n.y.toFixed(2)}`"
+      :height="110"
+      @update:nodes="(n) => put('nodes', n)"
+    />
+    <SettingSlider
+      v-for="[key, meta] in numbers"
+      :key="key"
+      :meta="meta"
+      :model-value="values[key]!"
+      @update:model-value="(v) => put(key, v)"
+    />
     <template v-if="step.kind === 'pad'">
-      <label class="check"><input type="checkbox" :checked="step.centre" @change="put('centre', ($event.target as HTMLInputElement).checked)" /> Centre on the form</label>
+      <label class="check"
+        ><input
+          type="checkbox"
+          :checked="step.centre"
+          @change="put('centre', ($event.target as HTMLInputElement).checked)"
+        />
+        Centre on the form</label
+      >
     </template>
-    <p v-if="step.kind === 'cut'" class="muted">{{ step.outlines.length === 1 ? 'One outline' : `${step.outlines.length} outlines` }}, drawn on the sheet.</p>
+    <p v-if="step.kind === 'cut'" class="muted">
+      {{ step.outlines.length === 1 ? 'One outline' : `${step.outlines.length} outlines` }}, drawn on the sheet.
+    </p>
     <p v-if="step.kind === 'invert'" class="muted">High becomes low.</p>
   </div>
 </template>
 
 <style scoped>
-.editor { display: grid; gap: 6px; padding: 4px 8px 9px; --label: 68px; }
-.editor :deep(.slider) { --label: 68px; }
-.other { display: grid; grid-template-columns: 68px 1fr; align-items: center; }
-.other .label { color: var(--ink-2); }
-.check { display: flex; gap: 6px; align-items: center; }
+.editor {
+  display: grid;
+  gap: 6px;
+  padding: 4px 8px 9px;
+  --label: 68px;
+}
+.editor :deep(.slider) {
+  --label: 68px;
+}
+.other {
+  display: grid;
+  grid-template-columns: 68px 1fr;
+  align-items: center;
+}
+.other .label {
+  color: var(--ink-2);
+}
+.check {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
 </style>

@@ -19,7 +19,10 @@ test('a picture is fitted in the middle of its view, and again when the view cha
   expect(e.at.side).toBe(900 - 28);
 });
 
-test.each([[1.5, 120, 80], [0.4, 480, 333]])('zooming by %p keeps the point under the pointer', (factor, x, y) => {
+test.each([
+  [1.5, 120, 80],
+  [0.4, 480, 333],
+])('zooming by %p keeps the point under the pointer', (factor, x, y) => {
   const e = eye();
   const under = e.toPicture(x, y);
   const side = e.at.side;

@@ -6,7 +6,14 @@ import { useAlphaBench } from '../stores/alphaBench';
 type Tool = Omit<RetouchStroke, 'points' | 'from'>;
 
 const start = RetouchStrokeSchema.parse({ tool: 'heal', points: [0, 0, 1] });
-const tool = reactive<Tool>({ tool: start.tool, size: start.size, strength: start.strength, hardness: start.hardness, range: start.range, grey: start.grey });
+const tool = reactive<Tool>({
+  tool: start.tool,
+  size: start.size,
+  strength: start.strength,
+  hardness: start.hardness,
+  range: start.range,
+  grey: start.grey,
+});
 /** Where copies are taken from, 0–1 of the side. */
 const source = ref<[number, number] | null>(null);
 let drawing: { id: string; began: number } | null = null;
@@ -17,21 +24,32 @@ export function useRetouch() {
   /** The stroke goes into the step at once, and grows with it: what is seen is what is kept. */
   function begin(stepId: string, x: number, y: number, pressure: number): void {
     if (tool.tool === 'copy' && !source.value) return;
-    const from: [number, number] = source.value && tool.tool === 'copy' ? [source.value[0] - x, source.value[1] - y] : [0, 0];
+    const from: [number, number] =
+      source.value && tool.tool === 'copy' ? [source.value[0] - x, source.value[1] - y] : [0, 0];
     drawing = { id: stepId, began: Date.now() };
-    bench.editStep(stepId, (own) => {
-      if (own.kind === 'retouch') own.strokes.push(RetouchStrokeSchema.parse({ ...tool, from, points: [x, y, pressure] }));
-    }, `stroke ${drawing.began}`);
+    bench.editStep(
+      stepId,
+      (own) => {
+        if (own.kind === 'retouch')
+          own.strokes.push(RetouchStrokeSchema.parse({ ...tool, from, points: [x, y, pressure] }));
+      },
+      `stroke ${drawing.began}`,
+    );
   }
 
   function extend(x: number, y: number, pressure: number): void {
     const now = drawing;
     if (!now) return;
-    bench.editStep(now.id, (own) => {
-      if (own.kind !== 'retouch') return;
-      const points = own.strokes.at(-1)?.points;
-      if (points && points.length < 5990) points.push(Number(x.toFixed(5)), Number(y.toFixed(5)), Number(pressure.toFixed(3)));
-    }, `stroke ${now.began}`);
+    bench.editStep(
+      now.id,
+      (own) => {
+        if (own.kind !== 'retouch') return;
+        const points = own.strokes.at(-1)?.points;
+        if (points && points.length < 5990)
+          points.push(Number(x.toFixed(5)), Number(y.toFixed(5)), Number(pressure.toFixed(3)));
+      },
+      `stroke ${now.began}`,
+    );
   }
 
   function end(): void {
@@ -43,9 +61,13 @@ export function useRetouch() {
     const now = drawing;
     if (!now) return false;
     drawing = null;
-    bench.editStep(now.id, (own) => {
-      if (own.kind === 'retouch') own.strokes.pop();
-    }, `stroke ${now.began}`);
+    bench.editStep(
+      now.id,
+      (own) => {
+        if (own.kind === 'retouch') own.strokes.pop();
+      },
+      `stroke ${now.began}`,
+    );
     return true;
   }
 

@@ -2,9 +2,32 @@
 import type { StepKind } from '#core/settings';
 
 export const STEP_LABELS: Record<StepKind, string> = {
-  crop: 'Crop', straighten: 'Straighten', flip: 'Flip', resize: 'Resize', mix: 'Grey mix', levels: 'Levels', curve: 'Tone curve', invert: 'Invert', threshold: 'Threshold',
-  blur: 'Blur', sharpen: 'Sharpen', despeckle: 'Despeckle', background: 'Remove background', even: 'Even out light', deband: 'De-band', noise: 'Noise', feather: 'Feather',
-  symmetry: 'Symmetry', repeat: 'Repeat', seamless: 'Make seamless', terrace: 'Terrace', bevel: 'Bevel', combine: 'Combine', pad: 'Pad and centre', cut: 'Cut out', retouch: 'Retouch',
+  crop: 'Crop',
+  straighten: 'Straighten',
+  flip: 'Flip',
+  resize: 'Resize',
+  mix: 'Grey mix',
+  levels: 'Levels',
+  curve: 'Tone curve',
+  invert: 'Invert',
+  threshold: 'Threshold',
+  blur: 'Blur',
+  sharpen: 'Sharpen',
+  despeckle: 'Despeckle',
+  background: 'Remove background',
+  even: 'Even out light',
+  deband: 'De-band',
+  noise: 'Noise',
+  feather: 'Feather',
+  symmetry: 'Symmetry',
+  repeat: 'Repeat',
+  seamless: 'Make seamless',
+  terrace: 'Terrace',
+  bevel: 'Bevel',
+  combine: 'Combine',
+  pad: 'Pad and centre',
+  cut: 'Cut out',
+  retouch: 'Retouch',
 };
 
 export const STEP_GROUPS: readonly { label: string; kinds: readonly StepKind[] }[] = [

@@ -14,7 +14,12 @@ export class ServerAway extends Error {
 
 /** The server answered no, with a sentence. */
 export class Refused extends Error {
-  constructor(readonly status: number, readonly code: string, message: string, readonly details: Record<string, unknown>) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly details: Record<string, unknown>,
+  ) {
     super(message);
   }
 }
@@ -23,9 +28,12 @@ export class Refused extends Error {
 export function conflictOf(error: unknown): 'changed' | 'deleted' | null {
   if (!(error instanceof Refused)) return null;
   switch (error.code) {
-    case 'changed-elsewhere': return 'changed';
-    case 'deleted-elsewhere': return 'deleted';
-    default: return null;
+    case 'changed-elsewhere':
+      return 'changed';
+    case 'deleted-elsewhere':
+      return 'deleted';
+    default:
+      return null;
   }
 }
 
@@ -34,7 +42,9 @@ export function isMissing(error: unknown): boolean {
   return error instanceof Refused && error.code === 'not-found';
 }
 
-const ErrorBody = z.object({ error: z.object({ code: z.string(), message: z.string(), details: z.record(z.string(), z.unknown()) }) });
+const ErrorBody = z.object({
+  error: z.object({ code: z.string(), message: z.string(), details: z.record(z.string(), z.unknown()) }),
+});
 const Skipped = z.array(z.object({ id: z.string(), name: z.string(), reason: z.string() }));
 export type SkippedRow = z.infer<typeof Skipped>[number];
 
@@ -58,7 +68,10 @@ export async function request(path: string, init: RequestInit = {}): Promise<Res
   if (response.ok) return response;
   const body = ErrorBody.safeParse(await response.json().catch(() => null));
   // A proxy in front of a stopped server answers in its stead, with something that isn't ours.
-  if (!body.success) throw response.status >= 500 ? new ServerAway() : new Refused(response.status, 'failed', `The server answered ${response.status}.`, {});
+  if (!body.success)
+    throw response.status >= 500
+      ? new ServerAway()
+      : new Refused(response.status, 'failed', `The server answered ${response.status}.`, {});
   const { code, message, details } = body.data.error;
   if (code === 'closing') throw new ServerAway();
   throw new Refused(response.status, code, message, details);
@@ -72,11 +85,17 @@ function json(method: string, body: unknown): RequestInit {
 const PAGE = 500;
 
 /** All of a list, page after page: the heads of documents. */
-export async function list<C extends Collection>(collection: C): Promise<{ items: Listed<C>[]; skipped: SkippedRow[] }> {
+export async function list<C extends Collection>(
+  collection: C,
+): Promise<{ items: Listed<C>[]; skipped: SkippedRow[] }> {
   const schema = z.object({ items: z.array(listedSchema(collection)), skipped: Skipped, next: z.string().nullable() });
   const all: { items: Listed<C>[]; skipped: SkippedRow[] } = { items: [], skipped: [] };
   for (let after: string | null = null; ;) {
-    const page: z.infer<typeof schema> = schema.parse(await (await request(`/${collection}?limit=${PAGE}${after === null ? '' : `&after=${encodeURIComponent(after)}`}`)).json());
+    const page: z.infer<typeof schema> = schema.parse(
+      await (
+        await request(`/${collection}?limit=${PAGE}${after === null ? '' : `&after=${encodeURIComponent(after)}`}`)
+      ).json(),
+    );
     all.items.push(...page.items);
     all.skipped.push(...page.skipped);
     if (page.next === null) return all;
@@ -88,8 +107,14 @@ export async function get<C extends Collection>(collection: C, id: string): Prom
   return keptSchema(collection).parse(await (await request(`/${collection}/${id}`)).json());
 }
 
-export async function save<C extends Collection>(collection: C, doc: Documents[C], revision: number | null): Promise<Kept<C>> {
-  return keptSchema(collection).parse(await (await request(`/${collection}/${doc.id}`, json('PUT', { doc, revision }))).json());
+export async function save<C extends Collection>(
+  collection: C,
+  doc: Documents[C],
+  revision: number | null,
+): Promise<Kept<C>> {
+  return keptSchema(collection).parse(
+    await (await request(`/${collection}/${doc.id}`, json('PUT', { doc, revision }))).json(),
+  );
 }
 
 export async function remove(collection: Collection, id: string): Promise<void> {
@@ -115,7 +140,11 @@ export async function putBlob(bytes: Uint8Array<ArrayBuffer>): Promise<string> {
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
   const hash = Array.from(digest, (b) => b.toString(16).padStart(2, '0')).join('');
   // As a Blob: a page that sends 200 MB as bare bytes was seen to crash.
-  await request(`/blobs/${hash}`, { method: 'PUT', headers: { 'Content-Type': 'application/octet-stream' }, body: new Blob([bytes]) });
+  await request(`/blobs/${hash}`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/octet-stream' },
+    body: new Blob([bytes]),
+  });
   return hash;
 }
 
@@ -127,12 +156,25 @@ export function pictureUrl(collection: Collection, id: string, revision: number)
   return `/api/${collection}/${id}/picture?revision=${revision}`;
 }
 
-const SheetFile = z.object({ blob: z.string(), name: z.string(), width: z.number(), height: z.number(), what: z.string() });
+const SheetFile = z.object({
+  blob: z.string(),
+  name: z.string(),
+  width: z.number(),
+  height: z.number(),
+  what: z.string(),
+});
 export type SheetFile = z.infer<typeof SheetFile>;
 
 /** Keeps a picture and answers what it is; one that can't be read is refused with a sentence. */
 export async function postSheet(file: File): Promise<SheetFile> {
-  return SheetFile.parse(await (await request(`/sheets?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, { method: 'POST', body: file })).json());
+  return SheetFile.parse(
+    await (
+      await request(`/sheets?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, {
+        method: 'POST',
+        body: file,
+      })
+    ).json(),
+  );
 }
 
 const Arrived = SheetFile.extend({ guess: z.object({ kind: z.enum(ARRIVALS), why: z.string() }) });
@@ -140,22 +182,40 @@ export type Arrived = z.infer<typeof Arrived>;
 
 /** Keeps a picture, and answers what it is and what it is guessed to be. */
 export async function postArrival(file: File): Promise<Arrived> {
-  return Arrived.parse(await (await request(`/arrivals?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, { method: 'POST', body: file })).json());
+  return Arrived.parse(
+    await (
+      await request(`/arrivals?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, {
+        method: 'POST',
+        body: file,
+      })
+    ).json(),
+  );
 }
 
-const HeightsSchema = AlphaSchema.pick({ blob: true, size: true, format: true, ground: true, report: true }).extend({ relief: z.number().nullable() });
+const HeightsSchema = AlphaSchema.pick({ blob: true, size: true, format: true, ground: true, report: true }).extend({
+  relief: z.number().nullable(),
+});
 export type Heights = z.infer<typeof HeightsSchema>;
 
 /** The heights that a kept picture holds, as an alpha has them. */
 export async function postHeights(hash: string, name: string): Promise<Heights> {
-  return HeightsSchema.parse(await (await request(`/sheets/${hash}/heights?name=${encodeURIComponent(name)}`, { method: 'POST' })).json());
+  return HeightsSchema.parse(
+    await (await request(`/sheets/${hash}/heights?name=${encodeURIComponent(name)}`, { method: 'POST' })).json(),
+  );
 }
 
 const FontFile = z.object({ blob: z.string(), name: z.string() });
 
 /** Keeps a font of one's own; one that can't be read is refused with a sentence. */
 export async function postFont(file: File): Promise<z.infer<typeof FontFile>> {
-  return FontFile.parse(await (await request(`/fonts?name=${encodeURIComponent(file.name.slice(0, 120) || 'The font')}`, { method: 'POST', body: file })).json());
+  return FontFile.parse(
+    await (
+      await request(`/fonts?name=${encodeURIComponent(file.name.slice(0, 120) || 'The font')}`, {
+        method: 'POST',
+        body: file,
+      })
+    ).json(),
+  );
 }
 
 const Missing = z.object({ missing: z.array(z.string()) });
@@ -167,7 +227,10 @@ export async function putHolds(holder: string, hashes: readonly string[]): Promi
 
 const Sizes = z.object({ files: z.number(), database: z.number(), revisions: z.number(), deleted: z.number() });
 export type Sizes = z.infer<typeof Sizes>;
-const Cleaned = z.object({ cleaned: z.object({ revisions: z.number(), deleted: z.number(), blobs: z.number() }), sizes: Sizes });
+const Cleaned = z.object({
+  cleaned: z.object({ revisions: z.number(), deleted: z.number(), blobs: z.number() }),
+  sizes: Sizes,
+});
 
 /** What the data folder takes. */
 export async function getStorage(): Promise<Sizes> {
@@ -187,7 +250,13 @@ export interface PixelWindow {
 
 /** A window of a kept picture as planes 0–1, its longer side at most `side`. */
 export async function getPixels(hash: string, { x, y, width, height }: PixelWindow, side: number): Promise<Raster> {
-  const query = new URLSearchParams({ x: String(x), y: String(y), width: String(width), height: String(height), side: String(Math.max(8, Math.round(side))) });
+  const query = new URLSearchParams({
+    x: String(x),
+    y: String(y),
+    width: String(width),
+    height: String(height),
+    side: String(Math.max(8, Math.round(side))),
+  });
   const answer = await request(`/sheets/${hash}/pixels?${query}`);
   const number = (name: string): number => Number(answer.headers.get(name));
   const channels = number('X-Channels');

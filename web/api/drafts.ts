@@ -25,8 +25,8 @@ export interface DraftBox<T, D extends Draft<T> = Draft<T>> {
   keep(draft: D): Promise<void>;
   drop(id: string): Promise<void>;
   /**
-   * A save came through of what is no longer open here. A draft of the same is done with; one with later changes was made
-   * on what is stored now.
+   * A save came through of what is no longer open here. A draft of the same is done with; one with later changes was
+   * made on what is stored now.
    */
   saved(id: string, sent: T, revision: number): Promise<void>;
 }
@@ -40,17 +40,28 @@ interface Kind<C extends Collection, T, D> {
   type?: T;
 }
 
-function box<C extends Collection, T extends Documents[C], D extends Draft<T> = Draft<T>>({ key, collection, isOne, keep }: Kind<C, T, D>): DraftBox<T, D> {
+function box<C extends Collection, T extends Documents[C], D extends Draft<T> = Draft<T>>({
+  key,
+  collection,
+  isOne,
+  keep,
+}: Kind<C, T, D>): DraftBox<T, D> {
   const named = (id: string): string => `${key}:${id}`;
   const readable = (draft: D | undefined): D | undefined => {
     const read = draft && readStored(collection, draft.doc);
-    return read?.ok && isOne(read.value) ? { ...draft!, waiting: draft!.waiting ?? false, doc: read.value as T } : undefined;
+    return read?.ok && isOne(read.value)
+      ? { ...draft!, waiting: draft!.waiting ?? false, doc: read.value as T }
+      : undefined;
   };
   return {
     read: async (id) => readable(await get<D>(named(id), store)),
     async all() {
       const all = await entries<string, D>(store);
-      return all.filter(([name]) => String(name).startsWith(`${key}:`)).map(([, draft]) => readable(draft)).filter((draft) => draft !== undefined).sort((a, b) => a.keptAt - b.keptAt);
+      return all
+        .filter(([name]) => String(name).startsWith(`${key}:`))
+        .map(([, draft]) => readable(draft))
+        .filter((draft) => draft !== undefined)
+        .sort((a, b) => a.keptAt - b.keptAt);
     },
     keep: keep ?? ((draft) => set(named(draft.doc.id), JSON.parse(JSON.stringify(draft)), store)),
     drop: (id) => del(named(id), store),
@@ -73,15 +84,29 @@ let worker: Comlink.Remote<DraftWorker> | null = null;
 
 /** Gives the clay's bytes away: they are large. */
 async function keepSlab(draft: SlabDraft): Promise<void> {
-  worker ??= Comlink.wrap<DraftWorker>(new Worker(new URL('../workers/draft.worker.ts', import.meta.url), { type: 'module' }));
+  worker ??= Comlink.wrap<DraftWorker>(
+    new Worker(new URL('../workers/draft.worker.ts', import.meta.url), { type: 'module' }),
+  );
   const { clay } = draft;
-  await worker.keep(draft.doc.id, Comlink.transfer(draft, [clay.places, ...(clay.mask ? [clay.mask] : []), ...(clay.history ? [clay.history] : [])]));
+  await worker.keep(
+    draft.doc.id,
+    Comlink.transfer(draft, [clay.places, ...(clay.mask ? [clay.mask] : []), ...(clay.history ? [clay.history] : [])]),
+  );
 }
 
 export const brushDrafts = box<'brushes', Brush>({ key: 'brush', collection: 'brushes', isOne: () => true });
 export const alphaDrafts = box<'alphas', Alpha>({ key: 'alpha', collection: 'alphas', isOne: () => true });
-export const sourceDrafts = box<'sources', Sheet | Lettering | Pattern>({ key: 'source', collection: 'sources', isOne: ({ kind }) => kind !== 'slab' });
-export const slabDrafts = box<'sources', Slab, SlabDraft>({ key: 'slab', collection: 'sources', isOne: ({ kind }) => kind === 'slab', keep: keepSlab });
+export const sourceDrafts = box<'sources', Sheet | Lettering | Pattern>({
+  key: 'source',
+  collection: 'sources',
+  isOne: ({ kind }) => kind !== 'slab',
+});
+export const slabDrafts = box<'sources', Slab, SlabDraft>({
+  key: 'slab',
+  collection: 'sources',
+  isOne: ({ kind }) => kind === 'slab',
+  keep: keepSlab,
+});
 
 /** Every blob that a draft in this browser names. */
 export async function blobsOfDrafts(): Promise<string[]> {

@@ -1,4 +1,7 @@
-/** What was made and is not with the server yet, kept in the browser so that it survives a reload, a crash or an absent server. */
+/**
+ * What was made and is not with the server yet, kept in the browser so that it survives a reload, a crash or an absent
+ * server.
+ */
 import { createStore, del, get, keys, set } from 'idb-keyval';
 import type { Welded } from '#core/mesh';
 import type { TrialStroke } from '#core/trial';

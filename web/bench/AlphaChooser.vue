@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Chooses one of the kept alphas, or none, or one from a file. The slot is what is clicked, and takes a dropped picture. */
+/**
+ * Chooses one of the kept alphas, or none, or one from a file. The slot is what is clicked, and takes a dropped
+ * picture.
+ */
 import { ElButton, ElInput } from 'element-plus';
 import { computed, ref } from 'vue';
 import type { AlphaHead } from '#core/kept';
@@ -21,7 +24,9 @@ const over = ref(false);
 const picker = ref<HTMLInputElement>();
 const found = computed(() => {
   const words = wanted.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return library.alphas.filter(({ card }) => words.every((w) => [card.name, card.author, ...card.tags].some((text) => text.toLowerCase().includes(w))));
+  return library.alphas.filter(({ card }) =>
+    words.every((w) => [card.name, card.author, ...card.tags].some((text) => text.toLowerCase().includes(w))),
+  );
 });
 
 function choose(alpha: AlphaHead | null): void {
@@ -52,18 +57,45 @@ function drop(e: DragEvent): void {
 </script>
 
 <template>
-  <div class="slot" :class="{ over, taking }" @dragover.prevent.stop="over = true" @dragleave="over = false" @drop.prevent.stop="drop">
+  <div
+    class="slot"
+    :class="{ over, taking }"
+    @dragover.prevent.stop="over = true"
+    @dragleave="over = false"
+    @drop.prevent.stop="drop"
+  >
     <PopMenu v-model:visible="open" placement="right-start" :width="332">
       <template #reference><slot /></template>
       <div class="chooser" @dragover.prevent.stop @drop.prevent.stop="drop">
         <div class="head">
           <ElInput v-model="wanted" size="small" placeholder="Search alphas" clearable aria-label="Search alphas" />
-          <ElButton size="small" :loading="taking" title="PNG, TIFF or EXR of heights, taken as they are; or drop one here" @click="picker?.click()">From a file…</ElButton>
-          <input ref="picker" type="file" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg" hidden aria-label="Alpha from a file" @change="pick" />
+          <ElButton
+            size="small"
+            :loading="taking"
+            title="PNG, TIFF or EXR of heights, taken as they are; or drop one here"
+            @click="picker?.click()"
+            >From a file…</ElButton
+          >
+          <input
+            ref="picker"
+            type="file"
+            accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg"
+            hidden
+            aria-label="Alpha from a file"
+            @change="pick"
+          />
         </div>
         <div class="alphas">
-          <button v-if="!wanted" type="button" :class="{ on: !chosen }" @click="choose(null)"><span class="none" />{{ none }}</button>
-          <button v-for="kept in found" :key="kept.id" type="button" :class="{ on: kept.id === chosen }" @click="choose(kept)">
+          <button v-if="!wanted" type="button" :class="{ on: !chosen }" @click="choose(null)">
+            <span class="none" />{{ none }}
+          </button>
+          <button
+            v-for="kept in found"
+            :key="kept.id"
+            type="button"
+            :class="{ on: kept.id === chosen }"
+            @click="choose(kept)"
+          >
             <img :src="pictureUrl('alphas', kept.id, kept.revision)" alt="" loading="lazy" />{{ kept.card.name }}
           </button>
         </div>
@@ -76,15 +108,73 @@ function drop(e: DragEvent): void {
 </template>
 
 <style scoped>
-.slot { position: relative; }
-.slot.over::after { content: ''; position: absolute; inset: 0; border: 3px solid var(--act); border-radius: var(--r); pointer-events: none; }
-.word { position: absolute; left: 8px; right: 8px; bottom: 8px; padding: 4px 8px; border-radius: var(--r); background: rgb(28 36 40 / 82%); color: #fff; text-align: center; font-size: 12px; pointer-events: none; }
-.chooser { display: grid; gap: 8px; }
-.head { display: grid; grid-template-columns: 1fr auto; gap: 8px; }
-.alphas { display: grid; grid-template-columns: repeat(3, 1fr); gap: 8px; max-height: 330px; overflow: auto; }
-.alphas button { border: 1px solid transparent; border-radius: var(--r); background: none; padding: 4px; cursor: pointer; font-size: var(--small); overflow-wrap: anywhere; }
-.alphas button:hover { background: var(--leaf); }
-.alphas button.on { border-color: var(--act); }
-img, .none { display: block; width: 100%; aspect-ratio: 1; border-radius: 4px; background: #000; margin-bottom: 3px; }
-.none { background: #fff; border: 1px solid var(--line); border-radius: 50%; }
+.slot {
+  position: relative;
+}
+.slot.over::after {
+  content: '';
+  position: absolute;
+  inset: 0;
+  border: 3px solid var(--act);
+  border-radius: var(--r);
+  pointer-events: none;
+}
+.word {
+  position: absolute;
+  left: 8px;
+  right: 8px;
+  bottom: 8px;
+  padding: 4px 8px;
+  border-radius: var(--r);
+  background: rgb(28 36 40 / 82%);
+  color: #fff;
+  text-align: center;
+  font-size: 12px;
+  pointer-events: none;
+}
+.chooser {
+  display: grid;
+  gap: 8px;
+}
+.head {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+}
+.alphas {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+  max-height: 330px;
+  overflow: auto;
+}
+.alphas button {
+  border: 1px solid transparent;
+  border-radius: var(--r);
+  background: none;
+  padding: 4px;
+  cursor: pointer;
+  font-size: var(--small);
+  overflow-wrap: anywhere;
+}
+.alphas button:hover {
+  background: var(--leaf);
+}
+.alphas button.on {
+  border-color: var(--act);
+}
+img,
+.none {
+  display: block;
+  width: 100%;
+  aspect-ratio: 1;
+  border-radius: 4px;
+  background: #000;
+  margin-bottom: 3px;
+}
+.none {
+  background: #fff;
+  border: 1px solid var(--line);
+  border-radius: 50%;
+}
 </style>

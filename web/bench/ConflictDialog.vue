@@ -8,9 +8,20 @@ const bench = useBrushBench();
 </script>
 
 <template>
-  <ElDialog v-model="bench.conflict" :title="bench.deleted ? 'Deleted in another window' : 'Changed in another window'" width="420px" :close-on-click-modal="false">
-    <p v-if="bench.deleted">“{{ bench.doc?.card.name }}” was deleted in another window since it was opened here. Your work is still here: keep it as a copy.</p>
-    <p v-else>“{{ bench.doc?.card.name }}” was saved from another window since it was opened here. Nothing is overwritten: keep your work as a copy beside it, or load the other and leave yours.</p>
+  <ElDialog
+    v-model="bench.conflict"
+    :title="bench.deleted ? 'Deleted in another window' : 'Changed in another window'"
+    width="420px"
+    :close-on-click-modal="false"
+  >
+    <p v-if="bench.deleted">
+      “{{ bench.doc?.card.name }}” was deleted in another window since it was opened here. Your work is still here: keep
+      it as a copy.
+    </p>
+    <p v-else>
+      “{{ bench.doc?.card.name }}” was saved from another window since it was opened here. Nothing is overwritten: keep
+      your work as a copy beside it, or load the other and leave yours.
+    </p>
     <template #footer>
       <ElButton v-if="!bench.deleted" @click="bench.revert()">Load the other</ElButton>
       <ElButton type="primary" @click="$emit('keep')">Keep mine as a copy</ElButton>

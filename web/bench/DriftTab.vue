@@ -7,7 +7,10 @@ import SettingList from './SettingList.vue';
 defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
-const PER = [{ value: 'dab', label: 'Every dab', help: 'Each dab differs' }, { value: 'stroke', label: 'Every stroke', help: 'The dabs of a stroke are alike, strokes differ' }] as const;
+const PER = [
+  { value: 'dab', label: 'Every dab', help: 'Each dab differs' },
+  { value: 'stroke', label: 'Every stroke', help: 'The dabs of a stroke are alike, strokes differ' },
+] as const;
 </script>
 
 <template>
@@ -16,9 +19,29 @@ const PER = [{ value: 'dab', label: 'Every dab', help: 'Each dab differs' }, { v
     <div class="heading">Shape</div>
     <div class="row">
       <span class="label">Varies</span>
-      <ChoiceBar label="Varies" :model-value="brush.drift.per" :options="PER" @update:model-value="(v) => edit((b) => { b.drift.per = v; })" />
+      <ChoiceBar
+        label="Varies"
+        :model-value="brush.drift.per"
+        :options="PER"
+        @update:model-value="
+          (v) =>
+            edit((b) => {
+              b.drift.per = v;
+            })
+        "
+      />
     </div>
-    <SettingList :brush="brush" :paths="['drift.size', ...(brush.drift.size > 0 ? ['drift.leastSize'] : []), 'drift.turn', 'drift.squash', 'drift.flip']" @edit="edit" />
+    <SettingList
+      :brush="brush"
+      :paths="[
+        'drift.size',
+        ...(brush.drift.size > 0 ? ['drift.leastSize'] : []),
+        'drift.turn',
+        'drift.squash',
+        'drift.flip',
+      ]"
+      @edit="edit"
+    />
   </div>
 </template>
 

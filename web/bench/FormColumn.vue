@@ -27,21 +27,72 @@ function choose(alpha: AlphaHead | null): void {
 <template>
   <div class="column">
     <AlphaChooser :chosen="brush.form.alphaId" none="Plain form" @choose="choose">
-      <button class="picture" type="button" title="Choose another alpha"><AlphaRing :alpha="alpha" :form="brush.form" /></button>
+      <button class="picture" type="button" title="Choose another alpha">
+        <AlphaRing :alpha="alpha" :form="brush.form" />
+      </button>
     </AlphaChooser>
-    <CheckNote v-if="missing" sentence="The alpha of this brush is gone; it stamps the plain form." mend="Keep the plain form" @mend="choose(null)" />
-    <div class="heading">Form <small v-if="alpha">relief {{ alpha.relief.toFixed(3) }}</small></div>
-    <div class="numbers"><SettingList :brush="brush" :paths="['form.fit', 'form.turn', 'form.ground', 'form.depth']" @edit="(change) => emit('edit', change)" /></div>
-    <ChoiceBar
-      label="Footprint" :model-value="brush.form.footprint" :options="[{ value: 'round', label: 'Round' }, { value: 'square', label: 'Square' }]"
-      @update:model-value="(v) => emit('edit', (b) => { b.form.footprint = v; })"
+    <CheckNote
+      v-if="missing"
+      sentence="The alpha of this brush is gone; it stamps the plain form."
+      mend="Keep the plain form"
+      @mend="choose(null)"
     />
-    <FalloffEditor :model-value="brush.touch.falloff" @update:model-value="(v) => emit('edit', (b) => { b.touch.falloff = v; })" />
+    <div class="heading">
+      Form <small v-if="alpha">relief {{ alpha.relief.toFixed(3) }}</small>
+    </div>
+    <div class="numbers">
+      <SettingList
+        :brush="brush"
+        :paths="['form.fit', 'form.turn', 'form.ground', 'form.depth']"
+        @edit="(change) => emit('edit', change)"
+      />
+    </div>
+    <ChoiceBar
+      label="Footprint"
+      :model-value="brush.form.footprint"
+      :options="[
+        { value: 'round', label: 'Round' },
+        { value: 'square', label: 'Square' },
+      ]"
+      @update:model-value="
+        (v) =>
+          emit('edit', (b) => {
+            b.form.footprint = v;
+          })
+      "
+    />
+    <FalloffEditor
+      :model-value="brush.touch.falloff"
+      @update:model-value="
+        (v) =>
+          emit('edit', (b) => {
+            b.touch.falloff = v;
+          })
+      "
+    />
   </div>
 </template>
 
 <style scoped>
-.column { display: grid; gap: 8px; align-content: start; padding: 12px; overflow: auto; border-right: 1px solid var(--line-soft); }
-.picture { border: 0; padding: 0; background: none; cursor: pointer; width: 100%; border-radius: var(--r); }
-.numbers { display: grid; gap: 8px; --label: 46px; }
+.column {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  padding: 12px;
+  overflow: auto;
+  border-right: 1px solid var(--line-soft);
+}
+.picture {
+  border: 0;
+  padding: 0;
+  background: none;
+  cursor: pointer;
+  width: 100%;
+  border-radius: var(--r);
+}
+.numbers {
+  display: grid;
+  gap: 8px;
+  --label: 46px;
+}
 </style>

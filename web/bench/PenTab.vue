@@ -21,20 +21,40 @@ const reading = (nodes: readonly CurveNode[]) => {
   const curve = prepareCurve(nodes);
   return (x: number): number => curveAt(curve, x);
 };
-const active = (brush: Brush, name: PenLinkName): boolean => brush.pen[name].low !== 100 || brush.pen[name].high !== 100;
+const active = (brush: Brush, name: PenLinkName): boolean =>
+  brush.pen[name].low !== 100 || brush.pen[name].high !== 100;
 </script>
 
 <template>
   <div class="tab">
     <ChoiceBar
-      class="links" label="Link" :model-value="link" :options="LINKS.map((l) => ({ ...l, label: active(brush, l.value) ? `${l.label} •` : l.label }))"
-      @update:model-value="(v) => { link = v; }"
+      class="links"
+      label="Link"
+      :model-value="link"
+      :options="LINKS.map((l) => ({ ...l, label: active(brush, l.value) ? `${l.label} •` : l.label }))"
+      @update:model-value="
+        (v) => {
+          link = v;
+        }
+      "
     />
     <SettingList :brush="brush" :paths="[`pen.${link}.low`, `pen.${link}.high`]" @edit="edit" />
-    <div class="heading">Curve between <small>{{ link.startsWith('pressure') ? 'light to firm' : 'slow to fast' }}</small></div>
+    <div class="heading">
+      Curve between <small>{{ link.startsWith('pressure') ? 'light to firm' : 'slow to fast' }}</small>
+    </div>
     <CurveEditor
-      editable label="Curve of the link" :height="64" :nodes="brush.pen[link].curve" :value="reading(brush.pen[link].curve)"
-      :describe="(n) => `${Math.round(n.x * 100)} % of the hand gives ${Math.round(n.y * 100)} % of the way`" @update:nodes="(nodes) => edit((b) => { b.pen[link].curve = nodes; })"
+      editable
+      label="Curve of the link"
+      :height="64"
+      :nodes="brush.pen[link].curve"
+      :value="reading(brush.pen[link].curve)"
+      :describe="(n) => `${Math.round(n.x * 100)} % of the hand gives ${Math.round(n.y * 100)} % of the way`"
+      @update:nodes="
+        (nodes) =>
+          edit((b) => {
+            b.pen[link].curve = nodes;
+          })
+      "
     />
     <SettingList v-if="link.startsWith('speed')" :brush="brush" :paths="['pen.fast']" @edit="edit" />
     <p class="muted">A mouse presses fully. 100 % at both ends leaves the hand out.</p>
@@ -43,8 +63,16 @@ const active = (brush: Brush, name: PenLinkName): boolean => brush.pen[name].low
 
 <style scoped src="./tab.css"></style>
 <style scoped>
-.links { flex-wrap: wrap; }
-.links :deep(button) { flex: 1 1 45%; }
-.links :deep(button:nth-child(odd)) { border-left: 0; }
-.links :deep(button:nth-child(n + 3)) { border-top: 1px solid var(--line); }
+.links {
+  flex-wrap: wrap;
+}
+.links :deep(button) {
+  flex: 1 1 45%;
+}
+.links :deep(button:nth-child(odd)) {
+  border-left: 0;
+}
+.links :deep(button:nth-child(n + 3)) {
+  border-top: 1px solid var(--line);
+}
 </style>

@@ -14,9 +14,24 @@ import { useStampOf } from './stampOf';
 const props = defineProps<{ brush: Brush; alpha: AlphaHead | null }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const proof = useProof();
-const stamp = useStampOf(() => props.brush, () => props.alpha);
+const stamp = useStampOf(
+  () => props.brush,
+  () => props.alpha,
+);
 const run = ref(false);
-const found = computed(() => stamp.value && brushChecks(stamp.value, proof.state.spacing > 0 ? { spacing: proof.refine.on ? Math.min(proof.refine.edge, proof.state.spacing) : proof.state.spacing, finer: proof.finer } : null));
+const found = computed(
+  () =>
+    stamp.value &&
+    brushChecks(
+      stamp.value,
+      proof.state.spacing > 0
+        ? {
+            spacing: proof.refine.on ? Math.min(proof.refine.edge, proof.state.spacing) : proof.state.spacing,
+            finer: proof.finer,
+          }
+        : null,
+    ),
+);
 const broken = computed(() => found.value?.checks.filter((c) => !c.ok) ?? []);
 const well = computed(() => found.value?.checks.filter((c) => c.ok) ?? []);
 /** How far a run of Build gets depends on the clay. */
@@ -24,12 +39,15 @@ const runs = computed(() => runsAlong(props.brush.stroke.type) && props.brush.to
 
 function mend(way: BrushMend): void {
   switch (way.kind) {
-    case 'set': return emit('edit', (b) => putNumber(b, way.path, way.value));
-    case 'plateau': return emit('edit', (b) => {
-      b.touch.falloff.kind = 'plateau';
-      b.touch.falloff.hold = way.hold;
-    });
-    case 'subdivide': void proof.subdivide();
+    case 'set':
+      return emit('edit', (b) => putNumber(b, way.path, way.value));
+    case 'plateau':
+      return emit('edit', (b) => {
+        b.touch.falloff.kind = 'plateau';
+        b.touch.falloff.hold = way.hold;
+      });
+    case 'subdivide':
+      void proof.subdivide();
   }
 }
 </script>
@@ -46,15 +64,46 @@ function mend(way: BrushMend): void {
       </div>
       <BrushProfile v-if="stamp && found" :stamp="stamp" :measures="found.measures" :run="run && runs" />
     </template>
-    <CheckNote v-for="c in broken" :key="c.name" :sentence="c.sentence" :mend="c.mend?.label ?? ''" @mend="c.mend && mend(c.mend)" />
-    <details v-if="well.length"><summary>{{ broken.length ? `${well.length} checks are well` : 'All checks are well' }}</summary><p v-for="c in well" :key="c.name" class="muted">{{ c.sentence }}</p></details>
+    <CheckNote
+      v-for="c in broken"
+      :key="c.name"
+      :sentence="c.sentence"
+      :mend="c.mend?.label ?? ''"
+      @mend="c.mend && mend(c.mend)"
+    />
+    <details v-if="well.length">
+      <summary>{{ broken.length ? `${well.length} checks are well` : 'All checks are well' }}</summary>
+      <p v-for="c in well" :key="c.name" class="muted">{{ c.sentence }}</p>
+    </details>
   </div>
 </template>
 
 <style scoped>
-.panel { display: grid; gap: 6px; margin-top: 4px; }
-.which { display: flex; gap: 10px; font-weight: 400; }
-.which button { border: 0; background: none; padding: 0; cursor: pointer; color: var(--ink-3); font-size: var(--small); }
-.which .on { color: var(--act-deep); font-weight: 600; }
-summary { cursor: pointer; color: var(--ink-2); font-size: var(--small); }
+.panel {
+  display: grid;
+  gap: 6px;
+  margin-top: 4px;
+}
+.which {
+  display: flex;
+  gap: 10px;
+  font-weight: 400;
+}
+.which button {
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+  color: var(--ink-3);
+  font-size: var(--small);
+}
+.which .on {
+  color: var(--act-deep);
+  font-weight: 600;
+}
+summary {
+  cursor: pointer;
+  color: var(--ink-2);
+  font-size: var(--small);
+}
 </style>

@@ -9,7 +9,10 @@ const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 
 <template>
   <SettingSlider
-    v-for="path in paths" :key="path" :meta="settingAt(BrushSchema, path)" :model-value="numberAt(brush, path)"
+    v-for="path in paths"
+    :key="path"
+    :meta="settingAt(BrushSchema, path)"
+    :model-value="numberAt(brush, path)"
     @update:model-value="(value) => emit('edit', (b) => putNumber(b, path, value))"
   />
 </template>

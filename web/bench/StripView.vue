@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** A lit strip with the brush's stroke on it, drawn anew with every change; while one is drawn only the latest waits. */
+/**
+ * A lit strip with the brush's stroke on it, drawn anew with every change; while one is drawn only the latest waits.
+ */
 import * as Comlink from 'comlink';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { AlphaHead } from '#core/kept';
@@ -14,7 +16,9 @@ const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
 const WIDTH = 960;
 const canvas = ref<HTMLCanvasElement>();
 const drawn = ref('');
-const thread = startThread<StripWorker>(new Worker(new URL('../workers/strip.worker.ts', import.meta.url), { type: 'module' }));
+const thread = startThread<StripWorker>(
+  new Worker(new URL('../workers/strip.worker.ts', import.meta.url), { type: 'module' }),
+);
 const { worker } = thread;
 let waiting = false;
 let busy = false;
@@ -24,7 +28,11 @@ async function know(alpha: AlphaHead | null): Promise<string | null> {
   if (!alpha) return null;
   if (!(await worker.knows(alpha.blob))) {
     const bytes = await getBlob(alpha.blob);
-    await worker.setForm(alpha.blob, { format: alpha.format, size: alpha.size, relief: alpha.relief }, Comlink.transfer(bytes, [bytes]));
+    await worker.setForm(
+      alpha.blob,
+      { format: alpha.format, size: alpha.size, relief: alpha.relief },
+      Comlink.transfer(bytes, [bytes]),
+    );
   }
   return alpha.blob;
 }
@@ -60,12 +68,26 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div class="strip" :data-busy="drawn !== worksOf(brush)" title="The brush under rising and falling pressure; stamps growing and shrinking">
+  <div
+    class="strip"
+    :data-busy="drawn !== worksOf(brush)"
+    title="The brush under rising and falling pressure; stamps growing and shrinking"
+  >
     <canvas ref="canvas" role="img" aria-label="Strip: the brush under rising and falling pressure" />
   </div>
 </template>
 
 <style scoped>
-.strip { height: 92px; overflow: hidden; background: var(--clay); border-top: 1px solid var(--line); }
-canvas { width: 100%; height: 100%; object-fit: cover; display: block; }
+.strip {
+  height: 92px;
+  overflow: hidden;
+  background: var(--clay);
+  border-top: 1px solid var(--line);
+}
+canvas {
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+  display: block;
+}
 </style>

@@ -22,29 +22,84 @@ const edit = (change: (brush: Brush) => void): void => emit('edit', change);
 const TABS = ['Touch', 'Stroke', 'Drift', 'Pen', 'Tooth', 'Card'] as const;
 const tab = useLocalStorage<(typeof TABS)[number]>('brush-tab', 'Touch');
 if (!TABS.includes(tab.value)) tab.value = 'Touch';
-watch(() => props.nameProblem, (problem) => {
-  if (problem) document.getElementById('brush-name')?.focus();
-});
+watch(
+  () => props.nameProblem,
+  (problem) => {
+    if (problem) document.getElementById('brush-name')?.focus();
+  },
+);
 /** Tabs where something differs from what a new brush has, so that an expert sees where to look. */
 const marked = computed(() => {
   const { drift, pen, tooth, stroke } = props.brush;
   return new Set([
-    ...(drift.count > 1 || drift.along + drift.across + drift.size + drift.turn + drift.squash + drift.flip > 0 ? ['Drift'] : []),
-    ...([pen.pressureSize, pen.pressureStrength, pen.speedSize, pen.speedStrength].some((l) => l.low !== 100 || l.high !== 100) ? ['Pen'] : []),
-    ...(tooth.alphaId ? ['Tooth'] : []), ...(stroke.taperStart + stroke.taperEnd + stroke.fade + stroke.steady > 0 || stroke.turnFrom !== 'fixed' ? ['Stroke'] : []),
+    ...(drift.count > 1 || drift.along + drift.across + drift.size + drift.turn + drift.squash + drift.flip > 0
+      ? ['Drift']
+      : []),
+    ...([pen.pressureSize, pen.pressureStrength, pen.speedSize, pen.speedStrength].some(
+      (l) => l.low !== 100 || l.high !== 100,
+    )
+      ? ['Pen']
+      : []),
+    ...(tooth.alphaId ? ['Tooth'] : []),
+    ...(stroke.taperStart + stroke.taperEnd + stroke.fade + stroke.steady > 0 || stroke.turnFrom !== 'fixed'
+      ? ['Stroke']
+      : []),
   ]);
 });
 </script>
 
 <template>
   <div class="column">
-    <label class="row name"><span class="label">Name</span><input id="brush-name" class="field" :class="{ bad: nameProblem }" maxlength="80" :value="brush.card.name" @input="(e) => edit((b) => { b.card.name = (e.target as HTMLInputElement).value; })" /></label>
+    <label class="row name"
+      ><span class="label">Name</span
+      ><input
+        id="brush-name"
+        class="field"
+        :class="{ bad: nameProblem }"
+        maxlength="80"
+        :value="brush.card.name"
+        @input="
+          (e) =>
+            edit((b) => {
+              b.card.name = (e.target as HTMLInputElement).value;
+            })
+        "
+    /></label>
     <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
-    <StrokeTypes :model-value="brush.stroke.type" @update:model-value="(v) => edit((b) => { b.stroke.type = v; })" />
-    <ChoiceBar class="mapping" label="Mapping" :model-value="brush.stroke.mapping" :options="MAPPING_CHOICES" @update:model-value="(v) => edit((b) => { b.stroke.mapping = v; })" />
+    <StrokeTypes
+      :model-value="brush.stroke.type"
+      @update:model-value="
+        (v) =>
+          edit((b) => {
+            b.stroke.type = v;
+          })
+      "
+    />
+    <ChoiceBar
+      class="mapping"
+      label="Mapping"
+      :model-value="brush.stroke.mapping"
+      :options="MAPPING_CHOICES"
+      @update:model-value="
+        (v) =>
+          edit((b) => {
+            b.stroke.mapping = v;
+          })
+      "
+    />
     <SettingList v-if="brush.stroke.mapping === 'wrapped'" :brush="brush" :paths="['form.tile']" @edit="edit" />
     <div class="tabs" role="tablist">
-      <button v-for="t in TABS" :key="t" type="button" role="tab" :aria-selected="tab === t" :class="{ on: tab === t }" @click="tab = t">{{ t }}<i v-if="marked.has(t)" title="Set" /></button>
+      <button
+        v-for="t in TABS"
+        :key="t"
+        type="button"
+        role="tab"
+        :aria-selected="tab === t"
+        :class="{ on: tab === t }"
+        @click="tab = t"
+      >
+        {{ t }}<i v-if="marked.has(t)" title="Set" />
+      </button>
     </div>
     <TouchTab v-if="tab === 'Touch'" :brush="brush" @edit="edit" />
     <StrokeTab v-else-if="tab === 'Stroke'" :brush="brush" @edit="edit" />
@@ -57,13 +112,56 @@ const marked = computed(() => {
 </template>
 
 <style scoped>
-.column { display: grid; gap: 8px; align-content: start; grid-auto-rows: max-content; padding: 12px 14px; overflow: auto; }
-.name { grid-template-columns: 44px 1fr; }
-.column > :deep(.slider) { --label: 92px; }
-.mapping :deep(button) { padding: 0 2px; font-size: 12px; letter-spacing: -.01em; }
-.tabs { display: flex; gap: 14px; border-bottom: 1px solid var(--line); margin-top: 2px; }
-.tabs button { border: 0; background: none; padding: 4px 0 5px; cursor: pointer; color: var(--ink-2); border-bottom: 2px solid transparent; margin-bottom: -1px; position: relative; }
-.tabs button:hover { color: var(--ink); }
-.tabs .on { color: var(--ink); font-weight: 600; border-color: var(--act); }
-.tabs i { position: absolute; width: 5px; height: 5px; border-radius: 50%; background: var(--act); right: -7px; top: 8px; }
+.column {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  grid-auto-rows: max-content;
+  padding: 12px 14px;
+  overflow: auto;
+}
+.name {
+  grid-template-columns: 44px 1fr;
+}
+.column > :deep(.slider) {
+  --label: 92px;
+}
+.mapping :deep(button) {
+  padding: 0 2px;
+  font-size: 12px;
+  letter-spacing: -0.01em;
+}
+.tabs {
+  display: flex;
+  gap: 14px;
+  border-bottom: 1px solid var(--line);
+  margin-top: 2px;
+}
+.tabs button {
+  border: 0;
+  background: none;
+  padding: 4px 0 5px;
+  cursor: pointer;
+  color: var(--ink-2);
+  border-bottom: 2px solid transparent;
+  margin-bottom: -1px;
+  position: relative;
+}
+.tabs button:hover {
+  color: var(--ink);
+}
+.tabs .on {
+  color: var(--ink);
+  font-weight: 600;
+  border-color: var(--act);
+}
+.tabs i {
+  position: absolute;
+  width: 5px;
+  height: 5px;
+  border-radius: 50%;
+  background: var(--act);
+  right: -7px;
+  top: 8px;
+}
 </style>

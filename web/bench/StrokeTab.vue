@@ -11,7 +11,8 @@ const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
 const runs = computed(() => runsAlong(props.brush.stroke.type));
 const hand = computed(() => [
-  ...(props.brush.stroke.type === 'linger' ? ['stroke.rate'] : []), ...(['trail', 'linger'].includes(props.brush.stroke.type) ? ['stroke.steady'] : []),
+  ...(props.brush.stroke.type === 'linger' ? ['stroke.rate'] : []),
+  ...(['trail', 'linger'].includes(props.brush.stroke.type) ? ['stroke.steady'] : []),
 ]);
 const tapered = computed(() => props.brush.stroke.taperStart > 0 || props.brush.stroke.taperEnd > 0);
 </script>
@@ -20,12 +21,31 @@ const tapered = computed(() => props.brush.stroke.taperStart > 0 || props.brush.
   <div class="tab">
     <div class="row">
       <span class="label">Turn from</span>
-      <ChoiceBar label="Turn from" :model-value="brush.stroke.turnFrom" :options="TURN_CHOICES" @update:model-value="(v) => edit((b) => { b.stroke.turnFrom = v; })" />
+      <ChoiceBar
+        label="Turn from"
+        :model-value="brush.stroke.turnFrom"
+        :options="TURN_CHOICES"
+        @update:model-value="
+          (v) =>
+            edit((b) => {
+              b.stroke.turnFrom = v;
+            })
+        "
+      />
     </div>
     <template v-if="runs">
       <SettingList :brush="brush" :paths="hand" @edit="edit" />
       <div class="heading">Ends</div>
-      <SettingList :brush="brush" :paths="['stroke.taperStart', 'stroke.taperEnd', ...(tapered ? ['stroke.tipSize', 'stroke.tipStrength'] : []), 'stroke.fade']" @edit="edit" />
+      <SettingList
+        :brush="brush"
+        :paths="[
+          'stroke.taperStart',
+          'stroke.taperEnd',
+          ...(tapered ? ['stroke.tipSize', 'stroke.tipStrength'] : []),
+          'stroke.fade',
+        ]"
+        @edit="edit"
+      />
     </template>
     <p v-else class="muted">Spacing, tapers and fade are for strokes that run along a line.</p>
   </div>

@@ -15,32 +15,122 @@ const edit = (change: (brush: Brush) => void): void => emit('edit', change);
 const library = useLibrary();
 const kept = computed(() => library.alpha(props.brush.tooth.alphaId));
 const gone = computed(() => props.brush.tooth.alphaId !== null && !kept.value && library.loaded);
-const HOLDS = [{ value: 'surface', label: 'Body', help: 'Lies still on the body' }, { value: 'dab', label: 'Dab', help: 'Goes along with each dab' }] as const;
-const SCALES = [{ value: 'fixed', label: 'Fixed', help: 'The same size on the body, whatever the brush’s size' }, { value: 'follows', label: 'With size', help: 'Grows with the dab' }] as const;
+const HOLDS = [
+  { value: 'surface', label: 'Body', help: 'Lies still on the body' },
+  { value: 'dab', label: 'Dab', help: 'Goes along with each dab' },
+] as const;
+const SCALES = [
+  { value: 'fixed', label: 'Fixed', help: 'The same size on the body, whatever the brush’s size' },
+  { value: 'follows', label: 'With size', help: 'Grows with the dab' },
+] as const;
 </script>
 
 <template>
   <div class="tab">
-    <AlphaChooser :chosen="brush.tooth.alphaId" none="No tooth" @choose="(alpha) => edit((b) => { b.tooth.alphaId = alpha?.id ?? null; })">
+    <AlphaChooser
+      :chosen="brush.tooth.alphaId"
+      none="No tooth"
+      @choose="
+        (alpha) =>
+          edit((b) => {
+            b.tooth.alphaId = alpha?.id ?? null;
+          })
+      "
+    >
       <button type="button" class="chosen" title="Choose the tooth’s picture">
         <img v-if="kept" :src="pictureUrl('alphas', kept.id, kept.revision)" alt="" /><span v-else class="empty" />
         {{ kept ? kept.card.name : 'No tooth: choose a picture' }}
       </button>
     </AlphaChooser>
-    <CheckNote v-if="gone" sentence="The tooth’s alpha is gone; the brush works without it." mend="Take it off" @mend="edit((b) => { b.tooth.alphaId = null; })" />
+    <CheckNote
+      v-if="gone"
+      sentence="The tooth’s alpha is gone; the brush works without it."
+      mend="Take it off"
+      @mend="
+        edit((b) => {
+          b.tooth.alphaId = null;
+        })
+      "
+    />
     <template v-if="brush.tooth.alphaId">
-      <SettingList :brush="brush" :paths="['tooth.depth', brush.tooth.scale === 'fixed' ? 'tooth.side' : 'tooth.share', 'tooth.turn']" @edit="edit" />
-      <div class="row"><span class="label">Held by</span><ChoiceBar label="Held by" :model-value="brush.tooth.holds" :options="HOLDS" @update:model-value="(v) => edit((b) => { b.tooth.holds = v; })" /></div>
-      <div class="row"><span class="label">Scale</span><ChoiceBar label="Scale" :model-value="brush.tooth.scale" :options="SCALES" @update:model-value="(v) => edit((b) => { b.tooth.scale = v; })" /></div>
-      <label class="row"><span class="label">Invert</span><input type="checkbox" :checked="brush.tooth.invert" @change="(e) => edit((b) => { b.tooth.invert = (e.target as HTMLInputElement).checked; })" /></label>
+      <SettingList
+        :brush="brush"
+        :paths="['tooth.depth', brush.tooth.scale === 'fixed' ? 'tooth.side' : 'tooth.share', 'tooth.turn']"
+        @edit="edit"
+      />
+      <div class="row">
+        <span class="label">Held by</span
+        ><ChoiceBar
+          label="Held by"
+          :model-value="brush.tooth.holds"
+          :options="HOLDS"
+          @update:model-value="
+            (v) =>
+              edit((b) => {
+                b.tooth.holds = v;
+              })
+          "
+        />
+      </div>
+      <div class="row">
+        <span class="label">Scale</span
+        ><ChoiceBar
+          label="Scale"
+          :model-value="brush.tooth.scale"
+          :options="SCALES"
+          @update:model-value="
+            (v) =>
+              edit((b) => {
+                b.tooth.scale = v;
+              })
+          "
+        />
+      </div>
+      <label class="row"
+        ><span class="label">Invert</span
+        ><input
+          type="checkbox"
+          :checked="brush.tooth.invert"
+          @change="
+            (e) =>
+              edit((b) => {
+                b.tooth.invert = (e.target as HTMLInputElement).checked;
+              })
+          "
+      /></label>
     </template>
   </div>
 </template>
 
 <style scoped src="./tab.css"></style>
 <style scoped>
-.chosen { display: flex; align-items: center; gap: 10px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); padding: 4px; cursor: pointer; text-align: left; width: 100%; }
-.chosen:hover { border-color: var(--ink-3); }
-img, .empty { width: 40px; height: 40px; border-radius: 4px; background: var(--well); display: block; }
-input[type='checkbox'] { justify-self: start; accent-color: var(--act); width: 16px; height: 16px; }
+.chosen {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: var(--field);
+  padding: 4px;
+  cursor: pointer;
+  text-align: left;
+  width: 100%;
+}
+.chosen:hover {
+  border-color: var(--ink-3);
+}
+img,
+.empty {
+  width: 40px;
+  height: 40px;
+  border-radius: 4px;
+  background: var(--well);
+  display: block;
+}
+input[type='checkbox'] {
+  justify-self: start;
+  accent-color: var(--act);
+  width: 16px;
+  height: 16px;
+}
 </style>

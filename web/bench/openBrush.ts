@@ -17,13 +17,17 @@ export function useOpenBrush(id: () => string, path: string) {
   const alphas = computed(() => (bench.doc ? library.alphasOf(bench.doc) : { form: null, tooth: null }));
   const alpha = computed(() => alphas.value.form);
 
-  watch(id, async (wanted) => {
-    if (bench.doc?.id !== wanted) {
-      opening.value = true;
-      await bench.open(wanted);
-    }
-    opening.value = false;
-  }, { immediate: true });
+  watch(
+    id,
+    async (wanted) => {
+      if (bench.doc?.id !== wanted) {
+        opening.value = true;
+        await bench.open(wanted);
+      }
+      opening.value = false;
+    },
+    { immediate: true },
+  );
 
   function go(to: string): void {
     void router.push(`${path}/${to}`);

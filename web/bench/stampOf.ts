@@ -17,15 +17,26 @@ export function useStampOf(brush: () => Brush, alpha: () => AlphaHead | null): R
     stamp.value = resolveBrush(brush(), now && form.value ? form.value.form : null);
   }
 
-  watch(() => alpha()?.blob, async (blob) => {
-    const now = alpha();
-    if (now && blob) {
-      const shown = await shownAlpha(now).catch(() => null);
-      if (!shown || alpha()?.blob !== blob) return;
-      form.value = { blob, form: { pyramid: pyramid({ width: shown.size, height: shown.size, data: shown.heights }), relief: now.relief, vector: null } };
-    }
-    resolve();
-  }, { immediate: true });
+  watch(
+    () => alpha()?.blob,
+    async (blob) => {
+      const now = alpha();
+      if (now && blob) {
+        const shown = await shownAlpha(now).catch(() => null);
+        if (!shown || alpha()?.blob !== blob) return;
+        form.value = {
+          blob,
+          form: {
+            pyramid: pyramid({ width: shown.size, height: shown.size, data: shown.heights }),
+            relief: now.relief,
+            vector: null,
+          },
+        };
+      }
+      resolve();
+    },
+    { immediate: true },
+  );
   watch(() => JSON.stringify([brush().form, brush().touch, brush().stroke]), resolve);
   return stamp;
 }

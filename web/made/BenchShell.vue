@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** What the benches of made things share: lineage and state above, two leaves, what to say when there is nothing to show, the belt. */
+/**
+ * What the benches of made things share: lineage and state above, two leaves, what to say when there is nothing to
+ * show, the belt.
+ */
 import { useRouter } from 'vue-router';
 import type { AlphaHead } from '#core/kept';
 import type { Source } from '#core/settings';
@@ -27,22 +30,50 @@ const router = useRouter();
 <template>
   <div class="bench">
     <TopBar>
-      <LineageTrail v-if="source ?? alpha" :source="source ?? null" :alpha="alpha ?? null" :open="alpha ? 'alpha' : 'source'" />
+      <LineageTrail
+        v-if="source ?? alpha"
+        :source="source ?? null"
+        :alpha="alpha ?? null"
+        :open="alpha ? 'alpha' : 'source'"
+      />
       <template #end>
-        <SaveState v-if="source ?? alpha" :open="bench" reverts @save="bench.save()" @revert="bench.revert()" @cancel="bench.cancel?.()" />
+        <SaveState
+          v-if="source ?? alpha"
+          :open="bench"
+          reverts
+          @save="bench.save()"
+          @revert="bench.revert()"
+          @cancel="bench.cancel?.()"
+        />
       </template>
     </TopBar>
     <main>
-      <LeafPair v-if="source ?? alpha" :name="leaves.name" :start="leaves.start" :left-label="leaves.left" :right-label="leaves.right">
+      <LeafPair
+        v-if="source ?? alpha"
+        :name="leaves.name"
+        :start="leaves.start"
+        :left-label="leaves.left"
+        :right-label="leaves.right"
+      >
         <template #left><slot name="left" /></template>
         <template #right><slot name="right" /></template>
       </LeafPair>
       <div v-else class="empty">
         <p v-if="bench.opening">Opening {{ what }}…</p>
-        <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
+        <template v-else
+          ><p role="alert">{{ bench.problem }}</p>
+          <RouterLink class="btn" to="/sources">To the sources</RouterLink></template
+        >
       </div>
       <template v-if="source ?? alpha">
-        <ConflictNote v-if="bench.conflict" :deleted="bench.deleted" :name="(alpha ?? source)!.card.name" :bench="alpha ? 'alpha' : source!.kind" :keep-as-copy="bench.keepAsCopy" @revert="bench.revert()" />
+        <ConflictNote
+          v-if="bench.conflict"
+          :deleted="bench.deleted"
+          :name="(alpha ?? source)!.card.name"
+          :bench="alpha ? 'alpha' : source!.kind"
+          :keep-as-copy="bench.keepAsCopy"
+          @revert="bench.revert()"
+        />
         <p v-else-if="bench.problem ?? told" class="problem" role="alert">{{ bench.problem ?? told }}</p>
       </template>
     </main>
@@ -51,8 +82,33 @@ const router = useRouter();
 </template>
 
 <style scoped>
-.bench { height: 100%; display: grid; grid-template-rows: 48px 1fr auto; }
-main { position: relative; min-height: 0; }
-.empty { height: 100%; display: grid; place-content: center; justify-items: center; gap: 12px; }
-.problem { position: absolute; left: 12px; bottom: 12px; max-width: 60%; padding: 8px 12px; border-radius: var(--r); background: var(--warn-wash); color: var(--warn); display: flex; gap: 10px; align-items: center; }
+.bench {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 48px 1fr auto;
+}
+main {
+  position: relative;
+  min-height: 0;
+}
+.empty {
+  height: 100%;
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 12px;
+}
+.problem {
+  position: absolute;
+  left: 12px;
+  bottom: 12px;
+  max-width: 60%;
+  padding: 8px 12px;
+  border-radius: var(--r);
+  background: var(--warn-wash);
+  color: var(--warn);
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
 </style>

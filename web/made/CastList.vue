@@ -30,7 +30,8 @@ async function cast(over: AlphaHead | null): Promise<void> {
   fresh.value = made.id;
   name.value = '';
   const followers = library.followersOf(made.id).map((n) => `“${n}”`);
-  if (over && followers.length) tellNotice(`${followers.join(', ')} ${followers.length === 1 ? 'follows' : 'follow'} the new cast.`);
+  if (over && followers.length)
+    tellNotice(`${followers.join(', ')} ${followers.length === 1 ? 'follows' : 'follow'} the new cast.`);
 }
 async function makeBrush(alpha: AlphaHead): Promise<void> {
   await router.push(`/bench/brush/${await brushFrom(alpha)}`);
@@ -39,19 +40,50 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 
 <template>
   <div class="cast">
-    <div class="row"><span class="label">Size, px</span><ChoiceBar v-model="size" label="Size in pixels" :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))" /></div>
-    <label v-if="bevel" class="check"><input v-model="bevelled" type="checkbox" /> Rounded edges; a bevel step that can be changed later</label>
+    <div class="row">
+      <span class="label">Size, px</span
+      ><ChoiceBar
+        v-model="size"
+        label="Size in pixels"
+        :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))"
+      />
+    </div>
+    <label v-if="bevel" class="check"
+      ><input v-model="bevelled" type="checkbox" /> Rounded edges; a bevel step that can be changed later</label
+    >
     <div class="row go">
       <input v-model="name" class="field" :placeholder="offered" aria-label="Name of the cast" maxlength="80" />
       <button v-if="bench.share === null" class="btn main" type="button" @click="cast(null)">Cast</button>
-      <template v-else><progress :value="bench.share" max="1" aria-label="Casting" /><button class="btn" type="button" @click="bench.cancel()">Cancel</button></template>
+      <template v-else
+        ><progress :value="bench.share" max="1" aria-label="Casting" /><button
+          class="btn"
+          type="button"
+          @click="bench.cancel()"
+        >
+          Cancel
+        </button></template
+      >
     </div>
-    <div class="heading part">Cast from this <small>{{ bench.casts.length || 'none yet' }}</small></div>
+    <div class="heading part">
+      Cast from this <small>{{ bench.casts.length || 'none yet' }}</small>
+    </div>
     <ul>
       <li v-for="doc in bench.casts" :key="doc.id" :class="{ fresh: doc.id === fresh }">
-        <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt="" /></RouterLink>
-        <span><CutName :name="doc.card.name" /><small>{{ alphaFacts(doc) }}</small></span>
-        <button class="btn quiet" type="button" title="Cast it anew as the source is now; brushes follow" :aria-label="`Cast ${doc.card.name} anew`" @click="cast(doc)"><RefreshCw :size="15" /></button>
+        <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
+          ><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt=""
+        /></RouterLink>
+        <span
+          ><CutName :name="doc.card.name" /><small>{{ alphaFacts(doc) }}</small></span
+        >
+        <button
+          class="btn quiet"
+          type="button"
+          title="Cast it anew as the source is now; brushes follow"
+          :aria-label="`Cast ${doc.card.name} anew`"
+          @click="cast(doc)"
+        >
+          <RefreshCw :size="15" />
+        </button>
         <button class="btn" type="button" @click="makeBrush(doc)">Make brush</button>
       </li>
     </ul>
@@ -59,15 +91,55 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 </template>
 
 <style scoped>
-.cast { display: grid; gap: 8px; }
-.go { grid-template-columns: 1fr auto auto; }
-.check { display: flex; gap: 6px; align-items: center; color: var(--ink-2); }
-.part { padding-top: 8px; border-top: 1px solid var(--line-soft); }
-progress { width: 110px; accent-color: var(--act); }
-li { display: flex; align-items: center; gap: 4px; padding: 4px; border-radius: var(--r); }
-li.fresh { background: var(--act-wash); }
-li img { width: 40px; height: 40px; border-radius: 4px; display: block; margin-right: 6px; }
-li > span { flex: 1; min-width: 0; font-weight: 500; }
-li small { display: block; font-weight: 400; color: var(--ink-2); }
-.quiet { padding: 0 8px; }
+.cast {
+  display: grid;
+  gap: 8px;
+}
+.go {
+  grid-template-columns: 1fr auto auto;
+}
+.check {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  color: var(--ink-2);
+}
+.part {
+  padding-top: 8px;
+  border-top: 1px solid var(--line-soft);
+}
+progress {
+  width: 110px;
+  accent-color: var(--act);
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding: 4px;
+  border-radius: var(--r);
+}
+li.fresh {
+  background: var(--act-wash);
+}
+li img {
+  width: 40px;
+  height: 40px;
+  border-radius: 4px;
+  display: block;
+  margin-right: 6px;
+}
+li > span {
+  flex: 1;
+  min-width: 0;
+  font-weight: 500;
+}
+li small {
+  display: block;
+  font-weight: 400;
+  color: var(--ink-2);
+}
+.quiet {
+  padding: 0 8px;
+}
 </style>

@@ -28,5 +28,10 @@ watch(() => [props.heights, props.repeat], draw);
 <template><canvas ref="canvas" /></template>
 
 <style scoped>
-canvas { width: 100%; height: 100%; display: block; object-fit: contain; }
+canvas {
+  width: 100%;
+  height: 100%;
+  display: block;
+  object-fit: contain;
+}
 </style>

@@ -2,7 +2,15 @@
 /** The blocks of lettering, and the settings of the chosen one. */
 import { Copy, Plus, Trash2 } from '@lucide/vue';
 import { computed, ref } from 'vue';
-import { BlockSchema, MOST_BLOCK_TEXT, MOST_BLOCKS, settingsIn, SHIPPED_FONTS, type Block, type Lettering } from '#core/settings';
+import {
+  BlockSchema,
+  MOST_BLOCK_TEXT,
+  MOST_BLOCKS,
+  settingsIn,
+  SHIPPED_FONTS,
+  type Block,
+  type Lettering,
+} from '#core/settings';
 import { postFont } from '../api/client';
 import ChoiceBar from '../parts/ChoiceBar.vue';
 import SettingSlider from '../parts/SettingSlider.vue';
@@ -19,9 +27,17 @@ const numbers = settingsIn(BlockSchema);
 const picker = ref<HTMLInputElement>();
 const fontProblem = ref<string | null>(null);
 
-const own = computed(() => [...new Map(doc.value.blocks.flatMap((b) => (b.font.kind === 'own' ? [[b.font.blob, b.font.name] as const] : [])))]);
-const fontValue = computed(() => (block.value ? (block.value.font.kind === 'own' ? `own:${block.value.font.blob}` : block.value.font.key) : ''));
-const canBold = computed(() => block.value?.font.kind === 'shipped' && SHIPPED_FONTS.some((f) => 'bold' in f && block.value!.font.kind === 'shipped' && f.key === block.value!.font.key));
+const own = computed(() => [
+  ...new Map(doc.value.blocks.flatMap((b) => (b.font.kind === 'own' ? [[b.font.blob, b.font.name] as const] : []))),
+]);
+const fontValue = computed(() =>
+  block.value ? (block.value.font.kind === 'own' ? `own:${block.value.font.blob}` : block.value.font.key) : '',
+);
+const canBold = computed(
+  () =>
+    block.value?.font.kind === 'shipped' &&
+    SHIPPED_FONTS.some((f) => 'bold' in f && block.value!.font.kind === 'shipped' && f.key === block.value!.font.key),
+);
 
 function edit(label: string, change: (block: Block) => void): void {
   bench.edit(`${label} ${props.chosen}`, (made) => {
@@ -31,7 +47,11 @@ function edit(label: string, change: (block: Block) => void): void {
 }
 function add(of: Block | null): void {
   if (doc.value.blocks.length >= MOST_BLOCKS) return;
-  const made = BlockSchema.parse({ ...(of ? plain(of) : {}), id: crypto.randomUUID(), ...(of ? { y: Math.min(150, of.y + 8) } : { text: 'New block' }) });
+  const made = BlockSchema.parse({
+    ...(of ? plain(of) : {}),
+    id: crypto.randomUUID(),
+    ...(of ? { y: Math.min(150, of.y + 8) } : { text: 'New block' }),
+  });
   bench.edit(`add ${made.id}`, (m) => {
     if (m.kind === 'lettering') m.blocks.push(made);
   });
@@ -47,7 +67,11 @@ function remove(id: string): void {
 function chooseFont(value: string): void {
   if (value === 'file') return void picker.value?.click();
   const found = own.value.find(([blob]) => `own:${blob}` === value);
-  edit('font', (b) => (b.font = found ? { kind: 'own', blob: found[0], name: found[1] } : { kind: 'shipped', key: value as 'oswald' }));
+  edit(
+    'font',
+    (b) =>
+      (b.font = found ? { kind: 'own', blob: found[0], name: found[1] } : { kind: 'shipped', key: value as 'oswald' }),
+  );
 }
 async function takeFont(file: File | undefined): Promise<void> {
   if (!file) return;
@@ -65,44 +89,195 @@ defineExpose({ takeFont });
 
 <template>
   <div class="column">
-    <div class="heading">Blocks <button type="button" class="btn quiet" title="Another block" aria-label="Another block" :disabled="doc.blocks.length >= MOST_BLOCKS" @click="add(null)"><Plus :size="15" /></button></div>
-    <p v-if="doc.blocks.length >= MOST_BLOCKS" class="muted" role="status">{{ MOST_BLOCKS }} blocks are the most a lettering holds; take one away, or begin another lettering.</p>
+    <div class="heading">
+      Blocks
+      <button
+        type="button"
+        class="btn quiet"
+        title="Another block"
+        aria-label="Another block"
+        :disabled="doc.blocks.length >= MOST_BLOCKS"
+        @click="add(null)"
+      >
+        <Plus :size="15" />
+      </button>
+    </div>
+    <p v-if="doc.blocks.length >= MOST_BLOCKS" class="muted" role="status">
+      {{ MOST_BLOCKS }} blocks are the most a lettering holds; take one away, or begin another lettering.
+    </p>
     <ul>
       <li v-for="b in doc.blocks" :key="b.id" :class="{ on: b.id === chosen }">
-        <button type="button" class="name" :aria-pressed="b.id === chosen" @click="emit('choose', b.id)">{{ b.text.split('\n')[0] || 'empty' }}</button>
+        <button type="button" class="name" :aria-pressed="b.id === chosen" @click="emit('choose', b.id)">
+          {{ b.text.split('\n')[0] || 'empty' }}
+        </button>
         <button type="button" title="Copy" :aria-label="`Copy ${b.text}`" @click="add(b)"><Copy :size="14" /></button>
-        <button type="button" title="Take it away" :aria-label="`Take ${b.text} away`" :disabled="doc.blocks.length === 1" @click="remove(b.id)"><Trash2 :size="14" /></button>
+        <button
+          type="button"
+          title="Take it away"
+          :aria-label="`Take ${b.text} away`"
+          :disabled="doc.blocks.length === 1"
+          @click="remove(b.id)"
+        >
+          <Trash2 :size="14" />
+        </button>
       </li>
     </ul>
     <template v-if="block">
-      <textarea class="field text" rows="3" aria-label="Text" :maxlength="MOST_BLOCK_TEXT" :value="block.text" @input="edit('text', (b) => { b.text = ($event.target as HTMLTextAreaElement).value; })" />
-      <p v-if="block.text.length >= MOST_BLOCK_TEXT" class="muted" role="status">A block holds {{ MOST_BLOCK_TEXT }} characters; go on in another block.</p>
-      <select class="field" aria-label="Font" :value="fontValue" @change="chooseFont(($event.target as HTMLSelectElement).value)">
+      <textarea
+        class="field text"
+        rows="3"
+        aria-label="Text"
+        :maxlength="MOST_BLOCK_TEXT"
+        :value="block.text"
+        @input="
+          edit('text', (b) => {
+            b.text = ($event.target as HTMLTextAreaElement).value;
+          })
+        "
+      />
+      <p v-if="block.text.length >= MOST_BLOCK_TEXT" class="muted" role="status">
+        A block holds {{ MOST_BLOCK_TEXT }} characters; go on in another block.
+      </p>
+      <select
+        class="field"
+        aria-label="Font"
+        :value="fontValue"
+        @change="chooseFont(($event.target as HTMLSelectElement).value)"
+      >
         <option v-for="f in SHIPPED_FONTS" :key="f.key" :value="f.key">{{ f.label }}</option>
         <option v-for="[blob, name] in own" :key="blob" :value="`own:${blob}`">{{ name }}</option>
         <option value="file">Font from a file…</option>
       </select>
-      <input ref="picker" type="file" accept=".ttf,.otf,.woff" hidden aria-label="Font file" @change="takeFont(($event.target as HTMLInputElement).files?.[0]); ($event.target as HTMLInputElement).value = ''" />
+      <input
+        ref="picker"
+        type="file"
+        accept=".ttf,.otf,.woff"
+        hidden
+        aria-label="Font file"
+        @change="
+          takeFont(($event.target as HTMLInputElement).files?.[0]);
+          ($event.target as HTMLInputElement).value = '';
+        "
+      />
       <p v-if="fontProblem" class="sentence-bad" role="alert">{{ fontProblem }}</p>
-      <p v-if="bench.answer?.missing.length" class="sentence-bad" role="alert">The font has no {{ bench.answer.missing.slice(0, 8).map((c) => `“${c}”`).join(', ') }}; left out.</p>
-      <ChoiceBar v-if="canBold" label="Weight" :model-value="block.weight" :options="[{ value: 'regular', label: 'Regular' }, { value: 'bold', label: 'Bold' }]" @update:model-value="(v) => edit('weight', (b) => { b.weight = v; })" />
-      <ChoiceBar label="Alignment" :model-value="block.align" :options="[{ value: 'left', label: 'Left' }, { value: 'centre', label: 'Centre' }, { value: 'right', label: 'Right' }]" @update:model-value="(v) => edit('align', (b) => { b.align = v; })" />
-      <SettingSlider v-for="[key, meta] in numbers" :key="key" :meta="meta" :model-value="(block as unknown as Record<string, number>)[key]!" @update:model-value="(v) => edit(key, (b) => Object.assign(b, { [key]: v }))" />
+      <p v-if="bench.answer?.missing.length" class="sentence-bad" role="alert">
+        The font has no
+        {{
+          bench.answer.missing
+            .slice(0, 8)
+            .map((c) => `“${c}”`)
+            .join(', ')
+        }}; left out.
+      </p>
+      <ChoiceBar
+        v-if="canBold"
+        label="Weight"
+        :model-value="block.weight"
+        :options="[
+          { value: 'regular', label: 'Regular' },
+          { value: 'bold', label: 'Bold' },
+        ]"
+        @update:model-value="
+          (v) =>
+            edit('weight', (b) => {
+              b.weight = v;
+            })
+        "
+      />
+      <ChoiceBar
+        label="Alignment"
+        :model-value="block.align"
+        :options="[
+          { value: 'left', label: 'Left' },
+          { value: 'centre', label: 'Centre' },
+          { value: 'right', label: 'Right' },
+        ]"
+        @update:model-value="
+          (v) =>
+            edit('align', (b) => {
+              b.align = v;
+            })
+        "
+      />
+      <SettingSlider
+        v-for="[key, meta] in numbers"
+        :key="key"
+        :meta="meta"
+        :model-value="(block as unknown as Record<string, number>)[key]!"
+        @update:model-value="(v) => edit(key, (b) => Object.assign(b, { [key]: v }))"
+      />
     </template>
     <div class="heading part">Source</div>
-    <label class="row"><span class="label">Name</span><input class="field" maxlength="80" :value="doc.card.name" @input="bench.edit('name', (m) => { m.card.name = ($event.target as HTMLInputElement).value; })" /></label>
+    <label class="row"
+      ><span class="label">Name</span
+      ><input
+        class="field"
+        maxlength="80"
+        :value="doc.card.name"
+        @input="
+          bench.edit('name', (m) => {
+            m.card.name = ($event.target as HTMLInputElement).value;
+          })
+        "
+    /></label>
   </div>
 </template>
 
 <style scoped>
-.column { display: grid; gap: 7px; align-content: start; padding: 12px; overflow: auto; border-right: 1px solid var(--line-soft); --label: 74px; }
-.column .row { grid-template-columns: 74px 1fr; }
-.column :deep(.slider) { --label: 74px; }
-li { display: flex; align-items: center; border-radius: var(--r); }
-li.on { background: var(--act-wash); }
-li button { border: 0; background: none; cursor: pointer; padding: 5px; color: var(--ink-2); line-height: 0; }
-li .name { flex: 1; min-width: 0; text-align: left; line-height: 1.3; color: var(--ink); font-weight: 500; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.text { height: auto; padding: 6px 8px; resize: vertical; }
-.heading .btn { height: 24px; padding: 0 6px; }
-.part { margin-top: 6px; padding-top: 10px; border-top: 1px solid var(--line-soft); }
+.column {
+  display: grid;
+  gap: 7px;
+  align-content: start;
+  padding: 12px;
+  overflow: auto;
+  border-right: 1px solid var(--line-soft);
+  --label: 74px;
+}
+.column .row {
+  grid-template-columns: 74px 1fr;
+}
+.column :deep(.slider) {
+  --label: 74px;
+}
+li {
+  display: flex;
+  align-items: center;
+  border-radius: var(--r);
+}
+li.on {
+  background: var(--act-wash);
+}
+li button {
+  border: 0;
+  background: none;
+  cursor: pointer;
+  padding: 5px;
+  color: var(--ink-2);
+  line-height: 0;
+}
+li .name {
+  flex: 1;
+  min-width: 0;
+  text-align: left;
+  line-height: 1.3;
+  color: var(--ink);
+  font-weight: 500;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.text {
+  height: auto;
+  padding: 6px 8px;
+  resize: vertical;
+}
+.heading .btn {
+  height: 24px;
+  padding: 0 6px;
+}
+.part {
+  margin-top: 6px;
+  padding-top: 10px;
+  border-top: 1px solid var(--line-soft);
+}
 </style>

@@ -14,7 +14,15 @@ const found = computed(() => bench.answer?.checks.checks.filter((c) => !c.ok && 
 
 <template>
   <div class="panel">
-    <div class="view"><ReliefView v-if="bench.answer" :heights="bench.answer.heights" :size="bench.answer.size" :relief="startRelief(bench.doc!.kind)" :ground="bench.answer.checks.ground" /></div>
+    <div class="view">
+      <ReliefView
+        v-if="bench.answer"
+        :heights="bench.answer.heights"
+        :size="bench.answer.size"
+        :relief="startRelief(bench.doc!.kind)"
+        :ground="bench.answer.checks.ground"
+      />
+    </div>
     <div class="lower">
       <CheckNote v-for="c in found" :key="c.name" :sentence="c.sentence" />
       <CastList :bevel="bevel" />
@@ -23,7 +31,22 @@ const found = computed(() => bench.answer?.checks.checks.filter((c) => !c.ok && 
 </template>
 
 <style scoped>
-.panel { display: grid; grid-template-rows: minmax(180px, 1fr) auto; gap: 10px; height: 100%; padding: 12px; min-height: 0; }
-.view { min-height: 0; }
-.lower { display: grid; gap: 8px; max-height: 340px; overflow: auto; align-content: start; }
+.panel {
+  display: grid;
+  grid-template-rows: minmax(180px, 1fr) auto;
+  gap: 10px;
+  height: 100%;
+  padding: 12px;
+  min-height: 0;
+}
+.view {
+  min-height: 0;
+}
+.lower {
+  display: grid;
+  gap: 8px;
+  max-height: 340px;
+  overflow: auto;
+  align-content: start;
+}
 </style>

@@ -29,16 +29,61 @@ useShortcuts([{ keys: 'Esc', what: 'Leave the pattern as it was', run: () => emi
       <button class="btn" type="button" @click="$emit('close')">Leave it</button>
     </div>
     <div class="offers">
-      <button v-for="(o, i) in offers" :key="o.id" type="button" :aria-label="`Take offer ${i + 1}`" :disabled="!o.heights" @click="emit('take', o.grow)"><GreyCanvas v-if="o.heights" :heights="o.heights" :size="SIDE" /></button>
+      <button
+        v-for="(o, i) in offers"
+        :key="o.id"
+        type="button"
+        :aria-label="`Take offer ${i + 1}`"
+        :disabled="!o.heights"
+        @click="emit('take', o.grow)"
+      >
+        <GreyCanvas v-if="o.heights" :heights="o.heights" :size="SIDE" />
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.board { position: absolute; inset: 0; display: grid; grid-template-rows: auto 1fr; gap: 10px; padding: 12px; background: #4b4f52; }
-.bar { display: flex; gap: 14px; align-items: center; color: #fff; }
-.bar b { margin-right: auto; }
-.offers { display: grid; grid-template: repeat(4, 1fr) / repeat(4, 1fr); gap: 8px; min-height: 0; place-self: center; height: 100%; aspect-ratio: 1; max-width: 100%; }
-.offers button { border: 2px solid transparent; border-radius: var(--r); padding: 0; background: #3a3d40; overflow: hidden; cursor: pointer; min-height: 0; min-width: 0; }
-.offers button:hover:not(:disabled), .offers button:focus-visible { border-color: #7fd3c3; }
+.board {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  grid-template-rows: auto 1fr;
+  gap: 10px;
+  padding: 12px;
+  background: #4b4f52;
+}
+.bar {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  color: #fff;
+}
+.bar b {
+  margin-right: auto;
+}
+.offers {
+  display: grid;
+  grid-template: repeat(4, 1fr) / repeat(4, 1fr);
+  gap: 8px;
+  min-height: 0;
+  place-self: center;
+  height: 100%;
+  aspect-ratio: 1;
+  max-width: 100%;
+}
+.offers button {
+  border: 2px solid transparent;
+  border-radius: var(--r);
+  padding: 0;
+  background: #3a3d40;
+  overflow: hidden;
+  cursor: pointer;
+  min-height: 0;
+  min-width: 0;
+}
+.offers button:hover:not(:disabled),
+.offers button:focus-visible {
+  border-color: #7fd3c3;
+}
 </style>

@@ -16,10 +16,17 @@ export function useOffers(worker: Pick<Recipes, 'preview' | 'onAnswer'>, side: n
   function drawNext(): void {
     const offer = offers.value.find((o) => o.heights === null);
     if (!offer) return;
-    const made = PatternSchema.parse({ version: SOURCE_VERSION, kind: 'pattern', id: offer.id, card: { name: 'Offer' }, grow: offer.grow });
+    const made = PatternSchema.parse({
+      version: SOURCE_VERSION,
+      kind: 'pattern',
+      id: offer.id,
+      card: { name: 'Offer' },
+      grow: offer.grow,
+    });
     worker.preview(
       { base: { kind: 'pattern', sourceId: made.id }, made, others: [] },
-      { steps: [], size: side, fullSize: side, tiles: true, chosen: null, through: false }, side,
+      { steps: [], size: side, fullSize: side, tiles: true, chosen: null, through: false },
+      side,
     );
   }
 

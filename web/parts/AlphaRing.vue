@@ -9,18 +9,24 @@ const props = defineProps<{ alpha: AlphaHead | null; form: Brush['form'] }>();
 const canvas = ref<HTMLCanvasElement>();
 const failed = ref(false);
 
-watch([() => props.alpha, canvas], async ([alpha, at]) => {
-  failed.value = false;
-  if (!alpha || !at) return;
-  try {
-    drawGreys(at, await shownAlpha(alpha));
-  } catch {
-    failed.value = true;
-  }
-}, { immediate: true });
+watch(
+  [() => props.alpha, canvas],
+  async ([alpha, at]) => {
+    failed.value = false;
+    if (!alpha || !at) return;
+    try {
+      drawGreys(at, await shownAlpha(alpha));
+    } catch {
+      failed.value = true;
+    }
+  },
+  { immediate: true },
+);
 
 /** The ring fills the box but for a little air; the picture's side is the ring's diameter over fit. */
-const place = computed(() => ({ transform: `translate(-50%, -50%) rotate(${-props.form.turn}deg) scale(${1 / props.form.fit})` }));
+const place = computed(() => ({
+  transform: `translate(-50%, -50%) rotate(${-props.form.turn}deg) scale(${1 / props.form.fit})`,
+}));
 </script>
 
 <template>
@@ -29,15 +35,44 @@ const place = computed(() => ({ transform: `translate(-50%, -50%) rotate(${-prop
     <div v-if="!alpha" class="plain">Plain form<br /><small>no alpha</small></div>
     <div v-if="failed" class="plain">The alpha can’t be loaded</div>
     <svg viewBox="-1.06 -1.06 2.12 2.12" aria-hidden="true">
-      <circle v-if="form.footprint === 'round'" r="1" /><rect v-else x="-1" y="-1" width="2" height="2" />
+      <circle v-if="form.footprint === 'round'" r="1" />
+      <rect v-else x="-1" y="-1" width="2" height="2" />
     </svg>
   </div>
 </template>
 
 <style scoped>
-.box { position: relative; width: 100%; aspect-ratio: 1; background: #000; border-radius: var(--r); overflow: hidden; }
-canvas { position: absolute; left: 50%; top: 50%; width: 94.3%; height: 94.3%; }
-svg { position: absolute; inset: 0; }
-svg * { fill: none; stroke: #7fd3c3; stroke-width: 1.5px; vector-effect: non-scaling-stroke; }
-.plain { position: absolute; inset: 0; display: grid; place-content: center; text-align: center; color: #d8d5cf; }
+.box {
+  position: relative;
+  width: 100%;
+  aspect-ratio: 1;
+  background: #000;
+  border-radius: var(--r);
+  overflow: hidden;
+}
+canvas {
+  position: absolute;
+  left: 50%;
+  top: 50%;
+  width: 94.3%;
+  height: 94.3%;
+}
+svg {
+  position: absolute;
+  inset: 0;
+}
+svg * {
+  fill: none;
+  stroke: #7fd3c3;
+  stroke-width: 1.5px;
+  vector-effect: non-scaling-stroke;
+}
+.plain {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-content: center;
+  text-align: center;
+  color: #d8d5cf;
+}
 </style>

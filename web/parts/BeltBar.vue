@@ -20,24 +20,76 @@ const unsaved = (id: string): boolean => library.drafts.some((d) => d.doc.id ===
   <footer class="belt" aria-label="Belt">
     <div class="about">At hand<br />{{ shown.length }} {{ shown.length === 1 ? 'brush' : 'brushes' }}</div>
     <button
-      v-for="brush in shown" :key="brush.id" type="button" :class="{ on: brush.id === openId }" :title="brush.card.name" :aria-pressed="brush.id === openId"
+      v-for="brush in shown"
+      :key="brush.id"
+      type="button"
+      :class="{ on: brush.id === openId }"
+      :title="brush.card.name"
+      :aria-pressed="brush.id === openId"
       @click="emit('pick', brush.id)"
     >
       <span class="ring"><BrushDisc :brush="brush" :size="48" /></span>
-      <span class="name"><CutName :name="brush.card.name || 'no name'" /><b v-if="unsaved(brush.id)" title="Not saved yet"> •</b></span>
+      <span class="name"
+        ><CutName :name="brush.card.name || 'no name'" /><b v-if="unsaved(brush.id)" title="Not saved yet"> •</b></span
+      >
     </button>
     <slot />
   </footer>
 </template>
 
 <style scoped>
-.belt { height: 92px; display: flex; align-items: center; gap: 2px; padding: 0 14px; border-top: 1px solid var(--line); background: var(--leaf); overflow-x: auto; overflow-y: hidden; }
-.about { font-size: var(--small); color: var(--ink-2); width: 78px; flex: none; }
-button { display: flex; flex-direction: column; align-items: center; gap: 4px; width: 88px; flex: none; border: 0; background: none; cursor: pointer; padding: 4px 2px; }
-.ring { border-radius: 50%; padding: 3px; border: 1px solid var(--line); background: var(--field); }
-button:hover .ring { border-color: var(--ink-3); }
-.on .ring { border-color: var(--act); box-shadow: 0 0 0 2px var(--act); }
-.name { display: flex; font-size: var(--small); max-width: 86px; white-space: pre; }
-.on .name { font-weight: 600; }
-b { color: var(--warn); }
+.belt {
+  height: 92px;
+  display: flex;
+  align-items: center;
+  gap: 2px;
+  padding: 0 14px;
+  border-top: 1px solid var(--line);
+  background: var(--leaf);
+  overflow-x: auto;
+  overflow-y: hidden;
+}
+.about {
+  font-size: var(--small);
+  color: var(--ink-2);
+  width: 78px;
+  flex: none;
+}
+button {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 4px;
+  width: 88px;
+  flex: none;
+  border: 0;
+  background: none;
+  cursor: pointer;
+  padding: 4px 2px;
+}
+.ring {
+  border-radius: 50%;
+  padding: 3px;
+  border: 1px solid var(--line);
+  background: var(--field);
+}
+button:hover .ring {
+  border-color: var(--ink-3);
+}
+.on .ring {
+  border-color: var(--act);
+  box-shadow: 0 0 0 2px var(--act);
+}
+.name {
+  display: flex;
+  font-size: var(--small);
+  max-width: 86px;
+  white-space: pre;
+}
+.on .name {
+  font-weight: 600;
+}
+b {
+  color: var(--warn);
+}
 </style>

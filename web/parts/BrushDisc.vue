@@ -14,11 +14,17 @@ const url = ref('');
 /** A brush whose alpha was cast anew has another picture under the same revision. */
 const saved = computed(() => {
   const kept = library.listedBrush(props.brush.id);
-  return kept ? `${pictureUrl('brushes', kept.id, kept.revision)}&alpha=${library.alpha(kept.form.alphaId)?.revision ?? 0}` : '';
+  return kept
+    ? `${pictureUrl('brushes', kept.id, kept.revision)}&alpha=${library.alpha(kept.form.alphaId)?.revision ?? 0}`
+    : '';
 });
 /** What is drawn here: a draft, or a brush that isn't of the library. */
-const draft = computed(() => library.draftOf(props.brush.id) ?? (saved.value === '' && 'pen' in props.brush ? props.brush : null));
-const drawn = computed(() => (draft.value ? [worksOf(draft.value), ...Object.values(library.alphasOf(draft.value)).map((a) => a?.blob)].join() : ''));
+const draft = computed(
+  () => library.draftOf(props.brush.id) ?? (saved.value === '' && 'pen' in props.brush ? props.brush : null),
+);
+const drawn = computed(() =>
+  draft.value ? [worksOf(draft.value), ...Object.values(library.alphasOf(draft.value)).map((a) => a?.blob)].join() : '',
+);
 
 async function render(): Promise<void> {
   if (!draft.value) {
@@ -39,6 +45,14 @@ void library.ready().then(render);
 </template>
 
 <style scoped>
-.disc { border-radius: 50%; flex: none; background: var(--clay); display: block; object-fit: cover; }
-.disc.square { border-radius: var(--r); }
+.disc {
+  border-radius: 50%;
+  flex: none;
+  background: var(--clay);
+  display: block;
+  object-fit: cover;
+}
+.disc.square {
+  border-radius: var(--r);
+}
 </style>

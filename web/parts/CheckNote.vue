@@ -15,8 +15,25 @@ defineEmits<{ mend: [] }>();
 </template>
 
 <style scoped>
-.note { display: flex; flex-wrap: wrap; align-items: center; gap: 3px 8px; padding: 7px 10px; border-radius: var(--r); background: var(--warn-wash); color: var(--warn); font-size: 12.5px; }
-.note span { flex: 1 1 120px; }
-.note svg { flex: none; }
-.btn { flex: none; margin-left: 23px; }
+.note {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 3px 8px;
+  padding: 7px 10px;
+  border-radius: var(--r);
+  background: var(--warn-wash);
+  color: var(--warn);
+  font-size: 12.5px;
+}
+.note span {
+  flex: 1 1 120px;
+}
+.note svg {
+  flex: none;
+}
+.btn {
+  flex: none;
+  margin-left: 23px;
+}
 </style>

@@ -22,14 +22,34 @@ async function keep(): Promise<void> {
 
 <template>
   <p class="conflict" role="alert">
-    <template v-if="deleted">“{{ name }}” was deleted in another window. What you see is your work, kept in this browser.</template>
-    <template v-else>“{{ name }}” was saved from another window since this work was begun. Nothing is overwritten.</template>
+    <template v-if="deleted"
+      >“{{ name }}” was deleted in another window. What you see is your work, kept in this browser.</template
+    >
+    <template v-else
+      >“{{ name }}” was saved from another window since this work was begun. Nothing is overwritten.</template
+    >
     <button v-if="!deleted" class="btn" type="button" @click="$emit('revert')">Load the other</button>
     <button class="btn" type="button" @click="keep">Keep mine as a copy</button>
   </p>
 </template>
 
 <style scoped>
-.conflict { position: absolute; z-index: 5; left: 12px; bottom: 12px; max-width: 60%; margin: 0; padding: 8px 12px; border-radius: var(--r); background: var(--warn-wash); color: var(--warn); display: flex; gap: 10px; align-items: center; }
-.conflict .btn { flex: none; }
+.conflict {
+  position: absolute;
+  z-index: 5;
+  left: 12px;
+  bottom: 12px;
+  max-width: 60%;
+  margin: 0;
+  padding: 8px 12px;
+  border-radius: var(--r);
+  background: var(--warn-wash);
+  color: var(--warn);
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.conflict .btn {
+  flex: none;
+}
 </style>

@@ -28,7 +28,9 @@ let dragged = false;
 
 const x = (at: number): number => PAD + at * (W - 2 * PAD);
 const y = (value: number): number => H.value - PAD - value * (H.value - 2 * PAD);
-const line = computed(() => Array.from({ length: 91 }, (_, i) => `${x(i / 90).toFixed(2)},${y(props.value(i / 90)).toFixed(2)}`).join(' '));
+const line = computed(() =>
+  Array.from({ length: 91 }, (_, i) => `${x(i / 90).toFixed(2)},${y(props.value(i / 90)).toFixed(2)}`).join(' '),
+);
 
 function put(nodes: CurveNode[], keep: number | null): void {
   emit('update:nodes', nodes);
@@ -72,12 +74,20 @@ function moveTo(index: number, at: { x: number; y: number }): void {
   if (!node) return;
   const last = nodes.length - 1;
   node.y = Math.max(0, Math.min(1, at.y));
-  node.x = index === 0 ? 0 : index === last ? 1 : Math.max(nodes[index - 1]!.x + 0.01, Math.min(nodes[index + 1]!.x - 0.01, at.x));
+  node.x =
+    index === 0
+      ? 0
+      : index === last
+        ? 1
+        : Math.max(nodes[index - 1]!.x + 0.01, Math.min(nodes[index + 1]!.x - 0.01, at.x));
   put(nodes, index);
 }
 
 function toggleCorner(index: number): void {
-  put(props.nodes.map((n, i) => (i === index ? { ...n, corner: !n.corner } : n)), index);
+  put(
+    props.nodes.map((n, i) => (i === index ? { ...n, corner: !n.corner } : n)),
+    index,
+  );
 }
 
 function key(event: KeyboardEvent, index: number): void {
@@ -87,7 +97,10 @@ function key(event: KeyboardEvent, index: number): void {
   if (by) moveTo(index, { x: node.x + by[0]!, y: node.y + by[1]! });
   else if (event.key === 'Enter') toggleCorner(index);
   else if ((event.key === 'Delete' || event.key === 'Backspace') && index > 0 && index < props.nodes.length - 1) {
-    put(props.nodes.filter((_, i) => i !== index), null);
+    put(
+      props.nodes.filter((_, i) => i !== index),
+      null,
+    );
   } else return;
   event.preventDefault();
   event.stopPropagation();
@@ -96,8 +109,16 @@ function key(event: KeyboardEvent, index: number): void {
 
 <template>
   <svg
-    ref="svg" :viewBox="`0 0 ${W} ${H}`" class="curve" :class="{ own: editable }" role="img" :aria-label="label"
-    @pointerdown="add" @pointermove="drag" @pointerup="dragged = false" @pointercancel="dragged = false"
+    ref="svg"
+    :viewBox="`0 0 ${W} ${H}`"
+    class="curve"
+    :class="{ own: editable }"
+    role="img"
+    :aria-label="label"
+    @pointerdown="add"
+    @pointermove="drag"
+    @pointerup="dragged = false"
+    @pointercancel="dragged = false"
     @dblclick="editable && chosen !== null && toggleCorner(chosen)"
   >
     <line :x1="x(0)" :x2="x(1)" :y1="y(0.5)" :y2="y(0.5)" class="grid" />
@@ -105,10 +126,19 @@ function key(event: KeyboardEvent, index: number): void {
     <polyline :points="line" class="line" />
     <template v-if="editable">
       <g
-        v-for="(node, i) in nodes" :key="i" tabindex="0" class="node" :class="{ chosen: chosen === i }"
-        @pointerdown.stop="grab($event, i)" @keydown="key($event, i)" @focus="chosen = i"
+        v-for="(node, i) in nodes"
+        :key="i"
+        tabindex="0"
+        class="node"
+        :class="{ chosen: chosen === i }"
+        @pointerdown.stop="grab($event, i)"
+        @keydown="key($event, i)"
+        @focus="chosen = i"
       >
-        <title>{{ node.corner ? 'Corner' : 'Smooth' }} node: {{ describe(node) }}. Double-click to change, Delete to take away</title>
+        <title>
+          {{ node.corner ? 'Corner' : 'Smooth' }} node: {{ describe(node) }}. Double-click to change, Delete to take
+          away
+        </title>
         <circle :cx="x(node.x)" :cy="y(node.y)" r="9" fill="transparent" />
         <rect v-if="node.corner" :x="x(node.x) - 3.5" :y="y(node.y) - 3.5" width="7" height="7" />
         <circle v-else :cx="x(node.x)" :cy="y(node.y)" r="4" />
@@ -118,12 +148,42 @@ function key(event: KeyboardEvent, index: number): void {
 </template>
 
 <style scoped>
-.curve { width: 100%; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); display: block; touch-action: none; }
-.curve.own { cursor: crosshair; }
-.grid { stroke: var(--line-soft); }
-.fill { fill: var(--act-wash); }
-.line { fill: none; stroke: var(--act); stroke-width: 1.8; }
-.node { cursor: grab; outline: none; }
-.node rect, .node circle:last-child { fill: var(--ink); }
-.node.chosen rect, .node.chosen circle:last-child, .node:focus-visible rect, .node:focus-visible circle:last-child { fill: var(--act); stroke: var(--ink); stroke-width: 1.2; }
+.curve {
+  width: 100%;
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: var(--field);
+  display: block;
+  touch-action: none;
+}
+.curve.own {
+  cursor: crosshair;
+}
+.grid {
+  stroke: var(--line-soft);
+}
+.fill {
+  fill: var(--act-wash);
+}
+.line {
+  fill: none;
+  stroke: var(--act);
+  stroke-width: 1.8;
+}
+.node {
+  cursor: grab;
+  outline: none;
+}
+.node rect,
+.node circle:last-child {
+  fill: var(--ink);
+}
+.node.chosen rect,
+.node.chosen circle:last-child,
+.node:focus-visible rect,
+.node:focus-visible circle:last-child {
+  fill: var(--act);
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
 </style>

@@ -28,18 +28,43 @@ function draw(): void {
     animation: false,
     grid: { left: 36, right: 10, top: 20, bottom: 34 },
     tooltip: {
-      trigger: 'axis', textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
-      formatter: (rows: { value: [number, number] }[]) => (rows[0] ? `height ${rows[0].value[0].toFixed(3)}<br>${rows[0].value[1].toFixed(2)} % of the pixels` : ''),
+      trigger: 'axis',
+      textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
+      formatter: (rows: { value: [number, number] }[]) =>
+        rows[0] ? `height ${rows[0].value[0].toFixed(3)}<br>${rows[0].value[1].toFixed(2)} % of the pixels` : '',
     },
     xAxis: {
-      type: 'value', min: props.floor, max: props.crown, name: 'height, body units', nameLocation: 'middle', nameGap: 19, nameTextStyle: text,
-      interval: (props.crown - props.floor) / 4, axisLabel: { ...text, formatter: (v: number) => v.toFixed(3) }, splitLine: { show: false }, axisLine: { lineStyle: { color: ink } },
+      type: 'value',
+      min: props.floor,
+      max: props.crown,
+      name: 'height, body units',
+      nameLocation: 'middle',
+      nameGap: 19,
+      nameTextStyle: text,
+      interval: (props.crown - props.floor) / 4,
+      axisLabel: { ...text, formatter: (v: number) => v.toFixed(3) },
+      splitLine: { show: false },
+      axisLine: { lineStyle: { color: ink } },
     },
     yAxis: {
-      type: 'value', max: Number(top.toPrecision(2)), name: '% of pixels', nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -30] }, nameGap: 7, splitNumber: 2, axisLabel: text,
+      type: 'value',
+      max: Number(top.toPrecision(2)),
+      name: '% of pixels',
+      nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -30] },
+      nameGap: 7,
+      splitNumber: 2,
+      axisLabel: text,
       splitLine: { lineStyle: { color: css.getPropertyValue('--line-soft').trim() } },
     },
-    series: [{ type: 'bar', data, barCategoryGap: 0, barWidth: '100%', itemStyle: { color: css.getPropertyValue('--act').trim() } }],
+    series: [
+      {
+        type: 'bar',
+        data,
+        barCategoryGap: 0,
+        barWidth: '100%',
+        itemStyle: { color: css.getPropertyValue('--act').trim() },
+      },
+    ],
   });
 }
 
@@ -57,5 +82,11 @@ onBeforeUnmount(() => chart?.dispose());
 </template>
 
 <style scoped>
-.chart { width: 100%; height: 118px; border: 1px solid var(--line); border-radius: var(--r); background: var(--field); }
+.chart {
+  width: 100%;
+  height: 118px;
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: var(--field);
+}
 </style>

@@ -4,7 +4,12 @@ import { useEventListener, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useShortcuts } from './shortcuts';
 
-const props = defineProps<{ name: string; /** Share of the width the left leaf starts with. */ start: number; leftLabel: string; rightLabel: string }>();
+const props = defineProps<{
+  name: string;
+  /** Share of the width the left leaf starts with. */ start: number;
+  leftLabel: string;
+  rightLabel: string;
+}>();
 const share = useLocalStorage(`leaves-${props.name}`, props.start);
 const whole = ref<'both' | 'left' | 'right'>('both');
 const box = ref<HTMLElement>();
@@ -44,18 +49,55 @@ useShortcuts([
   <div ref="box" class="pair" :class="{ dragging }" :style="{ gridTemplateColumns: columns }">
     <section class="leaf" :inert="whole === 'right'" :aria-label="leftLabel"><slot name="left" /></section>
     <div
-      class="splitter" role="separator" aria-orientation="vertical" tabindex="0" title="Drag to share the width; double-click for the usual share"
-      :aria-valuenow="Math.round(share * 100)" @pointerdown.prevent="dragging = true" @dblclick="share = start" @keydown="nudge"
-    ><span /></div>
+      class="splitter"
+      role="separator"
+      aria-orientation="vertical"
+      tabindex="0"
+      title="Drag to share the width; double-click for the usual share"
+      :aria-valuenow="Math.round(share * 100)"
+      @pointerdown.prevent="dragging = true"
+      @dblclick="share = start"
+      @keydown="nudge"
+    >
+      <span />
+    </div>
     <section class="leaf" :inert="whole === 'left'" :aria-label="rightLabel"><slot name="right" /></section>
   </div>
 </template>
 
 <style scoped>
-.pair { display: grid; height: 100%; min-height: 0; }
-.leaf { position: relative; min-width: 0; min-height: 0; overflow: hidden; }
-.splitter { position: relative; cursor: col-resize; background: var(--line-soft); overflow: hidden; }
-.splitter span { position: absolute; top: 50%; left: 1px; width: 5px; height: 44px; margin-top: -22px; border-radius: 3px; background: var(--ink-3); }
-.splitter:hover span, .dragging .splitter span { background: var(--act); }
-.dragging { user-select: none; }
+.pair {
+  display: grid;
+  height: 100%;
+  min-height: 0;
+}
+.leaf {
+  position: relative;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+}
+.splitter {
+  position: relative;
+  cursor: col-resize;
+  background: var(--line-soft);
+  overflow: hidden;
+}
+.splitter span {
+  position: absolute;
+  top: 50%;
+  left: 1px;
+  width: 5px;
+  height: 44px;
+  margin-top: -22px;
+  border-radius: 3px;
+  background: var(--ink-3);
+}
+.splitter:hover span,
+.dragging .splitter span {
+  background: var(--act);
+}
+.dragging {
+  user-select: none;
+}
 </style>

@@ -5,12 +5,17 @@ import { useEventListener } from '@vueuse/core';
 
 defineOptions({ inheritAttrs: false });
 const open = defineModel<boolean>('visible', { default: false });
-useEventListener(window, 'keydown', (e: KeyboardEvent) => {
-  if (e.key !== 'Escape' || !open.value) return;
-  e.stopImmediatePropagation();
-  e.preventDefault();
-  open.value = false;
-}, { capture: true });
+useEventListener(
+  window,
+  'keydown',
+  (e: KeyboardEvent) => {
+    if (e.key !== 'Escape' || !open.value) return;
+    e.stopImmediatePropagation();
+    e.preventDefault();
+    open.value = false;
+  },
+  { capture: true },
+);
 </script>
 
 <template>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Whether what is open is saved, kept as a draft or waiting for the server, how far its baking is; and the buttons for it. */
+/**
+ * Whether what is open is saved, kept as a draft or waiting for the server, how far its baking is; and the buttons for
+ * it.
+ */
 import { ElButton, ElProgress } from 'element-plus';
 import { computed } from 'vue';
 import type { OpenState } from '../stores/openDocument';
@@ -11,7 +14,8 @@ const props = defineProps<{
 }>();
 defineEmits<{ save: []; revert: []; cancel: [] }>();
 const share = computed(() => props.open.share ?? null);
-const time = (at: number): string => new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
+const time = (at: number): string =>
+  new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
 const state = computed(() => {
   const { unsaved, saving, waiting, keptAt, base } = props.open;
   if (share.value !== null) return `baking, ${Math.round(share.value * 100)} %`;
@@ -25,17 +29,39 @@ const state = computed(() => {
 <template>
   <span class="state" :class="{ unsaved: open.unsaved }" role="status">{{ state }}</span>
   <template v-if="share !== null">
-    <ElProgress class="share" :percentage="Math.round(share * 100)" :show-text="false" :stroke-width="6" aria-label="Baking" />
+    <ElProgress
+      class="share"
+      :percentage="Math.round(share * 100)"
+      :show-text="false"
+      :stroke-width="6"
+      aria-label="Baking"
+    />
     <ElButton @click="$emit('cancel')">Cancel</ElButton>
   </template>
   <template v-else>
-    <ElButton v-if="reverts && open.unsaved && open.saved" text title="Back to the saved one" @click="$emit('revert')">Revert</ElButton>
-    <ElButton type="primary" :disabled="!open.unsaved || open.saving || open.vector === true" title="Save (Ctrl+S)" @click="$emit('save')">Save</ElButton>
+    <ElButton v-if="reverts && open.unsaved && open.saved" text title="Back to the saved one" @click="$emit('revert')"
+      >Revert</ElButton
+    >
+    <ElButton
+      type="primary"
+      :disabled="!open.unsaved || open.saving || open.vector === true"
+      title="Save (Ctrl+S)"
+      @click="$emit('save')"
+      >Save</ElButton
+    >
   </template>
 </template>
 
 <style scoped>
-.state { color: var(--ink-2); font-size: 12px; white-space: nowrap; }
-.unsaved { color: var(--warn); }
-.share { width: 90px; }
+.state {
+  color: var(--ink-2);
+  font-size: 12px;
+  white-space: nowrap;
+}
+.unsaved {
+  color: var(--warn);
+}
+.share {
+  width: 90px;
+}
 </style>

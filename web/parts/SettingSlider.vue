@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** One numeric setting: slider, typed number with its unit, arrows, double-click for the default. All from its schema entry. */
+/**
+ * One numeric setting: slider, typed number with its unit, arrows, double-click for the default. All from its schema
+ * entry.
+ */
 import { computed, ref, watch } from 'vue';
 import type { SettingMeta, Unit } from '#core/settings';
 
@@ -13,10 +16,20 @@ const typing = ref(false);
 /** A unit as the field has room for it; the whole of it is in the field's name and the help. */
 function behind(unit: Unit): string {
   switch (unit) {
-    case '': case 'grey': case 'body': return '';
-    case '°': return unit;
-    case 'body/s': case 'dabs/s': return ' /s';
-    case '%': case 'r': case 'px': case 'steps': return ` ${unit}`;
+    case '':
+    case 'grey':
+    case 'body':
+      return '';
+    case '°':
+      return unit;
+    case 'body/s':
+    case 'dabs/s':
+      return ' /s';
+    case '%':
+    case 'r':
+    case 'px':
+    case 'steps':
+      return ` ${unit}`;
   }
 }
 
@@ -26,15 +39,18 @@ function format(value: number): string {
   return `${number}${behind(props.meta.unit)}`;
 }
 const shown = computed(() => format(props.modelValue));
-watch(shown, (value) => {
-  if (!typing.value) typed.value = value;
-}, { immediate: true });
+watch(
+  shown,
+  (value) => {
+    if (!typing.value) typed.value = value;
+  },
+  { immediate: true },
+);
 
 const position = computed(() => {
   const { min, max, scale } = props.meta;
-  const share = scale === 'log'
-    ? Math.log(props.modelValue / min) / Math.log(max / min)
-    : (props.modelValue - min) / (max - min);
+  const share =
+    scale === 'log' ? Math.log(props.modelValue / min) / Math.log(max / min) : (props.modelValue - min) / (max - min);
   return Math.round(share * STEPS);
 });
 
@@ -83,8 +99,7 @@ function nudge(event: KeyboardEvent): void {
   if (event.key === 'Enter') {
     // Leaving commits, and the keys go back to the surface.
     (event.target as HTMLInputElement).blur();
-  }
-  else if (event.key === 'Escape') {
+  } else if (event.key === 'Escape') {
     typed.value = shown.value;
     (event.target as HTMLInputElement).blur();
   } else if (sign !== 0) {
@@ -98,29 +113,96 @@ function nudge(event: KeyboardEvent): void {
   <div class="slider" :title="`${meta.help}. Double-click for ${meta.fallback}.`" @dblclick="put(meta.fallback)">
     <span class="label">{{ meta.label }}</span>
     <input
-      class="track" type="range" min="0" :max="STEPS" :step="1" :value="position" :disabled="disabled"
-      :style="{ '--share': `${position / 10}%` }" :aria-label="meta.label" :aria-valuetext="shown" @input="fromSlider" @keydown="step"
+      class="track"
+      type="range"
+      min="0"
+      :max="STEPS"
+      :step="1"
+      :value="position"
+      :disabled="disabled"
+      :style="{ '--share': `${position / 10}%` }"
+      :aria-label="meta.label"
+      :aria-valuetext="shown"
+      @input="fromSlider"
+      @keydown="step"
     />
     <input
-      v-model="typed" class="number" type="text" inputmode="decimal" :disabled="disabled" :aria-label="`${meta.label}, ${meta.unit || 'number'}`"
-      @focus="focus" @blur="leave" @keydown="nudge" @dblclick.stop
+      v-model="typed"
+      class="number"
+      type="text"
+      inputmode="decimal"
+      :disabled="disabled"
+      :aria-label="`${meta.label}, ${meta.unit || 'number'}`"
+      @focus="focus"
+      @blur="leave"
+      @keydown="nudge"
+      @dblclick.stop
     />
   </div>
 </template>
 
 <style scoped>
-.slider { display: grid; grid-template-columns: var(--label, 84px) 1fr 62px; align-items: center; gap: 8px; min-height: var(--row); }
-.label { color: var(--ink-2); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.slider {
+  display: grid;
+  grid-template-columns: var(--label, 84px) 1fr 62px;
+  align-items: center;
+  gap: 8px;
+  min-height: var(--row);
+}
+.label {
+  color: var(--ink-2);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .number {
-  height: 22px; width: 100%; border: 1px solid var(--line); border-radius: 4px; background: var(--field); text-align: right; padding: 0 6px; font: inherit; color: inherit;
+  height: 22px;
+  width: 100%;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--field);
+  text-align: right;
+  padding: 0 6px;
+  font: inherit;
+  color: inherit;
   font-variant-numeric: tabular-nums;
 }
-.number:focus { outline: 2px solid var(--act); outline-offset: -1px; }
-.track { appearance: none; width: 100%; min-width: 0; height: 18px; background: none; margin: 0; cursor: pointer; }
-.track::-webkit-slider-runnable-track {
-  height: 4px; border-radius: 2px; background: linear-gradient(to right, var(--act) var(--share), var(--well) var(--share));
+.number:focus {
+  outline: 2px solid var(--act);
+  outline-offset: -1px;
 }
-.track::-moz-range-track { height: 4px; border-radius: 2px; background: linear-gradient(to right, var(--act) var(--share), var(--well) var(--share)); }
-.track::-webkit-slider-thumb { appearance: none; width: 8px; height: 14px; margin-top: -5px; border-radius: 3px; background: var(--ink); }
-.track::-moz-range-thumb { width: 8px; height: 14px; border: 0; border-radius: 3px; background: var(--ink); }
+.track {
+  appearance: none;
+  width: 100%;
+  min-width: 0;
+  height: 18px;
+  background: none;
+  margin: 0;
+  cursor: pointer;
+}
+.track::-webkit-slider-runnable-track {
+  height: 4px;
+  border-radius: 2px;
+  background: linear-gradient(to right, var(--act) var(--share), var(--well) var(--share));
+}
+.track::-moz-range-track {
+  height: 4px;
+  border-radius: 2px;
+  background: linear-gradient(to right, var(--act) var(--share), var(--well) var(--share));
+}
+.track::-webkit-slider-thumb {
+  appearance: none;
+  width: 8px;
+  height: 14px;
+  margin-top: -5px;
+  border-radius: 3px;
+  background: var(--ink);
+}
+.track::-moz-range-thumb {
+  width: 8px;
+  height: 14px;
+  border: 0;
+  border-radius: 3px;
+  background: var(--ink);
+}
 </style>

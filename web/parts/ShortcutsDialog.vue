@@ -13,7 +13,9 @@ const rows = computed(() => active.filter((s) => !s.silent));
   <ElDialog v-model="open" title="Keys" width="440px" append-to-body>
     <dl class="keys">
       <template v-for="s in rows" :key="s.keys + s.what">
-        <dt><kbd>{{ s.keys }}</kbd></dt>
+        <dt>
+          <kbd>{{ s.keys }}</kbd>
+        </dt>
         <dd>{{ s.what }}</dd>
       </template>
     </dl>
@@ -21,6 +23,18 @@ const rows = computed(() => active.filter((s) => !s.silent));
 </template>
 
 <style scoped>
-.keys { display: grid; grid-template-columns: 130px 1fr; gap: 7px 12px; }
-kbd { font: inherit; font-weight: 600; border: 1px solid var(--line); border-radius: 4px; background: var(--leaf); padding: 1px 7px; white-space: nowrap; }
+.keys {
+  display: grid;
+  grid-template-columns: 130px 1fr;
+  gap: 7px 12px;
+}
+kbd {
+  font: inherit;
+  font-weight: 600;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--leaf);
+  padding: 1px 7px;
+  white-space: nowrap;
+}
 </style>

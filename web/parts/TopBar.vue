@@ -21,7 +21,11 @@ const first = computed(() => lastBrush.value || library.beltIds[0] || '');
 const places = computed(() => [
   { name: 'Rack', to: '/', on: route.name === 'rack' },
   { name: 'Sources', to: '/sources', on: route.name === 'sources' },
-  { name: 'Bench', to: lastBench.value || (first.value ? `/bench/brush/${first.value}` : ''), on: route.path.startsWith('/bench/') },
+  {
+    name: 'Bench',
+    to: lastBench.value || (first.value ? `/bench/brush/${first.value}` : ''),
+    on: route.path.startsWith('/bench/'),
+  },
   { name: 'Proof', to: first.value ? `/proof/${first.value}` : '', on: route.name === 'proof' },
 ]);
 
@@ -33,11 +37,20 @@ function showKeys(): void {
 <template>
   <header class="bar">
     <RouterLink class="brand" to="/" aria-label="Mold Stamp, to the rack">
-      <svg viewBox="0 0 20 20" width="20" height="20" aria-hidden="true"><path d="M0 10a10 9 0 0 1 20 0v2H0z" fill="var(--ink)" /><path d="M0 13.5h20v1.5a4 4 0 0 1-4 4H4a4 4 0 0 1-4-4z" fill="var(--act)" /></svg>
+      <svg viewBox="0 0 20 20" width="20" height="20" aria-hidden="true">
+        <path d="M0 10a10 9 0 0 1 20 0v2H0z" fill="var(--ink)" />
+        <path d="M0 13.5h20v1.5a4 4 0 0 1-4 4H4a4 4 0 0 1-4-4z" fill="var(--act)" />
+      </svg>
       <b>Mold Stamp</b>
     </RouterLink>
     <nav>
-      <RouterLink v-for="place in places.filter((p) => p.to)" :key="place.name" :to="place.to" :class="{ on: place.on }">{{ place.name }}</RouterLink>
+      <RouterLink
+        v-for="place in places.filter((p) => p.to)"
+        :key="place.name"
+        :to="place.to"
+        :class="{ on: place.on }"
+        >{{ place.name }}</RouterLink
+      >
     </nav>
     <div class="middle"><slot /></div>
     <WorkRing />
@@ -45,24 +58,78 @@ function showKeys(): void {
       Server away{{ waiting ? ` · ${waiting} ${waiting === 1 ? 'save waits' : 'saves wait'}` : '' }}
     </span>
     <slot name="end" />
-    <button class="btn quiet keys" type="button" title="Keys (?)" aria-label="Keys" @click="showKeys"><Keyboard :size="16" /></button>
+    <button class="btn quiet keys" type="button" title="Keys (?)" aria-label="Keys" @click="showKeys">
+      <Keyboard :size="16" />
+    </button>
   </header>
 </template>
 
 <style scoped>
-.bar { height: 48px; display: flex; align-items: center; gap: 12px; padding: 0 8px 0 14px; border-bottom: 1px solid var(--line); background: var(--page); }
-.brand { display: flex; align-items: center; gap: 8px; color: var(--ink); text-decoration: none; white-space: nowrap; }
-nav { display: flex; gap: 2px; }
-nav a { padding: 6px 10px; border-radius: var(--r); color: var(--ink-2); text-decoration: none; }
-nav a:hover { background: var(--well); color: var(--ink); }
-nav a.on { background: var(--ink); color: #fff; }
-.middle { flex: 1; min-width: 0; display: flex; justify-content: flex-end; align-items: center; gap: 10px; }
-.away { padding: 4px 10px; border-radius: 12px; background: var(--warn-wash); color: var(--warn); font-weight: 500; white-space: nowrap; }
-.keys { padding: 0 8px; }
+.bar {
+  height: 48px;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 8px 0 14px;
+  border-bottom: 1px solid var(--line);
+  background: var(--page);
+}
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink);
+  text-decoration: none;
+  white-space: nowrap;
+}
+nav {
+  display: flex;
+  gap: 2px;
+}
+nav a {
+  padding: 6px 10px;
+  border-radius: var(--r);
+  color: var(--ink-2);
+  text-decoration: none;
+}
+nav a:hover {
+  background: var(--well);
+  color: var(--ink);
+}
+nav a.on {
+  background: var(--ink);
+  color: #fff;
+}
+.middle {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  justify-content: flex-end;
+  align-items: center;
+  gap: 10px;
+}
+.away {
+  padding: 4px 10px;
+  border-radius: 12px;
+  background: var(--warn-wash);
+  color: var(--warn);
+  font-weight: 500;
+  white-space: nowrap;
+}
+.keys {
+  padding: 0 8px;
+}
 /* Long work has a place here too. */
 @media (max-width: 1140px) {
-  .bar { gap: 6px; padding-left: 10px; }
-  .bar :deep(.btn) { padding: 0 8px; }
-  nav a { padding: 6px 7px; }
+  .bar {
+    gap: 6px;
+    padding-left: 10px;
+  }
+  .bar :deep(.btn) {
+    padding: 0 8px;
+  }
+  nav a {
+    padding: 6px 7px;
+  }
 }
 </style>

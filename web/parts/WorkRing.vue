@@ -9,7 +9,11 @@ import PopMenu from './PopMenu.vue';
 const work = useWork();
 const now = ref(Date.now());
 const clock = useIntervalFn(() => (now.value = Date.now()), 500, { immediate: false });
-watch(() => work.running.length > 0, (any) => (any ? clock.resume() : clock.pause()), { immediate: true });
+watch(
+  () => work.running.length > 0,
+  (any) => (any ? clock.resume() : clock.pause()),
+  { immediate: true },
+);
 const percent = computed(() => Math.round((work.share ?? 0) * 100));
 
 function left(of: (typeof work.running)[number]): string {
@@ -22,8 +26,20 @@ function left(of: (typeof work.running)[number]): string {
 <template>
   <PopMenu v-if="work.running.length" placement="bottom-end" :width="280">
     <template #reference>
-      <ElButton class="ring" text :aria-label="`${work.running.map((w) => w.what).join(', ')}: ${percent} %`" :title="work.running.map((w) => w.what).join(', ')">
-        <ElProgress type="circle" :percentage="percent" :width="24" :stroke-width="3" :show-text="false" color="var(--act)" />
+      <ElButton
+        class="ring"
+        text
+        :aria-label="`${work.running.map((w) => w.what).join(', ')}: ${percent} %`"
+        :title="work.running.map((w) => w.what).join(', ')"
+      >
+        <ElProgress
+          type="circle"
+          :percentage="percent"
+          :width="24"
+          :stroke-width="3"
+          :show-text="false"
+          color="var(--act)"
+        />
         <span>{{ percent }} %</span>
       </ElButton>
     </template>
@@ -39,10 +55,35 @@ function left(of: (typeof work.running)[number]): string {
 </template>
 
 <style scoped>
-.ring { padding: 2px 8px 2px 4px; height: 34px; }
-.ring :deep(.el-progress) { --el-fill-color-light: var(--line); line-height: 0; }
-.ring :deep(> span) { display: flex; align-items: center; gap: 6px; font-variant-numeric: tabular-nums; }
-ul { display: grid; gap: 12px; margin: 0; padding: 0; list-style: none; }
-li { display: grid; grid-template-columns: 1fr auto; gap: 4px 10px; align-items: center; }
-li b, li :deep(.el-progress) { grid-column: 1 / -1; }
+.ring {
+  padding: 2px 8px 2px 4px;
+  height: 34px;
+}
+.ring :deep(.el-progress) {
+  --el-fill-color-light: var(--line);
+  line-height: 0;
+}
+.ring :deep(> span) {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-variant-numeric: tabular-nums;
+}
+ul {
+  display: grid;
+  gap: 12px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 4px 10px;
+  align-items: center;
+}
+li b,
+li :deep(.el-progress) {
+  grid-column: 1 / -1;
+}
 </style>

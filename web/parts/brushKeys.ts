@@ -22,7 +22,9 @@ export function useBrushKeys(o: BrushKeyOptions): void {
     });
   };
   const digits: Shortcut[] = Array.from({ length: 10 }, (_, n) => ({
-    keys: String(n), what: `Strength ${n === 0 ? 100 : n * 10} %`, silent: n !== 1,
+    keys: String(n),
+    what: `Strength ${n === 0 ? 100 : n * 10} %`,
+    silent: n !== 1,
     run: (e) => {
       const strength = entry.press(n, e.timeStamp);
       o.edit((brush) => {

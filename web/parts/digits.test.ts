@@ -1,7 +1,14 @@
 import { DigitEntry, TOGETHER_MS } from './digits';
 
 test.each([
-  ['3', [30]], ['0', [100]], ['35', [30, 35]], ['05', [100, 5]], ['50', [50, 50]], ['00', [100, 100]], ['357', [30, 35, 70]], ['1234', [10, 12, 30, 34]],
+  ['3', [30]],
+  ['0', [100]],
+  ['35', [30, 35]],
+  ['05', [100, 5]],
+  ['50', [50, 50]],
+  ['00', [100, 100]],
+  ['357', [30, 35, 70]],
+  ['1234', [10, 12, 30, 34]],
 ])('%s typed quickly', (typed, wanted) => {
   const entry = new DigitEntry();
   expect([...typed].map((digit, n) => entry.press(Number(digit), n * 100))).toEqual(wanted);

@@ -1,6 +1,6 @@
 /**
- * Per cents typed on the surface: one digit is tens, 0 is all; a second one pressed soon after makes it exact, so that 3 and
- * 5 are 35 %, 0 and 5 are 5 %.
+ * Per cents typed on the surface: one digit is tens, 0 is all; a second one pressed soon after makes it exact, so that
+ * 3 and 5 are 35 %, 0 and 5 are 5 %.
  */
 export const TOGETHER_MS = 700;
 

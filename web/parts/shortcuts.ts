@@ -6,7 +6,9 @@ export interface Shortcut {
   keys: string;
   what: string;
   run?: (e: KeyboardEvent) => void;
-  /** Held keys get both ends. `released` is false where the key's end wasn't seen: the window was left, or the place. */
+  /**
+   * Held keys get both ends. `released` is false where the key's end wasn't seen: the window was left, or the place.
+   */
   hold?: (down: boolean, released: boolean) => void;
   /** Where it is false the key is left to whatever else it does. */
   when?: () => boolean;
@@ -68,7 +70,12 @@ function takeTyped(field: HTMLElement): void {
 function ownsKey(e: KeyboardEvent): boolean {
   if (!(e.target instanceof Element) || e.key === 'Escape') return false;
   if (e.target.closest('[role="dialog"][aria-modal="true"]')) return true;
-  return (e.key === 'Enter' || e.key === ' ') && e.target.closest('a, button, summary, [role="button"], [role="radio"], [role="tab"], [role="menuitem"], [role="option"]') !== null;
+  return (
+    (e.key === 'Enter' || e.key === ' ') &&
+    e.target.closest(
+      'a, button, summary, [role="button"], [role="radio"], [role="tab"], [role="menuitem"], [role="option"]',
+    ) !== null
+  );
 }
 
 function matches(keys: string, e: KeyboardEvent): boolean {
@@ -83,6 +90,10 @@ function matches(keys: string, e: KeyboardEvent): boolean {
 
 function typing(target: EventTarget | null): target is HTMLElement {
   if (!(target instanceof HTMLElement)) return false;
-  return target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement
-    || (target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox');
+  return (
+    target.isContentEditable ||
+    target instanceof HTMLTextAreaElement ||
+    target instanceof HTMLSelectElement ||
+    (target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox')
+  );
 }

@@ -7,14 +7,22 @@ export function undoNotice(message: string, undo: () => Promise<void>): void {
   const note = ElNotification({
     message: h('div', { style: 'display:flex;gap:14px;align-items:center' }, [
       h('span', message),
-      h('button', {
-        class: 'btn link', type: 'button', onClick: () => {
-          note.close();
-          orSay(undo);
+      h(
+        'button',
+        {
+          class: 'btn link',
+          type: 'button',
+          onClick: () => {
+            note.close();
+            orSay(undo);
+          },
         },
-      }, 'Undo'),
+        'Undo',
+      ),
     ]),
-    position: 'bottom-left', duration: 9000, showClose: true,
+    position: 'bottom-left',
+    duration: 9000,
+    showClose: true,
   });
 }
 

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Pictures that arrived: as they came and as what they became, what each is taken for, and what was wrong with those that were refused. */
+/**
+ * Pictures that arrived: as they came and as what they became, what each is taken for, and what was wrong with those
+ * that were refused.
+ */
 import { X } from '@lucide/vue';
 import { ElButton, ElProgress, ElSegmented } from 'element-plus';
 import { computed } from 'vue';
@@ -33,7 +36,13 @@ function after(arrival: Arrival): { src: string; to: string } | null {
 <template>
   <section v-if="arrivals.list.length" class="arrived" aria-label="Arrived">
     <header>
-      <h2>Arrived <small>{{ arrivals.counts.in }} in{{ arrivals.counts.refused ? `, ${arrivals.counts.refused} refused` : '' }}{{ arrivals.counts.left ? `, ${arrivals.counts.left} to come` : '' }}</small></h2>
+      <h2>
+        Arrived
+        <small
+          >{{ arrivals.counts.in }} in{{ arrivals.counts.refused ? `, ${arrivals.counts.refused} refused` : ''
+          }}{{ arrivals.counts.left ? `, ${arrivals.counts.left} to come` : '' }}</small
+        >
+      </h2>
       <template v-if="going">
         <ElProgress class="going" :percentage="Math.round(going.share * 100)" :stroke-width="6" :show-text="false" />
         <span class="muted">{{ going.detail }}</span>
@@ -48,42 +57,137 @@ function after(arrival: Arrival): { src: string; to: string } | null {
         </template>
         <template v-else>
           <span class="pair">
-            <img v-if="a.file" :src="previewUrl(a.file.blob, PREVIEW_PX)" alt="As it came" title="As it came" loading="lazy" />
+            <img
+              v-if="a.file"
+              :src="previewUrl(a.file.blob, PREVIEW_PX)"
+              alt="As it came"
+              title="As it came"
+              loading="lazy"
+            />
             <span v-else class="blank" />
-            <RouterLink v-if="after(a) && a.state === 'in'" :to="after(a)!.to" :aria-label="`Open what ${a.name} became`"><img :src="after(a)!.src" alt="What it became" title="What it became: open it" loading="lazy" /></RouterLink>
+            <RouterLink
+              v-if="after(a) && a.state === 'in'"
+              :to="after(a)!.to"
+              :aria-label="`Open what ${a.name} became`"
+              ><img :src="after(a)!.src" alt="What it became" title="What it became: open it" loading="lazy"
+            /></RouterLink>
             <span v-else class="blank" />
           </span>
           <span class="text">
             <b>{{ a.name }}</b>
-            <small v-if="a.file">{{ a.file.what }}, {{ a.file.width }} × {{ a.file.height }}. {{ a.kind === a.file.guess.kind ? `Guessed: ${a.file.guess.why}.` : '' }}</small>
+            <small v-if="a.file"
+              >{{ a.file.what }}, {{ a.file.width }} × {{ a.file.height }}.
+              {{ a.kind === a.file.guess.kind ? `Guessed: ${a.file.guess.why}.` : '' }}</small
+            >
             <small v-else>{{ a.state === 'reading' ? 'Reading…' : 'Waiting…' }}</small>
             <small v-if="a.problem" class="why">{{ a.problem }}</small>
           </span>
           <ElSegmented
-            v-if="a.file" :model-value="a.kind ?? 'alpha'" :options="KINDS" size="small" :disabled="a.state !== 'in'" :aria-label="`What ${a.name} is`"
+            v-if="a.file"
+            :model-value="a.kind ?? 'alpha'"
+            :options="KINDS"
+            size="small"
+            :disabled="a.state !== 'in'"
+            :aria-label="`What ${a.name} is`"
             @update:model-value="(kind: Kind) => arrivals.become(a.key, kind)"
-          ><template #default="{ item }"><span :title="(item as (typeof KINDS)[number]).title">{{ (item as (typeof KINDS)[number]).label }}</span></template></ElSegmented>
+            ><template #default="{ item }"
+              ><span :title="(item as (typeof KINDS)[number]).title">{{
+                (item as (typeof KINDS)[number]).label
+              }}</span></template
+            ></ElSegmented
+          >
         </template>
-        <ElButton v-if="a.state !== 'reading'" text size="small" title="Off this list" :aria-label="`Take ${a.name} off this list`" @click="arrivals.dismiss(a.key)"><X :size="15" /></ElButton>
+        <ElButton
+          v-if="a.state !== 'reading'"
+          text
+          size="small"
+          title="Off this list"
+          :aria-label="`Take ${a.name} off this list`"
+          @click="arrivals.dismiss(a.key)"
+          ><X :size="15"
+        /></ElButton>
       </li>
     </ul>
   </section>
 </template>
 
 <style scoped>
-.arrived { margin-bottom: 20px; }
-header { display: flex; align-items: center; gap: 12px; margin-bottom: 8px; }
-h2 { font-size: 13px; font-weight: 600; margin: 0 auto 0 0; }
-h2 small { font-weight: 400; color: var(--ink-2); margin-left: 8px; }
-.going { width: 180px; }
-ul { display: grid; gap: 4px; max-height: 420px; overflow: auto; }
-li { display: grid; grid-template-columns: auto minmax(0, 1fr) auto auto; gap: 12px; align-items: center; padding: 6px 10px; border-radius: var(--r); background: var(--leaf); }
-li.refused { grid-template-columns: minmax(0, 1fr) auto; background: var(--warn-wash); color: var(--warn); }
-li :deep(.el-segmented) { --el-segmented-bg-color: var(--page); --el-segmented-item-selected-bg-color: var(--act-wash); --el-segmented-item-selected-color: var(--act-deep); border: 1px solid var(--line); font-size: 12px; }
-.pair { display: flex; gap: 6px; }
-.pair img, .blank { display: block; width: 52px; height: 52px; border-radius: 4px; object-fit: cover; background: var(--well); }
-.text { display: grid; min-width: 0; }
-.text b { font-weight: 600; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.text small { color: var(--ink-2); }
-.text .why { color: var(--warn); }
+.arrived {
+  margin-bottom: 20px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 8px;
+}
+h2 {
+  font-size: 13px;
+  font-weight: 600;
+  margin: 0 auto 0 0;
+}
+h2 small {
+  font-weight: 400;
+  color: var(--ink-2);
+  margin-left: 8px;
+}
+.going {
+  width: 180px;
+}
+ul {
+  display: grid;
+  gap: 4px;
+  max-height: 420px;
+  overflow: auto;
+}
+li {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto auto;
+  gap: 12px;
+  align-items: center;
+  padding: 6px 10px;
+  border-radius: var(--r);
+  background: var(--leaf);
+}
+li.refused {
+  grid-template-columns: minmax(0, 1fr) auto;
+  background: var(--warn-wash);
+  color: var(--warn);
+}
+li :deep(.el-segmented) {
+  --el-segmented-bg-color: var(--page);
+  --el-segmented-item-selected-bg-color: var(--act-wash);
+  --el-segmented-item-selected-color: var(--act-deep);
+  border: 1px solid var(--line);
+  font-size: 12px;
+}
+.pair {
+  display: flex;
+  gap: 6px;
+}
+.pair img,
+.blank {
+  display: block;
+  width: 52px;
+  height: 52px;
+  border-radius: 4px;
+  object-fit: cover;
+  background: var(--well);
+}
+.text {
+  display: grid;
+  min-width: 0;
+}
+.text b {
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.text small {
+  color: var(--ink-2);
+}
+.text .why {
+  color: var(--warn);
+}
 </style>

@@ -28,7 +28,10 @@ const library = useLibrary();
 const { clay, facets } = useLook();
 const pose = ref<Pose | null>(null);
 onBeforeUnmount(() => void bench.flush());
-watch(() => props.id, () => (compare.showing = false));
+watch(
+  () => props.id,
+  () => (compare.showing = false),
+);
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.save() }]);
 
 /** What is changed is what is seen. */
@@ -42,20 +45,41 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
   <div class="bench">
     <TopBar>
       <LineageTrail v-if="bench.doc" :alpha="alpha" :brush="bench.doc" open="brush" />
-      <template #end><template v-if="bench.doc"><SettingsHistory /><SaveState :open="bench" reverts @save="bench.save()" @revert="revert" /></template></template>
+      <template #end
+        ><template v-if="bench.doc"
+          ><SettingsHistory /><SaveState :open="bench" reverts @save="bench.save()" @revert="revert" /></template
+      ></template>
     </TopBar>
     <main v-if="bench.doc">
       <LeafPair name="brush" :start="0.43" left-label="The brush" right-label="The proof">
         <template #left>
           <div class="columns">
             <FormColumn :brush="bench.doc" :alpha="alpha" @edit="edit" />
-            <StrokeColumn :brush="bench.doc" :alpha="alpha" :name-problem="bench.nameProblem" :base="bench.base" @edit="edit" />
+            <StrokeColumn
+              :brush="bench.doc"
+              :alpha="alpha"
+              :name-problem="bench.nameProblem"
+              :base="bench.base"
+              @edit="edit"
+            />
           </div>
         </template>
         <template #right>
           <div class="right" :class="{ pair: compare.beside && compare.other }">
-            <CompareView v-if="compare.beside && compare.other" v-model:pose="pose" :brush="compare.other" :label="compare.isPinned ? 'pinned' : 'saved'" :clay="clay" :facets="facets" />
-            <ProofView v-model:pose="pose" :brush="compare.shown ?? bench.doc" :alphas="library.alphasOf(compare.shown ?? bench.doc)" @edit="edit" />
+            <CompareView
+              v-if="compare.beside && compare.other"
+              v-model:pose="pose"
+              :brush="compare.other"
+              :label="compare.isPinned ? 'pinned' : 'saved'"
+              :clay="clay"
+              :facets="facets"
+            />
+            <ProofView
+              v-model:pose="pose"
+              :brush="compare.shown ?? bench.doc"
+              :alphas="library.alphasOf(compare.shown ?? bench.doc)"
+              @edit="edit"
+            />
             <CompareBar class="versions" />
             <StripView :brush="compare.shown ?? bench.doc" :alphas="library.alphasOf(compare.shown ?? bench.doc)" />
           </div>
@@ -65,7 +89,10 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
     </main>
     <main v-else class="empty">
       <p v-if="opening">Opening…</p>
-      <template v-else><p>{{ bench.problem }}</p><RouterLink class="btn" to="/">To the rack</RouterLink></template>
+      <template v-else
+        ><p>{{ bench.problem }}</p>
+        <RouterLink class="btn" to="/">To the rack</RouterLink></template
+      >
     </main>
     <BeltBar :open-id="id" @pick="go" />
     <ConflictDialog @keep="keepAsCopy" />
@@ -73,15 +100,55 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
 </template>
 
 <style scoped>
-.bench { height: 100%; display: grid; grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr); }
-main { position: relative; min-height: 0; }
-.columns { display: grid; grid-template-columns: 214px 1fr; height: 100%; }
-.columns > * { min-height: 0; min-width: 0; }
-.right { position: relative; height: 100%; display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr); }
-.right.pair { grid-template-columns: repeat(2, minmax(0, 1fr)); }
-.right > :last-child { grid-column: 1 / -1; }
+.bench {
+  height: 100%;
+  display: grid;
+  grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr);
+}
+main {
+  position: relative;
+  min-height: 0;
+}
+.columns {
+  display: grid;
+  grid-template-columns: 214px 1fr;
+  height: 100%;
+}
+.columns > * {
+  min-height: 0;
+  min-width: 0;
+}
+.right {
+  position: relative;
+  height: 100%;
+  display: grid;
+  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
+}
+.right.pair {
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+}
+.right > :last-child {
+  grid-column: 1 / -1;
+}
 /* Over the proof, at its right, over the line that names the body. */
-.versions { position: absolute; right: 12px; bottom: 148px; }
-.empty { display: grid; place-content: center; justify-items: center; gap: 12px; }
-.problem { position: absolute; left: 12px; bottom: 12px; padding: 8px 12px; border-radius: var(--r); background: var(--warn-wash); color: var(--warn); }
+.versions {
+  position: absolute;
+  right: 12px;
+  bottom: 148px;
+}
+.empty {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 12px;
+}
+.problem {
+  position: absolute;
+  left: 12px;
+  bottom: 12px;
+  padding: 8px 12px;
+  border-radius: var(--r);
+  background: var(--warn-wash);
+  color: var(--warn);
+}
 </style>

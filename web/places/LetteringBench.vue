@@ -17,17 +17,23 @@ const chosen = ref<string | null>(null);
 const square = ref<HTMLElement>();
 const column = ref<InstanceType<typeof LetteringColumn>>();
 let held: [number, number] | null = null;
-watch(() => props.id, async (id) => {
-  await bench.open(id, 'lettering');
-  chosen.value = doc.value?.blocks[0]?.id ?? null;
-}, { immediate: true });
+watch(
+  () => props.id,
+  async (id) => {
+    await bench.open(id, 'lettering');
+    chosen.value = doc.value?.blocks[0]?.id ?? null;
+  },
+  { immediate: true },
+);
 onBeforeUnmount(() => void bench.close());
 
 /** The block whose middle is nearest to the press is taken. */
 function down(e: PointerEvent): void {
   const box = square.value!.getBoundingClientRect();
   const at: [number, number] = [((e.clientX - box.left) / box.width) * 100, ((e.clientY - box.top) / box.height) * 100];
-  const near = doc.value?.blocks.map((b) => ({ id: b.id, d: Math.hypot((b.x - at[0]) * 0.4, b.y - at[1]) })).sort((a, b) => a.d - b.d)[0];
+  const near = doc.value?.blocks
+    .map((b) => ({ id: b.id, d: Math.hypot((b.x - at[0]) * 0.4, b.y - at[1]) }))
+    .sort((a, b) => a.d - b.d)[0];
   if (!near) return;
   chosen.value = near.id;
   held = at;
@@ -59,21 +65,49 @@ useShortcuts([
 
 <template>
   <BenchShell
-    what="the lettering" :leaves="{ name: 'made', start: 0.64, left: 'The lettering', right: 'Its relief' }" :source="bench.doc" :bench="bench" @dragover.prevent @drop.prevent="dropped"
+    what="the lettering"
+    :leaves="{ name: 'made', start: 0.64, left: 'The lettering', right: 'Its relief' }"
+    :source="bench.doc"
+    :bench="bench"
+    @dragover.prevent
+    @drop.prevent="dropped"
   >
     <template #left>
       <div v-if="doc" class="columns">
-            <LetteringColumn ref="column" :chosen="chosen" @choose="(id) => (chosen = id)" />
-            <div class="made-view" :data-busy="!bench.answer">
-              <div ref="square" class="sheet" @pointerdown="down" @pointermove="move" @pointerup="held = null" @pointercancel="held = null">
-                <GreyCanvas v-if="bench.answer" :heights="bench.answer.heights" :size="bench.answer.size" />
-              </div>
-              <div class="tools">
-                <button type="button" :disabled="!bench.past.length" title="Undo (Ctrl+Z)" aria-label="Undo" @click="bench.undo()"><Undo2 :size="16" /></button>
-                <button type="button" :disabled="!bench.future.length" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="bench.redo()"><Redo2 :size="16" /></button>
-              </div>
-            </div>
+        <LetteringColumn ref="column" :chosen="chosen" @choose="(id) => (chosen = id)" />
+        <div class="made-view" :data-busy="!bench.answer">
+          <div
+            ref="square"
+            class="sheet"
+            @pointerdown="down"
+            @pointermove="move"
+            @pointerup="held = null"
+            @pointercancel="held = null"
+          >
+            <GreyCanvas v-if="bench.answer" :heights="bench.answer.heights" :size="bench.answer.size" />
           </div>
+          <div class="tools">
+            <button
+              type="button"
+              :disabled="!bench.past.length"
+              title="Undo (Ctrl+Z)"
+              aria-label="Undo"
+              @click="bench.undo()"
+            >
+              <Undo2 :size="16" />
+            </button>
+            <button
+              type="button"
+              :disabled="!bench.future.length"
+              title="Redo (Ctrl+Shift+Z)"
+              aria-label="Redo"
+              @click="bench.redo()"
+            >
+              <Redo2 :size="16" />
+            </button>
+          </div>
+        </div>
+      </div>
     </template>
     <template #right><MadePanel bevel /></template>
   </BenchShell>
@@ -81,8 +115,29 @@ useShortcuts([
 
 <style scoped src="../parts/view.css"></style>
 <style scoped>
-.columns { display: grid; height: 100%; grid-template-columns: 252px minmax(0, 1fr); }
-.columns > * { min-height: 0; min-width: 0; }
-.made-view { position: relative; padding: 14px; background: #55585a; min-height: 0; display: grid; place-items: center; container-type: size; }
-.sheet { width: min(100cqw - 28px, 100cqh - 28px); aspect-ratio: 1; cursor: move; touch-action: none; background: #000; }
+.columns {
+  display: grid;
+  height: 100%;
+  grid-template-columns: 252px minmax(0, 1fr);
+}
+.columns > * {
+  min-height: 0;
+  min-width: 0;
+}
+.made-view {
+  position: relative;
+  padding: 14px;
+  background: #55585a;
+  min-height: 0;
+  display: grid;
+  place-items: center;
+  container-type: size;
+}
+.sheet {
+  width: min(100cqw - 28px, 100cqh - 28px);
+  aspect-ratio: 1;
+  cursor: move;
+  touch-action: none;
+  background: #000;
+}
 </style>

@@ -11,5 +11,11 @@ import TopBar from '../parts/TopBar.vue';
 </template>
 
 <style scoped>
-.nowhere { display: grid; gap: 12px; place-content: center; justify-items: center; height: calc(100% - 48px); }
+.nowhere {
+  display: grid;
+  gap: 12px;
+  place-content: center;
+  justify-items: center;
+  height: calc(100% - 48px);
+}
 </style>

@@ -16,7 +16,11 @@ const bench = useMadeBench();
 const surprising = ref(false);
 const repeated = ref(false);
 const doc = computed(() => bench.doc as Pattern | null);
-watch(() => props.id, (id) => void bench.open(id, 'pattern'), { immediate: true });
+watch(
+  () => props.id,
+  (id) => void bench.open(id, 'pattern'),
+  { immediate: true },
+);
 onBeforeUnmount(() => void bench.close());
 
 function take(grow: Grow): void {
@@ -35,21 +39,60 @@ useShortcuts([
 
 <template>
   <BenchShell
-    what="the pattern" :leaves="{ name: 'made', start: 0.64, left: 'The pattern', right: 'Its relief' }" :source="bench.doc" :bench="bench"
+    what="the pattern"
+    :leaves="{ name: 'made', start: 0.64, left: 'The pattern', right: 'Its relief' }"
+    :source="bench.doc"
+    :bench="bench"
   >
     <template #left>
       <div v-if="doc" class="columns">
-            <PatternColumn @surprise="surprising = true" />
-            <div class="made-view" :data-busy="!bench.answer">
-              <GreyCanvas v-if="bench.answer" :heights="bench.answer.heights" :size="bench.answer.size" :repeat="repeated" />
-              <div class="tools">
-                <button type="button" :class="{ on: repeated }" :aria-pressed="repeated" title="Repeat three by three (T)" aria-label="Repeat three by three" @click="repeated = !repeated"><Grid3x3 :size="16" /></button>
-                <button type="button" :disabled="!bench.past.length" title="Undo (Ctrl+Z)" aria-label="Undo" @click="bench.undo()"><Undo2 :size="16" /></button>
-                <button type="button" :disabled="!bench.future.length" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="bench.redo()"><Redo2 :size="16" /></button>
-              </div>
-              <SurpriseBoard v-if="surprising" :form="doc.grow.form" :tiles="doc.grow.tiles" @take="take" @close="surprising = false" />
-            </div>
+        <PatternColumn @surprise="surprising = true" />
+        <div class="made-view" :data-busy="!bench.answer">
+          <GreyCanvas
+            v-if="bench.answer"
+            :heights="bench.answer.heights"
+            :size="bench.answer.size"
+            :repeat="repeated"
+          />
+          <div class="tools">
+            <button
+              type="button"
+              :class="{ on: repeated }"
+              :aria-pressed="repeated"
+              title="Repeat three by three (T)"
+              aria-label="Repeat three by three"
+              @click="repeated = !repeated"
+            >
+              <Grid3x3 :size="16" />
+            </button>
+            <button
+              type="button"
+              :disabled="!bench.past.length"
+              title="Undo (Ctrl+Z)"
+              aria-label="Undo"
+              @click="bench.undo()"
+            >
+              <Undo2 :size="16" />
+            </button>
+            <button
+              type="button"
+              :disabled="!bench.future.length"
+              title="Redo (Ctrl+Shift+Z)"
+              aria-label="Redo"
+              @click="bench.redo()"
+            >
+              <Redo2 :size="16" />
+            </button>
           </div>
+          <SurpriseBoard
+            v-if="surprising"
+            :form="doc.grow.form"
+            :tiles="doc.grow.tiles"
+            @take="take"
+            @close="surprising = false"
+          />
+        </div>
+      </div>
     </template>
     <template #right><MadePanel :bevel="false" /></template>
   </BenchShell>
@@ -57,7 +100,19 @@ useShortcuts([
 
 <style scoped src="../parts/view.css"></style>
 <style scoped>
-.columns { display: grid; height: 100%; grid-template-columns: 252px minmax(0, 1fr); }
-.columns > * { min-height: 0; min-width: 0; }
-.made-view { position: relative; padding: 14px; background: #55585a; min-height: 0; }
+.columns {
+  display: grid;
+  height: 100%;
+  grid-template-columns: 252px minmax(0, 1fr);
+}
+.columns > * {
+  min-height: 0;
+  min-width: 0;
+}
+.made-view {
+  position: relative;
+  padding: 14px;
+  background: #55585a;
+  min-height: 0;
+}
 </style>

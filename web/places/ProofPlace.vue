@@ -20,7 +20,9 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
   <div class="place">
     <TopBar>
       <LineageTrail v-if="bench.doc" :alpha="alpha" :brush="bench.doc" open="brush" />
-      <template #end><SaveState v-if="bench.doc" :open="bench" reverts @save="bench.save()" @revert="revert" /></template>
+      <template #end
+        ><SaveState v-if="bench.doc" :open="bench" reverts @save="bench.save()" @revert="revert"
+      /></template>
     </TopBar>
     <main>
       <ProofView v-if="bench.doc" :brush="bench.doc" :alphas="alphas" @edit="edit" />
@@ -32,7 +34,17 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
 </template>
 
 <style scoped>
-.place { height: 100%; display: grid; grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr); }
-main { min-height: 0; }
-.empty { display: grid; place-content: center; height: 100%; }
+.place {
+  height: 100%;
+  display: grid;
+  grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr);
+}
+main {
+  min-height: 0;
+}
+.empty {
+  display: grid;
+  place-content: center;
+  height: 100%;
+}
 </style>

@@ -37,15 +37,19 @@ const entries = computed<Entry[]>(() => {
     const draft = drafts.get(k.id);
     return { brush: draft?.doc ?? k, base: k.base, unsaved: draft !== undefined, waiting: draft?.waiting ?? false };
   });
-  const fresh = library.drafts.filter((d) => !library.has('brushes', d.doc.id))
+  const fresh = library.drafts
+    .filter((d) => !library.has('brushes', d.doc.id))
     .map((d) => ({ brush: d.doc, base: false, unsaved: true, waiting: d.waiting }));
   return [...fresh.reverse(), ...saved];
 });
 const tags = computed(() => [...new Set(entries.value.flatMap((e) => e.brush.card.tags))].sort());
 const shown = computed(() => {
   const words = wanted.value.trim().toLowerCase();
-  return entries.value.filter(({ brush: { card } }) => (tag.value === '' || card.tags.includes(tag.value))
-    && (words === '' || `${card.name} ${card.author} ${card.tags.join(' ')}`.toLowerCase().includes(words)));
+  return entries.value.filter(
+    ({ brush: { card } }) =>
+      (tag.value === '' || card.tags.includes(tag.value)) &&
+      (words === '' || `${card.name} ${card.author} ${card.tags.join(' ')}`.toLowerCase().includes(words)),
+  );
 });
 const own = computed(() => shown.value.filter((e) => !e.base));
 const base = computed(() => shown.value.filter((e) => e.base));
@@ -72,7 +76,8 @@ async function copy({ id, card }: BrushHead): Promise<void> {
   try {
     const brush = await library.brush(id);
     if (brush) open(await library.copyBrush(brush));
-    else failNotice(`“${card.name}” can’t be copied: the server can’t be reached, or it was deleted in another window.`);
+    else
+      failNotice(`“${card.name}” can’t be copied: the server can’t be reached, or it was deleted in another window.`);
   } catch (error) {
     failNotice(sentence(error));
   }
@@ -111,7 +116,9 @@ async function putName(id: string, name: string): Promise<void> {
   });
   await bench.keepDraft();
   if (!kept) return;
-  const hadDraft = JSON.stringify({ ...bench.doc, card: { ...bench.doc?.card, name: kept.doc.card.name } }) !== JSON.stringify(kept.doc);
+  const hadDraft =
+    JSON.stringify({ ...bench.doc, card: { ...bench.doc?.card, name: kept.doc.card.name } }) !==
+    JSON.stringify(kept.doc);
   if (hadDraft) return;
   if (!(await bench.save()) && bench.nameProblem) {
     const message = bench.nameProblem;
@@ -154,26 +161,65 @@ async function toBelt(brush: BrushHead): Promise<void> {
 
 <template>
   <div class="place">
-    <TopBar><template #end><button class="btn main" type="button" @click="fresh">New brush</button></template></TopBar>
-    <main v-infinite-scroll="more" class="page-scroll" :infinite-scroll-distance="600" :infinite-scroll-immediate="false">
+    <TopBar
+      ><template #end><button class="btn main" type="button" @click="fresh">New brush</button></template></TopBar
+    >
+    <main
+      v-infinite-scroll="more"
+      class="page-scroll"
+      :infinite-scroll-distance="600"
+      :infinite-scroll-immediate="false"
+    >
       <div class="head">
         <h1>Rack</h1>
-        <label class="search"><Search :size="15" /><input v-model="wanted" class="field" type="search" placeholder="Name, author or tag" aria-label="Search the rack" /></label>
+        <label class="search"
+          ><Search :size="15" /><input
+            v-model="wanted"
+            class="field"
+            type="search"
+            placeholder="Name, author or tag"
+            aria-label="Search the rack"
+        /></label>
         <div class="tags">
-          <button v-for="t in tags" :key="t" type="button" :class="{ on: tag === t }" :aria-pressed="tag === t" @click="tag = tag === t ? '' : t">{{ t }}</button>
+          <button
+            v-for="t in tags"
+            :key="t"
+            type="button"
+            :class="{ on: tag === t }"
+            :aria-pressed="tag === t"
+            @click="tag = tag === t ? '' : t"
+          >
+            {{ t }}
+          </button>
         </div>
       </div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
-      <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">“{{ row.name }}” is left out. {{ row.reason }}</div>
+      <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">
+        “{{ row.name }}” is left out. {{ row.reason }}
+      </div>
       <p v-if="!library.loaded" class="muted">Loading the rack…</p>
       <template v-else>
         <p v-if="shown.length === 0" class="none">
-          {{ entries.length === 0 ? 'The rack is empty. Sculpt a slab and cast it, or begin with a new brush.' : 'No brush fits this search.' }}
+          {{
+            entries.length === 0
+              ? 'The rack is empty. Sculpt a slab and cast it, or begin with a new brush.'
+              : 'No brush fits this search.'
+          }}
         </p>
         <ul v-if="own.length" class="grid">
           <RackCard
-            v-for="entry in laid" :key="entry.brush.id" :brush="entry.brush" :base="false" :unsaved="entry.unsaved" :waiting="entry.waiting" :belted="library.beltIds.includes(entry.brush.id)"
-            @open="open(entry.brush)" @copy="copy(entry.brush)" @rename="askName(entry.brush)" @remove="remove(entry)" @belt="toBelt(entry.brush)"
+            v-for="entry in laid"
+            :key="entry.brush.id"
+            :brush="entry.brush"
+            :base="false"
+            :unsaved="entry.unsaved"
+            :waiting="entry.waiting"
+            :belted="library.beltIds.includes(entry.brush.id)"
+            @open="open(entry.brush)"
+            @copy="copy(entry.brush)"
+            @rename="askName(entry.brush)"
+            @remove="remove(entry)"
+            @belt="toBelt(entry.brush)"
           />
         </ul>
         <p v-if="!all" class="none">{{ own.length - laid.length }} more below</p>
@@ -181,8 +227,16 @@ async function toBelt(brush: BrushHead): Promise<void> {
           <h2>Base brushes <small>stay as they are; the first change makes a copy</small></h2>
           <ul class="grid">
             <RackCard
-              v-for="entry in base" :key="entry.brush.id" :brush="entry.brush" base :unsaved="false" :waiting="false" :belted="library.beltIds.includes(entry.brush.id)"
-              @open="open(entry.brush)" @copy="copy(entry.brush)" @belt="toBelt(entry.brush)"
+              v-for="entry in base"
+              :key="entry.brush.id"
+              :brush="entry.brush"
+              base
+              :unsaved="false"
+              :waiting="false"
+              :belted="library.beltIds.includes(entry.brush.id)"
+              @open="open(entry.brush)"
+              @copy="copy(entry.brush)"
+              @belt="toBelt(entry.brush)"
             />
           </ul>
         </template>
@@ -190,7 +244,14 @@ async function toBelt(brush: BrushHead): Promise<void> {
     </main>
     <ElDialog :model-value="renaming !== null" title="Rename" width="380px" @update:model-value="renaming = null">
       <form @submit.prevent="rename">
-        <input v-model="newName" class="field" :class="{ bad: nameProblem }" maxlength="80" aria-label="New name" autofocus />
+        <input
+          v-model="newName"
+          class="field"
+          :class="{ bad: nameProblem }"
+          maxlength="80"
+          aria-label="New name"
+          autofocus
+        />
         <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
       </form>
       <template #footer>

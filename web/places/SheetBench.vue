@@ -9,14 +9,21 @@ import { useSheetBench } from '../stores/sheetBench';
 
 const props = defineProps<{ id: string }>();
 const bench = useSheetBench();
-watch(() => props.id, (id) => void bench.open(id), { immediate: true });
+watch(
+  () => props.id,
+  (id) => void bench.open(id),
+  { immediate: true },
+);
 onBeforeUnmount(() => void bench.close());
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the sheet’s marks', run: () => void bench.save() }]);
 </script>
 
 <template>
   <BenchShell
-    what="the sheet" :leaves="{ name: 'sheet', start: 0.68, left: 'The sheet', right: 'Its marks' }" :source="bench.doc" :bench="bench"
+    what="the sheet"
+    :leaves="{ name: 'sheet', start: 0.68, left: 'The sheet', right: 'Its marks' }"
+    :source="bench.doc"
+    :bench="bench"
   >
     <template #left>
       <SheetView :key="bench.doc!.id" />

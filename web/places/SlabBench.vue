@@ -19,7 +19,11 @@ const bench = useSlabBench();
 // The cast follows the slab from the moment it is opened.
 useSlabCast();
 
-watch(() => props.id, (id) => void bench.open(id), { immediate: true });
+watch(
+  () => props.id,
+  (id) => void bench.open(id),
+  { immediate: true },
+);
 onBeforeUnmount(() => void bench.close());
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the slab', run: () => void bench.save() }]);
 </script>
@@ -33,24 +37,62 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the slab', run: () => void bench.sav
       </template>
     </TopBar>
     <main>
-      <LeafPair v-if="bench.sculptor && bench.doc" name="slab" :start="0.65" left-label="The slab" right-label="The cast">
-        <template #left><div class="columns"><SlabColumn /><SlabView :key="bench.doc.id" /></div></template>
+      <LeafPair
+        v-if="bench.sculptor && bench.doc"
+        name="slab"
+        :start="0.65"
+        left-label="The slab"
+        right-label="The cast"
+      >
+        <template #left
+          ><div class="columns"><SlabColumn /><SlabView :key="bench.doc.id" /></div
+        ></template>
         <template #right><CastPanel /></template>
       </LeafPair>
       <div v-else class="empty">
         <p v-if="bench.opening">Opening the slab…</p>
-        <template v-else><p role="alert">{{ bench.problem }}</p><RouterLink class="btn" to="/sources">To the sources</RouterLink></template>
+        <template v-else
+          ><p role="alert">{{ bench.problem }}</p>
+          <RouterLink class="btn" to="/sources">To the sources</RouterLink></template
+        >
       </div>
-      <ConflictNote v-if="bench.conflict && bench.doc" :deleted="bench.deleted" :name="bench.doc.card.name" bench="slab" :keep-as-copy="bench.keepAsCopy" @revert="bench.revert()" />
+      <ConflictNote
+        v-if="bench.conflict && bench.doc"
+        :deleted="bench.deleted"
+        :name="bench.doc.card.name"
+        bench="slab"
+        :keep-as-copy="bench.keepAsCopy"
+        @revert="bench.revert()"
+      />
     </main>
     <SlabBelt />
   </div>
 </template>
 
 <style scoped>
-.bench { height: 100%; display: grid; grid-template-rows: 48px 1fr auto; }
-main { min-height: 0; position: relative; }
-.columns { display: grid; grid-template-columns: 196px minmax(0, 1fr); height: 100%; }
-.columns > * { min-height: 0; min-width: 0; }
-.empty { height: 100%; display: grid; place-content: center; justify-items: center; gap: 12px; }
+.bench {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 48px 1fr auto;
+}
+main {
+  min-height: 0;
+  position: relative;
+}
+.columns {
+  display: grid;
+  grid-template-columns: 196px minmax(0, 1fr);
+  height: 100%;
+}
+.columns > * {
+  min-height: 0;
+  min-width: 0;
+}
+.empty {
+  height: 100%;
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 12px;
+}
 </style>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Where forms come from: slabs, sheets, lettering, patterns, and the alphas cast from them. Pictures are dropped and pasted here. */
+/**
+ * Where forms come from: slabs, sheets, lettering, patterns, and the alphas cast from them. Pictures are dropped and
+ * pasted here.
+ */
 import { ElButton, ElDialog } from 'element-plus';
 import { Download, Trash2 } from '@lucide/vue';
 import { useEventListener } from '@vueuse/core';
@@ -35,15 +38,27 @@ const count = (n: number): string => vertices(n).toLocaleString('en').replaceAll
 /** A vertex's place, normal, mask and triangles on the graphics card. */
 const CARD_BYTES = 52;
 /** What is sculpted on, and the page's buffers on the graphics card. */
-const memory = computed(() => Math.round((sculptBytes(vertices(cells.value)) + vertices(cells.value) * CARD_BYTES) / 2 ** 20));
+const memory = computed(() =>
+  Math.round((sculptBytes(vertices(cells.value)) + vertices(cells.value) * CARD_BYTES) / 2 ** 20),
+);
 const fresh = useNewSource();
 const arrivals = useArrivals();
 const picker = ref<HTMLInputElement>();
 const folderPicker = ref<HTMLInputElement>();
 const dropping = ref(false);
 const KINDS = [
-  { kind: 'slab', title: 'Slabs', what: 'dense square planes to sculpt on', none: 'No slab yet. A new one is a flat plane of clay, seen straight from above.' },
-  { kind: 'sheet', title: 'Sheets', what: 'scanned or photographed pictures with marks on them', none: 'No sheet yet. Drop pictures or folders here, paste one, or open files: PNG, JPEG, WebP, TIFF, EXR or SVG. Heights that are ready become alphas as they are.' },
+  {
+    kind: 'slab',
+    title: 'Slabs',
+    what: 'dense square planes to sculpt on',
+    none: 'No slab yet. A new one is a flat plane of clay, seen straight from above.',
+  },
+  {
+    kind: 'sheet',
+    title: 'Sheets',
+    what: 'scanned or photographed pictures with marks on them',
+    none: 'No sheet yet. Drop pictures or folders here, paste one, or open files: PNG, JPEG, WebP, TIFF, EXR or SVG. Heights that are ready become alphas as they are.',
+  },
   { kind: 'lettering', title: 'Lettering', what: 'words set in type', none: 'No lettering yet.' },
   { kind: 'pattern', title: 'Patterns', what: 'grown from a seed, repeating', none: 'No pattern yet.' },
 ] as const;
@@ -51,10 +66,14 @@ const ofKind = (kind: Source['kind']) => library.sources.filter((s) => s.kind ==
 function facts(source: SourceHead): string {
   const casts = `${library.alphas.filter((a) => a.lineage.sourceId === source.id).length} cast`;
   switch (source.kind) {
-    case 'slab': return `${count(source.cells)} vertices · ${casts}`;
-    case 'sheet': return `${source.marks !== null ? `${source.marks} marks` : `${source.width} × ${source.height}`} · ${casts}`;
-    case 'lettering': return `${source.blocks} ${source.blocks === 1 ? 'block' : 'blocks'} · ${casts}`;
-    case 'pattern': return `${FORM_LABELS[source.form]} · ${casts}`;
+    case 'slab':
+      return `${count(source.cells)} vertices · ${casts}`;
+    case 'sheet':
+      return `${source.marks !== null ? `${source.marks} marks` : `${source.width} × ${source.height}`} · ${casts}`;
+    case 'lettering':
+      return `${source.blocks} ${source.blocks === 1 ? 'block' : 'blocks'} · ${casts}`;
+    case 'pattern':
+      return `${FORM_LABELS[source.form]} · ${casts}`;
   }
 }
 /** One picture of marks, or of one thing, opens at once; what else comes stands in the list of what arrived. */
@@ -102,7 +121,14 @@ function ask(): void {
 async function make(): Promise<void> {
   busy.value = true;
   try {
-    const parsed = SlabSchema.safeParse({ version: SOURCE_VERSION, kind: 'slab', id: crypto.randomUUID(), card: { name: name.value }, cells: cells.value, blob: null });
+    const parsed = SlabSchema.safeParse({
+      version: SOURCE_VERSION,
+      kind: 'slab',
+      id: crypto.randomUUID(),
+      card: { name: name.value },
+      cells: cells.value,
+      blob: null,
+    });
     if (!parsed.success) {
       problem.value = parsed.error.issues[0]!.message;
       return;
@@ -128,13 +154,41 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
 </script>
 
 <template>
-  <div class="place" :class="{ dropping }" @dragover.prevent="dropping = true" @dragleave.self="dropping = false" @drop.prevent="drop">
+  <div
+    class="place"
+    :class="{ dropping }"
+    @dragover.prevent="dropping = true"
+    @dragleave.self="dropping = false"
+    @drop.prevent="drop"
+  >
     <TopBar>
       <template #end>
-        <button class="btn" type="button" title="PNG, JPEG, WebP, TIFF, EXR or SVG; several at once. They can be dropped or pasted too" @click="picker?.click()">Open pictures…</button>
-        <button class="btn" type="button" title="All pictures of a folder, and of those in it" @click="folderPicker?.click()">Open a folder…</button>
+        <button
+          class="btn"
+          type="button"
+          title="PNG, JPEG, WebP, TIFF, EXR or SVG; several at once. They can be dropped or pasted too"
+          @click="picker?.click()"
+        >
+          Open pictures…
+        </button>
+        <button
+          class="btn"
+          type="button"
+          title="All pictures of a folder, and of those in it"
+          @click="folderPicker?.click()"
+        >
+          Open a folder…
+        </button>
         <input ref="folderPicker" type="file" webkitdirectory hidden aria-label="Folder" @change="pickFolder" />
-        <input ref="picker" type="file" multiple accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg" hidden aria-label="Pictures" @change="pick" />
+        <input
+          ref="picker"
+          type="file"
+          multiple
+          accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg"
+          hidden
+          aria-label="Pictures"
+          @change="pick"
+        />
         <button class="btn" type="button" @click="begin('lettering')">New lettering</button>
         <button class="btn" type="button" @click="begin('pattern')">New pattern</button>
         <button class="btn main" type="button" @click="ask">New slab</button>
@@ -145,29 +199,51 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
       <ArrivalList />
       <div class="kinds">
-      <section v-for="k in KINDS" :key="k.kind">
-        <h2>{{ k.title }} <small>{{ k.what }}</small></h2>
-        <p v-if="library.loaded && ofKind(k.kind).length === 0" class="none">{{ k.none }}</p>
-        <ul class="cards">
-          <li v-for="doc in ofKind(k.kind)" :key="doc.id" class="card">
-            <RouterLink :to="`/bench/${k.kind}/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('sources', doc.id, doc.revision)" alt="" /></RouterLink>
-            <b>{{ doc.card.name }}</b>
-            <span class="muted">{{ facts(doc) }}</span>
-            <span class="actions"><button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('sources', doc)"><Trash2 :size="15" /></button></span>
-          </li>
-        </ul>
-      </section>
+        <section v-for="k in KINDS" :key="k.kind">
+          <h2>
+            {{ k.title }} <small>{{ k.what }}</small>
+          </h2>
+          <p v-if="library.loaded && ofKind(k.kind).length === 0" class="none">{{ k.none }}</p>
+          <ul class="cards">
+            <li v-for="doc in ofKind(k.kind)" :key="doc.id" class="card">
+              <RouterLink :to="`/bench/${k.kind}/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
+                ><img :src="api.pictureUrl('sources', doc.id, doc.revision)" alt=""
+              /></RouterLink>
+              <b>{{ doc.card.name }}</b>
+              <span class="muted">{{ facts(doc) }}</span>
+              <span class="actions"
+                ><button
+                  type="button"
+                  title="Delete"
+                  :aria-label="`Delete ${doc.card.name}`"
+                  @click="remove('sources', doc)"
+                >
+                  <Trash2 :size="15" /></button
+              ></span>
+            </li>
+          </ul>
+        </section>
       </div>
       <h2>Alphas <small>height pictures and vectors, cast and cleaned</small></h2>
       <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
       <ul class="grid">
         <li v-for="doc in library.alphas" :key="doc.id" class="card">
-          <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="api.pictureUrl('alphas', doc.id, doc.revision)" alt="" /></RouterLink>
+          <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
+            ><img :src="api.pictureUrl('alphas', doc.id, doc.revision)" alt=""
+          /></RouterLink>
           <b>{{ doc.card.name }}</b>
           <span class="muted">{{ alphaFacts(doc) }}</span>
           <span class="actions">
-            <a :href="`/api/alphas/${doc.id}/${doc.format === 'vector32f' ? 'exr' : 'png'}`" download :title="doc.format === 'vector32f' ? 'Download EXR, float vectors' : 'Download PNG, 16 bit'" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></a>
-            <button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('alphas', doc)"><Trash2 :size="15" /></button>
+            <a
+              :href="`/api/alphas/${doc.id}/${doc.format === 'vector32f' ? 'exr' : 'png'}`"
+              download
+              :title="doc.format === 'vector32f' ? 'Download EXR, float vectors' : 'Download PNG, 16 bit'"
+              :aria-label="`Download ${doc.card.name}`"
+              ><Download :size="15"
+            /></a>
+            <button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('alphas', doc)">
+              <Trash2 :size="15" />
+            </button>
           </span>
         </li>
       </ul>
@@ -175,9 +251,20 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
     </main>
     <ElDialog v-model="making" title="New slab" width="400px">
       <form class="form" @submit.prevent="make">
-        <label class="row"><span class="label">Name</span><input v-model="name" class="field" :class="{ bad: problem }" maxlength="80" /></label>
-        <div class="row"><span class="label">Cells a side</span><ChoiceBar v-model="cells" label="Cells a side" :options="SLAB_CELLS.map((n) => ({ value: n, label: `${n}²` }))" /></div>
-        <p class="muted">{{ count(cells) }} vertices, about {{ memory }} MB of memory. An alpha of {{ cells }} px takes all its detail.</p>
+        <label class="row"
+          ><span class="label">Name</span><input v-model="name" class="field" :class="{ bad: problem }" maxlength="80"
+        /></label>
+        <div class="row">
+          <span class="label">Cells a side</span
+          ><ChoiceBar
+            v-model="cells"
+            label="Cells a side"
+            :options="SLAB_CELLS.map((n) => ({ value: n, label: `${n}²` }))"
+          />
+        </div>
+        <p class="muted">
+          {{ count(cells) }} vertices, about {{ memory }} MB of memory. An alpha of {{ cells }} px takes all its detail.
+        </p>
         <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
       </form>
       <template #footer>
@@ -190,17 +277,64 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
 
 <style scoped src="./rack.css"></style>
 <style scoped>
-.card { display: grid; gap: 2px; align-content: start; }
-.card img { width: 100%; aspect-ratio: 1; border-radius: var(--r); background: var(--clay); display: block; margin-bottom: 4px; }
-.card a:hover img { box-shadow: 0 0 0 2px var(--act); }
-.actions { display: flex; margin-left: -6px; }
-.actions > * { border: 0; background: none; padding: 5px 6px; border-radius: 4px; cursor: pointer; color: var(--ink-2); line-height: 0; }
-.actions > *:hover { background: var(--well); color: var(--ink); }
-.kinds { display: flex; flex-wrap: wrap; gap: 0 40px; }
-.cards { display: flex; flex-wrap: wrap; gap: 16px; }
-.cards .card { width: 172px; }
-.kinds .none { max-width: 240px; }
-.dropping main { box-shadow: inset 0 0 0 3px var(--act); }
-.form { display: grid; gap: 8px; }
-.none { padding: 16px 0; text-align: left; }
+.card {
+  display: grid;
+  gap: 2px;
+  align-content: start;
+}
+.card img {
+  width: 100%;
+  aspect-ratio: 1;
+  border-radius: var(--r);
+  background: var(--clay);
+  display: block;
+  margin-bottom: 4px;
+}
+.card a:hover img {
+  box-shadow: 0 0 0 2px var(--act);
+}
+.actions {
+  display: flex;
+  margin-left: -6px;
+}
+.actions > * {
+  border: 0;
+  background: none;
+  padding: 5px 6px;
+  border-radius: 4px;
+  cursor: pointer;
+  color: var(--ink-2);
+  line-height: 0;
+}
+.actions > *:hover {
+  background: var(--well);
+  color: var(--ink);
+}
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 40px;
+}
+.cards {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 16px;
+}
+.cards .card {
+  width: 172px;
+}
+.kinds .none {
+  max-width: 240px;
+}
+.dropping main {
+  box-shadow: inset 0 0 0 3px var(--act);
+}
+.form {
+  display: grid;
+  gap: 8px;
+}
+.none {
+  padding: 16px 0;
+  text-align: left;
+}
 </style>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** What the data folder takes, and what of it is kept for taking back; cleaned up once a day, and now when it is asked for. */
+/**
+ * What the data folder takes, and what of it is kept for taking back; cleaned up once a day, and now when it is asked
+ * for.
+ */
 import { ElButton } from 'element-plus';
 import { computed, onMounted, ref } from 'vue';
 import { cleanStorage, getStorage, type Sizes } from '../api/client';
@@ -10,12 +13,24 @@ const connection = useConnection();
 const sizes = ref<Sizes | null>(null);
 const cleaning = ref(false);
 
-const megabytes = (bytes: number): string => (bytes < 10 * 2 ** 20 ? (bytes / 2 ** 20).toFixed(1) : Math.round(bytes / 2 ** 20).toLocaleString('en').replaceAll(',', ' '));
-const counted = (count: number, one: string, many: string): string => `${count.toLocaleString('en').replaceAll(',', ' ')} ${count === 1 ? one : many}`;
-const told = computed(() => sizes.value && [
-  `${megabytes(sizes.value.files)} MB of pictures, clay and meshes`, `${megabytes(sizes.value.database)} MB of documents`,
-  counted(sizes.value.revisions, 'earlier revision', 'earlier revisions'), `${counted(sizes.value.deleted, 'deleted thing', 'deleted things')} kept for 30 days`,
-].join(' · '));
+const megabytes = (bytes: number): string =>
+  bytes < 10 * 2 ** 20
+    ? (bytes / 2 ** 20).toFixed(1)
+    : Math.round(bytes / 2 ** 20)
+        .toLocaleString('en')
+        .replaceAll(',', ' ');
+const counted = (count: number, one: string, many: string): string =>
+  `${count.toLocaleString('en').replaceAll(',', ' ')} ${count === 1 ? one : many}`;
+const told = computed(
+  () =>
+    sizes.value &&
+    [
+      `${megabytes(sizes.value.files)} MB of pictures, clay and meshes`,
+      `${megabytes(sizes.value.database)} MB of documents`,
+      counted(sizes.value.revisions, 'earlier revision', 'earlier revisions'),
+      `${counted(sizes.value.deleted, 'deleted thing', 'deleted things')} kept for 30 days`,
+    ].join(' · '),
+);
 
 onMounted(async () => {
   sizes.value = await getStorage().catch((error: unknown) => {
@@ -31,7 +46,11 @@ async function clean(): Promise<void> {
     const before = sizes.value ? sizes.value.files + sizes.value.database : 0;
     sizes.value = now;
     const won = before - now.files - now.database;
-    tellNotice(won > 2 ** 20 ? `${megabytes(won)} MB are free again; ${counted(cleaned.revisions, 'old revision', 'old revisions')} went.` : 'There was nothing to clean up.');
+    tellNotice(
+      won > 2 ** 20
+        ? `${megabytes(won)} MB are free again; ${counted(cleaned.revisions, 'old revision', 'old revisions')} went.`
+        : 'There was nothing to clean up.',
+    );
   } catch (error) {
     failNotice(sentence(error));
   } finally {
@@ -43,10 +62,27 @@ async function clean(): Promise<void> {
 <template>
   <p v-if="told" class="storage">
     <span>{{ told }}</span>
-    <ElButton size="small" text :loading="cleaning" title="Thins old revisions, empties what was deleted over 30 days ago, and gives the room back" @click="clean">Clean up now</ElButton>
+    <ElButton
+      size="small"
+      text
+      :loading="cleaning"
+      title="Thins old revisions, empties what was deleted over 30 days ago, and gives the room back"
+      @click="clean"
+      >Clean up now</ElButton
+    >
   </p>
 </template>
 
 <style scoped>
-.storage { display: flex; gap: 10px; align-items: center; margin: 28px 0 0; padding-top: 12px; border-top: 1px solid var(--line-soft); color: var(--ink-2); font-size: 12px; font-variant-numeric: tabular-nums; }
+.storage {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin: 28px 0 0;
+  padding-top: 12px;
+  border-top: 1px solid var(--line-soft);
+  color: var(--ink-2);
+  font-size: 12px;
+  font-variant-numeric: tabular-nums;
+}
 </style>

@@ -12,14 +12,27 @@ export function useNewSource() {
   }
 
   function addLettering(): Promise<string> {
-    return keep(LetteringSchema.parse({
-      version: SOURCE_VERSION, kind: 'lettering', id: crypto.randomUUID(), card: { name: library.freeName('sources', 'Lettering') },
-      blocks: [BlockSchema.parse({ id: crypto.randomUUID(), text: 'Lettering', size: 18 })],
-    }));
+    return keep(
+      LetteringSchema.parse({
+        version: SOURCE_VERSION,
+        kind: 'lettering',
+        id: crypto.randomUUID(),
+        card: { name: library.freeName('sources', 'Lettering') },
+        blocks: [BlockSchema.parse({ id: crypto.randomUUID(), text: 'Lettering', size: 18 })],
+      }),
+    );
   }
 
   function addPattern(): Promise<string> {
-    return keep(PatternSchema.parse({ version: SOURCE_VERSION, kind: 'pattern', id: crypto.randomUUID(), card: { name: library.freeName('sources', 'Pattern') }, grow: newGrow('cells') }));
+    return keep(
+      PatternSchema.parse({
+        version: SOURCE_VERSION,
+        kind: 'pattern',
+        id: crypto.randomUUID(),
+        card: { name: library.freeName('sources', 'Pattern') },
+        grow: newGrow('cells'),
+      }),
+    );
   }
 
   return { addLettering, addPattern };

@@ -51,7 +51,7 @@ async function lay(): Promise<void> {
   const steps = await proof.sculptor.steps();
   for (const id of new Set(steps.flatMap((s) => (s.kind === 'stroke' ? [s.stroke.brushId] : [])))) {
     // Strokes of a held key smooth and mask here too.
-    const own = id === props.brush.id ? null : heldBrush(id, props.brush.stroke.size) ?? await library.brush(id);
+    const own = id === props.brush.id ? null : (heldBrush(id, props.brush.stroke.size) ?? (await library.brush(id)));
     if (own) await sculptor.use(own, library.alphasOf(own));
   }
   await sculptor.use(props.brush, library.alphasOf(props.brush));
@@ -91,10 +91,16 @@ function look(): void {
   view?.setLook({ ...(CLAYS.find((c) => c.name === props.clay) ?? CLAYS[0]), facets: props.facets });
 }
 watch(() => [props.clay, props.facets], look);
-watch(() => [worksOf(props.brush), proof.state.strokes, proof.state.stroking], () => {
-  if (!proof.state.stroking) void follow();
-});
-watch(() => proof.opened, () => void open().catch((error: unknown) => (problem.value = sentence(error))));
+watch(
+  () => [worksOf(props.brush), proof.state.strokes, proof.state.stroking],
+  () => {
+    if (!proof.state.stroking) void follow();
+  },
+);
+watch(
+  () => proof.opened,
+  () => void open().catch((error: unknown) => (problem.value = sentence(error))),
+);
 watch(pose, (next) => {
   if (next && eye && JSON.stringify(next) !== JSON.stringify(eye.pose)) eye.look(next);
 });
@@ -110,6 +116,22 @@ watch(pose, (next) => {
 
 <style scoped src="../parts/view.css"></style>
 <style scoped>
-.compared { position: relative; height: 100%; overflow: hidden; background: linear-gradient(var(--view-top), var(--view-bottom)); border-right: 2px solid var(--page); }
-.label { position: absolute; left: 12px; top: 10px; background: var(--page); color: var(--ink); border-radius: 12px; padding: 3px 10px; font-weight: 600; font-size: 12px; }
+.compared {
+  position: relative;
+  height: 100%;
+  overflow: hidden;
+  background: linear-gradient(var(--view-top), var(--view-bottom));
+  border-right: 2px solid var(--page);
+}
+.label {
+  position: absolute;
+  left: 12px;
+  top: 10px;
+  background: var(--page);
+  color: var(--ink);
+  border-radius: 12px;
+  padding: 3px 10px;
+  font-weight: 600;
+  font-size: 12px;
+}
 </style>

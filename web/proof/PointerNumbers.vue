@@ -3,7 +3,14 @@
 import { computed } from 'vue';
 import type { Brush } from '#core/settings';
 
-const props = defineProps<{ brush: Brush; held: string | null; live: { radius: number; turn: number } | null; at: { x: number; y: number } | null; width: number; height: number }>();
+const props = defineProps<{
+  brush: Brush;
+  held: string | null;
+  live: { radius: number; turn: number } | null;
+  at: { x: number; y: number } | null;
+  width: number;
+  height: number;
+}>();
 
 const numbers = computed(() => [
   { what: 'size', value: (props.live?.radius ?? props.brush.stroke.size).toFixed(2) },
@@ -25,16 +32,57 @@ const place = computed(() => {
 <template>
   <dl class="beside" :class="{ near: at, narrow: width < 640 }" :style="place" aria-label="Numbers of the brush">
     <div v-if="held" class="held">{{ held }}</div>
-    <div v-for="n in numbers" :key="n.what"><dt>{{ n.what }}</dt><dd>{{ n.value }}</dd></div>
+    <div v-for="n in numbers" :key="n.what">
+      <dt>{{ n.what }}</dt>
+      <dd>{{ n.value }}</dd>
+    </div>
   </dl>
 </template>
 
 <style scoped>
-.beside { position: absolute; left: 12px; top: 10px; margin: 0; display: grid; gap: 0; padding: 4px 9px; border-radius: var(--r); background: rgb(28 36 40 / 72%); color: #fff; font-size: 11.5px; line-height: 1.38; pointer-events: none; min-width: 84px; white-space: nowrap; }
-.beside:not(.near) { display: flex; flex-wrap: wrap; gap: 0 14px; border-radius: 12px; max-width: calc(100% - 300px); }
-.beside.narrow:not(.near) { top: 46px; max-width: calc(100% - 24px); }
-.beside > div { display: flex; justify-content: space-between; gap: 8px; }
-dt { color: #c9cfd1; }
-dd { margin: 0; font-weight: 500; font-variant-numeric: tabular-nums; }
-.held { font-weight: 600; text-transform: capitalize; }
+.beside {
+  position: absolute;
+  left: 12px;
+  top: 10px;
+  margin: 0;
+  display: grid;
+  gap: 0;
+  padding: 4px 9px;
+  border-radius: var(--r);
+  background: rgb(28 36 40 / 72%);
+  color: #fff;
+  font-size: 11.5px;
+  line-height: 1.38;
+  pointer-events: none;
+  min-width: 84px;
+  white-space: nowrap;
+}
+.beside:not(.near) {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  border-radius: 12px;
+  max-width: calc(100% - 300px);
+}
+.beside.narrow:not(.near) {
+  top: 46px;
+  max-width: calc(100% - 24px);
+}
+.beside > div {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+dt {
+  color: #c9cfd1;
+}
+dd {
+  margin: 0;
+  font-weight: 500;
+  font-variant-numeric: tabular-nums;
+}
+.held {
+  font-weight: 600;
+  text-transform: capitalize;
+}
 </style>

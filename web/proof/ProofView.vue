@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** The body in clay with the brush at hand on it: strokes, the cursor with the stamp's picture, and the five numbers. */
+/**
+ * The body in clay with the brush at hand on it: strokes, the cursor with the stamp's picture, and the five numbers.
+ */
 import { useLocalStorage, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import type { DabFrame } from '#core/brush';
@@ -51,12 +53,25 @@ const light = useLight(() => view.value);
 
 /** What the worker knows of: strokes wait until it has the brush and its alphas. */
 const usable = ref('');
-const key = computed(() => JSON.stringify([props.brush.id, worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob]));
-const held = useHeldBrushes(() => props.brush, () => input?.hover());
-const onPath = computed(() => props.brush.stroke.type === 'path' && props.brush.touch.action !== 'move' && !held.held.value);
+const key = computed(() =>
+  JSON.stringify([props.brush.id, worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob]),
+);
+const held = useHeldBrushes(
+  () => props.brush,
+  () => input?.hover(),
+);
+const onPath = computed(
+  () => props.brush.stroke.type === 'path' && props.brush.touch.action !== 'move' && !held.held.value,
+);
 const path = usePath({
-  sculptor: proof.sculptor, brush: () => props.brush,
-  start: () => ({ view: eye!.basis(), symmetry: symmetry(), dig: input?.dig ?? false, ...(props.brush.stroke.mapping === 'stencil' ? { stencil: eye!.stencil(stencil.value) } : {}) }),
+  sculptor: proof.sculptor,
+  brush: () => props.brush,
+  start: () => ({
+    view: eye!.basis(),
+    symmetry: symmetry(),
+    dig: input?.dig ?? false,
+    ...(props.brush.stroke.mapping === 'stencil' ? { stencil: eye!.stencil(stencil.value) } : {}),
+  }),
 });
 const symmetry = () => ({ ...NO_SYMMETRY, mirrorX: proof.mirrorX });
 
@@ -92,14 +107,21 @@ function onHover(frame: DabFrame | null, at: { x: number; y: number } | null): v
   }
   const { right, up } = eye.basis();
   const t = frame.tangent;
-  const turn = (Math.atan2(t[0] * up[0] + t[1] * up[1] + t[2] * up[2], t[0] * right[0] + t[1] * right[1] + t[2] * right[2]) * 180) / Math.PI;
+  const turn =
+    (Math.atan2(t[0] * up[0] + t[1] * up[1] + t[2] * up[2], t[0] * right[0] + t[1] * right[1] + t[2] * right[2]) *
+      180) /
+    Math.PI;
   hovered.value = { frame, at, turn };
 }
 
 onMounted(async () => {
   view.value = new ClayView(canvas.value!, { grazing: false });
   eye = new BodyEye(view.value, surface.value!);
-  const withStencil = { ray: eye.ray.bind(eye), basis: eye.basis.bind(eye), stencil: () => eye!.stencil(stencil.value) };
+  const withStencil = {
+    ray: eye.ray.bind(eye),
+    basis: eye.basis.bind(eye),
+    stencil: () => eye!.stencil(stencil.value),
+  };
   eye.onMoved = (next) => (pose.value = next);
   if (pose.value) eye.look(pose.value);
   fingers = new Fingers(surface.value!, {
@@ -112,10 +134,17 @@ onMounted(async () => {
     moved: (by) => eye?.fingers(by),
   });
   input = new StrokeInput({
-    surface: surface.value!, view: view.value, eye: withStencil, sculptor: proof.sculptor,
-    brush: () => held.inHand() ?? props.brush, symmetry,
-    ready: () => usable.value !== '' && !proof.opening, blocked: () => onPath.value || light.turning.value || fingers!.busy,
-    onHover, onEnd: () => undefined, onBeside: (beside) => eye?.leftTurns(beside),
+    surface: surface.value!,
+    view: view.value,
+    eye: withStencil,
+    sculptor: proof.sculptor,
+    brush: () => held.inHand() ?? props.brush,
+    symmetry,
+    ready: () => usable.value !== '' && !proof.opening,
+    blocked: () => onPath.value || light.turning.value || fingers!.busy,
+    onHover,
+    onEnd: () => undefined,
+    onBeside: (beside) => eye?.leftTurns(beside),
   });
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
   view.value.onDrawn = placeNodes;
@@ -160,7 +189,16 @@ watch(onPath, (now) => {
 
 /** The first press of a path, and every one after it, sets a node; beside the body a left drag turns it. */
 function pressed(e: PointerEvent): void {
-  if (!onPath.value || e.button !== 0 || fingers?.busy || !eye || light.turning.value || usable.value === '' || proof.opening) return;
+  if (
+    !onPath.value ||
+    e.button !== 0 ||
+    fingers?.busy ||
+    !eye ||
+    light.turning.value ||
+    usable.value === '' ||
+    proof.opening
+  )
+    return;
   const box = surface.value!.getBoundingClientRect();
   const node = path.add(eye.ray(e.clientX - box.left, e.clientY - box.top));
   eye.leftTurns(node < 0);
@@ -174,7 +212,9 @@ async function cut(): Promise<void> {
   try {
     const name = await proof.cutOff(props.brush.card.name);
     if (name) tellNotice(`Cut off: “${name}” is among the bodies.`);
-    else proof.problem = 'Nothing whole is masked, so there is nothing to cut off. Paint a mask with M held, or mask what the last stroke raised.';
+    else
+      proof.problem =
+        'Nothing whole is masked, so there is nothing to cut off. Paint a mask with M held, or mask what the last stroke raised.';
   } catch (error) {
     proof.problem = sentence(error);
   }
@@ -187,9 +227,18 @@ function drop(e: DragEvent): void {
 
 useBrushKeys({ brush: () => props.brush, edit: (change) => emit('edit', change), dig: (down) => input?.setDig(down) });
 useShortcuts([
-  { keys: 'Esc', what: 'Abandon the stroke that isn’t released', run: () => void (path.open.value ? path.abandon() : input?.abandon()) },
+  {
+    keys: 'Esc',
+    what: 'Abandon the stroke that isn’t released',
+    run: () => void (path.open.value ? path.abandon() : input?.abandon()),
+  },
   { keys: 'Enter', what: 'Path: keep the row', when: () => path.open.value, run: () => void path.keep() },
-  { keys: 'Backspace', what: 'Path: take the last node away', when: () => path.open.value, run: () => void path.remove() },
+  {
+    keys: 'Backspace',
+    what: 'Path: take the last node away',
+    when: () => path.open.value,
+    run: () => void path.remove(),
+  },
   { keys: 'Ctrl+Z', what: 'Undo the last stroke', run: undo },
   { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => void proof.sculptor.redo() },
   { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => void proof.sculptor.redo() },
@@ -206,22 +255,65 @@ useShortcuts([
 
 <template>
   <div
-    class="proof" :data-strokes="proof.state.strokes" :data-busy="proof.state.busy || proof.opening || usable !== key" :data-vertices="proof.state.vertices"
-    @dragover.prevent @drop.prevent="drop"
+    class="proof"
+    :data-strokes="proof.state.strokes"
+    :data-busy="proof.state.busy || proof.opening || usable !== key"
+    :data-vertices="proof.state.vertices"
+    @dragover.prevent
+    @drop.prevent="drop"
   >
-    <div ref="surface" class="surface" :class="{ over: hovered }" @contextmenu.prevent @pointerdown="pressed" @pointerup="fingerNode = false" @pointermove="light.move"><canvas ref="canvas" /></div>
-    <StencilSheet v-if="brush.stroke.mapping === 'stencil'" v-model="stencil" :alpha="alphas.form" :width="size.width" :height="size.height" />
+    <div
+      ref="surface"
+      class="surface"
+      :class="{ over: hovered }"
+      @contextmenu.prevent
+      @pointerdown="pressed"
+      @pointerup="fingerNode = false"
+      @pointermove="light.move"
+    >
+      <canvas ref="canvas" />
+    </div>
+    <StencilSheet
+      v-if="brush.stroke.mapping === 'stencil'"
+      v-model="stencil"
+      :alpha="alphas.form"
+      :width="size.width"
+      :height="size.height"
+    />
     <PathNodes
-      v-if="onPath" :places="nodePlaces" :closed="path.closed.value" @move="(i, x, y) => eye && path.move(i, eye.ray(x, y))" @remove="path.remove" @keep="path.keep()" @abandon="path.abandon()"
+      v-if="onPath"
+      :places="nodePlaces"
+      :closed="path.closed.value"
+      @move="(i, x, y) => eye && path.move(i, eye.ray(x, y))"
+      @remove="path.remove"
+      @keep="path.keep()"
+      @abandon="path.abandon()"
       @close="path.toggleClosed()"
     />
     <PointerNumbers
-      :brush="brush" :held="held.held.value" :live="hovered && { radius: hovered.frame.radius, turn: hovered.turn }" :at="hovered && !onPath ? hovered.at : null" :width="size.width" :height="size.height"
+      :brush="brush"
+      :held="held.held.value"
+      :live="hovered && { radius: hovered.frame.radius, turn: hovered.turn }"
+      :at="hovered && !onPath ? hovered.at : null"
+      :width="size.width"
+      :height="size.height"
     />
-    <ProofTools v-model:clay="clay" v-model:facets="facets" :lit="light.turned.value" @home="eye?.home()" @light="light.reset()" @cut="cut" @undo="undo" />
+    <ProofTools
+      v-model:clay="clay"
+      v-model:facets="facets"
+      :lit="light.turned.value"
+      @home="eye?.home()"
+      @light="light.reset()"
+      @cut="cut"
+      @undo="undo"
+    />
     <ProofBody :brush-id="brush.id" />
     <div v-if="proof.opening" class="cover">Making the body…</div>
-    <div v-if="problem || proof.problem" class="problem" role="alert">{{ problem ?? proof.problem }} <button v-if="problem" class="btn link" type="button" @click="follow">Try again</button><button v-else class="btn link" type="button" @click="proof.problem = null">All right</button></div>
+    <div v-if="problem || proof.problem" class="problem" role="alert">
+      {{ problem ?? proof.problem }}
+      <button v-if="problem" class="btn link" type="button" @click="follow">Try again</button
+      ><button v-else class="btn link" type="button" @click="proof.problem = null">All right</button>
+    </div>
   </div>
 </template>
 

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** Test strokes: the shipped sets and one's own, laid with the brush at hand; the strokes on the body kept under a name. */
+/**
+ * Test strokes: the shipped sets and one's own, laid with the brush at hand; the strokes on the body kept under a name.
+ */
 import { Route, Trash2 } from '@lucide/vue';
 import { ref } from 'vue';
 import { orSay, undoNotice } from '../parts/undoNotice';
@@ -30,21 +32,54 @@ async function drop(set: TrialRow): Promise<void> {
 
 <template>
   <PopMenu v-model:visible="open" placement="top-start" :width="268">
-    <template #reference><button type="button" class="open" title="Test strokes: sets that are laid with this brush" aria-label="Test strokes"><Route :size="15" /></button></template>
+    <template #reference
+      ><button
+        type="button"
+        class="open"
+        title="Test strokes: sets that are laid with this brush"
+        aria-label="Test strokes"
+      >
+        <Route :size="15" /></button
+    ></template>
     <div class="menu">
       <div class="heading">Test strokes</div>
       <p class="muted about">Laid with this brush, in place of what is on the body.</p>
-      <button v-for="set in trials.shipped" :key="set.name" type="button" class="set" :title="set.help" @click="lay(() => trials.layShipped(set.name, props.brushId))">{{ set.label }}</button>
+      <button
+        v-for="set in trials.shipped"
+        :key="set.name"
+        type="button"
+        class="set"
+        :title="set.help"
+        @click="lay(() => trials.layShipped(set.name, props.brushId))"
+      >
+        {{ set.label }}
+      </button>
       <template v-if="trials.own.length">
         <div class="heading">Your own</div>
         <div v-for="set in trials.own" :key="set.id" class="own">
-          <button type="button" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">{{ set.name }} <small>{{ set.strokes }}</small></button>
-          <button type="button" class="drop" :aria-label="`Take ${set.name} off the list`" title="Take it off the list" @click="orSay(() => drop(set))"><Trash2 :size="14" /></button>
+          <button type="button" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">
+            {{ set.name }} <small>{{ set.strokes }}</small>
+          </button>
+          <button
+            type="button"
+            class="drop"
+            :aria-label="`Take ${set.name} off the list`"
+            title="Take it off the list"
+            @click="orSay(() => drop(set))"
+          >
+            <Trash2 :size="14" />
+          </button>
         </div>
       </template>
       <p v-if="trials.problem" class="bad" role="alert">{{ trials.problem }}</p>
       <form v-if="proof.state.strokes > 0" class="keep" @submit.prevent="orSay(keep)">
-        <input v-model="name" class="field" maxlength="60" placeholder="Name of these strokes" aria-label="Name of these strokes" />
+        <input
+          v-model="name"
+          class="field"
+          maxlength="60"
+          placeholder="Name of these strokes"
+          aria-label="Name of these strokes"
+        />
         <button class="btn" type="submit" :disabled="name.trim() === ''">Keep</button>
       </form>
     </div>
@@ -52,17 +87,65 @@ async function drop(set: TrialRow): Promise<void> {
 </template>
 
 <style scoped>
-.open { border: 0; background: none; padding: 4px; line-height: 0; cursor: pointer; color: var(--ink-2); border-radius: 4px; }
-.open:hover { background: var(--well); color: var(--ink); }
-.menu { display: grid; gap: 2px; }
-.heading { margin: 4px 8px 2px; }
-.about { margin: 0 8px 4px; }
-.set { border: 0; background: none; text-align: left; padding: 5px 8px; border-radius: 4px; cursor: pointer; width: 100%; }
-.set:hover { background: var(--act-wash); }
-.set small { color: var(--ink-3); }
-.own { display: flex; }
-.drop { border: 0; background: none; line-height: 0; padding: 0 6px; cursor: pointer; color: var(--ink-3); }
-.drop:hover { color: var(--bad); }
-.keep { display: flex; gap: 6px; margin-top: 8px; }
-.bad { color: var(--bad); margin: 4px 8px; }
+.open {
+  border: 0;
+  background: none;
+  padding: 4px;
+  line-height: 0;
+  cursor: pointer;
+  color: var(--ink-2);
+  border-radius: 4px;
+}
+.open:hover {
+  background: var(--well);
+  color: var(--ink);
+}
+.menu {
+  display: grid;
+  gap: 2px;
+}
+.heading {
+  margin: 4px 8px 2px;
+}
+.about {
+  margin: 0 8px 4px;
+}
+.set {
+  border: 0;
+  background: none;
+  text-align: left;
+  padding: 5px 8px;
+  border-radius: 4px;
+  cursor: pointer;
+  width: 100%;
+}
+.set:hover {
+  background: var(--act-wash);
+}
+.set small {
+  color: var(--ink-3);
+}
+.own {
+  display: flex;
+}
+.drop {
+  border: 0;
+  background: none;
+  line-height: 0;
+  padding: 0 6px;
+  cursor: pointer;
+  color: var(--ink-3);
+}
+.drop:hover {
+  color: var(--bad);
+}
+.keep {
+  display: flex;
+  gap: 6px;
+  margin-top: 8px;
+}
+.bad {
+  color: var(--bad);
+  margin: 4px 8px;
+}
 </style>

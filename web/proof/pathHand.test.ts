@@ -20,11 +20,14 @@ function hand() {
     return Promise.resolve();
   };
   const sculptor = {
-    mesh: buildMesh(body('ball', 16)), layPath: lays('lay'), keepPath: lays('keep'),
+    mesh: buildMesh(body('ball', 16)),
+    layPath: lays('lay'),
+    keepPath: lays('keep'),
     dropPath: () => Promise.resolve(void told.push('drop')),
   };
   const path = usePath({
-    sculptor: sculptor as unknown as Sculptor, brush: () => brush,
+    sculptor: sculptor as unknown as Sculptor,
+    brush: () => brush,
     start: () => ({ view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] }, symmetry: NO_SYMMETRY, dig: false }),
   });
   return { path, told, begun, row: () => row };
@@ -69,7 +72,12 @@ test('a node dragged off the body stays where it was', () => {
 
 test('closing joins the last node to the first; opening it again takes the way back off', () => {
   const { path, row } = hand();
-  for (const [x, y] of [[-0.3, 0], [0, 0.3], [0.3, 0]] as const) path.add(down(x, y));
+  for (const [x, y] of [
+    [-0.3, 0],
+    [0, 0.3],
+    [0.3, 0],
+  ] as const)
+    path.add(down(x, y));
   const open = row().length;
   path.toggleClosed();
   expect(row().length).toBeGreaterThan(open);
@@ -84,7 +92,12 @@ test('taking away the last node that is left abandons the row; there is nothing 
   await path.remove();
   expect(path.nodes.value).toHaveLength(1);
   await path.remove();
-  expect([told.at(-1), path.open.value, await path.keep(), await path.abandon()]).toEqual(['drop', false, false, false]);
+  expect([told.at(-1), path.open.value, await path.keep(), await path.abandon()]).toEqual([
+    'drop',
+    false,
+    false,
+    false,
+  ]);
 });
 
 test('the next row has chances of its own; with other settings the same row keeps its own', async () => {

@@ -1,4 +1,7 @@
-/** A path on the body: nodes clicked and dragged on its surface, laid anew with every change, kept or abandoned as one stroke. */
+/**
+ * A path on the body: nodes clicked and dragged on its surface, laid anew with every change, kept or abandoned as one
+ * stroke.
+ */
 import { computed, ref } from 'vue';
 import { faceNormal, pick, type Ray } from '#core/mesh';
 import type { Brush, Symmetry } from '#core/settings';

@@ -22,7 +22,10 @@ export function useLight(view: () => ClayView | null) {
   function move(e: PointerEvent): void {
     if (!turning.value) return;
     const height = at.value.height - e.movementY * RAD_PER_PIXEL;
-    at.value = { azimuth: at.value.azimuth - e.movementX * RAD_PER_PIXEL, height: Math.max(LEAST_HEIGHT, Math.min(MOST_HEIGHT, height)) };
+    at.value = {
+      azimuth: at.value.azimuth - e.movementX * RAD_PER_PIXEL,
+      height: Math.max(LEAST_HEIGHT, Math.min(MOST_HEIGHT, height)),
+    };
     send();
   }
   function reset(): void {

@@ -23,7 +23,8 @@ const doc = computed(() => bench.doc!);
 const summary = computed(() => {
   const { marks, taken, found } = bench;
   if (bench.finding) return 'Looking for marks…';
-  if (marks.length === 0) return 'Nothing was found on this sheet. Raise “faint marks”, lower “smallest mark”, or draw round what you want with the lasso.';
+  if (marks.length === 0)
+    return 'Nothing was found on this sheet. Raise “faint marks”, lower “smallest mark”, or draw round what you want with the lasso.';
   const left = found ? `; ${found.specks} specks and ${found.hairs} hairs left out` : '';
   return `${marks.length} ${marks.length === 1 ? 'mark' : 'marks'}, ${taken.length} taken${left}.`;
 });
@@ -33,7 +34,8 @@ async function cast(): Promise<void> {
   const { id } = doc.value;
   const made = await bench.castAll();
   fresh.value = made.map((a) => a.id);
-  if (made.length && bench.doc?.id === id) tellNotice(`${made.length} ${made.length === 1 ? 'alpha is' : 'alphas are'} cast.`);
+  if (made.length && bench.doc?.id === id)
+    tellNotice(`${made.length} ${made.length === 1 ? 'alpha is' : 'alphas are'} cast.`);
 }
 /** What is open is saved first, so that the lineage is true. */
 async function castWhole(): Promise<void> {
@@ -54,46 +56,225 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 
 <template>
   <div class="panel">
-    <div class="heading">Marks <small>{{ doc.file.what }}, {{ doc.file.width }} × {{ doc.file.height }} px</small></div>
+    <div class="heading">
+      Marks <small>{{ doc.file.what }}, {{ doc.file.width }} × {{ doc.file.height }} px</small>
+    </div>
     <p :class="bench.marks.length ? 'muted' : 'sentence-bad'" role="status">{{ summary }}</p>
-    <div class="row"><span class="label">Ink is</span><ChoiceBar label="Ink is" :model-value="doc.find.polarity" :options="[{ value: 'auto', label: bench.finding || doc.marks === null ? 'Found' : `Found: ${doc.dark ? 'dark' : 'light'}` }, { value: 'dark', label: 'Dark' }, { value: 'light', label: 'Light' }]" @update:model-value="(v) => bench.findSoon((s) => { s.find.polarity = v; })" /></div>
-    <SettingSlider v-for="[key, meta] in numbers" :key="key" :meta="meta" :model-value="doc.find[key as 'join']" @update:model-value="(v) => bench.findSoon((s) => { s.find[key as 'join'] = v; })" />
+    <div class="row">
+      <span class="label">Ink is</span
+      ><ChoiceBar
+        label="Ink is"
+        :model-value="doc.find.polarity"
+        :options="[
+          {
+            value: 'auto',
+            label: bench.finding || doc.marks === null ? 'Found' : `Found: ${doc.dark ? 'dark' : 'light'}`,
+          },
+          { value: 'dark', label: 'Dark' },
+          { value: 'light', label: 'Light' },
+        ]"
+        @update:model-value="
+          (v) =>
+            bench.findSoon((s) => {
+              s.find.polarity = v;
+            })
+        "
+      />
+    </div>
+    <SettingSlider
+      v-for="[key, meta] in numbers"
+      :key="key"
+      :meta="meta"
+      :model-value="doc.find[key as 'join']"
+      @update:model-value="
+        (v) =>
+          bench.findSoon((s) => {
+            s.find[key as 'join'] = v;
+          })
+      "
+    />
     <div class="buttons">
-      <button class="btn" type="button" :disabled="!bench.marks.length" @click="bench.take(bench.marks.map((m) => m.id), true)">Take all</button>
-      <button class="btn" type="button" :disabled="!bench.taken.length" @click="bench.take(bench.marks.map((m) => m.id), false)">Leave all</button>
-      <button class="btn" type="button" :disabled="bench.chosen.length < 2" title="Shift-click chooses marks (J)" @click="bench.join()">Join {{ bench.chosen.length > 1 ? bench.chosen.length : '' }}</button>
-      <button class="btn" type="button" :disabled="!bench.chosen.length" title="Delete" @click="bench.remove(bench.chosen)">Take away</button>
+      <button
+        class="btn"
+        type="button"
+        :disabled="!bench.marks.length"
+        @click="
+          bench.take(
+            bench.marks.map((m) => m.id),
+            true,
+          )
+        "
+      >
+        Take all
+      </button>
+      <button
+        class="btn"
+        type="button"
+        :disabled="!bench.taken.length"
+        @click="
+          bench.take(
+            bench.marks.map((m) => m.id),
+            false,
+          )
+        "
+      >
+        Leave all
+      </button>
+      <button
+        class="btn"
+        type="button"
+        :disabled="bench.chosen.length < 2"
+        title="Shift-click chooses marks (J)"
+        @click="bench.join()"
+      >
+        Join {{ bench.chosen.length > 1 ? bench.chosen.length : '' }}
+      </button>
+      <button
+        class="btn"
+        type="button"
+        :disabled="!bench.chosen.length"
+        title="Delete"
+        @click="bench.remove(bench.chosen)"
+      >
+        Take away
+      </button>
     </div>
     <div class="heading part">Casting</div>
-    <SettingSlider v-for="key in ['size', 'margin'] as const" :key="key" :meta="settingAt(SheetSchema, `cut.${key}`)" :model-value="doc.cut[key]" @update:model-value="(v) => bench.edit(key, (s) => { s.cut[key] = v; })" />
-    <label class="check"><input type="checkbox" :checked="doc.cut.straighten" @change="bench.edit('straighten', (s) => { s.cut.straighten = ($event.target as HTMLInputElement).checked; })" /> Turn each upright</label>
-    <button v-if="!bench.casting" class="btn main" type="button" :disabled="!bench.taken.length || bench.finding" @click="cast">Cast {{ bench.taken.length }} {{ bench.taken.length === 1 ? 'alpha' : 'alphas' }}</button>
-    <div v-else class="going"><progress :value="bench.casting.share" max="1" aria-label="Casting" /><span>{{ bench.casting.detail }}</span><button class="btn" type="button" @click="bench.casting.cancel()">Cancel</button></div>
-    <button class="btn" type="button" :disabled="!!bench.casting" title="Nothing is cut out; steps can be added on its bench" @click="castWhole">Cast the whole picture</button>
-    <div class="heading part">Cast from this sheet <small>{{ bench.casts.length || 'none yet' }}</small></div>
+    <SettingSlider
+      v-for="key in ['size', 'margin'] as const"
+      :key="key"
+      :meta="settingAt(SheetSchema, `cut.${key}`)"
+      :model-value="doc.cut[key]"
+      @update:model-value="
+        (v) =>
+          bench.edit(key, (s) => {
+            s.cut[key] = v;
+          })
+      "
+    />
+    <label class="check"
+      ><input
+        type="checkbox"
+        :checked="doc.cut.straighten"
+        @change="
+          bench.edit('straighten', (s) => {
+            s.cut.straighten = ($event.target as HTMLInputElement).checked;
+          })
+        "
+      />
+      Turn each upright</label
+    >
+    <button
+      v-if="!bench.casting"
+      class="btn main"
+      type="button"
+      :disabled="!bench.taken.length || bench.finding"
+      @click="cast"
+    >
+      Cast {{ bench.taken.length }} {{ bench.taken.length === 1 ? 'alpha' : 'alphas' }}
+    </button>
+    <div v-else class="going">
+      <progress :value="bench.casting.share" max="1" aria-label="Casting" /><span>{{ bench.casting.detail }}</span
+      ><button class="btn" type="button" @click="bench.casting.cancel()">Cancel</button>
+    </div>
+    <button
+      class="btn"
+      type="button"
+      :disabled="!!bench.casting"
+      title="Nothing is cut out; steps can be added on its bench"
+      @click="castWhole"
+    >
+      Cast the whole picture
+    </button>
+    <div class="heading part">
+      Cast from this sheet <small>{{ bench.casts.length || 'none yet' }}</small>
+    </div>
     <ul>
       <li v-for="alpha in bench.casts" :key="alpha.id" :class="{ fresh: fresh.includes(alpha.id) }">
-        <RouterLink :to="`/bench/alpha/${alpha.id}`" :aria-label="`Open ${alpha.card.name}`" :title="`Open ${alpha.card.name}`"><img :src="pictureUrl('alphas', alpha.id, alpha.revision)" alt="" /></RouterLink>
+        <RouterLink
+          :to="`/bench/alpha/${alpha.id}`"
+          :aria-label="`Open ${alpha.card.name}`"
+          :title="`Open ${alpha.card.name}`"
+          ><img :src="pictureUrl('alphas', alpha.id, alpha.revision)" alt=""
+        /></RouterLink>
         <CutName class="name" :name="alpha.card.name" />
-        <button class="btn" type="button" :aria-label="`Make a brush of ${alpha.card.name}`" @click="makeBrush(alpha)">Make brush</button>
+        <button class="btn" type="button" :aria-label="`Make a brush of ${alpha.card.name}`" @click="makeBrush(alpha)">
+          Make brush
+        </button>
       </li>
     </ul>
   </div>
 </template>
 
 <style scoped>
-.panel { display: grid; gap: 8px; align-content: start; height: 100%; overflow: auto; padding: 12px; --label: 100px; }
-.panel .row { grid-template-columns: 100px 1fr; }
-.panel :deep(.slider) { --label: 100px; }
-.buttons { display: flex; flex-wrap: wrap; gap: 6px; }
-.check { display: flex; gap: 6px; align-items: center; }
-.part { margin-top: 4px; padding-top: 10px; border-top: 1px solid var(--line-soft); }
-.going { display: flex; gap: 10px; align-items: center; }
-progress { flex: 1; accent-color: var(--act); }
-ul { display: grid; grid-template-columns: repeat(auto-fill, minmax(104px, 1fr)); gap: 8px; }
-li { display: grid; gap: 4px; padding: 4px; border-radius: var(--r); justify-items: center; }
-li.fresh { background: var(--act-wash); }
-li img { width: 88px; height: 88px; border-radius: 4px; display: block; background: #000; }
-li .name { font-size: 12px; max-width: 100%; }
-li .btn { height: 26px; padding: 0 8px; font-size: 12px; }
+.panel {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  height: 100%;
+  overflow: auto;
+  padding: 12px;
+  --label: 100px;
+}
+.panel .row {
+  grid-template-columns: 100px 1fr;
+}
+.panel :deep(.slider) {
+  --label: 100px;
+}
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.check {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.part {
+  margin-top: 4px;
+  padding-top: 10px;
+  border-top: 1px solid var(--line-soft);
+}
+.going {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+progress {
+  flex: 1;
+  accent-color: var(--act);
+}
+ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(104px, 1fr));
+  gap: 8px;
+}
+li {
+  display: grid;
+  gap: 4px;
+  padding: 4px;
+  border-radius: var(--r);
+  justify-items: center;
+}
+li.fresh {
+  background: var(--act-wash);
+}
+li img {
+  width: 88px;
+  height: 88px;
+  border-radius: 4px;
+  display: block;
+  background: #000;
+}
+li .name {
+  font-size: 12px;
+  max-width: 100%;
+}
+li .btn {
+  height: 26px;
+  padding: 0 8px;
+  font-size: 12px;
+}
 </style>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** The sheet with its marks outlined: click to take or leave, drag a lasso, draw a line that splits; the wheel zooms. */
+/**
+ * The sheet with its marks outlined: click to take or leave, drag a lasso, draw a line that splits; the wheel zooms.
+ */
 import { Lasso, Maximize, MousePointer2, Redo2, Scissors, Undo2 } from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
 import { computed, ref } from 'vue';
@@ -23,8 +25,13 @@ let pressed: [number, number] = [0, 0];
 useResizeObserver(box, () => eye.resize(box.value!.clientWidth, box.value!.clientHeight));
 
 const url = computed(() => (bench.doc ? previewUrl(bench.doc.file.blob) : ''));
-const path = (mark: Mark): string => mark.outlines.map((o) => `M${o.map((v, k) => (k % 2 === 0 ? v * eye.at.w : v * eye.at.h).toFixed(2)).join(' ')}Z`).join('');
-const way = computed(() => drawn.value.map(([x, y], k) => `${k ? 'L' : 'M'}${(x * eye.at.w).toFixed(1)} ${(y * eye.at.h).toFixed(1)}`).join(''));
+const path = (mark: Mark): string =>
+  mark.outlines
+    .map((o) => `M${o.map((v, k) => (k % 2 === 0 ? v * eye.at.w : v * eye.at.h).toFixed(2)).join(' ')}Z`)
+    .join('');
+const way = computed(() =>
+  drawn.value.map(([x, y], k) => `${k ? 'L' : 'M'}${(x * eye.at.w).toFixed(1)} ${(y * eye.at.h).toFixed(1)}`).join(''),
+);
 
 function markAt(x: number, y: number): Mark | null {
   return bench.marks.findLast((m) => isInside(m.outlines, x, y)) ?? null;
@@ -76,7 +83,10 @@ function up(e: PointerEvent): void {
 function click(e: PointerEvent): void {
   const mark = markAt(...eye.toSheet(...place(e)));
   if (!mark) bench.chosen = [];
-  else if (e.shiftKey) bench.chosen = bench.chosen.includes(mark.id) ? bench.chosen.filter((id) => id !== mark.id) : [...bench.chosen, mark.id];
+  else if (e.shiftKey)
+    bench.chosen = bench.chosen.includes(mark.id)
+      ? bench.chosen.filter((id) => id !== mark.id)
+      : [...bench.chosen, mark.id];
   else {
     bench.take([mark.id], !mark.taken);
     bench.chosen = [mark.id];
@@ -93,8 +103,16 @@ function finish(): void {
   }
   const [a, b] = [points[0]!, points.at(-1)!];
   if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 0.004) return;
-  const crossed = bench.marks.filter((m) => Array.from({ length: 41 }, (_, k) => k / 40).some((t) => isInside(m.outlines, a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t)));
-  bench.split(...a, ...b, crossed.map((m) => m.id));
+  const crossed = bench.marks.filter((m) =>
+    Array.from({ length: 41 }, (_, k) => k / 40).some((t) =>
+      isInside(m.outlines, a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t),
+    ),
+  );
+  bench.split(
+    ...a,
+    ...b,
+    crossed.map((m) => m.id),
+  );
 }
 function wheel(e: WheelEvent): void {
   eye.zoom(Math.exp(-e.deltaY * 0.0016), ...place(e));
@@ -105,10 +123,14 @@ useShortcuts([
   { keys: 'X', what: 'Split: draw a line through a mark', run: () => (tool.value = 'split') },
   { keys: 'J', what: 'Join the chosen marks (Shift-click chooses)', run: () => bench.join() },
   { keys: 'Delete', what: 'Take the chosen marks away', run: () => bench.chosen.length && bench.remove(bench.chosen) },
-  { keys: 'Esc', what: 'Abandon the line that isn’t released; choose nothing', run: () => {
-    drop();
-    bench.chosen = [];
-  } },
+  {
+    keys: 'Esc',
+    what: 'Abandon the line that isn’t released; choose nothing',
+    run: () => {
+      drop();
+      bench.chosen = [];
+    },
+  },
   { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
   { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
   { keys: 'H', what: 'The whole sheet', run: eye.fit },
@@ -118,20 +140,77 @@ useShortcuts([
 
 <template>
   <div class="sheet-view" :data-busy="bench.finding" :data-marks="bench.marks.length">
-    <div ref="box" class="surface" :class="tool" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="drop" @wheel.prevent="wheel" @contextmenu.prevent>
-      <div class="page" :style="{ transform: `translate(${eye.at.x}px, ${eye.at.y}px)`, width: `${eye.at.w}px`, height: `${eye.at.h}px` }">
+    <div
+      ref="box"
+      class="surface"
+      :class="tool"
+      @pointerdown="down"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="drop"
+      @wheel.prevent="wheel"
+      @contextmenu.prevent
+    >
+      <div
+        class="page"
+        :style="{
+          transform: `translate(${eye.at.x}px, ${eye.at.y}px)`,
+          width: `${eye.at.w}px`,
+          height: `${eye.at.h}px`,
+        }"
+      >
         <img :src="url" alt="" draggable="false" @load="eye.fit()" />
         <svg :viewBox="`0 0 ${eye.at.w} ${eye.at.h}`">
-          <path v-for="m in bench.marks" :key="m.id" :d="path(m)" class="mark" :class="{ taken: m.taken, chosen: bench.chosen.includes(m.id), over: m.id === over && tool === 'choose' }" :data-taken="m.taken" />
+          <path
+            v-for="m in bench.marks"
+            :key="m.id"
+            :d="path(m)"
+            class="mark"
+            :class="{ taken: m.taken, chosen: bench.chosen.includes(m.id), over: m.id === over && tool === 'choose' }"
+            :data-taken="m.taken"
+          />
           <path v-if="way" :d="way" class="way" />
         </svg>
       </div>
     </div>
     <div class="tools">
-      <button v-for="t in [{ key: 'choose', label: 'Take or leave (V)', icon: MousePointer2 }, { key: 'lasso', label: 'Lasso (C)', icon: Lasso }, { key: 'split', label: 'Split along a line (X)', icon: Scissors }] as const" :key="t.key" type="button" :class="{ on: tool === t.key }" :aria-pressed="tool === t.key" :title="t.label" :aria-label="t.label" @click="tool = t.key"><component :is="t.icon" :size="16" /></button>
-      <button type="button" title="The whole sheet (H)" aria-label="The whole sheet" @click="eye.fit()"><Maximize :size="16" /></button>
-      <button type="button" :disabled="!bench.past.length" title="Undo (Ctrl+Z)" aria-label="Undo" @click="bench.undo()"><Undo2 :size="16" /></button>
-      <button type="button" :disabled="!bench.future.length" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="bench.redo()"><Redo2 :size="16" /></button>
+      <button
+        v-for="t in [
+          { key: 'choose', label: 'Take or leave (V)', icon: MousePointer2 },
+          { key: 'lasso', label: 'Lasso (C)', icon: Lasso },
+          { key: 'split', label: 'Split along a line (X)', icon: Scissors },
+        ] as const"
+        :key="t.key"
+        type="button"
+        :class="{ on: tool === t.key }"
+        :aria-pressed="tool === t.key"
+        :title="t.label"
+        :aria-label="t.label"
+        @click="tool = t.key"
+      >
+        <component :is="t.icon" :size="16" />
+      </button>
+      <button type="button" title="The whole sheet (H)" aria-label="The whole sheet" @click="eye.fit()">
+        <Maximize :size="16" />
+      </button>
+      <button
+        type="button"
+        :disabled="!bench.past.length"
+        title="Undo (Ctrl+Z)"
+        aria-label="Undo"
+        @click="bench.undo()"
+      >
+        <Undo2 :size="16" />
+      </button>
+      <button
+        type="button"
+        :disabled="!bench.future.length"
+        title="Redo (Ctrl+Shift+Z)"
+        aria-label="Redo"
+        @click="bench.redo()"
+      >
+        <Redo2 :size="16" />
+      </button>
     </div>
     <div v-if="bench.finding || bench.opening" class="cover">Looking for marks…</div>
   </div>
@@ -139,14 +218,59 @@ useShortcuts([
 
 <style scoped src="../parts/view.css"></style>
 <style scoped>
-.sheet-view { position: relative; width: 100%; height: 100%; overflow: hidden; background: #55585a; }
-.surface.lasso, .surface.split { cursor: crosshair; }
-.page { position: absolute; left: 0; top: 0; transform-origin: 0 0; }
-.page img { position: absolute; inset: 0; width: 100%; height: 100%; user-select: none; }
-.page svg { position: absolute; inset: 0; width: 100%; height: 100%; overflow: visible; }
-.mark { fill: rgb(28 36 40 / 8%); stroke: #6b767b; stroke-width: 1.4; stroke-dasharray: 5 4; }
-.mark.taken { fill: rgb(35 118 106 / 13%); stroke: var(--act); stroke-width: 2; stroke-dasharray: none; }
-.mark.over { fill: rgb(35 118 106 / 26%); }
-.mark.chosen { stroke: #d08a1d; stroke-width: 2.6; }
-.way { fill: rgb(208 138 29 / 15%); stroke: #d08a1d; stroke-width: 2; }
+.sheet-view {
+  position: relative;
+  width: 100%;
+  height: 100%;
+  overflow: hidden;
+  background: #55585a;
+}
+.surface.lasso,
+.surface.split {
+  cursor: crosshair;
+}
+.page {
+  position: absolute;
+  left: 0;
+  top: 0;
+  transform-origin: 0 0;
+}
+.page img {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  user-select: none;
+}
+.page svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  overflow: visible;
+}
+.mark {
+  fill: rgb(28 36 40 / 8%);
+  stroke: #6b767b;
+  stroke-width: 1.4;
+  stroke-dasharray: 5 4;
+}
+.mark.taken {
+  fill: rgb(35 118 106 / 13%);
+  stroke: var(--act);
+  stroke-width: 2;
+  stroke-dasharray: none;
+}
+.mark.over {
+  fill: rgb(35 118 106 / 26%);
+}
+.mark.chosen {
+  stroke: #d08a1d;
+  stroke-width: 2.6;
+}
+.way {
+  fill: rgb(208 138 29 / 15%);
+  stroke: #d08a1d;
+  stroke-width: 2;
+}
 </style>

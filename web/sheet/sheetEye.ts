@@ -10,7 +10,12 @@ export function sheetEye(size: () => { width: number; height: number }) {
   function fit(): void {
     const { width, height } = size();
     const scale = Math.max(1, Math.min(view.width - 2 * MARGIN, (view.height - 2 * MARGIN) * (width / height))) / width;
-    Object.assign(at, { w: width * scale, h: height * scale, x: (view.width - width * scale) / 2, y: (view.height - height * scale) / 2 });
+    Object.assign(at, {
+      w: width * scale,
+      h: height * scale,
+      x: (view.width - width * scale) / 2,
+      y: (view.height - height * scale) / 2,
+    });
     fitted = true;
   }
   function resize(width: number, height: number): void {

@@ -20,7 +20,12 @@ const library = useLibrary();
 const router = useRouter();
 const kept = computed(() => library.alphas.filter((a) => a.lineage.sourceId === bench.doc?.id).reverse());
 const files = (a: AlphaHead): readonly { ending: string; label: string }[] => [
-  ...(a.format === 'vector32f' ? [] : [{ ending: 'png', label: 'PNG, 16 bit' }, { ending: 'tiff', label: 'TIFF, 32-bit float' }]),
+  ...(a.format === 'vector32f'
+    ? []
+    : [
+        { ending: 'png', label: 'PNG, 16 bit' },
+        { ending: 'tiff', label: 'TIFF, 32-bit float' },
+      ]),
   { ending: 'exr', label: a.format === 'vector32f' ? 'EXR, float vectors' : 'EXR, float' },
 ];
 
@@ -30,17 +35,36 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 </script>
 
 <template>
-  <div class="heading part">Cast from this slab <small>{{ kept.length || 'none yet' }}</small></div>
+  <div class="heading part">
+    Cast from this slab <small>{{ kept.length || 'none yet' }}</small>
+  </div>
   <ul>
     <li v-for="doc in kept" :key="doc.id" :class="{ fresh: doc.id === fresh }">
-      <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt="" /></RouterLink>
-      <span><CutName :name="doc.card.name" /><small>{{ alphaFacts(doc) }}</small></span>
-      <button class="btn quiet" type="button" title="Cast it anew as the clay is now; brushes follow" :disabled="!ready" :aria-label="`Cast ${doc.card.name} anew`" @click="$emit('again', doc)"><RefreshCw :size="15" /></button>
+      <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
+        ><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt=""
+      /></RouterLink>
+      <span
+        ><CutName :name="doc.card.name" /><small>{{ alphaFacts(doc) }}</small></span
+      >
+      <button
+        class="btn quiet"
+        type="button"
+        title="Cast it anew as the clay is now; brushes follow"
+        :disabled="!ready"
+        :aria-label="`Cast ${doc.card.name} anew`"
+        @click="$emit('again', doc)"
+      >
+        <RefreshCw :size="15" />
+      </button>
       <ElDropdown trigger="click">
-        <button class="btn quiet" type="button" title="Download" :aria-label="`Download ${doc.card.name}`"><Download :size="15" /></button>
+        <button class="btn quiet" type="button" title="Download" :aria-label="`Download ${doc.card.name}`">
+          <Download :size="15" />
+        </button>
         <template #dropdown>
           <ElDropdownMenu>
-            <ElDropdownItem v-for="f in files(doc)" :key="f.ending"><a :href="`/api/alphas/${doc.id}/${f.ending}`" download>{{ f.label }}</a></ElDropdownItem>
+            <ElDropdownItem v-for="f in files(doc)" :key="f.ending"
+              ><a :href="`/api/alphas/${doc.id}/${f.ending}`" download>{{ f.label }}</a></ElDropdownItem
+            >
           </ElDropdownMenu>
         </template>
       </ElDropdown>
@@ -50,12 +74,42 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 </template>
 
 <style scoped>
-.part { margin-top: 6px; padding-top: 8px; border-top: 1px solid var(--line-soft); }
-li { display: flex; align-items: center; gap: 4px; padding: 4px; border-radius: var(--r); }
-li.fresh { background: var(--act-wash); }
-li img { width: 40px; height: 40px; border-radius: 4px; margin-right: 6px; }
-li > span { flex: 1; min-width: 0; font-weight: 500; }
-li small { display: block; font-weight: 400; color: var(--ink-2); }
-.quiet { padding: 0 8px; }
-a { color: inherit; text-decoration: none; }
+.part {
+  margin-top: 6px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line-soft);
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding: 4px;
+  border-radius: var(--r);
+}
+li.fresh {
+  background: var(--act-wash);
+}
+li img {
+  width: 40px;
+  height: 40px;
+  border-radius: 4px;
+  margin-right: 6px;
+}
+li > span {
+  flex: 1;
+  min-width: 0;
+  font-weight: 500;
+}
+li small {
+  display: block;
+  font-weight: 400;
+  color: var(--ink-2);
+}
+.quiet {
+  padding: 0 8px;
+}
+a {
+  color: inherit;
+  text-decoration: none;
+}
 </style>

@@ -16,23 +16,95 @@ const meta = settingAt(CastSettingsSchema, 'size');
 
 <template>
   <div class="output">
-    <div class="row"><span class="label">Size, px</span><ChoiceBar label="Size in pixels" :model-value="settings.size" :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))" @update:model-value="(v) => cast.edit((c) => { c.size = v; })" /></div>
-    <SettingSlider :meta="meta" :model-value="settings.size" @update:model-value="(v) => cast.edit((c) => { c.size = v; })" />
-    <div class="row"><span class="label">Keep as</span>
+    <div class="row">
+      <span class="label">Size, px</span
+      ><ChoiceBar
+        label="Size in pixels"
+        :model-value="settings.size"
+        :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))"
+        @update:model-value="
+          (v) =>
+            cast.edit((c) => {
+              c.size = v;
+            })
+        "
+      />
+    </div>
+    <SettingSlider
+      :meta="meta"
+      :model-value="settings.size"
+      @update:model-value="
+        (v) =>
+          cast.edit((c) => {
+            c.size = v;
+          })
+      "
+    />
+    <div class="row">
+      <span class="label">Keep as</span>
       <ChoiceBar
-        label="Keep as" :model-value="settings.format"
-        :options="[{ value: 'grey16', label: '16 bit' }, { value: 'grey32f', label: 'Float' }, { value: 'vector32f', label: 'Vectors', help: 'An offset a pixel, so that overhangs survive' }]"
-        @update:model-value="(v) => cast.edit((c) => { c.format = v; })"
+        label="Keep as"
+        :model-value="settings.format"
+        :options="[
+          { value: 'grey16', label: '16 bit' },
+          { value: 'grey32f', label: 'Float' },
+          { value: 'vector32f', label: 'Vectors', help: 'An offset a pixel, so that overhangs survive' },
+        ]"
+        @update:model-value="
+          (v) =>
+            cast.edit((c) => {
+              c.format = v;
+            })
+        "
       />
     </div>
     <template v-if="!vector">
-      <div class="row"><span class="label">Samples</span><ChoiceBar label="Samples a pixel" :model-value="settings.samples" :options="[{ value: 1, label: '1 a pixel' }, { value: 4, label: '4 a pixel' }]" @update:model-value="(v) => cast.edit((c) => { c.samples = v; })" /></div>
-      <div class="row"><span class="label">Ground</span><ChoiceBar label="Ground" :model-value="settings.ground" :options="[{ value: 'edge', label: 'At the edge', help: 'The median of the border' }, { value: 'average', label: 'At the average', help: 'A dab adds no volume' }]" @update:model-value="(v) => cast.edit((c) => { c.ground = v; })" /></div>
+      <div class="row">
+        <span class="label">Samples</span
+        ><ChoiceBar
+          label="Samples a pixel"
+          :model-value="settings.samples"
+          :options="[
+            { value: 1, label: '1 a pixel' },
+            { value: 4, label: '4 a pixel' },
+          ]"
+          @update:model-value="
+            (v) =>
+              cast.edit((c) => {
+                c.samples = v;
+              })
+          "
+        />
+      </div>
+      <div class="row">
+        <span class="label">Ground</span
+        ><ChoiceBar
+          label="Ground"
+          :model-value="settings.ground"
+          :options="[
+            { value: 'edge', label: 'At the edge', help: 'The median of the border' },
+            { value: 'average', label: 'At the average', help: 'A dab adds no volume' },
+          ]"
+          @update:model-value="
+            (v) =>
+              cast.edit((c) => {
+                c.ground = v;
+              })
+          "
+        />
+      </div>
     </template>
-    <p v-else class="muted">A vector alpha holds where each point of the clay went, up, down and sideways. Depth, tones and floor don’t apply to it.</p>
+    <p v-else class="muted">
+      A vector alpha holds where each point of the clay went, up, down and sideways. Depth, tones and floor don’t apply
+      to it.
+    </p>
   </div>
 </template>
 
 <style scoped>
-.output { display: grid; gap: 6px; --label: 84px; }
+.output {
+  display: grid;
+  gap: 6px;
+  --label: 84px;
+}
 </style>

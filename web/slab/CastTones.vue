@@ -15,10 +15,19 @@ const value = computed(() => {
   const curve = prepareCurve(tone.value);
   return (x: number): number => curveAt(curve, x);
 });
-const describe = (node: CurveNode): string => `height ${(node.x * 100).toFixed(0)} % to grey ${(node.y * 100).toFixed(0)} %`;
+const describe = (node: CurveNode): string =>
+  `height ${(node.x * 100).toFixed(0)} % to grey ${(node.y * 100).toFixed(0)} %`;
 const straight = computed(() => tone.value.every((n) => n.x === n.y));
-const STRAIGHT: CurveNode[] = [{ x: 0, y: 0, corner: true }, { x: 1, y: 1, corner: true }];
-const LIFTED: CurveNode[] = [{ x: 0, y: 0, corner: true }, { x: 0.15, y: 0.24, corner: false }, { x: 0.5, y: 0.56, corner: false }, { x: 1, y: 1, corner: true }];
+const STRAIGHT: CurveNode[] = [
+  { x: 0, y: 0, corner: true },
+  { x: 1, y: 1, corner: true },
+];
+const LIFTED: CurveNode[] = [
+  { x: 0, y: 0, corner: true },
+  { x: 0.15, y: 0.24, corner: false },
+  { x: 0.5, y: 0.56, corner: false },
+  { x: 1, y: 1, corner: true },
+];
 function put(nodes: CurveNode[]): void {
   cast.edit((c) => {
     c.tone = nodes.map((n) => ({ ...n }));
@@ -28,12 +37,27 @@ function put(nodes: CurveNode[]): void {
 
 <template>
   <div class="tones">
-    <HistogramChart v-if="cast.result" :counts="cast.result.histogram" :floor="cast.result.floor" :crown="cast.result.crown" />
+    <HistogramChart
+      v-if="cast.result"
+      :counts="cast.result.histogram"
+      :floor="cast.result.floor"
+      :crown="cast.result.crown"
+    />
     <div class="curve">
-      <CurveEditor :nodes="tone" :value="value" editable label="Tone curve" :describe="describe" :height="84" @update:nodes="put" />
+      <CurveEditor
+        :nodes="tone"
+        :value="value"
+        editable
+        label="Tone curve"
+        :describe="describe"
+        :height="84"
+        @update:nodes="put"
+      />
       <div class="side">
         <span class="muted">Height → grey.<br />Click adds a node.</span>
-        <button type="button" class="btn" title="Lifts the darkest tones a little" @click="put(LIFTED)">Lift the darks</button>
+        <button type="button" class="btn" title="Lifts the darkest tones a little" @click="put(LIFTED)">
+          Lift the darks
+        </button>
         <button type="button" class="btn" :disabled="straight" @click="put(STRAIGHT)">Straight</button>
       </div>
     </div>
@@ -41,8 +65,22 @@ function put(nodes: CurveNode[]): void {
 </template>
 
 <style scoped>
-.tones { display: grid; gap: 8px; }
-.curve { display: grid; grid-template-columns: minmax(0, 220px) 1fr; gap: 14px; align-items: start; }
-.side { display: grid; gap: 6px; justify-items: start; }
-.btn { height: 26px; }
+.tones {
+  display: grid;
+  gap: 8px;
+}
+.curve {
+  display: grid;
+  grid-template-columns: minmax(0, 220px) 1fr;
+  gap: 14px;
+  align-items: start;
+}
+.side {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+}
+.btn {
+  height: 26px;
+}
 </style>

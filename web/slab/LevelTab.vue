@@ -28,8 +28,14 @@ const offers = computed<Offer[]>(() => {
   if (!now) return [];
   return (['up', 'down'] as const).map((way) => {
     const cells = levelAt(now.cells, way);
-    const why = cells === null ? (way === 'up' ? 'This is the finest level there is.' : 'This is the coarsest level there is.')
-      : way === 'up' && bytes(cells) > budget.value ? `It needs about ${megabytes(bytes(cells))}; this machine leaves ${megabytes(budget.value)} for it.` : null;
+    const why =
+      cells === null
+        ? way === 'up'
+          ? 'This is the finest level there is.'
+          : 'This is the coarsest level there is.'
+        : way === 'up' && bytes(cells) > budget.value
+          ? `It needs about ${megabytes(bytes(cells))}; this machine leaves ${megabytes(budget.value)} for it.`
+          : null;
     return { way, cells, why, label: way === 'down' ? 'Step down' : now.upper > 0 ? 'Step up' : 'Subdivide' };
   });
 });
@@ -43,20 +49,34 @@ async function step(way: LevelWay): Promise<void> {
 
 <template>
   <div v-if="state" class="tab">
-    <p><b>{{ state.cells }}² cells</b><br />{{ count(state.cells) }} vertices, {{ megabytes(bytes(state.cells)) }}</p>
+    <p>
+      <b>{{ state.cells }}² cells</b><br />{{ count(state.cells) }} vertices, {{ megabytes(bytes(state.cells)) }}
+    </p>
     <div v-for="offer in offers" :key="offer.way" class="offer">
-      <button type="button" class="btn" :disabled="offer.why !== null || working" @click="step(offer.way)">{{ working ? 'Working…' : offer.label }}</button>
-      <span v-if="offer.cells && !offer.why" class="muted">to {{ count(offer.cells) }} vertices, {{ megabytes(bytes(offer.cells)) }}</span>
+      <button type="button" class="btn" :disabled="offer.why !== null || working" @click="step(offer.way)">
+        {{ working ? 'Working…' : offer.label }}
+      </button>
+      <span v-if="offer.cells && !offer.why" class="muted"
+        >to {{ count(offer.cells) }} vertices, {{ megabytes(bytes(offer.cells)) }}</span
+      >
       <span v-else class="muted">{{ offer.why }}</span>
     </div>
-    <p v-if="state.upper" class="muted">{{ state.upper }} finer {{ state.upper === 1 ? 'level keeps' : 'levels keep' }} their detail and take it along when you step up.</p>
+    <p v-if="state.upper" class="muted">
+      {{ state.upper }} finer {{ state.upper === 1 ? 'level keeps' : 'levels keep' }} their detail and take it along
+      when you step up.
+    </p>
     <div class="heading">Untouched</div>
-    <button type="button" class="btn" @click="bench.make({ kind: 'untouched', side: SLAB_SIDE })">Back to flat clay</button>
+    <button type="button" class="btn" @click="bench.make({ kind: 'untouched', side: SLAB_SIDE })">
+      Back to flat clay
+    </button>
     <p class="muted">Undo brings everything back.</p>
   </div>
 </template>
 
 <style scoped src="./tab.css"></style>
 <style scoped>
-.offer { display: grid; gap: 3px; }
+.offer {
+  display: grid;
+  gap: 3px;
+}
 </style>

@@ -22,9 +22,13 @@ const slope = ref({ low: 30, high: 90, soft: 5 });
 const isMask = computed(() => tools.brush.touch.action === 'mask');
 
 /** The upper half of what there is, to begin with. */
-watch(() => cast.result, (now) => {
-  if (now && height.value.high === 1) height.value = { low: (now.floor + now.crown) / 2, high: now.crown, soft: (now.crown - now.floor) / 20 };
-});
+watch(
+  () => cast.result,
+  (now) => {
+    if (now && height.value.high === 1)
+      height.value = { low: (now.floor + now.crown) / 2, high: now.crown, soft: (now.crown - now.floor) / 20 };
+  },
+);
 
 function take(shape: (typeof MASK_SHAPES)[number]): void {
   tools.maskShape = shape;
@@ -45,7 +49,15 @@ async function make(): Promise<void> {
 <template>
   <div class="tab">
     <div class="two">
-      <button v-for="shape in MASK_SHAPES" :key="shape" type="button" class="btn" :class="{ on: isMask && tools.maskShape === shape }" :aria-pressed="isMask && tools.maskShape === shape" @click="take(shape)">
+      <button
+        v-for="shape in MASK_SHAPES"
+        :key="shape"
+        type="button"
+        class="btn"
+        :class="{ on: isMask && tools.maskShape === shape }"
+        :aria-pressed="isMask && tools.maskShape === shape"
+        @click="take(shape)"
+      >
         {{ shape[0]!.toUpperCase() + shape.slice(1) }}
       </button>
     </div>
@@ -62,7 +74,11 @@ async function make(): Promise<void> {
       <button type="button" class="btn" @click="bench.make({ kind: 'mask-grow', steps: -steps })">Shrink</button>
     </div>
     <div class="heading">Mask from</div>
-    <select v-model="from" class="field" aria-label="Mask from"><option value="height">Height</option><option value="slope">Slope</option><option value="alpha">An alpha in the frame</option></select>
+    <select v-model="from" class="field" aria-label="Mask from">
+      <option value="height">Height</option>
+      <option value="slope">Slope</option>
+      <option value="alpha">An alpha in the frame</option>
+    </select>
     <template v-if="from === 'height'">
       <NumberField v-model="height.low" label="From" unit="body units" :min="-4" :max="4" :step="0.005" />
       <NumberField v-model="height.high" label="To" unit="body units" :min="-4" :max="4" :step="0.005" />
@@ -78,7 +94,10 @@ async function make(): Promise<void> {
       <option v-for="doc in library.alphas" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
     </select>
     <div class="two">
-      <select v-model="way" class="field" aria-label="Add or take away"><option value="add">Add</option><option value="take">Take away</option></select>
+      <select v-model="way" class="field" aria-label="Add or take away">
+        <option value="add">Add</option>
+        <option value="take">Take away</option>
+      </select>
       <button type="button" class="btn" :disabled="from === 'alpha' && alphaId === ''" @click="make">Mask it</button>
     </div>
   </div>

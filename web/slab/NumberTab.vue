@@ -13,8 +13,17 @@ const tools = useSlabTools();
 const kind = ref<NumberKind>('inflate');
 const trying = ref(false);
 
-const LABELS: Record<NumberKind, string> = { inflate: 'Inflate', lift: 'Lift', smooth: 'Smooth', flatten: 'Flatten', noise: 'Noise', terrace: 'Terrace' };
-const more = computed<(keyof ByNumber)[]>(() => (kind.value === 'noise' ? ['noiseScale', 'noiseSeed'] : kind.value === 'terrace' ? ['terraceSoft'] : []));
+const LABELS: Record<NumberKind, string> = {
+  inflate: 'Inflate',
+  lift: 'Lift',
+  smooth: 'Smooth',
+  flatten: 'Flatten',
+  noise: 'Noise',
+  terrace: 'Terrace',
+};
+const more = computed<(keyof ByNumber)[]>(() =>
+  kind.value === 'noise' ? ['noiseScale', 'noiseSeed'] : kind.value === 'terrace' ? ['terraceSoft'] : [],
+);
 const plain = (): ByNumber => ({ ...tools.numbers });
 
 function put(key: keyof ByNumber, value: number): void {
@@ -58,16 +67,43 @@ onBeforeUnmount(() => void drop());
 <template>
   <div class="tab" @keydown.enter="apply" @keydown.esc="drop">
     <div class="two">
-      <button v-for="k in NUMBER_KINDS" :key="k" type="button" class="btn" :class="{ on: kind === k }" :aria-pressed="kind === k" @click="choose(k)">{{ LABELS[k] }}</button>
+      <button
+        v-for="k in NUMBER_KINDS"
+        :key="k"
+        type="button"
+        class="btn"
+        :class="{ on: kind === k }"
+        :aria-pressed="kind === k"
+        @click="choose(k)"
+      >
+        {{ LABELS[k] }}
+      </button>
     </div>
-    <SettingSlider :key="kind" :meta="settingAt(ByNumberSchema, kind)" :model-value="tools.numbers[kind]" style="--label: 72px" @update:model-value="(v) => put(kind, v)" />
-    <SettingSlider v-for="key in more" :key="key" :meta="settingAt(ByNumberSchema, key)" :model-value="tools.numbers[key]" style="--label: 72px" @update:model-value="(v) => put(key, v)" />
+    <SettingSlider
+      :key="kind"
+      :meta="settingAt(ByNumberSchema, kind)"
+      :model-value="tools.numbers[kind]"
+      style="--label: 72px"
+      @update:model-value="(v) => put(kind, v)"
+    />
+    <SettingSlider
+      v-for="key in more"
+      :key="key"
+      :meta="settingAt(ByNumberSchema, key)"
+      :model-value="tools.numbers[key]"
+      style="--label: 72px"
+      @update:model-value="(v) => put(key, v)"
+    />
     <div class="two">
       <button type="button" class="btn main" :disabled="!trying" title="Keep it (Enter)" @click="apply">Apply</button>
       <button type="button" class="btn" :disabled="!trying" title="Take it back (Esc)" @click="drop">Drop</button>
     </div>
     <button type="button" class="btn" :disabled="!tools.lastNumber" @click="again">
-      {{ tools.lastNumber ? `Again: ${LABELS[tools.lastNumber.change]} ${tools.lastNumber.numbers[tools.lastNumber.change]}` : 'Again' }}
+      {{
+        tools.lastNumber
+          ? `Again: ${LABELS[tools.lastNumber.change]} ${tools.lastNumber.numbers[tools.lastNumber.change]}`
+          : 'Again'
+      }}
     </button>
     <p class="muted">Works on everything that isn’t masked.</p>
   </div>
@@ -75,7 +111,13 @@ onBeforeUnmount(() => void drop());
 
 <style scoped src="./tab.css"></style>
 <style scoped>
-.btn.main:disabled { opacity: .5; }
-.tab :deep(.slider) { grid-template-columns: 1fr 60px; }
-.tab :deep(.slider .label) { grid-column: 1 / -1; }
+.btn.main:disabled {
+  opacity: 0.5;
+}
+.tab :deep(.slider) {
+  grid-template-columns: 1fr 60px;
+}
+.tab :deep(.slider .label) {
+  grid-column: 1 / -1;
+}
 </style>

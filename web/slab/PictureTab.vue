@@ -39,22 +39,62 @@ async function picked(event: Event): Promise<void> {
 
 <template>
   <div class="tab">
-    <button type="button" class="btn" :disabled="busy" @click="input?.click()">{{ busy ? 'Reading…' : 'Pin a picture' }}</button>
-    <input ref="input" type="file" accept="image/png,image/jpeg,image/webp" multiple hidden aria-label="Reference pictures" @change="picked" />
+    <button type="button" class="btn" :disabled="busy" @click="input?.click()">
+      {{ busy ? 'Reading…' : 'Pin a picture' }}
+    </button>
+    <input
+      ref="input"
+      type="file"
+      accept="image/png,image/jpeg,image/webp"
+      multiple
+      hidden
+      aria-label="Reference pictures"
+      @change="picked"
+    />
     <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
     <ul v-if="references.length">
       <li v-for="r in references" :key="r.id" :class="{ on: r.id === tools.referenceId }">
-        <button type="button" :aria-pressed="r.id === tools.referenceId" @click="tools.referenceId = r.id">{{ r.name }}</button>
-        <button type="button" class="quiet" :title="`Take “${r.name}” down`" :aria-label="`Take ${r.name} down`" @click="remove(r)"><Trash2 :size="14" /></button>
+        <button type="button" :aria-pressed="r.id === tools.referenceId" @click="tools.referenceId = r.id">
+          {{ r.name }}
+        </button>
+        <button
+          type="button"
+          class="quiet"
+          :title="`Take “${r.name}” down`"
+          :aria-label="`Take ${r.name} down`"
+          @click="remove(r)"
+        >
+          <Trash2 :size="14" />
+        </button>
       </li>
     </ul>
-    <p v-else class="muted">Drop a picture on the slab, paste one, or pin one from a file. It is seen while you sculpt and never cast.</p>
+    <p v-else class="muted">
+      Drop a picture on the slab, paste one, or pin one from a file. It is seen while you sculpt and never cast.
+    </p>
     <template v-if="chosen">
       <ChoiceBar
-        label="Where it is pinned" :model-value="chosen.pin" :options="[{ value: 'slab', label: 'On the slab', help: 'Lies on the slab, see-through' }, { value: 'view', label: 'Beside it', help: 'Stays in its place in the view' }]"
-        @update:model-value="(v) => put(v === 'view' ? { pin: v, x: 0.32, y: 0.24, size: 0.9, opacity: 100, turn: 0 } : { pin: v, x: 0, y: 0, size: 1.4, opacity: 45 })"
+        label="Where it is pinned"
+        :model-value="chosen.pin"
+        :options="[
+          { value: 'slab', label: 'On the slab', help: 'Lies on the slab, see-through' },
+          { value: 'view', label: 'Beside it', help: 'Stays in its place in the view' },
+        ]"
+        @update:model-value="
+          (v) =>
+            put(
+              v === 'view'
+                ? { pin: v, x: 0.32, y: 0.24, size: 0.9, opacity: 100, turn: 0 }
+                : { pin: v, x: 0, y: 0, size: 1.4, opacity: 45 },
+            )
+        "
       />
-      <SettingSlider v-for="key in (['opacity', 'size', 'turn'] as const)" :key="key" :meta="settingAt(ReferenceSchema, key)" :model-value="chosen[key]" @update:model-value="(v) => put({ [key]: v })" />
+      <SettingSlider
+        v-for="key in ['opacity', 'size', 'turn'] as const"
+        :key="key"
+        :meta="settingAt(ReferenceSchema, key)"
+        :model-value="chosen[key]"
+        @update:model-value="(v) => put({ [key]: v })"
+      />
       <p class="muted">Drag it while this tab is open; with another tab open, strokes go through it.</p>
     </template>
   </div>

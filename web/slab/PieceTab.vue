@@ -12,7 +12,16 @@ import { useParts } from './parts';
 
 const bench = useSlabBench();
 const tools = useSlabTools();
-const LABELS: Record<PieceForm, string> = { dome: 'Dome', disc: 'Disc', ring: 'Ring', hex: 'Hex head', pin: 'Pin', bar: 'Bar', wedge: 'Wedge', part: 'Part' };
+const LABELS: Record<PieceForm, string> = {
+  dome: 'Dome',
+  disc: 'Disc',
+  ring: 'Ring',
+  hex: 'Hex head',
+  pin: 'Pin',
+  bar: 'Bar',
+  wedge: 'Wedge',
+  part: 'Part',
+};
 const parts = useParts();
 const picker = ref<HTMLInputElement>();
 const labelOf = (piece: Piece): string => piece.part?.name ?? LABELS[piece.form];
@@ -24,15 +33,27 @@ const numbers = computed(() => {
   const wide = piece.form === 'bar' || piece.form === 'wedge' || piece.form === 'ring';
   const edged = piece.form !== 'dome' && piece.form !== 'pin' && piece.form !== 'part';
   return [
-    'size', ...(wide ? ['width'] : []), 'height', ...(edged ? ['edge'] : []), 'turn', ...(piece.repeat === 'one' ? [] : ['count', 'pitch']),
+    'size',
+    ...(wide ? ['width'] : []),
+    'height',
+    ...(edged ? ['edge'] : []),
+    'turn',
+    ...(piece.repeat === 'one' ? [] : ['count', 'pitch']),
   ] as ('size' | 'width' | 'height' | 'edge' | 'turn' | 'count' | 'pitch')[];
 });
 
 function add(form: PieceForm): void {
   const first = bench.doc?.cast.frame;
   const piece = PieceSchema.parse({
-    id: crypto.randomUUID(), form, x: first?.x ?? 0, y: first?.y ?? 0,
-    ...(form === 'pin' ? { size: 0.05, height: 0.08 } : form === 'bar' || form === 'wedge' ? { size: 0.3, width: 30 } : {}),
+    id: crypto.randomUUID(),
+    form,
+    x: first?.x ?? 0,
+    y: first?.y ?? 0,
+    ...(form === 'pin'
+      ? { size: 0.05, height: 0.08 }
+      : form === 'bar' || form === 'wedge'
+        ? { size: 0.3, width: 30 }
+        : {}),
   });
   tools.pieceId = piece.id;
   void bench.editPieces((slab) => slab.pieces.push(piece));
@@ -61,25 +82,82 @@ function remove(piece: Piece): void {
 <template>
   <div class="tab">
     <div class="two">
-      <button v-for="form in PIECE_FORMS.filter((f) => f !== 'part')" :key="form" type="button" class="btn" @click="add(form)">+ {{ LABELS[form] }}</button>
-      <button type="button" class="btn" title="A mesh from an OBJ, PLY, STL or GLB file; it can be dropped on the slab too" :disabled="parts.busy.value" @click="picker?.click()">{{ parts.busy.value ? 'Reading…' : '+ Part…' }}</button>
+      <button
+        v-for="form in PIECE_FORMS.filter((f) => f !== 'part')"
+        :key="form"
+        type="button"
+        class="btn"
+        @click="add(form)"
+      >
+        + {{ LABELS[form] }}
+      </button>
+      <button
+        type="button"
+        class="btn"
+        title="A mesh from an OBJ, PLY, STL or GLB file; it can be dropped on the slab too"
+        :disabled="parts.busy.value"
+        @click="picker?.click()"
+      >
+        {{ parts.busy.value ? 'Reading…' : '+ Part…' }}
+      </button>
       <input ref="picker" type="file" accept=".obj,.ply,.stl,.glb" hidden aria-label="Mesh file" @change="pick" />
     </div>
     <p v-if="parts.problem.value" class="sentence-bad" role="alert">{{ parts.problem.value }}</p>
     <ul v-if="bench.pieces.length">
       <li v-for="piece in bench.pieces" :key="piece.id" :class="{ on: piece.id === tools.pieceId }">
-        <button type="button" :aria-pressed="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">{{ labelOf(piece) }}{{ piece.repeat === 'one' ? '' : ` × ${piece.count}` }}</button>
-        <button type="button" class="quiet" :title="`Take ${labelOf(piece)} off`" :aria-label="`Take ${labelOf(piece)} off`" @click="remove(piece)"><Trash2 :size="14" /></button>
+        <button type="button" :aria-pressed="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">
+          {{ labelOf(piece) }}{{ piece.repeat === 'one' ? '' : ` × ${piece.count}` }}
+        </button>
+        <button
+          type="button"
+          class="quiet"
+          :title="`Take ${labelOf(piece)} off`"
+          :aria-label="`Take ${labelOf(piece)} off`"
+          @click="remove(piece)"
+        >
+          <Trash2 :size="14" />
+        </button>
       </li>
     </ul>
     <p v-else class="muted">Lay a form or a part on the slab, drag it into place, and bake it when it is right.</p>
     <template v-if="chosen">
-      <ChoiceBar label="Raised or sunk" :model-value="chosen.set" :options="[{ value: 'raised', label: 'Raised' }, { value: 'sunk', label: 'Sunk' }]" @update:model-value="(v) => put({ set: v })" />
-      <ChoiceBar v-if="chosen.part" label="Side that points up" :model-value="chosen.part.up" :options="UPS" @update:model-value="(v) => parts.turnUp(chosen!, v)" />
-      <SettingSlider v-for="key in numbers" :key="key" :meta="settingAt(PieceSchema, key)" :model-value="chosen[key]" @update:model-value="(v) => put({ [key]: v })" />
-      <ChoiceBar label="How many" :model-value="chosen.repeat" :options="[{ value: 'one', label: 'One' }, { value: 'row', label: 'Row' }, { value: 'ring', label: 'Ring' }]" @update:model-value="(v) => put({ repeat: v })" />
+      <ChoiceBar
+        label="Raised or sunk"
+        :model-value="chosen.set"
+        :options="[
+          { value: 'raised', label: 'Raised' },
+          { value: 'sunk', label: 'Sunk' },
+        ]"
+        @update:model-value="(v) => put({ set: v })"
+      />
+      <ChoiceBar
+        v-if="chosen.part"
+        label="Side that points up"
+        :model-value="chosen.part.up"
+        :options="UPS"
+        @update:model-value="(v) => parts.turnUp(chosen!, v)"
+      />
+      <SettingSlider
+        v-for="key in numbers"
+        :key="key"
+        :meta="settingAt(PieceSchema, key)"
+        :model-value="chosen[key]"
+        @update:model-value="(v) => put({ [key]: v })"
+      />
+      <ChoiceBar
+        label="How many"
+        :model-value="chosen.repeat"
+        :options="[
+          { value: 'one', label: 'One' },
+          { value: 'row', label: 'Row' },
+          { value: 'ring', label: 'Ring' },
+        ]"
+        @update:model-value="(v) => put({ repeat: v })"
+      />
     </template>
-    <button v-if="bench.pieces.length" type="button" class="btn main" @click="bench.bakePieces()">Bake {{ bench.pieces.length === 1 ? 'it' : `all ${bench.pieces.length}` }} into the clay</button>
+    <button v-if="bench.pieces.length" type="button" class="btn main" @click="bench.bakePieces()">
+      Bake {{ bench.pieces.length === 1 ? 'it' : `all ${bench.pieces.length}` }} into the clay
+    </button>
   </div>
 </template>
 

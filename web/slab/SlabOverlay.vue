@@ -8,7 +8,14 @@ import { shapeOf } from '../viewport/maskDrag';
 import { toScreen, type SlabEyeState } from '../viewport/slabEye';
 
 const props = defineProps<{
-  eye: SlabEyeState; width: number; height: number; symmetry: Symmetry; drawn: MaskDrag['state']; taking: boolean; pieces: readonly Piece[]; chosen: string | null;
+  eye: SlabEyeState;
+  width: number;
+  height: number;
+  symmetry: Symmetry;
+  drawn: MaskDrag['state'];
+  taking: boolean;
+  pieces: readonly Piece[];
+  chosen: string | null;
 }>();
 const at = computed(() => (x: number, y: number) => toScreen(props.eye, props.width, props.height, x, y));
 
@@ -20,7 +27,11 @@ const axes = computed(() => {
   if (mirrorY) out.push({ from: at.value(-far, y), to: at.value(far, y), mirror: true });
   for (let k = 0; k < copies && copies > 1; k++) {
     const angle = (2 * Math.PI * k) / copies + Math.PI / 2;
-    out.push({ from: at.value(x + Math.cos(angle) * 0.04, y + Math.sin(angle) * 0.04), to: at.value(x + Math.cos(angle) * far, y + Math.sin(angle) * far), mirror: false });
+    out.push({
+      from: at.value(x + Math.cos(angle) * 0.04, y + Math.sin(angle) * 0.04),
+      to: at.value(x + Math.cos(angle) * far, y + Math.sin(angle) * far),
+      mirror: false,
+    });
   }
   return out;
 });
@@ -36,31 +47,105 @@ const outline = computed(() => {
   const c = Math.cos(shape.turnRad);
   const s = Math.sin(shape.turnRad);
   const corner = (u: number, v: number): string => at.value(shape.x + u * c - v * s, shape.y + u * s + v * c).join(',');
-  if (kind === 'rectangle') return [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([u, v]) => corner(u! * shape.halfWidth, v! * shape.halfHeight)).join(' ');
-  return Array.from({ length: 48 }, (_, i) => corner(Math.cos((i * Math.PI) / 24) * shape.halfWidth, Math.sin((i * Math.PI) / 24) * shape.halfHeight)).join(' ');
+  if (kind === 'rectangle')
+    return [
+      [-1, -1],
+      [1, -1],
+      [1, 1],
+      [-1, 1],
+    ]
+      .map(([u, v]) => corner(u! * shape.halfWidth, v! * shape.halfHeight))
+      .join(' ');
+  return Array.from({ length: 48 }, (_, i) =>
+    corner(Math.cos((i * Math.PI) / 24) * shape.halfWidth, Math.sin((i * Math.PI) / 24) * shape.halfHeight),
+  ).join(' ');
 });
-const rings = computed(() => props.pieces.flatMap((piece) => piecePlaces(piece).map((place) => ({
-  id: piece.id, at: at.value(place.x, place.y), r: pieceReach(piece) * props.eye.scale, chosen: piece.id === props.chosen,
-}))));
+const rings = computed(() =>
+  props.pieces.flatMap((piece) =>
+    piecePlaces(piece).map((place) => ({
+      id: piece.id,
+      at: at.value(place.x, place.y),
+      r: pieceReach(piece) * props.eye.scale,
+      chosen: piece.id === props.chosen,
+    })),
+  ),
+);
 </script>
 
 <template>
   <svg class="over" aria-hidden="true">
-    <line v-for="(axis, i) in axes" :key="i" :x1="axis.from[0]" :y1="axis.from[1]" :x2="axis.to[0]" :y2="axis.to[1]" class="axis" :class="{ spoke: !axis.mirror }" />
-    <g v-if="shown" :transform="`translate(${point[0]} ${point[1]})`" class="point"><circle r="5" /><circle r="1.5" class="dot" /></g>
-    <circle v-for="(ring, i) in rings" :key="`p${i}`" :cx="ring.at[0]" :cy="ring.at[1]" :r="ring.r" class="piece" :class="{ chosen: ring.chosen }" />
+    <line
+      v-for="(axis, i) in axes"
+      :key="i"
+      :x1="axis.from[0]"
+      :y1="axis.from[1]"
+      :x2="axis.to[0]"
+      :y2="axis.to[1]"
+      class="axis"
+      :class="{ spoke: !axis.mirror }"
+    />
+    <g v-if="shown" :transform="`translate(${point[0]} ${point[1]})`" class="point">
+      <circle r="5" />
+      <circle r="1.5" class="dot" />
+    </g>
+    <circle
+      v-for="(ring, i) in rings"
+      :key="`p${i}`"
+      :cx="ring.at[0]"
+      :cy="ring.at[1]"
+      :r="ring.r"
+      class="piece"
+      :class="{ chosen: ring.chosen }"
+    />
     <polygon v-if="outline" :points="outline" class="drawn" :class="{ taking }" />
   </svg>
 </template>
 
 <style scoped>
-.over { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
-.axis { stroke: var(--act); stroke-width: 1.4; stroke-dasharray: 10 5; }
-.spoke { stroke-width: 1; stroke-dasharray: 2 5; }
-.point circle { fill: none; stroke: var(--act-deep); stroke-width: 1.6; }
-.point .dot { fill: var(--act-deep); }
-.piece { fill: none; stroke: var(--ink); stroke-width: 1; stroke-dasharray: 3 4; opacity: .55; }
-.piece.chosen { stroke: var(--act-deep); stroke-width: 2; stroke-dasharray: none; opacity: 1; }
-.drawn { fill: rgb(28 36 40 / 18%); stroke: var(--ink); stroke-width: 1.4; }
-.drawn.taking { fill: rgb(252 251 249 / 35%); stroke-dasharray: 4 3; }
+.over {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.axis {
+  stroke: var(--act);
+  stroke-width: 1.4;
+  stroke-dasharray: 10 5;
+}
+.spoke {
+  stroke-width: 1;
+  stroke-dasharray: 2 5;
+}
+.point circle {
+  fill: none;
+  stroke: var(--act-deep);
+  stroke-width: 1.6;
+}
+.point .dot {
+  fill: var(--act-deep);
+}
+.piece {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1;
+  stroke-dasharray: 3 4;
+  opacity: 0.55;
+}
+.piece.chosen {
+  stroke: var(--act-deep);
+  stroke-width: 2;
+  stroke-dasharray: none;
+  opacity: 1;
+}
+.drawn {
+  fill: rgb(28 36 40 / 18%);
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+.drawn.taking {
+  fill: rgb(252 251 249 / 35%);
+  stroke-dasharray: 4 3;
+}
 </style>

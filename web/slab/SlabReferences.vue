@@ -6,26 +6,42 @@ import { getBlob } from '../api/client';
 import { useSlabBench } from '../stores/slabBench';
 import { fromScreen, toScreen, type SlabEyeState } from '../viewport/slabEye';
 
-const props = defineProps<{ references: readonly Reference[]; eye: SlabEyeState; width: number; height: number; movable: boolean; chosen: string | null }>();
+const props = defineProps<{
+  references: readonly Reference[];
+  eye: SlabEyeState;
+  width: number;
+  height: number;
+  movable: boolean;
+  chosen: string | null;
+}>();
 const emit = defineEmits<{ choose: [id: string] }>();
 const bench = useSlabBench();
 const urls = ref<Record<string, string>>({});
 
-watch(() => props.references.map((r) => r.blob), async (blobs) => {
-  for (const blob of blobs) {
-    if (urls.value[blob]) continue;
-    const bytes = await getBlob(blob).catch(() => null);
-    if (bytes) urls.value[blob] = URL.createObjectURL(new Blob([bytes], { type: 'image/webp' }));
-  }
-}, { immediate: true });
+watch(
+  () => props.references.map((r) => r.blob),
+  async (blobs) => {
+    for (const blob of blobs) {
+      if (urls.value[blob]) continue;
+      const bytes = await getBlob(blob).catch(() => null);
+      if (bytes) urls.value[blob] = URL.createObjectURL(new Blob([bytes], { type: 'image/webp' }));
+    }
+  },
+  { immediate: true },
+);
 
 /** A picture beside the slab is sized by the view's height, one on it by the slab. */
 function place(r: Reference): Record<string, string> {
   const wide = r.pin === 'slab' ? r.size * props.eye.scale : r.size * props.height * 0.3;
-  const [x, y] = r.pin === 'slab' ? toScreen(props.eye, props.width, props.height, r.x, r.y) : [(0.5 + r.x) * props.width, (0.5 - r.y) * props.height];
+  const [x, y] =
+    r.pin === 'slab'
+      ? toScreen(props.eye, props.width, props.height, r.x, r.y)
+      : [(0.5 + r.x) * props.width, (0.5 - r.y) * props.height];
   const turn = r.pin === 'slab' ? -r.turn + (props.eye.turnRad * 180) / Math.PI : -r.turn;
   return {
-    width: `${wide}px`, height: `${(wide * r.height) / r.width}px`, opacity: String(r.opacity / 100),
+    width: `${wide}px`,
+    height: `${(wide * r.height) / r.width}px`,
+    opacity: String(r.opacity / 100),
     transform: `translate(${x}px, ${y}px) translate(-50%, -50%) rotate(${turn}deg)`,
   };
 }
@@ -60,15 +76,40 @@ function drag(e: PointerEvent): void {
 <template>
   <div class="references" :class="{ movable }">
     <img
-      v-for="r in references" :key="r.id" :src="urls[r.blob]" :alt="`Reference: ${r.name}`" :style="place(r)" :class="{ chosen: movable && r.id === chosen }" draggable="false"
-      @pointerdown.stop.prevent="take($event, r)" @pointermove="drag" @pointerup="held = null" @pointercancel="held = null"
+      v-for="r in references"
+      :key="r.id"
+      :src="urls[r.blob]"
+      :alt="`Reference: ${r.name}`"
+      :style="place(r)"
+      :class="{ chosen: movable && r.id === chosen }"
+      draggable="false"
+      @pointerdown.stop.prevent="take($event, r)"
+      @pointermove="drag"
+      @pointerup="held = null"
+      @pointercancel="held = null"
     />
   </div>
 </template>
 
 <style scoped>
-.references { position: absolute; inset: 0; overflow: hidden; pointer-events: none; }
-img { position: absolute; left: 0; top: 0; transform-origin: center; user-select: none; }
-.movable img { pointer-events: auto; cursor: move; }
-.chosen { outline: 2px solid var(--act); }
+.references {
+  position: absolute;
+  inset: 0;
+  overflow: hidden;
+  pointer-events: none;
+}
+img {
+  position: absolute;
+  left: 0;
+  top: 0;
+  transform-origin: center;
+  user-select: none;
+}
+.movable img {
+  pointer-events: auto;
+  cursor: move;
+}
+.chosen {
+  outline: 2px solid var(--act);
+}
 </style>

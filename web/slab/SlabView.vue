@@ -1,6 +1,17 @@
 <script setup lang="ts">
-/** The clay seen straight from above: strokes, mask shapes, pieces and the frame, each taken by the hand that is for it. */
-import { FlipHorizontal2 as MirrorY, FlipVertical2 as MirrorX, Frame as FrameIcon, House, Redo2, RotateCcw as TurnLeft, RotateCw as TurnRight, Undo2 } from '@lucide/vue';
+/**
+ * The clay seen straight from above: strokes, mask shapes, pieces and the frame, each taken by the hand that is for it.
+ */
+import {
+  FlipHorizontal2 as MirrorY,
+  FlipVertical2 as MirrorX,
+  Frame as FrameIcon,
+  House,
+  Redo2,
+  RotateCcw as TurnLeft,
+  RotateCw as TurnRight,
+  Undo2,
+} from '@lucide/vue';
 import { useEventListener, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
 import type { Brush, Symmetry } from '#core/settings';
@@ -44,7 +55,9 @@ const drawn = maskDrag(() => eye.value);
 const key = computed(() => JSON.stringify([tools.brush, tools.alpha?.blob]));
 async function follow(): Promise<void> {
   const wanted = key.value;
-  await sculptor.use(tools.brush, { form: tools.alpha, tooth: null }).catch(() => tellNotice('The brush’s alpha can’t be loaded; it works as a plain form until it is.'));
+  await sculptor
+    .use(tools.brush, { form: tools.alpha, tooth: null })
+    .catch(() => tellNotice('The brush’s alpha can’t be loaded; it works as a plain form until it is.'));
   known.value = wanted;
   input?.hover();
 }
@@ -57,15 +70,29 @@ function fit(): void {
   eye.value?.refit();
 }
 
-const hands = useSlabHands({ eye: () => eye.value, input: () => input, drawn, taking, fingers: () => fingers?.busy ?? false });
+const hands = useSlabHands({
+  eye: () => eye.value,
+  input: () => input,
+  drawn,
+  taking,
+  fingers: () => fingers?.busy ?? false,
+});
 onMounted(() => {
   view = new ClayView(canvas.value!, { grazing: true });
   eye.value = new SlabEye(view);
   fit();
   fingers = new Fingers(surface.value!, { began: () => hands.drop(), moved: (by) => eye.value?.fingers(by) });
   input = new StrokeInput({
-    surface: surface.value!, view, eye: eye.value, sculptor, brush: () => tools.brush, symmetry: () => ({ ...bench.doc!.symmetry }),
-    ready: () => known.value !== '', blocked: hands.blocked, onHover: (frame) => (onClay.value = frame !== null), onEnd: () => {
+    surface: surface.value!,
+    view,
+    eye: eye.value,
+    sculptor,
+    brush: () => tools.brush,
+    symmetry: () => ({ ...bench.doc!.symmetry }),
+    ready: () => known.value !== '',
+    blocked: hands.blocked,
+    onHover: (frame) => (onClay.value = frame !== null),
+    onEnd: () => {
       hands.stroked();
       bench.touched();
     },
@@ -102,11 +129,14 @@ useEventListener(window, 'paste', (e: ClipboardEvent) => {
 
 const edit = (change: (brush: Brush) => void): void => tools.edit(change);
 const turnBy = (degrees: number): void => eye.value?.turn((degrees * Math.PI) / 180);
-const flip = (side: 'mirrorX' | 'mirrorY'): void => bench.edit((slab) => {
-  slab.symmetry[side] = !slab.symmetry[side];
-});
+const flip = (side: 'mirrorX' | 'mirrorY'): void =>
+  bench.edit((slab) => {
+    slab.symmetry[side] = !slab.symmetry[side];
+  });
 useBrushKeys({
-  brush: () => tools.brush, edit, dig: (down) => {
+  brush: () => tools.brush,
+  edit,
+  dig: (down) => {
     taking.value = down;
     input?.setDig(down);
   },
@@ -139,32 +169,134 @@ const numbers = computed(() => [
 </script>
 
 <template>
-  <div class="slab" :data-strokes="sculptor.state.strokes" :data-busy="sculptor.state.busy || known !== key" :data-vertices="sculptor.state.vertices" @dragover.prevent @drop.prevent="dropped">
+  <div
+    class="slab"
+    :data-strokes="sculptor.state.strokes"
+    :data-busy="sculptor.state.busy || known !== key"
+    :data-vertices="sculptor.state.vertices"
+    @dragover.prevent
+    @drop.prevent="dropped"
+  >
     <div
-      ref="surface" class="surface" :class="{ over: onClay && !hands.blocked() }" @contextmenu.prevent @wheel.prevent="wheel" @pointerdown="hands.down" @pointermove="hands.move"
-      @pointerup="hands.up" @pointercancel="hands.up"
-    ><canvas ref="canvas" /></div>
+      ref="surface"
+      class="surface"
+      :class="{ over: onClay && !hands.blocked() }"
+      @contextmenu.prevent
+      @wheel.prevent="wheel"
+      @pointerdown="hands.down"
+      @pointermove="hands.move"
+      @pointerup="hands.up"
+      @pointercancel="hands.up"
+    >
+      <canvas ref="canvas" />
+    </div>
     <template v-if="eye && bench.doc">
-      <SlabReferences :references="bench.doc.references" :eye="eye.state" v-bind="size" :movable="tools.tab === 'pictures'" :chosen="tools.referenceId" @choose="(id) => (tools.referenceId = id)" />
-      <SlabFrame :eye="eye.state" :frame="bench.doc.cast.frame" v-bind="size" :margin-bad="marginBad" :handles="cast.framing" @put="(frame) => cast.edit((c) => { c.frame = frame; })" />
-      <SlabOverlay :eye="eye.state" v-bind="size" :symmetry="symmetry" :drawn="drawn.state" :taking="taking" :pieces="tools.tab === 'pieces' ? bench.pieces : []" :chosen="tools.pieceId" />
+      <SlabReferences
+        :references="bench.doc.references"
+        :eye="eye.state"
+        v-bind="size"
+        :movable="tools.tab === 'pictures'"
+        :chosen="tools.referenceId"
+        @choose="(id) => (tools.referenceId = id)"
+      />
+      <SlabFrame
+        :eye="eye.state"
+        :frame="bench.doc.cast.frame"
+        v-bind="size"
+        :margin-bad="marginBad"
+        :handles="cast.framing"
+        @put="
+          (frame) =>
+            cast.edit((c) => {
+              c.frame = frame;
+            })
+        "
+      />
+      <SlabOverlay
+        :eye="eye.state"
+        v-bind="size"
+        :symmetry="symmetry"
+        :drawn="drawn.state"
+        :taking="taking"
+        :pieces="tools.tab === 'pieces' ? bench.pieces : []"
+        :chosen="tools.pieceId"
+      />
     </template>
-    <div class="numbers"><span v-for="n in numbers" :key="n.what"><i>{{ n.what }}</i> {{ n.value }}</span></div>
+    <div class="numbers">
+      <span v-for="n in numbers" :key="n.what"
+        ><i>{{ n.what }}</i> {{ n.value }}</span
+      >
+    </div>
     <div class="tools">
-      <button type="button" :class="{ on: symmetry.mirrorX }" :aria-pressed="symmetry.mirrorX" title="Mirror left and right (X)" aria-label="Mirror left and right" @click="flip('mirrorX')"><MirrorX :size="16" /></button>
-      <button type="button" :class="{ on: symmetry.mirrorY }" :aria-pressed="symmetry.mirrorY" title="Mirror up and down (Y)" aria-label="Mirror up and down" @click="flip('mirrorY')"><MirrorY :size="16" /></button>
-      <button type="button" :class="{ on: cast.framing }" :aria-pressed="cast.framing" title="Take hold of the frame (G)" aria-label="Take hold of the frame" @click="cast.framing = !cast.framing"><FrameIcon :size="16" /></button>
-      <button type="button" title="Turn the view left (,)" aria-label="Turn the view left" @click="turnBy(15)"><TurnLeft :size="16" /></button>
-      <button type="button" title="Turn the view right (.)" aria-label="Turn the view right" @click="turnBy(-15)"><TurnRight :size="16" /></button>
-      <button type="button" title="The whole slab, upright (H)" aria-label="The whole slab" @click="eye?.home()"><House :size="16" /></button>
-      <button type="button" :disabled="!sculptor.state.canUndo" title="Undo the last step (Ctrl+Z)" aria-label="Undo" @click="bench.undo()"><Undo2 :size="16" /></button>
-      <button type="button" :disabled="!sculptor.state.canRedo" title="Redo (Ctrl+Shift+Z)" aria-label="Redo" @click="bench.redo()"><Redo2 :size="16" /></button>
+      <button
+        type="button"
+        :class="{ on: symmetry.mirrorX }"
+        :aria-pressed="symmetry.mirrorX"
+        title="Mirror left and right (X)"
+        aria-label="Mirror left and right"
+        @click="flip('mirrorX')"
+      >
+        <MirrorX :size="16" />
+      </button>
+      <button
+        type="button"
+        :class="{ on: symmetry.mirrorY }"
+        :aria-pressed="symmetry.mirrorY"
+        title="Mirror up and down (Y)"
+        aria-label="Mirror up and down"
+        @click="flip('mirrorY')"
+      >
+        <MirrorY :size="16" />
+      </button>
+      <button
+        type="button"
+        :class="{ on: cast.framing }"
+        :aria-pressed="cast.framing"
+        title="Take hold of the frame (G)"
+        aria-label="Take hold of the frame"
+        @click="cast.framing = !cast.framing"
+      >
+        <FrameIcon :size="16" />
+      </button>
+      <button type="button" title="Turn the view left (,)" aria-label="Turn the view left" @click="turnBy(15)">
+        <TurnLeft :size="16" />
+      </button>
+      <button type="button" title="Turn the view right (.)" aria-label="Turn the view right" @click="turnBy(-15)">
+        <TurnRight :size="16" />
+      </button>
+      <button type="button" title="The whole slab, upright (H)" aria-label="The whole slab" @click="eye?.home()">
+        <House :size="16" />
+      </button>
+      <button
+        type="button"
+        :disabled="!sculptor.state.canUndo"
+        title="Undo the last step (Ctrl+Z)"
+        aria-label="Undo"
+        @click="bench.undo()"
+      >
+        <Undo2 :size="16" />
+      </button>
+      <button
+        type="button"
+        :disabled="!sculptor.state.canRedo"
+        title="Redo (Ctrl+Shift+Z)"
+        aria-label="Redo"
+        @click="bench.redo()"
+      >
+        <Redo2 :size="16" />
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped src="../parts/view.css"></style>
 <style scoped>
-.numbers { right: 12px; top: auto; bottom: 10px; }
-.tools { gap: 5px; }
+.numbers {
+  right: 12px;
+  top: auto;
+  bottom: 10px;
+}
+.tools {
+  gap: 5px;
+}
 </style>

@@ -14,18 +14,71 @@ const put = (change: Partial<Symmetry>): void => bench.edit((slab) => Object.ass
 <template>
   <div v-if="bench.doc" class="tab">
     <div class="two">
-      <button type="button" class="btn" :class="{ on: bench.doc.symmetry.mirrorX }" :aria-pressed="bench.doc.symmetry.mirrorX" title="Mirror left and right (X)" @click="put({ mirrorX: !bench.doc.symmetry.mirrorX })">Mirror X</button>
-      <button type="button" class="btn" :class="{ on: bench.doc.symmetry.mirrorY }" :aria-pressed="bench.doc.symmetry.mirrorY" title="Mirror up and down (Y)" @click="put({ mirrorY: !bench.doc.symmetry.mirrorY })">Mirror Y</button>
+      <button
+        type="button"
+        class="btn"
+        :class="{ on: bench.doc.symmetry.mirrorX }"
+        :aria-pressed="bench.doc.symmetry.mirrorX"
+        title="Mirror left and right (X)"
+        @click="put({ mirrorX: !bench.doc.symmetry.mirrorX })"
+      >
+        Mirror X
+      </button>
+      <button
+        type="button"
+        class="btn"
+        :class="{ on: bench.doc.symmetry.mirrorY }"
+        :aria-pressed="bench.doc.symmetry.mirrorY"
+        title="Mirror up and down (Y)"
+        @click="put({ mirrorY: !bench.doc.symmetry.mirrorY })"
+      >
+        Mirror Y
+      </button>
     </div>
-    <SettingSlider :meta="settingAt(SymmetrySchema, 'copies')" :model-value="bench.doc.symmetry.copies" @update:model-value="(v) => put({ copies: v })" />
+    <SettingSlider
+      :meta="settingAt(SymmetrySchema, 'copies')"
+      :model-value="bench.doc.symmetry.copies"
+      @update:model-value="(v) => put({ copies: v })"
+    />
     <div class="heading">About</div>
     <div class="two">
-      <NumberField label="X" unit="body" :model-value="bench.doc.symmetry.x" :min="-1" :max="1" :step="0.01" @update:model-value="(v) => put({ x: v })" />
-      <NumberField label="Y" unit="body" :model-value="bench.doc.symmetry.y" :min="-1" :max="1" :step="0.01" @update:model-value="(v) => put({ y: v })" />
+      <NumberField
+        label="X"
+        unit="body"
+        :model-value="bench.doc.symmetry.x"
+        :min="-1"
+        :max="1"
+        :step="0.01"
+        @update:model-value="(v) => put({ x: v })"
+      />
+      <NumberField
+        label="Y"
+        unit="body"
+        :model-value="bench.doc.symmetry.y"
+        :min="-1"
+        :max="1"
+        :step="0.01"
+        @update:model-value="(v) => put({ y: v })"
+      />
     </div>
     <div class="two">
-      <button type="button" class="btn" :class="{ on: tools.pickingPoint }" :aria-pressed="tools.pickingPoint" @click="tools.pickingPoint = !tools.pickingPoint">{{ tools.pickingPoint ? 'Click the slab' : 'Pick a point' }}</button>
-      <button type="button" class="btn" :disabled="bench.doc.symmetry.x === 0 && bench.doc.symmetry.y === 0" @click="put({ x: 0, y: 0 })">Centre</button>
+      <button
+        type="button"
+        class="btn"
+        :class="{ on: tools.pickingPoint }"
+        :aria-pressed="tools.pickingPoint"
+        @click="tools.pickingPoint = !tools.pickingPoint"
+      >
+        {{ tools.pickingPoint ? 'Click the slab' : 'Pick a point' }}
+      </button>
+      <button
+        type="button"
+        class="btn"
+        :disabled="bench.doc.symmetry.x === 0 && bench.doc.symmetry.y === 0"
+        @click="put({ x: 0, y: 0 })"
+      >
+        Centre
+      </button>
     </div>
     <p class="muted">Strokes and mask shapes are repeated on every copy.</p>
   </div>

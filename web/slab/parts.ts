@@ -39,7 +39,8 @@ export function useParts() {
   function add(file: File): Promise<void> {
     tools.tab = 'pieces';
     return working(async () => {
-      if (bench.pieces.length >= MOST_PIECES) throw new Error(`At most ${MOST_PIECES} pieces lie on a slab at once; bake some first.`);
+      if (bench.pieces.length >= MOST_PIECES)
+        throw new Error(`At most ${MOST_PIECES} pieces lie on a slab at once; bake some first.`);
       const mesh = await readMeshFile(file);
       const up: PartUp = /\.(stl|ply)$/i.test(file.name) ? '+z' : '+y';
       const frame = bench.doc?.cast.frame;
@@ -47,7 +48,9 @@ export function useParts() {
       const { heights, height } = await seen(mesh, up, bare.size);
       const blob = await putBlob(new Uint8Array(mesh));
       tools.pieceId = bare.id;
-      await bench.editPieces((slab) => slab.pieces.push({ ...bare, height, part: { name: file.name.slice(0, 120), mesh: blob, up, heights } }));
+      await bench.editPieces((slab) =>
+        slab.pieces.push({ ...bare, height, part: { name: file.name.slice(0, 120), mesh: blob, up, heights } }),
+      );
     });
   }
 

@@ -15,14 +15,22 @@ const MOST_BYTES = 200 * 2 ** 20;
 
 export async function referencePicture(file: File): Promise<ReferencePicture> {
   if (file.size === 0) throw new Error(`“${file.name}” is empty.`);
-  if (file.size > MOST_BYTES) throw new Error(`“${file.name}” has ${Math.round(file.size / 2 ** 20)} MB; a reference may have at most ${MOST_BYTES / 2 ** 20} MB.`);
+  if (file.size > MOST_BYTES)
+    throw new Error(
+      `“${file.name}” has ${Math.round(file.size / 2 ** 20)} MB; a reference may have at most ${MOST_BYTES / 2 ** 20} MB.`,
+    );
   const bytes = new Uint8Array(await file.arrayBuffer());
   const size = sizeOf(bytes, file.name);
   if (size.width * size.height > REFERENCE_MOST_PIXELS) {
-    throw new Error(`“${file.name}” has ${Math.round((size.width * size.height) / 1e6)} megapixels; a reference may have at most ${REFERENCE_MOST_PIXELS / 1e6}. Reduce it first.`);
+    throw new Error(
+      `“${file.name}” has ${Math.round((size.width * size.height) / 1e6)} megapixels; a reference may have at most ${REFERENCE_MOST_PIXELS / 1e6}. Reduce it first.`,
+    );
   }
   const picture = await createImageBitmap(file).catch(() => null);
-  if (!picture) throw new Error(`“${file.name}” is broken or cut short, or of a kind that can’t be shown here. PNG, JPEG and WebP are taken.`);
+  if (!picture)
+    throw new Error(
+      `“${file.name}” is broken or cut short, or of a kind that can’t be shown here. PNG, JPEG and WebP are taken.`,
+    );
   try {
     const scale = Math.min(1, REFERENCE_SIDE / Math.max(picture.width, picture.height));
     const width = Math.max(1, Math.round(picture.width * scale));

@@ -27,7 +27,13 @@ export function useReferences() {
     try {
       const picture = await referencePicture(file);
       const blob = await putBlob(picture.bytes);
-      const reference = ReferenceSchema.parse({ id: crypto.randomUUID(), name: file.name.slice(0, 120), blob, width: picture.width, height: picture.height });
+      const reference = ReferenceSchema.parse({
+        id: crypto.randomUUID(),
+        name: file.name.slice(0, 120),
+        blob,
+        width: picture.width,
+        height: picture.height,
+      });
       bench.edit((slab) => slab.references.push(reference));
       tools.referenceId = reference.id;
     } catch (error) {

@@ -40,14 +40,27 @@ export function useSlabHands(o: SlabHandOptions) {
 
   const shaping = (): boolean => tools.brush.touch.action === 'mask' && tools.maskShape !== 'brush';
   /** Whether the left button is for something else than a stroke. */
-  const blocked = (): boolean => o.fingers() || adjusting || tools.pickingPoint || shaping() || held?.kind === 'piece' || (tools.tab === 'pieces' && bench.pieces.length > 0);
+  const blocked = (): boolean =>
+    o.fingers() ||
+    adjusting ||
+    tools.pickingPoint ||
+    shaping() ||
+    held?.kind === 'piece' ||
+    (tools.tab === 'pieces' && bench.pieces.length > 0);
 
   function down(e: PointerEvent): void {
     if (o.fingers() || (held && e.pointerType === 'touch')) return;
     const at = { x: e.offsetX, y: e.offsetY };
     const target = e.currentTarget as Element;
     if (e.button !== 0) held = { kind: e.button === 2 && e.shiftKey ? 'turn' : 'pan', x: e.clientX, y: e.clientY };
-    else if (adjusting) held = { kind: 'adjust', x: e.clientX, y: e.clientY, size: tools.brush.stroke.size, strength: tools.brush.touch.strength };
+    else if (adjusting)
+      held = {
+        kind: 'adjust',
+        x: e.clientX,
+        y: e.clientY,
+        size: tools.brush.stroke.size,
+        strength: tools.brush.touch.strength,
+      };
     else if (tools.pickingPoint) pickPoint(at);
     else if (tools.tab === 'pieces' && bench.pieces.length > 0) takePiece(at);
     else if (shaping()) {
@@ -66,16 +79,25 @@ export function useSlabHands(o: SlabHandOptions) {
         else o.eye()?.pan(e.clientX - held.x, e.clientY - held.y);
         held = { ...held, x: e.clientX, y: e.clientY };
         return;
-      case 'shape': return o.drawn.move(e.offsetX, e.offsetY);
-      case 'piece': return dragPiece(held, e);
-      case 'adjust': return adjust(held, e);
+      case 'shape':
+        return o.drawn.move(e.offsetX, e.offsetY);
+      case 'piece':
+        return dragPiece(held, e);
+      case 'adjust':
+        return adjust(held, e);
     }
   }
 
   function up(): void {
     if (held?.kind === 'shape') {
       const shape = o.drawn.end();
-      if (shape && bench.doc) void bench.make({ kind: 'mask-shape', shape, way: o.taking.value ? 'take' : 'add', symmetry: { ...bench.doc.symmetry } });
+      if (shape && bench.doc)
+        void bench.make({
+          kind: 'mask-shape',
+          shape,
+          way: o.taking.value ? 'take' : 'add',
+          symmetry: { ...bench.doc.symmetry },
+        });
     }
     held = null;
   }
@@ -114,7 +136,9 @@ export function useSlabHands(o: SlabHandOptions) {
     tools.edit((brush) => {
       const wanted = from.size * SIZE_A_PIXEL ** (e.clientX - from.x);
       brush.stroke.size = Number(Math.max(size.min, Math.min(size.max, wanted)).toFixed(3));
-      brush.touch.strength = Math.round(Math.max(0, Math.min(100, from.strength - (e.clientY - from.y) * STRENGTH_A_PIXEL)));
+      brush.touch.strength = Math.round(
+        Math.max(0, Math.min(100, from.strength - (e.clientY - from.y) * STRENGTH_A_PIXEL)),
+      );
     });
     o.input()?.hover();
   }
@@ -141,7 +165,10 @@ export function useSlabHands(o: SlabHandOptions) {
   }
 
   return {
-    blocked, down, move, up,
+    blocked,
+    down,
+    move,
+    up,
     abandon(): void {
       drop();
       tools.pickingPoint = false;

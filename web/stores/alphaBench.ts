@@ -1,6 +1,6 @@
 /**
- * The alpha on the bench: its recipe, changed step by step with undo, seen live on a reduced copy and then at its own size.
- * Every change is kept as a draft at once; a save bakes it at full size, and the brushes that follow get it.
+ * The alpha on the bench: its recipe, changed step by step with undo, seen live on a reduced copy and then at its own
+ * size. Every change is kept as a draft at once; a save bakes it at full size, and the brushes that follow get it.
  */
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -29,13 +29,17 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const connection = useConnection();
   const work = useWork();
   const own = useOpenDocument<'alphas', Alpha>({
-    collection: 'alphas', what: () => 'alpha', drafts: alphaDrafts, draftMs: DRAFT_DELAY_MS,
+    collection: 'alphas',
+    what: () => 'alpha',
+    drafts: alphaDrafts,
+    draftMs: DRAFT_DELAY_MS,
     async prepare({ doc: { recipe: begun } }) {
       const drawn = begun && (await madeOf(begun));
       return { show: () => begin(drawn) };
     },
     blocked: (): boolean => share.value !== null || vector.value,
-    send: bake, isCancel: (error) => error instanceof BakeCancelled,
+    send: bake,
+    isCancel: (error) => error instanceof BakeCancelled,
     saved(kept): void {
       if (doc.value?.id !== kept.doc.id) work.say(`“${kept.doc.card.name}” is saved.`);
     },
@@ -50,7 +54,8 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const exact = ref(false);
   const bare = shallowRef<{ size: number; heights: Float32Array } | null>(null);
   const history = useHistory<Alpha>(doc, {
-    togetherMs: 700, put: (next) => {
+    togetherMs: 700,
+    put: (next) => {
       doc.value = next;
       own.touched();
       look();
@@ -61,19 +66,39 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   const vector = computed(() => doc.value?.format === 'vector32f');
   /** A cast that was left as it is becomes the base of its own recipe. */
-  const recipe = computed<Recipe | null>(() => doc.value && (doc.value.recipe ?? (doc.value.format === 'vector32f' ? null : {
-    base: { kind: 'cast', blob: (saved.value?.doc ?? doc.value).blob, format: doc.value.format, size: (saved.value?.doc ?? doc.value).size }, steps: [],
-  })));
+  const recipe = computed<Recipe | null>(
+    () =>
+      doc.value &&
+      (doc.value.recipe ??
+        (doc.value.format === 'vector32f'
+          ? null
+          : {
+              base: {
+                kind: 'cast',
+                blob: (saved.value?.doc ?? doc.value).blob,
+                format: doc.value.format,
+                size: (saved.value?.doc ?? doc.value).size,
+              },
+              steps: [],
+            })),
+  );
   const step = computed(() => recipe.value?.steps.find((s) => s.id === chosen.value) ?? null);
   /** The chosen step is drawn or clicked on the picture. */
-  const drawnOn = computed(() => step.value?.kind === 'retouch' || (step.value?.kind === 'background' && step.value.by === 'click'));
+  const drawnOn = computed(
+    () => step.value?.kind === 'retouch' || (step.value?.kind === 'background' && step.value.by === 'click'),
+  );
   /** The drawn source that the recipe begins with, as it was when the alpha was opened. */
   const made = shallowRef<Made>(null);
   const tiles = computed(() => tilesOf(recipe.value, made.value));
   /** The source was changed after this alpha was made. */
   const behind = computed(() => {
     const from = library.source(doc.value?.lineage.sourceId ?? null);
-    return recipe.value?.base.kind !== 'cast' && recipe.value?.base.kind !== 'sheet' && from !== null && from.revision !== doc.value!.lineage.sourceRevision;
+    return (
+      recipe.value?.base.kind !== 'cast' &&
+      recipe.value?.base.kind !== 'sheet' &&
+      from !== null &&
+      from.revision !== doc.value!.lineage.sourceRevision
+    );
   });
 
   /** The alpha is shown: its recipe begins to be baked. */
@@ -113,7 +138,18 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     if (!doc.value || !recipes || !now) return;
     const drawn = now.base.kind === 'lettering' || now.base.kind === 'pattern';
     const side = drawn || size <= QUICK_SIDE ? size : MOST_BASE_SIDE;
-    recipes.preview(recipeFrom(now, made.value), { steps: plain(now.steps), size, fullSize: fullSide(now.base, doc.value.size), tiles: tiles.value, chosen: chosen.value, through: drawnOn.value }, side);
+    recipes.preview(
+      recipeFrom(now, made.value),
+      {
+        steps: plain(now.steps),
+        size,
+        fullSize: fullSide(now.base, doc.value.size),
+        tiles: tiles.value,
+        chosen: chosen.value,
+        through: drawnOn.value,
+      },
+      side,
+    );
   }
 
   function taken(next: RecipeAnswer): void {
@@ -145,8 +181,20 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     const from = library.source(as.lineage.sourceId);
     const { floor, crown, cast } = plain(as.lineage);
     const fromSlab = recipe.value!.base.kind === 'cast';
-    const source = from ? { id: from.id, revision: fromSlab ? as.lineage.sourceRevision ?? from.revision : from.revision } : null;
-    const wish = { id, card, size, relief, format: format as 'grey16', recipe: plain(recipe.value!), made: made.value, source, ...(fromSlab ? { cast: { floor, crown, cast } } : {}) };
+    const source = from
+      ? { id: from.id, revision: fromSlab ? (as.lineage.sourceRevision ?? from.revision) : from.revision }
+      : null;
+    const wish = {
+      id,
+      card,
+      size,
+      relief,
+      format: format as 'grey16',
+      recipe: plain(recipe.value!),
+      made: made.value,
+      source,
+      ...(fromSlab ? { cast: { floor, crown, cast } } : {}),
+    };
     return work.run(`Baking “${card.name}”`, doc.value!.id, async (hand) => {
       const made = castAlpha(wish, on, hand.report);
       hand.onCancel(made.cancel);
@@ -159,7 +207,25 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   });
 
   return {
-    ...own, share, chosen, answer, exact, bare, past: history.past, future: history.future, vector, recipe, step, drawnOn, tiles, behind,
-    look, edit, undo: history.undo, redo: history.redo, ...steps, cancel: () => baking.value?.cancel(),
+    ...own,
+    share,
+    chosen,
+    answer,
+    exact,
+    bare,
+    past: history.past,
+    future: history.future,
+    vector,
+    recipe,
+    step,
+    drawnOn,
+    tiles,
+    behind,
+    look,
+    edit,
+    undo: history.undo,
+    redo: history.redo,
+    ...steps,
+    cancel: () => baking.value?.cancel(),
   };
 });

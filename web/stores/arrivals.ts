@@ -1,6 +1,6 @@
 /**
- * Pictures that arrive from files, folders or the clipboard. Each is looked at by the server, becomes what it is guessed to
- * be, and can be made something else with a click. It goes on while one goes elsewhere.
+ * Pictures that arrive from files, folders or the clipboard. Each is looked at by the server, becomes what it is
+ * guessed to be, and can be made something else with a click. It goes on while one goes elsewhere.
  */
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
@@ -39,7 +39,9 @@ export const useArrivals = defineStore('arrivals', () => {
   let running: Promise<void> | null = null;
 
   const counts = computed(() => ({
-    all: list.value.length, in: list.value.filter((a) => a.state === 'in').length, refused: list.value.filter((a) => a.state === 'refused').length,
+    all: list.value.length,
+    in: list.value.filter((a) => a.state === 'in').length,
+    refused: list.value.filter((a) => a.state === 'refused').length,
     left: list.value.filter((a) => a.state === 'waiting' || a.state === 'reading').length,
   }));
 
@@ -47,14 +49,20 @@ export const useArrivals = defineStore('arrivals', () => {
     list.value = list.value.map((a) => (a.key === key ? { ...a, ...to } : a));
   }
 
-  /** One after the other; each that can't be read says why, and the others go on. Answers those of these files that came in. */
+  /**
+   * One after the other; each that can't be read says why, and the others go on. Answers those of these files that came
+   * in.
+   */
   async function add(files: Iterable<File>): Promise<Arrival[]> {
     const mine = new Set<number>();
     for (const file of files) {
       const key = ++keys;
       mine.add(key);
       waiting.push({ key, file });
-      list.value = [...list.value, { key, name: file.name || 'Picture', state: 'waiting', problem: null, file: null, kind: null, made: [] }];
+      list.value = [
+        ...list.value,
+        { key, name: file.name || 'Picture', state: 'waiting', problem: null, file: null, kind: null, made: [] },
+      ];
     }
     while (waiting.some(({ key }) => mine.has(key)) || running) {
       running ??= work.run('Taking pictures in', 'arrivals', takeAll).finally(() => (running = null));
@@ -109,23 +117,38 @@ export const useArrivals = defineStore('arrivals', () => {
 
   async function make(file: api.Arrived, kind: Kind): Promise<Arrival['made']> {
     switch (kind) {
-      case 'alpha': return [{ collection: 'alphas', id: (await makeAlpha(file)).id }];
-      case 'sheet': return [{ collection: 'sources', id: await makeSheet(file, {}) }];
-      case 'photo': return [{ collection: 'sources', id: await makeSheet(file, { find: ONE_THING }) }];
+      case 'alpha':
+        return [{ collection: 'alphas', id: (await makeAlpha(file)).id }];
+      case 'sheet':
+        return [{ collection: 'sources', id: await makeSheet(file, {}) }];
+      case 'photo':
+        return [{ collection: 'sources', id: await makeSheet(file, { find: ONE_THING }) }];
       case 'surface': {
         const sheet = await makeSheet(file, { marks: [] });
-        return [{ collection: 'alphas', id: await castSurface(file, sheet) }, { collection: 'sources', id: sheet }];
+        return [
+          { collection: 'alphas', id: await castSurface(file, sheet) },
+          { collection: 'sources', id: sheet },
+        ];
       }
     }
   }
 
-  const titleOf = ({ name }: api.SheetFile): string => name.replace(/\.[^.]+$/, '').replace(/.*[\\/]/, '').trim().slice(0, 70) || 'Picture';
+  const titleOf = ({ name }: api.SheetFile): string =>
+    name
+      .replace(/\.[^.]+$/, '')
+      .replace(/.*[\\/]/, '')
+      .trim()
+      .slice(0, 70) || 'Picture';
 
   async function makeAlpha(file: api.SheetFile): Promise<Alpha> {
     const heights = await api.postHeights(file.blob, file.name);
     const relief = heights.relief ?? startRelief('sheet');
     const doc = AlphaSchema.parse({
-      ...heights, relief, version: ALPHA_VERSION, id: crypto.randomUUID(), card: { name: library.freeName('alphas', titleOf(file)) },
+      ...heights,
+      relief,
+      version: ALPHA_VERSION,
+      id: crypto.randomUUID(),
+      card: { name: library.freeName('alphas', titleOf(file)) },
       lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: relief },
     });
     const kept = await api.save('alphas', doc, null);
@@ -135,8 +158,12 @@ export const useArrivals = defineStore('arrivals', () => {
 
   async function makeSheet({ blob, name, width, height, what }: api.SheetFile, more: object): Promise<string> {
     const doc = SheetSchema.parse({
-      version: SOURCE_VERSION, kind: 'sheet', id: crypto.randomUUID(), card: { name: library.freeName('sources', titleOf({ blob, name, width, height, what })) },
-      file: { blob, name, width, height, what }, ...more,
+      version: SOURCE_VERSION,
+      kind: 'sheet',
+      id: crypto.randomUUID(),
+      card: { name: library.freeName('sources', titleOf({ blob, name, width, height, what })) },
+      file: { blob, name, width, height, what },
+      ...more,
     });
     library.putSource(await api.save('sources', doc, null));
     return doc.id;
@@ -147,23 +174,55 @@ export const useArrivals = defineStore('arrivals', () => {
     const size = Math.min(MOST_SURFACE_SIDE, 2 ** Math.floor(Math.log2(Math.max(32, base.width))));
     const card = { name: library.freeName('alphas', titleOf(file)), author: '', tags: [], notes: '' };
     const steps = [StepSchema.parse({ kind: 'seamless', id: crypto.randomUUID() })];
-    const cast = castAlpha({ id: crypto.randomUUID(), card, size, relief: startRelief('sheet'), format: 'grey16', recipe: { base, steps }, made: null, source: { id: sourceId, revision: 1 } }, null, () => undefined);
+    const cast = castAlpha(
+      {
+        id: crypto.randomUUID(),
+        card,
+        size,
+        relief: startRelief('sheet'),
+        format: 'grey16',
+        recipe: { base, steps },
+        made: null,
+        source: { id: sourceId, revision: 1 },
+      },
+      null,
+      () => undefined,
+    );
     return (await cast.done).doc.id;
   }
 
-  /** A picture that is wanted as a form right away: it is taken for heights, whatever it looks like. Throws what it was refused with. */
+  /**
+   * A picture that is wanted as a form right away: it is taken for heights, whatever it looks like. Throws what it was
+   * refused with.
+   */
   async function asAlpha(file: File): Promise<Alpha> {
     return work.run(`Taking in “${file.name}”`, 'arrivals', async () => makeAlpha(await api.postArrival(file)));
   }
 
   /** All of a sheet's picture as an alpha, nothing cut out. */
-  async function castWhole(sheet: { id: string; revision: number; name: string; file: api.SheetFile; size: number }): Promise<Alpha> {
+  async function castWhole(sheet: {
+    id: string;
+    revision: number;
+    name: string;
+    file: api.SheetFile;
+    size: number;
+  }): Promise<Alpha> {
     const card = { name: library.freeName('alphas', sheet.name), author: '', tags: [], notes: '' };
     return work.run(`Casting all of “${sheet.name}”`, sheet.id, async (hand) => {
-      const cast = castAlpha({
-        id: crypto.randomUUID(), card, size: sheet.size, relief: startRelief('sheet'), format: 'grey16', recipe: { base: wholeBase(sheet.file), steps: [] }, made: null,
-        source: { id: sheet.id, revision: sheet.revision },
-      }, null, hand.report);
+      const cast = castAlpha(
+        {
+          id: crypto.randomUUID(),
+          card,
+          size: sheet.size,
+          relief: startRelief('sheet'),
+          format: 'grey16',
+          recipe: { base: wholeBase(sheet.file), steps: [] },
+          made: null,
+          source: { id: sheet.id, revision: sheet.revision },
+        },
+        null,
+        hand.report,
+      );
       hand.onCancel(cast.cancel);
       return (await cast.done).doc;
     });

@@ -1,10 +1,16 @@
 import { PieceSchema, SlabSchema, SOURCE_VERSION, type Slab } from '#core/settings';
 import { besideOf, besideText, BesideSteps } from './besideSteps';
 
-const slab = (): Slab => SlabSchema.parse({
-  version: SOURCE_VERSION, kind: 'slab', id: crypto.randomUUID(), card: { name: 'Slab' }, cells: 64, blob: null,
-  pieces: ['a', 'b'].map(() => PieceSchema.parse({ id: crypto.randomUUID(), form: 'dome', size: 0.3, height: 0.1 })),
-});
+const slab = (): Slab =>
+  SlabSchema.parse({
+    version: SOURCE_VERSION,
+    kind: 'slab',
+    id: crypto.randomUUID(),
+    card: { name: 'Slab' },
+    cells: 64,
+    blob: null,
+    pieces: ['a', 'b'].map(() => PieceSchema.parse({ id: crypto.randomUUID(), form: 'dome', size: 0.3, height: 0.1 })),
+  });
 const { now } = Date;
 let late = 0;
 beforeEach(() => {
@@ -17,11 +23,14 @@ afterEach(() => {
 
 /** Changes a slab and answers the step it is part of. */
 function changes(own: Slab, steps = new BesideSteps()) {
-  return { steps, change: (by: (s: Slab) => void) => {
-    const before = besideText(own);
-    by(own);
-    return steps.step(before, besideText(own));
-  } };
+  return {
+    steps,
+    change: (by: (s: Slab) => void) => {
+      const before = besideText(own);
+      by(own);
+      return steps.step(before, besideText(own));
+    },
+  };
 }
 
 test('dragging one piece is one step from where it lay first; another piece, or a rest, begins another', () => {

@@ -45,8 +45,11 @@ function labelOf(before: string, after: string): string {
 
 function pathsThatDiffer(a: unknown, b: unknown, path = ''): string[] {
   if (JSON.stringify(a) === JSON.stringify(b)) return [];
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return [path.replace(/\.[xy]$/, '.place')];
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null)
+    return [path.replace(/\.[xy]$/, '.place')];
   if (Array.isArray(a) && Array.isArray(b) && a.length !== b.length) return [`${path} ${a.length} ${b.length}`];
   const [was, now] = [a as Record<string, unknown>, b as Record<string, unknown>];
-  return [...new Set(Object.keys({ ...was, ...now }).flatMap((key) => pathsThatDiffer(was[key], now[key], `${path}.${key}`)))];
+  return [
+    ...new Set(Object.keys({ ...was, ...now }).flatMap((key) => pathsThatDiffer(was[key], now[key], `${path}.${key}`))),
+  ];
 }

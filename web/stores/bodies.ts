@@ -16,9 +16,18 @@ export interface BodyRow {
 
 export const useBodies = defineStore('bodies', () => {
   const sending = useSending<'bodies', WaitingBody, BodyRow>({
-    collection: 'bodies', box: waitingBodies, what: 'body',
+    collection: 'bodies',
+    box: waitingBodies,
+    what: 'body',
     async documentOf({ id, mesh, triangles, report }, name) {
-      return { version: BODY_VERSION, id, card: { name, author: '', tags: [], notes: '' }, mesh: await putBlob(new Uint8Array(mesh)), triangles, report };
+      return {
+        version: BODY_VERSION,
+        id,
+        card: { name, author: '', tags: [], notes: '' },
+        mesh: await putBlob(new Uint8Array(mesh)),
+        triangles,
+        report,
+      };
     },
     rowOf: ({ id, name, triangles, report }) => ({ id, name, triangles, report, mesh: null }),
     rowOfKept: ({ id, card, triangles, report, mesh }) => ({ id, name: card.name, triangles, report, mesh }),

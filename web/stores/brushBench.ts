@@ -28,14 +28,24 @@ export const useBrushBench = defineStore('brush-bench', () => {
   const library = useLibrary();
   const connection = useConnection();
   const own = useOpenDocument<'brushes', Brush>({
-    collection: 'brushes', what: () => 'brush', drafts: brushDrafts, draftMs: DRAFT_DELAY_MS, draftsChanged: library.loadDrafts,
+    collection: 'brushes',
+    what: () => 'brush',
+    drafts: brushDrafts,
+    draftMs: DRAFT_DELAY_MS,
+    draftsChanged: library.loadDrafts,
     fetch: library.savedBrush,
-    gone: () => (connection.away ? 'The server can’t be reached, so this brush can’t be opened yet.' : 'This brush isn’t in the rack; it may have been deleted.'),
+    gone: () =>
+      connection.away
+        ? 'The server can’t be reached, so this brush can’t be opened yet.'
+        : 'This brush isn’t in the rack; it may have been deleted.',
     send: (brush, on) => api.save('brushes', brush, on),
     async saved({ doc: { id } }) {
-      if (!library.beltIds.includes(id)) await library.setBelt([...library.beltIds, id]).catch((error: unknown) => connection.noticed(error));
+      if (!library.beltIds.includes(id))
+        await library.setBelt([...library.beltIds, id]).catch((error: unknown) => connection.noticed(error));
     },
-    namesAtField: true, sendsWaiting: true, left: (): void => history.leave(),
+    namesAtField: true,
+    sendsWaiting: true,
+    left: (): void => history.leave(),
   });
   const { doc, saved, waiting, problem, conflict, deleted } = own;
   let copying: Promise<void> | null = null;
@@ -50,13 +60,17 @@ export const useBrushBench = defineStore('brush-bench', () => {
     void refresh(id);
   }
 
-  /** What opened at once may have been changed in another window since it was fetched: as long as nothing is done to it here, that is shown. */
+  /**
+   * What opened at once may have been changed in another window since it was fetched: as long as nothing is done to it
+   * here, that is shown.
+   */
   async function refresh(id: string): Promise<void> {
     if (!library.has('brushes', id)) return;
     // Whoever needs the server next notices that it is away, or that the brush is gone.
     const kept = await api.get('brushes', id).catch(() => null);
     if (kept) library.putBrush(kept);
-    if (kept && doc.value?.id === id && !own.unsaved.value && kept.revision > (own.revision.value ?? 0)) await own.open(id, undefined, history.resume);
+    if (kept && doc.value?.id === id && !own.unsaved.value && kept.revision > (own.revision.value ?? 0))
+      await own.open(id, undefined, history.resume);
   }
 
   async function copyBase(of: Brush, onCopy: (from: string, to: string) => void): Promise<void> {
@@ -71,10 +85,14 @@ export const useBrushBench = defineStore('brush-bench', () => {
 
   /**
    * Changes the brush. Returns the id it has now: a base brush's first change is made to a copy. Changes with one label
-   * in quick succession are one step; without a label they have that of the setting that changed. `onCopy` hears of a copy
-   * before it is what is open.
+   * in quick succession are one step; without a label they have that of the setting that changed. `onCopy` hears of a
+   * copy before it is what is open.
    */
-  async function edit(change: (brush: Brush) => void, label?: string, onCopy: (from: string, to: string) => void = () => undefined): Promise<string> {
+  async function edit(
+    change: (brush: Brush) => void,
+    label?: string,
+    onCopy: (from: string, to: string) => void = () => undefined,
+  ): Promise<string> {
     if (!doc.value) throw new Error('No brush is open.');
     // Changes that come while the copy is made go to the same copy.
     if (base.value) await (copying ??= copyBase(doc.value, onCopy));
@@ -161,7 +179,8 @@ export const useBrushBench = defineStore('brush-bench', () => {
     const kept = await library.freshBrush(id);
     if (doc.value?.id !== id || !waiting.value) return;
     waiting.value = false;
-    if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value)) await own.taken(kept, plain(doc.value), own.mark());
+    if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value))
+      await own.taken(kept, plain(doc.value), own.mark());
     else {
       deleted.value = !kept;
       conflict.value = true;
@@ -170,6 +189,19 @@ export const useBrushBench = defineStore('brush-bench', () => {
 
   connection.whenBack(sendWaiting);
   return {
-    ...own, base, open, edit, undo: history.undo, redo: history.redo, past: history.past, future: history.future, steps, goBack, save, revert, keepAsCopy, sendWaiting,
+    ...own,
+    base,
+    open,
+    edit,
+    undo: history.undo,
+    redo: history.redo,
+    past: history.past,
+    future: history.future,
+    steps,
+    goBack,
+    save,
+    revert,
+    keepAsCopy,
+    sendWaiting,
   };
 });

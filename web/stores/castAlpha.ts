@@ -1,6 +1,14 @@
 /** Keeping an alpha that a recipe made: baked, its bytes sent, saved with its lineage. */
 import type { Kept } from '#core/kept';
-import { ALPHA_VERSION, AlphaSchema, CastSettingsSchema, type Alpha, type Base, type Recipe, type Source } from '#core/settings';
+import {
+  ALPHA_VERSION,
+  AlphaSchema,
+  CastSettingsSchema,
+  type Alpha,
+  type Base,
+  type Recipe,
+  type Source,
+} from '#core/settings';
 import { usedRange } from '#core/picture';
 import { othersOf } from '#core/recipe';
 import * as api from '../api/client';
@@ -34,17 +42,23 @@ export async function madeOf({ base }: Recipe): Promise<Made> {
 
 export function recipeFrom(recipe: Recipe, made: Made): RecipeFrom {
   const library = useLibrary();
-  const others = othersOf(recipe.steps).map((id) => library.alpha(id)).filter((a) => a !== null).map((a) => plain(a));
+  const others = othersOf(recipe.steps)
+    .map((id) => library.alpha(id))
+    .filter((a) => a !== null)
+    .map((a) => plain(a));
   return { base: plain(recipe.base), made: plain(made), others };
 }
 
 /** The longer side that the base has at full size, for an alpha of `size` pixels. */
 export function fullSide(base: Base, size: number): number {
   switch (base.kind) {
-    case 'sheet': return Math.min(MOST_BASE_SIDE, Math.max(base.width, base.height));
-    case 'cast': return base.size;
+    case 'sheet':
+      return Math.min(MOST_BASE_SIDE, Math.max(base.width, base.height));
+    case 'cast':
+      return base.size;
     case 'lettering':
-    case 'pattern': return size;
+    case 'pattern':
+      return size;
   }
 }
 
@@ -64,9 +78,25 @@ export interface AlphaWish {
 }
 
 /** Bakes and saves; `done` answers the kept alpha. */
-export function castAlpha(wish: AlphaWish, revision: number | null, onProgress: (share: number) => void): { done: Promise<Kept<'alphas'>>; cancel: Baking['cancel'] } {
+export function castAlpha(
+  wish: AlphaWish,
+  revision: number | null,
+  onProgress: (share: number) => void,
+): { done: Promise<Kept<'alphas'>>; cancel: Baking['cancel'] } {
   const from = recipeFrom(wish.recipe, wish.made);
-  const work = bake(from, { steps: plain(wish.recipe.steps), size: wish.size, fullSize: fullSide(from.base, wish.size), tiles: tilesOf(wish.recipe, from.made), chosen: null, through: false }, wish.format, onProgress);
+  const work = bake(
+    from,
+    {
+      steps: plain(wish.recipe.steps),
+      size: wish.size,
+      fullSize: fullSide(from.base, wish.size),
+      tiles: tilesOf(wish.recipe, from.made),
+      chosen: null,
+      through: false,
+    },
+    wish.format,
+    onProgress,
+  );
   const done = work.done.then(async (baked) => {
     const kept = await api.save('alphas', alphaFrom(wish, baked, await api.putBlob(baked.bytes)), revision);
     useLibrary().putAlpha(kept);
@@ -80,9 +110,20 @@ function alphaFrom(wish: AlphaWish, { answer }: Bake, blob: string): Alpha {
   const { heights, size, checks } = answer;
   const picture = { width: size, height: size, data: heights };
   return AlphaSchema.parse({
-    version: ALPHA_VERSION, id: wish.id, card: wish.card, size, relief: wish.relief, format: wish.format, blob, recipe: plain(wish.recipe),
+    version: ALPHA_VERSION,
+    id: wish.id,
+    card: wish.card,
+    size,
+    relief: wish.relief,
+    format: wish.format,
+    blob,
+    recipe: plain(wish.recipe),
     ground: Math.max(0, Math.min(1, checks.ground)),
-    lineage: { sourceId: wish.source?.id ?? null, sourceRevision: wish.source?.revision ?? null, ...(wish.cast ?? { floor: 0, crown: wish.relief, cast: CastSettingsSchema.parse({}) }) },
+    lineage: {
+      sourceId: wish.source?.id ?? null,
+      sourceRevision: wish.source?.revision ?? null,
+      ...(wish.cast ?? { floor: 0, crown: wish.relief, cast: CastSettingsSchema.parse({}) }),
+    },
     report: { marginPx: checks.margin.marginPx, ringLoss: checks.ringLoss, usedRange: usedRange(picture), undercut: 0 },
   });
 }

@@ -22,7 +22,9 @@ export const useCompare = defineStore('compare', () => {
     if (pinned.value?.id === id) return pinned.value;
     return bench.saved?.doc ?? null;
   });
-  const differs = computed(() => other.value !== null && bench.doc !== null && worksOf(other.value) !== worksOf(bench.doc));
+  const differs = computed(
+    () => other.value !== null && bench.doc !== null && worksOf(other.value) !== worksOf(bench.doc),
+  );
   const isPinned = computed(() => pinned.value !== null && pinned.value.id === bench.doc?.id);
   /** The brush that the proof lays its strokes with. */
   const shown = computed(() => (showing.value && differs.value ? other.value : bench.doc));

@@ -9,7 +9,11 @@ interface Doc {
 
 function made(togetherMs = 0, mostLength?: number) {
   const doc = ref<Doc | null>({ id: 'one', size: 1, name: 'a' });
-  const history = useHistory(doc, { togetherMs, ...(mostLength ? { mostLength } : {}), put: (next) => (doc.value = next) });
+  const history = useHistory(doc, {
+    togetherMs,
+    ...(mostLength ? { mostLength } : {}),
+    put: (next) => (doc.value = next),
+  });
   return { doc, history };
 }
 

@@ -24,7 +24,10 @@ interface Left {
   future: string[];
 }
 
-export function useHistory<T extends { id: string }>(doc: Ref<T | null>, { togetherMs, put, mostLength = MOST_LENGTH }: HistoryOptions<T>) {
+export function useHistory<T extends { id: string }>(
+  doc: Ref<T | null>,
+  { togetherMs, put, mostLength = MOST_LENGTH }: HistoryOptions<T>,
+) {
   const past = ref<string[]>([]);
   const future = ref<string[]>([]);
   const left = new Map<string, Left>();
@@ -89,6 +92,7 @@ function lengthOf(states: readonly string[]): number {
 function newest(states: string[], most: number): string[] {
   let sum = 0;
   let first = states.length;
-  while (first > 0 && (first === states.length || sum + states[first - 1]!.length <= most)) sum += states[--first]!.length;
+  while (first > 0 && (first === states.length || sum + states[first - 1]!.length <= most))
+    sum += states[--first]!.length;
   return states.slice(first);
 }

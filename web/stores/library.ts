@@ -1,6 +1,6 @@
 /**
- * Everything that is kept, as lists have it: brushes, alphas, sources, the belt, and drafts that aren't saved yet. A document
- * is fetched when it is opened.
+ * Everything that is kept, as lists have it: brushes, alphas, sources, the belt, and drafts that aren't saved yet. A
+ * document is fetched when it is opened.
  */
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, type ShallowRef } from 'vue';
@@ -42,7 +42,12 @@ export const useLibrary = defineStore('library', () => {
 
   async function load(): Promise<void> {
     try {
-      const [b, a, s, belt] = await Promise.all([api.list('brushes'), api.list('alphas'), api.list('sources'), api.getBelt()]);
+      const [b, a, s, belt] = await Promise.all([
+        api.list('brushes'),
+        api.list('alphas'),
+        api.list('sources'),
+        api.getBelt(),
+      ]);
       brushes.value = b.items;
       alphas.value = a.items;
       sources.value = s.items;
@@ -106,7 +111,10 @@ export const useLibrary = defineStore('library', () => {
     return drafts.value.find((d) => d.doc.id === id)?.doc ?? null;
   }
 
-  /** The brush as it is worked on: its draft where there is one. Null where there is no such brush, or nobody to ask for it. */
+  /**
+   * The brush as it is worked on: its draft where there is one. Null where there is no such brush, or nobody to ask for
+   * it.
+   */
   async function brush(id: string): Promise<Brush | null> {
     return draftOf(id) ?? (await savedBrush(id))?.doc ?? null;
   }
@@ -131,11 +139,11 @@ export const useLibrary = defineStore('library', () => {
   }
 
   function alpha(id: string | null): Listed<'alphas'> | null {
-    return id === null ? null : byId.alphas.value.get(id) ?? null;
+    return id === null ? null : (byId.alphas.value.get(id) ?? null);
   }
 
   function source(id: string | null): Listed<'sources'> | null {
-    return id === null ? null : byId.sources.value.get(id) ?? null;
+    return id === null ? null : (byId.sources.value.get(id) ?? null);
   }
 
   /** Names of the brushes that read this alpha. */
@@ -175,8 +183,15 @@ export const useLibrary = defineStore('library', () => {
 
   /** A name like the wanted one that nothing else has. */
   function freeName(collection: Shelf, wanted: string, exceptId = ''): string {
-    const lists = { brushes: [...brushes.value, ...drafts.value.map((d) => d.doc)], alphas: alphas.value, sources: sources.value };
-    return freeNameAmong(lists[collection].filter((k) => k.id !== exceptId).map((k) => k.card.name), wanted);
+    const lists = {
+      brushes: [...brushes.value, ...drafts.value.map((d) => d.doc)],
+      alphas: alphas.value,
+      sources: sources.value,
+    };
+    return freeNameAmong(
+      lists[collection].filter((k) => k.id !== exceptId).map((k) => k.card.name),
+      wanted,
+    );
   }
 
   /** A copy of a brush, as a draft that waits to be named and saved. */
@@ -202,7 +217,10 @@ export const useLibrary = defineStore('library', () => {
 
   async function restore(collection: Shelf, id: string): Promise<void> {
     const lists = { brushes, alphas, sources };
-    put(lists[collection] as ShallowRef<readonly Listed<Shelf>[]>, listedOf(collection, await api.restore(collection, id)));
+    put(
+      lists[collection] as ShallowRef<readonly Listed<Shelf>[]>,
+      listedOf(collection, await api.restore(collection, id)),
+    );
   }
 
   async function dropDraft(id: string): Promise<void> {
@@ -223,7 +241,39 @@ export const useLibrary = defineStore('library', () => {
 
   connection.whenBack(load);
   return {
-    brushes, alphas, sources, skipped, drafts, beltIds, belt, loaded, failed,
-    load, ready, loadDrafts, brush, brushHead, listedBrush, has, source, draftOf, savedBrush, freshBrush, alpha, alphasOf, followersOf, putBrush, putAlpha, putSource, putKept, freeName, copyBrush, remove, restore, dropDraft, keepDraft, setBelt,
+    brushes,
+    alphas,
+    sources,
+    skipped,
+    drafts,
+    beltIds,
+    belt,
+    loaded,
+    failed,
+    load,
+    ready,
+    loadDrafts,
+    brush,
+    brushHead,
+    listedBrush,
+    has,
+    source,
+    draftOf,
+    savedBrush,
+    freshBrush,
+    alpha,
+    alphasOf,
+    followersOf,
+    putBrush,
+    putAlpha,
+    putSource,
+    putKept,
+    freeName,
+    copyBrush,
+    remove,
+    restore,
+    dropDraft,
+    keepDraft,
+    setBelt,
   };
 });

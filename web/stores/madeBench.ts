@@ -1,4 +1,6 @@
-/** Lettering or a pattern on the bench: changed with undo, seen live, kept as a draft at once, saved, cast into alphas. */
+/**
+ * Lettering or a pattern on the bench: changed with undo, seen live, kept as a draft at once, saved, cast into alphas.
+ */
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import type { AlphaHead } from '#core/kept';
@@ -52,7 +54,11 @@ export const useMadeBench = defineStore('made-bench', () => {
     if (!doc.value || !recipes) return;
     const made = plain(doc.value);
     const base = { kind: made.kind, sourceId: made.id };
-    recipes.preview({ base, made, others: [] }, { steps: [], size, fullSize: size, tiles: tilesOf(null, made), chosen: null, through: false }, size);
+    recipes.preview(
+      { base, made, others: [] },
+      { steps: [], size, fullSize: size, tiles: tilesOf(null, made), chosen: null, through: false },
+      size,
+    );
   }
 
   /** Quickly, and finer when the hand rests. */
@@ -86,10 +92,24 @@ export const useMadeBench = defineStore('made-bench', () => {
     const on = revision.value!;
     try {
       const again = over ? await api.get('alphas', over.id) : null;
-      const recipe = again?.doc.recipe ?? { base: { kind, sourceId: id } as const, steps: bevelled ? [StepSchema.parse({ kind: 'bevel', id: crypto.randomUUID(), width: 2 })] : [] };
+      const recipe = again?.doc.recipe ?? {
+        base: { kind, sourceId: id } as const,
+        steps: bevelled ? [StepSchema.parse({ kind: 'bevel', id: crypto.randomUUID(), width: 2 })] : [],
+      };
       const wish = {
-        id: over?.id ?? crypto.randomUUID(), card: again?.doc.card ?? { name: library.freeName('alphas', name.data), author: card.author, tags: [], notes: '' }, size: again?.doc.size ?? size,
-        relief: again?.doc.relief ?? startRelief(kind), format: again?.doc.format === 'grey32f' ? 'grey32f' : 'grey16', recipe, made, source: { id, revision: on },
+        id: over?.id ?? crypto.randomUUID(),
+        card: again?.doc.card ?? {
+          name: library.freeName('alphas', name.data),
+          author: card.author,
+          tags: [],
+          notes: '',
+        },
+        size: again?.doc.size ?? size,
+        relief: again?.doc.relief ?? startRelief(kind),
+        format: again?.doc.format === 'grey32f' ? 'grey32f' : 'grey16',
+        recipe,
+        made,
+        source: { id, revision: on },
       } as const;
       const kept = await work.run(`Casting “${wish.card.name}”`, id, async (hand) => {
         const cast = castAlpha(wish, again?.revision ?? null, hand.report);
@@ -108,5 +128,19 @@ export const useMadeBench = defineStore('made-bench', () => {
   }
 
   const { past, future, edit, undo, redo } = own.history;
-  return { ...own, share, answer, past, future, open, close, edit, undo, redo, revert, cast, cancel: () => casting.value?.cancel() };
+  return {
+    ...own,
+    share,
+    answer,
+    past,
+    future,
+    open,
+    close,
+    edit,
+    undo,
+    redo,
+    revert,
+    cast,
+    cancel: () => casting.value?.cancel(),
+  };
 });

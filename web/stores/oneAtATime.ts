@@ -20,10 +20,15 @@ export function oneAtATime<T>(work: () => Promise<T>, of: () => unknown = () => 
     if (next !== null && next.of === wanted) return next.done;
     const before = next?.done ?? running;
     if (!before) return run();
-    const done: Promise<T> = before.then(() => undefined, () => undefined).then(() => {
-      if (next?.done === done) next = null;
-      return of() === wanted ? run() : before;
-    });
+    const done: Promise<T> = before
+      .then(
+        () => undefined,
+        () => undefined,
+      )
+      .then(() => {
+        if (next?.done === done) next = null;
+        return of() === wanted ? run() : before;
+      });
     next = { of: wanted, done };
     return done;
   };

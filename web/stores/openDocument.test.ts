@@ -1,4 +1,7 @@
-/** One open document under every order of events: what a hand typed is shown, kept as a draft or saved, and nothing of others is overwritten. */
+/**
+ * One open document under every order of events: what a hand typed is shown, kept as a draft or saved, and nothing of
+ * others is overwritten.
+ */
 import 'fake-indexeddb/auto';
 import { createPinia, setActivePinia } from 'pinia';
 import { seeded } from '#core/random';
@@ -21,7 +24,8 @@ function server(random: () => number) {
   const now = { away: false };
   const answer = (body: unknown, status = 200): Response => new Response(JSON.stringify(body), { status });
   const about = ({ doc, revision }: Stored): object => ({ doc, revision, base: false, updatedAt: '' });
-  const no = (status: number, code: string): Response => answer({ error: { code, message: 'No.', details: {} } }, status);
+  const no = (status: number, code: string): Response =>
+    answer({ error: { code, message: 'No.', details: {} } }, status);
   function put(id: string, doc: Pattern, on: number | null, by: string): Response {
     const there = kept.get(id);
     if ((there?.revision ?? null) !== on) return no(409, there ? 'changed-elsewhere' : 'deleted-elsewhere');
@@ -39,7 +43,8 @@ function server(random: () => number) {
     else if (init.method === 'PUT') {
       const { doc, revision } = JSON.parse(String(init.body)) as { doc: Pattern; revision: number | null };
       said = put(id, doc, revision, 'here');
-    } else if (collection === 'sources' && /^[0-9a-f-]{36}$/.test(id)) said = kept.has(id) ? answer(about(kept.get(id)!)) : no(404, 'not-found');
+    } else if (collection === 'sources' && /^[0-9a-f-]{36}$/.test(id))
+      said = kept.has(id) ? answer(about(kept.get(id)!)) : no(404, 'not-found');
     else said = answer({ items: [], skipped: [], next: null });
     await pause(random() * 4);
     // Away before the answer was out: it was written all the same.
@@ -69,83 +74,101 @@ afterAll(() => {
 });
 
 let ids = 0;
-const pattern = (name: string): Pattern => PatternSchema.parse({ version: SOURCE_VERSION, kind: 'pattern', id: `00000000-0000-4000-8000-${String(++ids).padStart(12, '0')}`, card: { name }, grow: newGrow('dots') });
+const pattern = (name: string): Pattern =>
+  PatternSchema.parse({
+    version: SOURCE_VERSION,
+    kind: 'pattern',
+    id: `00000000-0000-4000-8000-${String(++ids).padStart(12, '0')}`,
+    card: { name },
+    grow: newGrow('dots'),
+  });
 
 function bench() {
   return useOpenDocument<'sources', Pattern>({
-    collection: 'sources', what: () => 'pattern', drafts: sourceDrafts as unknown as DraftBox<Pattern>, draftMs: 3, send: (doc, on) => api.save('sources', doc, on),
+    collection: 'sources',
+    what: () => 'pattern',
+    drafts: sourceDrafts as unknown as DraftBox<Pattern>,
+    draftMs: 3,
+    send: (doc, on) => api.save('sources', doc, on),
   });
 }
 
-test.each(Array.from({ length: 20 }, (_, n) => n + 1))('edits, saves, other windows, an absent server and other documents in any order, seed %s', async (seed) => {
-  setActivePinia(createPinia());
-  const random = seeded(seed);
-  const there = server(random);
-  const docs = [pattern(`First ${seed}`), pattern(`Second ${seed}`)];
-  for (const doc of docs) there.put(doc.id, doc, null, 'before');
-  const own = bench();
-  const connection = useConnection();
-  const typed = new Map<string, string>();
-  let on = docs[0]!.id;
-  await own.open(on);
-  const asked: Promise<unknown>[] = [];
-  for (let n = 0; n < 40; n++) {
-    const act = random();
-    if (act < 0.4) {
-      if (own.doc.value) {
-        const note = `${seed}.${n}`;
-        own.doc.value = { ...own.doc.value, card: { ...own.doc.value.card, notes: note } };
-        own.touched();
-        typed.set(own.doc.value.id, note);
+test.each(Array.from({ length: 20 }, (_, n) => n + 1))(
+  'edits, saves, other windows, an absent server and other documents in any order, seed %s',
+  async (seed) => {
+    setActivePinia(createPinia());
+    const random = seeded(seed);
+    const there = server(random);
+    const docs = [pattern(`First ${seed}`), pattern(`Second ${seed}`)];
+    for (const doc of docs) there.put(doc.id, doc, null, 'before');
+    const own = bench();
+    const connection = useConnection();
+    const typed = new Map<string, string>();
+    let on = docs[0]!.id;
+    await own.open(on);
+    const asked: Promise<unknown>[] = [];
+    for (let n = 0; n < 40; n++) {
+      const act = random();
+      if (act < 0.4) {
+        if (own.doc.value) {
+          const note = `${seed}.${n}`;
+          own.doc.value = { ...own.doc.value, card: { ...own.doc.value.card, notes: note } };
+          own.touched();
+          typed.set(own.doc.value.id, note);
+        }
+      } else if (act < 0.65) asked.push(own.save());
+      else if (act < 0.75) {
+        // Another window saves what it just opened.
+        const other = there.kept.get(on)!;
+        there.put(on, { ...other.doc, card: { ...other.doc.card, author: `other ${n}` } }, other.revision, 'other');
+      } else if (act < 0.85) there.now.away = !there.now.away;
+      else {
+        on = docs.find((d) => d.id !== on)!.id;
+        asked.push(own.open(on));
       }
-    } else if (act < 0.65) asked.push(own.save());
-    else if (act < 0.75) {
-      // Another window saves what it just opened.
-      const other = there.kept.get(on)!;
-      there.put(on, { ...other.doc, card: { ...other.doc.card, author: `other ${n}` } }, other.revision, 'other');
-    } else if (act < 0.85) there.now.away = !there.now.away;
-    else {
-      on = docs.find((d) => d.id !== on)!.id;
-      asked.push(own.open(on));
+      await pause(random() * 6);
+      if (own.doc.value === null || own.opening.value) continue;
+      if (own.saved.value) expect(own.saved.value.doc.id).toBe(own.doc.value.id);
+      // The bench shows what it was last asked for, as it was last typed, whatever comes back meanwhile.
+      expect(own.doc.value.id).toBe(on);
+      expect(own.doc.value.card.notes).toBe(typed.get(on) ?? '');
+      // What isn't told of a conflict was begun on a revision of its own document.
+      if (own.revision.value !== null) expect(own.revision.value).toBeLessThanOrEqual(there.kept.get(on)!.revision);
+      if (!own.unsaved.value) expect(own.saved.value!.doc.card.notes).toBe(own.doc.value.card.notes);
     }
-    await pause(random() * 6);
-    if (own.doc.value === null || own.opening.value) continue;
-    if (own.saved.value) expect(own.saved.value.doc.id).toBe(own.doc.value.id);
-    // The bench shows what it was last asked for, as it was last typed, whatever comes back meanwhile.
-    expect(own.doc.value.id).toBe(on);
-    expect(own.doc.value.card.notes).toBe(typed.get(on) ?? '');
-    // What isn't told of a conflict was begun on a revision of its own document.
-    if (own.revision.value !== null) expect(own.revision.value).toBeLessThanOrEqual(there.kept.get(on)!.revision);
-    if (!own.unsaved.value) expect(own.saved.value!.doc.card.notes).toBe(own.doc.value.card.notes);
-  }
-  there.now.away = false;
-  await Promise.all(asked);
-  // What began when the server came back has ended when nothing goes on for a while.
-  for (let calm = 0; calm < 8; calm++) {
-    await pause(5);
-    if (knocks > 0 || own.saving.value || own.opening.value || connection.away) calm = 0;
-  }
-  await own.flush();
-  // Whatever was typed last is on the bench, in a draft, or on the server.
-  for (const [id, note] of typed) {
-    const draft = await sourceDrafts.read(id);
-    const places = [own.doc.value?.id === id ? own.doc.value.card.notes : null, draft?.doc.card.notes, there.kept.get(id)!.doc.card.notes];
-    const saved = there.log.some((line) => line === `here ${note}`);
-    expect(places.includes(note) || saved).toBe(true);
-  }
-  if (own.waiting.value) expect(own.unsaved.value).toBe(true);
-  expect(own.opening.value || own.saving.value).toBe(false);
-  await own.close();
-  expect(own.doc.value).toBeNull();
-  // Opened once more it is what was left, and can be saved or is in conflict.
-  for (const { id } of docs) {
-    await own.open(id);
-    const draft = await sourceDrafts.read(id);
-    if (draft) expect(own.doc.value!.card.notes).toBe(draft.doc.card.notes);
-    if (!own.conflict.value && own.unsaved.value) {
-      expect(await own.save()).toBe(true);
-      expect(there.kept.get(id)!.doc.card.notes).toBe(own.doc.value!.card.notes);
-      expect(own.unsaved.value).toBe(false);
+    there.now.away = false;
+    await Promise.all(asked);
+    // What began when the server came back has ended when nothing goes on for a while.
+    for (let calm = 0; calm < 8; calm++) {
+      await pause(5);
+      if (knocks > 0 || own.saving.value || own.opening.value || connection.away) calm = 0;
     }
-  }
-});
+    await own.flush();
+    // Whatever was typed last is on the bench, in a draft, or on the server.
+    for (const [id, note] of typed) {
+      const draft = await sourceDrafts.read(id);
+      const places = [
+        own.doc.value?.id === id ? own.doc.value.card.notes : null,
+        draft?.doc.card.notes,
+        there.kept.get(id)!.doc.card.notes,
+      ];
+      const saved = there.log.some((line) => line === `here ${note}`);
+      expect(places.includes(note) || saved).toBe(true);
+    }
+    if (own.waiting.value) expect(own.unsaved.value).toBe(true);
+    expect(own.opening.value || own.saving.value).toBe(false);
+    await own.close();
+    expect(own.doc.value).toBeNull();
+    // Opened once more it is what was left, and can be saved or is in conflict.
+    for (const { id } of docs) {
+      await own.open(id);
+      const draft = await sourceDrafts.read(id);
+      if (draft) expect(own.doc.value!.card.notes).toBe(draft.doc.card.notes);
+      if (!own.conflict.value && own.unsaved.value) {
+        expect(await own.save()).toBe(true);
+        expect(there.kept.get(id)!.doc.card.notes).toBe(own.doc.value!.card.notes);
+        expect(own.unsaved.value).toBe(false);
+      }
+    }
+  },
+);

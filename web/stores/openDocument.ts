@@ -1,7 +1,7 @@
 /**
  * A document that is open on a bench: found as it is saved or as the draft of it, kept as a draft whenever it changes,
- * saved one save at a time, sent when the server is back, kept apart from what other windows did, put back, or kept as a
- * copy. Only the last opening counts, and whatever ends after another document was opened is still about its own.
+ * saved one save at a time, sent when the server is back, kept apart from what other windows did, put back, or kept as
+ * a copy. Only the last opening counts, and whatever ends after another document was opened is still about its own.
  */
 import { computed, ref, shallowRef, type Ref } from 'vue';
 import { SCHEMAS, type Documents, type Kept } from '#core/kept';
@@ -33,7 +33,10 @@ export interface OpenWays<C extends Shelf, T extends Documents[C], D extends Dra
   fetch?(id: string): Promise<Kept<C> | null>;
   /** Said where there is neither a saved one nor a draft. */
   gone?(): string;
-  /** Makes ready what the document is shown with, before it is; that is shown with it, or dropped when another was opened. */
+  /**
+   * Makes ready what the document is shown with, before it is; that is shown with it, or dropped when another was
+   * opened.
+   */
   prepare?(found: Found<C, T, D>): Promise<{ show(): void; drop?(): void } | undefined>;
   /** The draft as it is written: what is beside the document goes with it. Null when there is none to be written. */
   draftOf?(draft: Draft<T>): Promise<D | null>;
@@ -86,7 +89,9 @@ export interface OpenOnBench extends OpenState {
   cancel?(): void;
 }
 
-export function useOpenDocument<C extends Shelf, T extends Documents[C], D extends Draft<T> = Draft<T>>(ways: OpenWays<C, T, D>) {
+export function useOpenDocument<C extends Shelf, T extends Documents[C], D extends Draft<T> = Draft<T>>(
+  ways: OpenWays<C, T, D>,
+) {
   const library = useLibrary();
   const connection = useConnection();
   const doc = ref(null) as Ref<T | null>;
@@ -122,7 +127,11 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   }
 
   /** `check` says why what was found can't be opened here; `begin` runs when it is shown. */
-  async function open(id: string, check?: (found: T) => string | null, begin?: () => void | Promise<void>): Promise<void> {
+  async function open(
+    id: string,
+    check?: (found: T) => string | null,
+    begin?: () => void | Promise<void>,
+  ): Promise<void> {
     const mine = ++openings;
     opening.value = true;
     await leave(mine);
@@ -134,7 +143,10 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
       const never = draft?.revision === null && !library.has(ways.collection, id);
       const kept = never ? null : await fetchSaved(id);
       if (mine !== openings) return;
-      if (!draft && !kept) throw new Error(ways.gone?.() ?? `The ${ways.what(doc.value as T | null)} isn’t here; it may have been deleted.`);
+      if (!draft && !kept)
+        throw new Error(
+          ways.gone?.() ?? `The ${ways.what(doc.value as T | null)} isn’t here; it may have been deleted.`,
+        );
       const found = { doc: plain(draft ? draft.doc : (kept!.doc as T)), draft, kept };
       const fault = check?.(found.doc);
       if (fault) throw new Error(fault);
@@ -148,7 +160,9 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     } catch (error) {
       if (mine !== openings) return;
       connection.noticed(error);
-      problem.value = ways.gone ? sentence(error) : `The ${ways.what(doc.value as T | null)} can’t be opened. ${sentence(error)}`;
+      problem.value = ways.gone
+        ? sentence(error)
+        : `The ${ways.what(doc.value as T | null)} can’t be opened. ${sentence(error)}`;
     } finally {
       if (mine === openings) opening.value = false;
     }
@@ -160,10 +174,12 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     doc.value = found;
     revision.value = draft ? draft.revision : kept!.revision;
     keptAt.value = draft?.keptAt ?? null;
-    deleted.value = draft !== undefined && draft.revision !== null && kept === null && !connection.away && library.failed === null;
+    deleted.value =
+      draft !== undefined && draft.revision !== null && kept === null && !connection.away && library.failed === null;
     // One that is sent by its owner hears then what became of it.
     const sent = draft?.waiting === true && ways.sendsWaiting === true;
-    conflict.value = deleted.value || (draft !== undefined && kept !== null && draft.revision !== kept.revision && !sent);
+    conflict.value =
+      deleted.value || (draft !== undefined && kept !== null && draft.revision !== kept.revision && !sent);
     waiting.value = draft?.waiting === true && !conflict.value;
   }
 
@@ -230,7 +246,12 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
       keptAt.value = null;
       await ways.drafts.drop(id);
     } else {
-      const draft = { doc: plain(doc.value) as T, revision: revision.value, keptAt: Date.now(), waiting: waiting.value };
+      const draft = {
+        doc: plain(doc.value) as T,
+        revision: revision.value,
+        keptAt: Date.now(),
+        waiting: waiting.value,
+      };
       const whole = ways.draftOf ? await ways.draftOf(draft) : (draft as D);
       if (!whole) return;
       await ways.drafts.keep(whole);
@@ -317,7 +338,8 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     if (by) {
       deleted.value = by === 'deleted';
       conflict.value = true;
-    } else if (ways.namesAtField && error instanceof api.Refused && error.code === 'name-taken') nameProblem.value = error.message;
+    } else if (ways.namesAtField && error instanceof api.Refused && error.code === 'name-taken')
+      nameProblem.value = error.message;
     else if (!away) problem.value = `The ${ways.what(doc.value as T | null)} wasn’t saved. ${sentence(error)}`;
     waiting.value = away;
     await keepDraft();
@@ -325,10 +347,13 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
 
   /** Of what isn't open any more: it waits as a draft, or a sentence says why it wasn't taken. */
   async function failedBehind(away: boolean, sent: T, on: number | null, error: unknown): Promise<void> {
-    const draft = (await ways.drafts.read(sent.id)) ?? (ways.draftOf ? null : ({ doc: sent, revision: on, keptAt: Date.now(), waiting: false } as D));
+    const draft =
+      (await ways.drafts.read(sent.id)) ??
+      (ways.draftOf ? null : ({ doc: sent, revision: on, keptAt: Date.now(), waiting: false } as D));
     if (draft) await ways.drafts.keep({ ...draft, waiting: away });
     await ways.draftsChanged?.();
-    if (!away) useWork().say(`“${sent.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
+    if (!away)
+      useWork().say(`“${sent.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
   }
 
   function put(kept: Kept<C>): void {
@@ -369,7 +394,29 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     if (waiting.value && !ways.sendsWaiting) await save();
   });
   return {
-    doc, saved, revision, keptAt, opening, saving, problem, nameProblem, waiting, conflict, deleted, unsaved,
-    open, close, replace, touched, flush, keepDraft, dropDraft, save, taken, revert, keepAsCopy, mark,
+    doc,
+    saved,
+    revision,
+    keptAt,
+    opening,
+    saving,
+    problem,
+    nameProblem,
+    waiting,
+    conflict,
+    deleted,
+    unsaved,
+    open,
+    close,
+    replace,
+    touched,
+    flush,
+    keepDraft,
+    dropDraft,
+    save,
+    taken,
+    revert,
+    keepAsCopy,
+    mark,
   };
 }

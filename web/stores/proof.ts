@@ -1,4 +1,6 @@
-/** The body that brushes are proved on. It and its strokes stay while one goes from brush to brush and place to place. */
+/**
+ * The body that brushes are proved on. It and its strokes stay while one goes from brush to brush and place to place.
+ */
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
@@ -26,13 +28,19 @@ export const useProof = defineStore('proof', () => {
   /** How often the body is subdivided. */
   const levels = useLocalStorage('proof-levels', 0);
   const refine = useLocalStorage<RefineUnderSettings>('proof-refine', { on: false, edge: 0.012 });
-  watch(refine, (now) => (sculptor.refine = now.on ? { edge: now.edge, most: MOST_TRIANGLES } : null), { immediate: true, deep: true });
+  watch(refine, (now) => (sculptor.refine = now.on ? { edge: now.edge, most: MOST_TRIANGLES } : null), {
+    immediate: true,
+    deep: true,
+  });
   const bodies = useBodies();
   const own = computed(() => bodies.own);
   const mirrorX = ref(false);
   const opening = ref(false);
   const problem = ref<string | null>(null);
-  watch(() => bodies.problem, (now) => now && (problem.value = now));
+  watch(
+    () => bodies.problem,
+    (now) => now && (problem.value = now),
+  );
   /** Counts openings, so that views know to show the new body. */
   const opened = ref(0);
   /** Counts meshes that are shown in passing, under a stroke that is drawn. */
@@ -40,7 +48,9 @@ export const useProof = defineStore('proof', () => {
   let started: Promise<void> | null = null;
 
   const finer = computed(() => trianglesAfter(state.triangles, 1) <= MOST_TRIANGLES);
-  const label = computed(() => own.value.find((b) => b.id === name.value)?.name ?? BODY_LABELS[name.value as BodyName] ?? 'Body');
+  const label = computed(
+    () => own.value.find((b) => b.id === name.value)?.name ?? BODY_LABELS[name.value as BodyName] ?? 'Body',
+  );
   const about = computed(() => own.value.find((b) => b.id === name.value)?.report ?? null);
 
   function start(): Promise<void> {
@@ -144,7 +154,10 @@ export const useProof = defineStore('proof', () => {
     }
   }
 
-  /** Cuts what is masked off as a body of its own; answers its name, or null when nothing is masked. A piece that can't be kept stays on the body. */
+  /**
+   * Cuts what is masked off as a body of its own; answers its name, or null when nothing is masked. A piece that can't
+   * be kept stays on the body.
+   */
   async function cutOff(of: string): Promise<string | null> {
     const piece = await sculptor.cutOff(PIECE_THICKNESS);
     if (!piece) return null;
@@ -152,7 +165,9 @@ export const useProof = defineStore('proof', () => {
       return (await bodies.keep(await bodyOfMesh(`${of}, piece`, piece))).name;
     } catch (error) {
       if (await sculptor.uncut()) throw error;
-      throw new Error(`${sentence(error)} The body was worked on since; undo back to the cut to have the piece on it again.`);
+      throw new Error(
+        `${sentence(error)} The body was worked on since; undo back to the cut to have the piece on it again.`,
+      );
     }
   }
 
@@ -178,6 +193,31 @@ export const useProof = defineStore('proof', () => {
   }
 
   return {
-    sculptor, state, name, density, levels, own, refine, label, about, finer, mirrorX, opening, opened, passing, problem, start, show, subdivide, stepDown, bring, cutOff, forget, editMask, knows, openingNow, follow,
+    sculptor,
+    state,
+    name,
+    density,
+    levels,
+    own,
+    refine,
+    label,
+    about,
+    finer,
+    mirrorX,
+    opening,
+    opened,
+    passing,
+    problem,
+    start,
+    show,
+    subdivide,
+    stepDown,
+    bring,
+    cutOff,
+    forget,
+    editMask,
+    knows,
+    openingNow,
+    follow,
   };
 });

@@ -5,19 +5,34 @@ import type { RecipeAnswer } from '../workers/recipe.worker';
 import { useRecipeSteps } from './recipeSteps';
 
 function bench(answer: RecipeAnswer | null = null) {
-  const alpha = ref({ size: 256, recipe: { base: { kind: 'pattern', sourceId: '00000000-0000-4000-8000-000000000001' }, steps: [] } as Recipe }) as Ref<Alpha & { recipe: Recipe }>;
+  const alpha = ref({
+    size: 256,
+    recipe: { base: { kind: 'pattern', sourceId: '00000000-0000-4000-8000-000000000001' }, steps: [] } as Recipe,
+  }) as Ref<Alpha & { recipe: Recipe }>;
   const labels: string[] = [];
   const chosen = ref<string | null>(null);
   const problem = ref<string | null>(null);
   let added = 0;
   const steps = useRecipeSteps({
-    recipe: computed(() => alpha.value.recipe), chosen, problem, answer: shallowRef(answer), added: () => added++,
+    recipe: computed(() => alpha.value.recipe),
+    chosen,
+    problem,
+    answer: shallowRef(answer),
+    added: () => added++,
     edit: (label, change) => {
       labels.push(label);
       change(alpha.value);
     },
   });
-  return { ...steps, alpha, labels, chosen, problem, looks: () => added, kinds: () => alpha.value.recipe.steps.map((s) => s.kind) };
+  return {
+    ...steps,
+    alpha,
+    labels,
+    chosen,
+    problem,
+    looks: () => added,
+    kinds: () => alpha.value.recipe.steps.map((s) => s.kind),
+  };
 }
 
 /** What was seen of a picture that lies on the ground but for a square in its middle. */
@@ -25,7 +40,16 @@ function answered(draw: (x: number, y: number) => number): RecipeAnswer {
   const size = 64;
   const seen = { width: size, height: size, data: new Float32Array(size * size) };
   for (let y = 0; y < size; y++) for (let x = 0; x < size; x++) seen.data[y * size + x] = draw(x / size, y / size);
-  return { size, heights: seen.data, checks: pictureChecks(seen, false), before: null, missing: [], problems: [], through: false, milliseconds: 0 } as unknown as RecipeAnswer;
+  return {
+    size,
+    heights: seen.data,
+    checks: pictureChecks(seen, false),
+    before: null,
+    missing: [],
+    problems: [],
+    through: false,
+    milliseconds: 0,
+  } as unknown as RecipeAnswer;
 }
 
 test('a step goes behind the chosen one, or to the end, and is chosen itself', () => {

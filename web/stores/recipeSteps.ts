@@ -1,4 +1,7 @@
-/** Changes of a recipe's steps: one added behind the chosen one, changed, copied, put in another order, or added to mend what a check found. */
+/**
+ * Changes of a recipe's steps: one added behind the chosen one, changed, copied, put in another order, or added to mend
+ * what a check found.
+ */
 import type { ComputedRef, Ref, ShallowRef } from 'vue';
 import type { Check } from '#core/checks';
 import { mendOf, type Mend } from '#core/recipe';
@@ -52,7 +55,10 @@ export function useRecipeSteps({ recipe, edit, chosen, problem, answer, added }:
   }
 
   function orderSteps(ids: readonly string[]): void {
-    edit('order', ({ recipe: r }) => (r!.steps = ids.map((id) => r!.steps.find((s) => s.id === id)).filter((s) => s !== undefined)));
+    edit(
+      'order',
+      ({ recipe: r }) => (r!.steps = ids.map((id) => r!.steps.find((s) => s.id === id)).filter((s) => s !== undefined)),
+    );
   }
 
   function mendFor(name: Check['name']): Mend | null {
@@ -65,5 +71,13 @@ export function useRecipeSteps({ recipe, edit, chosen, problem, answer, added }:
     else if (found) edit('size', (alpha) => (alpha.size = Math.min(alpha.size, found.size)));
   }
 
-  return { addStep, editStep, removeStep, copyStep, orderSteps, mend, mendLabel: (name: Check['name']) => mendFor(name)?.label ?? null };
+  return {
+    addStep,
+    editStep,
+    removeStep,
+    copyStep,
+    orderSteps,
+    mend,
+    mendLabel: (name: Check['name']) => mendFor(name)?.label ?? null,
+  };
 }

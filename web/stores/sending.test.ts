@@ -7,14 +7,22 @@ import { useConnection } from './connection';
 import { useSending } from './sending';
 
 const { strokes } = trialSets()[0]!;
-const waits = (id: string, name: string): WaitingTrial => ({ id: `00000000-0000-4000-8000-00000000000${id}`, name, body: 'ball', strokes, addedAt: Number(id) });
+const waits = (id: string, name: string): WaitingTrial => ({
+  id: `00000000-0000-4000-8000-00000000000${id}`,
+  name,
+  body: 'ball',
+  strokes,
+  addedAt: Number(id),
+});
 
 /** A server that keeps sets, and can be away, full, or lose its answer. */
 function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; losesAnswer?: boolean } = {}) {
   const docs = new Map<string, OwnTrial>();
   const deleted = new Map<string, OwnTrial>();
-  const answer = (body: unknown, status = 200): Response => new Response(body === null ? null : JSON.stringify(body), { status });
-  const no = (status: number, code: string, message: string): Response => answer({ error: { code, message, details: {} } }, status);
+  const answer = (body: unknown, status = 200): Response =>
+    new Response(body === null ? null : JSON.stringify(body), { status });
+  const no = (status: number, code: string, message: string): Response =>
+    answer({ error: { code, message, details: {} } }, status);
   const kept = (doc: OwnTrial): Kept<'trials'> => ({ doc, revision: 1, base: false, updatedAt: '' });
   globalThis.fetch = ((path: string, init: RequestInit = {}) => {
     if (now.away) return Promise.reject(new TypeError('refused'));
@@ -25,7 +33,8 @@ function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; l
           const { doc } = JSON.parse(String(init.body)) as { doc: OwnTrial };
           if (now.refuses && (!now.refusesOnly || now.refusesOnly === id)) return no(507, 'full', now.refuses);
           if (docs.has(id)) return no(409, 'changed-elsewhere', 'It was changed.');
-          if ([...docs.values()].some((d) => d.card.name === doc.card.name)) return no(409, 'name-taken', 'There is one already.');
+          if ([...docs.values()].some((d) => d.card.name === doc.card.name))
+            return no(409, 'name-taken', 'There is one already.');
           docs.set(id, doc);
           return answer(kept(doc));
         }
@@ -39,7 +48,12 @@ function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; l
           docs.set(id, deleted.get(id)!);
           return answer(kept(docs.get(id)!));
         }
-        default: return answer(path.endsWith('/health') ? { ok: true } : { items: [...docs.values()].map((doc) => listedOf('trials', kept(doc))), skipped: [], next: null });
+        default:
+          return answer(
+            path.endsWith('/health')
+              ? { ok: true }
+              : { items: [...docs.values()].map((doc) => listedOf('trials', kept(doc))), skipped: [], next: null },
+          );
       }
     })();
     if (now.losesAnswer && init.method === 'PUT') {
@@ -55,7 +69,10 @@ function box(full = false): Outbox<WaitingTrial> & { held: Map<string, WaitingTr
   const held = new Map<string, WaitingTrial>();
   return {
     held,
-    keep: (one) => (full ? Promise.reject(new DOMException('full', 'QuotaExceededError')) : Promise.resolve(void held.set(one.id, one))),
+    keep: (one) =>
+      full
+        ? Promise.reject(new DOMException('full', 'QuotaExceededError'))
+        : Promise.resolve(void held.set(one.id, one)),
     one: (id) => Promise.resolve(held.get(id) ?? null),
     all: () => Promise.resolve([...held.values()].sort((a, b) => a.addedAt - b.addedAt)),
     drop: (id) => Promise.resolve(void held.delete(id)),
@@ -64,9 +81,19 @@ function box(full = false): Outbox<WaitingTrial> & { held: Map<string, WaitingTr
 
 function sending(from: Outbox<WaitingTrial>) {
   return useSending<'trials', WaitingTrial, { id: string; name: string }>({
-    collection: 'trials', box: from, what: 'set',
-    documentOf: (one, name) => Promise.resolve({ version: TRIAL_VERSION, id: one.id, card: { name, author: '', tags: [], notes: '' }, body: one.body, strokes: one.strokes }),
-    rowOf: ({ id, name }) => ({ id, name }), rowOfKept: ({ id, card }) => ({ id, name: card.name }),
+    collection: 'trials',
+    box: from,
+    what: 'set',
+    documentOf: (one, name) =>
+      Promise.resolve({
+        version: TRIAL_VERSION,
+        id: one.id,
+        card: { name, author: '', tags: [], notes: '' },
+        body: one.body,
+        strokes: one.strokes,
+      }),
+    rowOf: ({ id, name }) => ({ id, name }),
+    rowOfKept: ({ id, card }) => ({ id, name: card.name }),
   });
 }
 
@@ -110,7 +137,8 @@ test('names stay apart, are never empty and leave room for a number', async () =
   server();
   const sets = sending(box());
   const names = [];
-  for (const [i, name] of ['Ring', 'ring', '', 'x'.repeat(200)].entries()) names.push((await sets.keep(waits(String(i + 1), name))).name);
+  for (const [i, name] of ['Ring', 'ring', '', 'x'.repeat(200)].entries())
+    names.push((await sets.keep(waits(String(i + 1), name))).name);
   expect(names).toEqual(['Ring', 'ring 2', 'Set', 'x'.repeat(74)]);
   await quiet();
 });
@@ -183,7 +211,9 @@ test('a full browser: the server takes it at once; where neither can, a sentence
   await sets.keep(waits('1', 'Mine'));
   expect(there.docs.size).toBe(1);
   there.now.away = true;
-  await expect(sets.keep(waits('2', 'More'))).rejects.toThrow('no room for “More”: the browser is full, and the server can’t be reached');
+  await expect(sets.keep(waits('2', 'More'))).rejects.toThrow(
+    'no room for “More”: the browser is full, and the server can’t be reached',
+  );
   expect(sets.own.value.map((o) => o.name)).toEqual(['Mine']);
 });
 

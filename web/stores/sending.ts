@@ -25,7 +25,14 @@ export interface Sending<C extends Sent, W extends Waiting, R extends { id: stri
   rowOfKept(head: Heads[C]): R;
 }
 
-export function useSending<C extends Sent, W extends Waiting, R extends { id: string; name: string }>({ collection, box, what, documentOf, rowOf, rowOfKept }: Sending<C, W, R>) {
+export function useSending<C extends Sent, W extends Waiting, R extends { id: string; name: string }>({
+  collection,
+  box,
+  what,
+  documentOf,
+  rowOf,
+  rowOfKept,
+}: Sending<C, W, R>) {
   const connection = useConnection();
   const kept = shallowRef<R[]>([]);
   const waiting = shallowRef<R[]>([]);
@@ -51,17 +58,25 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   }
 
   function freeName(wanted: string, exceptId = ''): string {
-    return freeNameAmong(own.value.filter((o) => o.id !== exceptId).map((o) => o.name), wanted);
+    return freeNameAmong(
+      own.value.filter((o) => o.id !== exceptId).map((o) => o.name),
+      wanted,
+    );
   }
 
   /** Where the browser has no room the server takes it at once, or a sentence says that nothing could. */
   async function keep(one: W): Promise<R> {
-    const named = { ...one, name: freeName(one.name.trim().slice(0, LONGEST) || `${what[0]!.toUpperCase()}${what.slice(1)}`) };
+    const named = {
+      ...one,
+      name: freeName(one.name.trim().slice(0, LONGEST) || `${what[0]!.toUpperCase()}${what.slice(1)}`),
+    };
     try {
       await box.keep(named);
     } catch {
       await sendOne(named).catch((error: unknown) => {
-        throw new Error(`There was no room for “${named.name}”: the browser is full, and ${error instanceof api.ServerAway ? 'the server can’t be reached' : 'the server did not take it'}. Nothing was changed.`);
+        throw new Error(
+          `There was no room for “${named.name}”: the browser is full, and ${error instanceof api.ServerAway ? 'the server can’t be reached' : 'the server did not take it'}. Nothing was changed.`,
+        );
       });
       return rowOf(named);
     }
@@ -72,9 +87,11 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
 
   /** Sends what waits, one after the other; called again while it runs, it goes on to what came meanwhile. */
   function send(): Promise<void> {
-    sending ??= orAway(sendAll).catch((error: unknown) => {
-      problem.value = `The ${what} is kept in this browser; it could not be sent: ${error instanceof Error ? error.message : String(error)}`;
-    }).finally(() => (sending = null));
+    sending ??= orAway(sendAll)
+      .catch((error: unknown) => {
+        problem.value = `The ${what} is kept in this browser; it could not be sent: ${error instanceof Error ? error.message : String(error)}`;
+      })
+      .finally(() => (sending = null));
     return sending;
   }
 
@@ -96,7 +113,9 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
       await box.drop(id);
       waiting.value = waiting.value.filter((w) => w.id !== id);
     }
-    problem.value = refused.size ? `The ${what} is kept in this browser; the server would not take it. ${[...refused.values()].join(' ')}` : null;
+    problem.value = refused.size
+      ? `The ${what} is kept in this browser; the server would not take it. ${[...refused.values()].join(' ')}`
+      : null;
   }
 
   async function sendOne(one: W): Promise<void> {

@@ -1,4 +1,6 @@
-/** The sheet on the bench: its marks found, taken or left, changed by hand with undo, and cast into alphas in one go. */
+/**
+ * The sheet on the bench: its marks found, taken or left, changed by hand with undo, and cast into alphas in one go.
+ */
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { areaOf, joinOutlines, splitOutlines } from '#core/marks';
@@ -13,7 +15,8 @@ import { plain } from './plain';
 import { useSourceDoc } from './sourceDoc';
 import { useWork, type WorkHand } from './work';
 
-const startSheet = (): Thread<SheetWorker> => startThread(new Worker(new URL('../workers/sheet.worker.ts', import.meta.url), { type: 'module' }));
+const startSheet = (): Thread<SheetWorker> =>
+  startThread(new Worker(new URL('../workers/sheet.worker.ts', import.meta.url), { type: 'module' }));
 
 /** A part of a mark smaller than this share of the sheet is a crumb of the split, not a mark. */
 const CRUMB = 2e-6;
@@ -71,7 +74,10 @@ export const useSheetBench = defineStore('sheet-bench', () => {
         const kept = (sheet.marks ?? []).filter((m) => m.byHand);
         sheet.paper = seen.paper;
         sheet.dark = seen.dark;
-        sheet.marks = [...seen.marks.map(({ outlines }) => MarkSchema.parse({ id: crypto.randomUUID(), outlines })), ...kept].slice(0, MOST_MARKS);
+        sheet.marks = [
+          ...seen.marks.map(({ outlines }) => MarkSchema.parse({ id: crypto.randomUUID(), outlines })),
+          ...kept,
+        ].slice(0, MOST_MARKS);
       });
       chosen.value = [];
     } catch (error) {
@@ -97,13 +103,16 @@ export const useSheetBench = defineStore('sheet-bench', () => {
   };
 
   function take(ids: readonly string[], on: boolean): void {
-    edit(`take ${ids.join()}`, (sheet) => sheet.marks?.forEach((m) => {
-      if (ids.includes(m.id)) m.taken = on;
-    }));
+    edit(`take ${ids.join()}`, (sheet) =>
+      sheet.marks?.forEach((m) => {
+        if (ids.includes(m.id)) m.taken = on;
+      }),
+    );
   }
 
   function addMark(outlines: Outline[]): void {
-    if (marks.value.length >= MOST_MARKS) return void (problem.value = `At most ${MOST_MARKS} marks a sheet; take some away first.`);
+    if (marks.value.length >= MOST_MARKS)
+      return void (problem.value = `At most ${MOST_MARKS} marks a sheet; take some away first.`);
     const mark = MarkSchema.parse({ id: crypto.randomUUID(), outlines, byHand: true });
     edit(`add ${mark.id}`, (sheet) => (sheet.marks = [...(sheet.marks ?? []), mark]));
     chosen.value = [mark.id];
@@ -120,7 +129,13 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     if (own.length < 2) return;
     const outlines = joinOutlines(own.map((m) => m.outlines));
     const joined: Mark = MarkSchema.parse({ id: own[0]!.id, outlines, byHand: true });
-    edit(`join ${joined.id}`, (sheet) => (sheet.marks = (sheet.marks ?? []).flatMap((m) => (m.id === joined.id ? [joined] : chosen.value.includes(m.id) ? [] : [m]))));
+    edit(
+      `join ${joined.id}`,
+      (sheet) =>
+        (sheet.marks = (sheet.marks ?? []).flatMap((m) =>
+          m.id === joined.id ? [joined] : chosen.value.includes(m.id) ? [] : [m],
+        )),
+    );
     chosen.value = [joined.id];
   }
 
@@ -129,9 +144,13 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     edit(`split ${x0}`, (sheet) => {
       sheet.marks = (sheet.marks ?? []).flatMap((m) => {
         if (!ids.includes(m.id)) return [m];
-        const sides = splitOutlines(m.outlines, x0, y0, x1, y1).map((side) => side.filter((o) => Math.abs(areaOf(o)) > CRUMB)).filter((side) => side.length > 0);
+        const sides = splitOutlines(m.outlines, x0, y0, x1, y1)
+          .map((side) => side.filter((o) => Math.abs(areaOf(o)) > CRUMB))
+          .filter((side) => side.length > 0);
         if (sides.length < 2) return [m];
-        return sides.map((outlines, k) => MarkSchema.parse({ id: k === 0 ? m.id : crypto.randomUUID(), outlines, taken: m.taken, byHand: true }));
+        return sides.map((outlines, k) =>
+          MarkSchema.parse({ id: k === 0 ? m.id : crypto.randomUUID(), outlines, taken: m.taken, byHand: true }),
+        );
       });
     });
   }
@@ -152,17 +171,28 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     const wanted = sheet.marks!.filter((m) => m.taken);
     const of = wanted.length;
     const reader = startSheet();
-    const tell = (share: number): void => hand.report((out.length + share) / of, `${Math.min(of, out.length + 1)} of ${of}`);
+    const tell = (share: number): void =>
+      hand.report((out.length + share) / of, `${Math.min(of, out.length + 1)} of ${of}`);
     tell(0);
     try {
       for (const mark of wanted) {
         const recipe = await Promise.race([reader.worker.recipe(sheet, mark), reader.broken]);
         if (hand.cancelled) break;
         const name = library.freeName('alphas', `${sheet.card.name} ${out.length + 1}`);
-        const cast = castAlpha({
-          id: crypto.randomUUID(), card: { name, author: sheet.card.author, tags: sheet.card.tags, notes: '' },
-          size: sheet.cut.size, relief: startRelief('sheet'), format: 'grey16', recipe, made: null, source: { id: sheet.id, revision: on },
-        }, null, tell);
+        const cast = castAlpha(
+          {
+            id: crypto.randomUUID(),
+            card: { name, author: sheet.card.author, tags: sheet.card.tags, notes: '' },
+            size: sheet.cut.size,
+            relief: startRelief('sheet'),
+            format: 'grey16',
+            recipe,
+            made: null,
+            source: { id: sheet.id, revision: on },
+          },
+          null,
+          tell,
+        );
         hand.onCancel(cast.cancel);
         out.push((await cast.done).doc);
       }
@@ -184,7 +214,28 @@ export const useSheetBench = defineStore('sheet-bench', () => {
 
   const { past, future } = own.history;
   return {
-    ...own, finding, found, chosen, casting, past, future, marks, taken,
-    open, close, find, findSoon, edit, undo: () => travel('undo'), redo: () => travel('redo'), take, addMark, remove, join, split, revert: () => own.revert(open), castAll,
+    ...own,
+    finding,
+    found,
+    chosen,
+    casting,
+    past,
+    future,
+    marks,
+    taken,
+    open,
+    close,
+    find,
+    findSoon,
+    edit,
+    undo: () => travel('undo'),
+    redo: () => travel('redo'),
+    take,
+    addMark,
+    remove,
+    join,
+    split,
+    revert: () => own.revert(open),
+    castAll,
   };
 });

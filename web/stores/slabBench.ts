@@ -26,7 +26,13 @@ export const useSlabBench = defineStore('slab-bench', () => {
   const beside = new BesideSteps();
   let onTheirWay = 0;
   const own = useOpenDocument<'sources', Slab, SlabDraft>({
-    collection: 'sources', what: () => 'slab', drafts: slabDrafts, draftMs: DRAFT_DELAY_MS, prepare, draftOf, mark: () => changes.value,
+    collection: 'sources',
+    what: () => 'slab',
+    drafts: slabDrafts,
+    draftMs: DRAFT_DELAY_MS,
+    prepare,
+    draftOf,
+    mark: () => changes.value,
     async send(slab, on) {
       if (!sculptor.value) throw new OrdersClosed();
       return api.save('sources', await whole(slab, sculptor.value), on);
@@ -36,15 +42,20 @@ export const useSlabBench = defineStore('slab-bench', () => {
       Object.assign(doc.value!, { blob, mask, upper, history, cells });
     },
     isCancel: (error) => error instanceof OrdersClosed,
-    savesFirst: true, left,
+    savesFirst: true,
+    left,
   });
   const { doc, problem, unsaved } = own;
   const pieces = computed(() => doc.value?.pieces ?? []);
 
-  const open = (id: string): Promise<void> => own.open(id, (found) => (found.kind === 'slab' ? null : `“${(found as Source).card.name}” is no slab.`));
+  const open = (id: string): Promise<void> =>
+    own.open(id, (found) => (found.kind === 'slab' ? null : `“${(found as Source).card.name}” is no slab.`));
 
   /** The clay is there before the slab is shown. */
-  async function prepare({ doc: slab, draft }: Found<'sources', Slab, SlabDraft>): Promise<{ show(): void; drop(): void }> {
+  async function prepare({
+    doc: slab,
+    draft,
+  }: Found<'sources', Slab, SlabDraft>): Promise<{ show(): void; drop(): void }> {
     const worker = markRaw(new Sculptor());
     let told: string | null = null;
     try {
@@ -92,7 +103,10 @@ export const useSlabBench = defineStore('slab-bench', () => {
     own.touched();
   }
 
-  /** Changes what is kept beside the clay: a step of the same history, and one for all changes of a kind in quick succession. */
+  /**
+   * Changes what is kept beside the clay: a step of the same history, and one for all changes of a kind in quick
+   * succession.
+   */
   function edit(change: (slab: Slab) => void): void {
     const step = changed(change);
     if (step) void orSay(going(sculptor.value?.changeBeside(step)));
@@ -185,24 +199,43 @@ export const useSlabBench = defineStore('slab-bench', () => {
   }
 
   return {
-    ...own, sculptor, changes, pieces, open, touched, edit, editPieces, bakePieces, make, step, undo, redo,
+    ...own,
+    sculptor,
+    changes,
+    pieces,
+    open,
+    touched,
+    edit,
+    editPieces,
+    bakePieces,
+    make,
+    step,
+    undo,
+    redo,
   };
 });
 
 /** Sends the clay's bytes and answers the names they are kept under. */
 async function sent(clay: ClayBytes): Promise<Pick<Slab, 'blob' | 'mask' | 'upper' | 'history'>> {
-  const put = (bytes: ArrayBuffer | null): Promise<string | null> => (bytes ? api.putBlob(new Uint8Array(bytes)) : Promise.resolve(null));
+  const put = (bytes: ArrayBuffer | null): Promise<string | null> =>
+    bytes ? api.putBlob(new Uint8Array(bytes)) : Promise.resolve(null);
   const floats = (values: Float32Array): Promise<string> => api.putBlob(new Uint8Array(values.slice().buffer));
   const upper: Slab['upper'] = [];
-  for (const level of clay.upper) upper.push({ cells: level.cells as Slab['cells'], fine: await floats(level.fine), base: await floats(level.base) });
+  for (const level of clay.upper)
+    upper.push({ cells: level.cells as Slab['cells'], fine: await floats(level.fine), base: await floats(level.base) });
   return { blob: await put(clay.places), mask: await put(clay.mask), upper, history: await put(clay.history) };
 }
 
 async function savedClay(slab: Slab): Promise<Extract<Opening, { kind: 'slab' }>> {
-  const bytes = (hash: string | null): Promise<ArrayBuffer | null> => (hash ? api.getBlob(hash) : Promise.resolve(null));
+  const bytes = (hash: string | null): Promise<ArrayBuffer | null> =>
+    hash ? api.getBlob(hash) : Promise.resolve(null);
   const [places, mask, history] = await Promise.all([bytes(slab.blob), bytes(slab.mask), bytes(slab.history)]);
-  const upper = await Promise.all(slab.upper.map(async (level) => ({
-    cells: level.cells, fine: new Float32Array(await api.getBlob(level.fine)), base: new Float32Array(await api.getBlob(level.base)),
-  })));
+  const upper = await Promise.all(
+    slab.upper.map(async (level) => ({
+      cells: level.cells,
+      fine: new Float32Array(await api.getBlob(level.fine)),
+      base: new Float32Array(await api.getBlob(level.base)),
+    })),
+  );
   return { kind: 'slab', cells: slab.cells, places, mask, upper, history };
 }

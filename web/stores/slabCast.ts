@@ -21,7 +21,12 @@ const PREVIEW_SIZE = 512;
 
 /** What mends a check, as it stands on its button. */
 export const MENDS: Partial<Record<Check['name'], string>> = {
-  margin: 'Fit the frame', 'ring-loss': 'Fit the ring', undercut: 'Cast as vectors', 'used-range': 'Use the tones', ground: 'Level the border', lift: 'Ground at the average',
+  margin: 'Fit the frame',
+  'ring-loss': 'Fit the ring',
+  undercut: 'Cast as vectors',
+  'used-range': 'Use the tones',
+  ground: 'Level the border',
+  lift: 'Ground at the average',
   'off-clay': 'Bring it back',
 };
 
@@ -44,25 +49,28 @@ export const useSlabCast = defineStore('slab-cast', () => {
   const flat = computed(() => (preview.value && 'flat' in preview.value ? preview.value : null));
 
   /** Follows the slab that is opened, and its mesh when another takes its place. */
-  watch(() => bench.sculptor, async (sculptor) => {
-    caster.value?.close();
-    caster.value = null;
-    preview.value = null;
-    problem.value = null;
-    if (!sculptor?.opened) return;
-    const made = markRaw(new Caster());
-    made.onProblem = (error) => {
-      problem.value = `The cast can’t be shown. ${sentence(error)}`;
-    };
-    made.onPreview = (cast) => {
-      preview.value = cast;
-    };
-    await made.open(sculptor.opened);
-    // Another slab may have been opened meanwhile.
-    if (bench.sculptor !== sculptor) return made.close();
-    caster.value = made;
-    look();
-  });
+  watch(
+    () => bench.sculptor,
+    async (sculptor) => {
+      caster.value?.close();
+      caster.value = null;
+      preview.value = null;
+      problem.value = null;
+      if (!sculptor?.opened) return;
+      const made = markRaw(new Caster());
+      made.onProblem = (error) => {
+        problem.value = `The cast can’t be shown. ${sentence(error)}`;
+      };
+      made.onPreview = (cast) => {
+        preview.value = cast;
+      };
+      await made.open(sculptor.opened);
+      // Another slab may have been opened meanwhile.
+      if (bench.sculptor !== sculptor) return made.close();
+      caster.value = made;
+      look();
+    },
+  );
   watch(() => bench.changes, look);
 
   async function reopen(): Promise<void> {
@@ -95,28 +103,43 @@ export const useSlabCast = defineStore('slab-cast', () => {
     const { value: now } = result;
     if (!now) return;
     switch (name) {
-      case 'margin': return fit('square');
-      case 'ring-loss': return fit('ring');
-      case 'off-clay': return edit((cast) => {
-        cast.frame = { ...cast.frame, x: 0, y: 0, side: Math.min(cast.frame.side, cast.frame.turn % 90 === 0 ? 1.96 : 1.38) };
-      });
-      case 'undercut': return edit((cast) => {
-        cast.format = 'vector32f';
-      });
-      case 'used-range': return edit((cast) => {
-        cast.floor = now.used.floor;
-        cast.crown = now.used.crown;
-      });
-      case 'ground': return edit((cast) => {
-        cast.floor = now.levelFloor;
-      });
-      case 'lift': return edit((cast) => {
-        cast.ground = 'average';
-      });
+      case 'margin':
+        return fit('square');
+      case 'ring-loss':
+        return fit('ring');
+      case 'off-clay':
+        return edit((cast) => {
+          cast.frame = {
+            ...cast.frame,
+            x: 0,
+            y: 0,
+            side: Math.min(cast.frame.side, cast.frame.turn % 90 === 0 ? 1.96 : 1.38),
+          };
+        });
+      case 'undercut':
+        return edit((cast) => {
+          cast.format = 'vector32f';
+        });
+      case 'used-range':
+        return edit((cast) => {
+          cast.floor = now.used.floor;
+          cast.crown = now.used.crown;
+        });
+      case 'ground':
+        return edit((cast) => {
+          cast.floor = now.levelFloor;
+        });
+      case 'lift':
+        return edit((cast) => {
+          cast.ground = 'average';
+        });
     }
   }
 
-  /** Casts at full size and keeps the alpha, with its lineage, also while one goes elsewhere; `over` is cast anew in place of a new one. Null when it was cancelled or could not be. */
+  /**
+   * Casts at full size and keeps the alpha, with its lineage, also while one goes elsewhere; `over` is cast anew in
+   * place of a new one. Null when it was cancelled or could not be.
+   */
   async function keep(wanted: string, over: AlphaHead | null): Promise<Alpha | null> {
     const from = caster.value;
     if (!bench.doc || !from || !settings.value || share.value !== null) return null;
@@ -167,15 +190,30 @@ export const useSlabCast = defineStore('slab-cast', () => {
     if (over?.recipe && made.alpha.format !== 'vector32f') {
       // Steps that were worked out on the old cast are run on the new one.
       const base = { kind: 'cast' as const, blob, format: made.alpha.format, size: made.alpha.size };
-      const again = castAlpha({
-        id: over.id, card, size: over.size, relief: made.alpha.relief, format: over.format === 'grey32f' ? over.format : 'grey16',
-        recipe: { ...plain(over.recipe), base }, made: null, source, cast: made.lineage,
-      }, on, hand.report);
+      const again = castAlpha(
+        {
+          id: over.id,
+          card,
+          size: over.size,
+          relief: made.alpha.relief,
+          format: over.format === 'grey32f' ? over.format : 'grey16',
+          recipe: { ...plain(over.recipe), base },
+          made: null,
+          source,
+          cast: made.lineage,
+        },
+        on,
+        hand.report,
+      );
       hand.onCancel(again.cancel);
       return (await again.done).doc;
     }
     const alpha = AlphaSchema.parse({
-      ...made.alpha, version: ALPHA_VERSION, id: over?.id ?? crypto.randomUUID(), blob, card,
+      ...made.alpha,
+      version: ALPHA_VERSION,
+      id: over?.id ?? crypto.randomUUID(),
+      blob,
+      card,
       lineage: { ...made.lineage, sourceId: source.id, sourceRevision: source.revision },
     });
     const kept = await api.save('alphas', alpha, on);
@@ -183,7 +221,23 @@ export const useSlabCast = defineStore('slab-cast', () => {
     return kept.doc;
   }
 
-  return { caster, settings, preview, result, flat, share, problem, framing, reopen, look, edit, fit, mend, keep, cancel: () => casting.value?.cancel() };
+  return {
+    caster,
+    settings,
+    preview,
+    result,
+    flat,
+    share,
+    problem,
+    framing,
+    reopen,
+    look,
+    edit,
+    fit,
+    mend,
+    keep,
+    cancel: () => casting.value?.cancel(),
+  };
 });
 
 /** What is cast, and what it becomes. */
@@ -204,7 +258,10 @@ interface FullCast {
 async function cast(from: Caster, wanted: CastSettings, report: (share: number) => void): Promise<FullCast | FlatCast> {
   const tell = (done: number): void => report(done * 0.9);
   // Heights are looked at in either case: they give ground, margin and range.
-  const looked = await from.cast(wanted.format === 'vector32f' ? { ...wanted, size: Math.min(wanted.size, PREVIEW_SIZE) } : wanted, tell);
+  const looked = await from.cast(
+    wanted.format === 'vector32f' ? { ...wanted, size: Math.min(wanted.size, PREVIEW_SIZE) } : wanted,
+    tell,
+  );
   if ('flat' in looked) return looked;
   const lineage = { floor: looked.floor, crown: looked.crown, cast: wanted };
   const marginPx = Math.round((looked.margin.marginPx * wanted.size) / looked.size);
@@ -215,6 +272,12 @@ async function cast(from: Caster, wanted: CastSettings, report: (share: number) 
     return { bytes: new Uint8Array(offsets.buffer as ArrayBuffer), alpha, lineage };
   }
   const pixels = wanted.format === 'grey16' ? looked.greys : looked.floats;
-  const alpha = { size: looked.size, relief: looked.relief, ground: looked.ground, format: wanted.format, report: seen };
+  const alpha = {
+    size: looked.size,
+    relief: looked.relief,
+    ground: looked.ground,
+    format: wanted.format,
+    report: seen,
+  };
   return { bytes: new Uint8Array(pixels.buffer as ArrayBuffer), alpha, lineage };
 }

@@ -1,9 +1,20 @@
-/** The brushes of the slab with the settings of this hand; they are tools, not kept brushes. And what the hand is at. */
+/**
+ * The brushes of the slab with the settings of this hand; they are tools, not kept brushes. And what the hand is at.
+ */
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { SLAB_BRUSHES } from '#core/presets';
-import { BRUSH_MIGRATIONS, BRUSH_VERSION, BrushSchema, ByNumberSchema, readDocument, type Brush, type ByNumber, type NumberKind } from '#core/settings';
+import {
+  BRUSH_MIGRATIONS,
+  BRUSH_VERSION,
+  BrushSchema,
+  ByNumberSchema,
+  readDocument,
+  type Brush,
+  type ByNumber,
+  type NumberKind,
+} from '#core/settings';
 import { useLibrary } from './library';
 
 export const SLAB_TABS = ['symmetry', 'mask', 'number', 'levels', 'pieces', 'pictures'] as const;
@@ -14,10 +25,14 @@ export type MaskShapeKind = (typeof MASK_SHAPES)[number];
 export const useSlabTools = defineStore('slab-tools', () => {
   const library = useLibrary();
   const stored = useLocalStorage<unknown[]>('slab-tools', []);
-  const brushes = ref<Brush[]>(SLAB_BRUSHES.map((preset) => {
-    const kept = stored.value.map((s) => readDocument('brush', BrushSchema, BRUSH_VERSION, s, BRUSH_MIGRATIONS)).find((r) => r.ok && r.value.id === preset.id);
-    return kept?.ok ? kept.value : structuredClone(preset);
-  }));
+  const brushes = ref<Brush[]>(
+    SLAB_BRUSHES.map((preset) => {
+      const kept = stored.value
+        .map((s) => readDocument('brush', BrushSchema, BRUSH_VERSION, s, BRUSH_MIGRATIONS))
+        .find((r) => r.ok && r.value.id === preset.id);
+      return kept?.ok ? kept.value : structuredClone(preset);
+    }),
+  );
   const chosenId = ref(brushes.value[0]!.id);
   /** While a key is held, Smooth takes the chosen brush's place. */
   const smoothing = ref(false);
@@ -54,5 +69,21 @@ export const useSlabTools = defineStore('slab-tools', () => {
     stored.value = JSON.parse(JSON.stringify(brushes.value)) as unknown[];
   }
 
-  return { brushes, chosenId, smoothing, brush, alpha, tab, maskShape, pickingPoint, pieceId, referenceId, numbers, lastNumber, choose, edit, reset };
+  return {
+    brushes,
+    chosenId,
+    smoothing,
+    brush,
+    alpha,
+    tab,
+    maskShape,
+    pickingPoint,
+    pieceId,
+    referenceId,
+    numbers,
+    lastNumber,
+    choose,
+    edit,
+    reset,
+  };
 });

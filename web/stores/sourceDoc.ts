@@ -18,11 +18,17 @@ export interface SourceDocOptions {
 export function useSourceDoc<T extends Sheet | Lettering | Pattern>({ togetherMs, onChange }: SourceDocOptions) {
   const library = useLibrary();
   const own = useOpenDocument<'sources', T>({
-    collection: 'sources', what: (doc) => doc?.kind ?? 'source', drafts: sourceDrafts as unknown as DraftBox<T>, draftMs: DRAFT_DELAY_MS, send: (doc, on) => api.save('sources', doc, on), left: (): void => history.leave(),
+    collection: 'sources',
+    what: (doc) => doc?.kind ?? 'source',
+    drafts: sourceDrafts as unknown as DraftBox<T>,
+    draftMs: DRAFT_DELAY_MS,
+    send: (doc, on) => api.save('sources', doc, on),
+    left: (): void => history.leave(),
   });
   const { doc } = own;
   const history = useHistory<T>(doc, {
-    togetherMs, put: (next) => {
+    togetherMs,
+    put: (next) => {
       doc.value = next;
       own.touched();
       onChange?.();
@@ -32,10 +38,14 @@ export function useSourceDoc<T extends Sheet | Lettering | Pattern>({ togetherMs
 
   /** `begin` runs when it is there. */
   async function open(id: string, kind: T['kind'], begin: () => void | Promise<void>): Promise<void> {
-    await own.open(id, (found) => (found.kind === kind ? null : `“${found.card.name}” is no ${kind}.`), () => {
-      history.resume();
-      return begin();
-    });
+    await own.open(
+      id,
+      (found) => (found.kind === kind ? null : `“${found.card.name}” is no ${kind}.`),
+      () => {
+        history.resume();
+        return begin();
+      },
+    );
   }
 
   return { ...own, casts, history, open };

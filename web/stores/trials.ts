@@ -20,16 +20,28 @@ export interface TrialRow {
 export const useTrials = defineStore('trials', () => {
   const proof = useProof();
   const shipped = trialSets();
-  const { own, problem, load, keep: keepOne, forget } = useSending<'trials', WaitingTrial, TrialRow>({
-    collection: 'trials', box: waitingTrials, what: 'set of test strokes',
-    documentOf: ({ id, body, strokes }, name) => Promise.resolve({ version: TRIAL_VERSION, id, card: { name, author: '', tags: [], notes: '' }, body, strokes }),
+  const {
+    own,
+    problem,
+    load,
+    keep: keepOne,
+    forget,
+  } = useSending<'trials', WaitingTrial, TrialRow>({
+    collection: 'trials',
+    box: waitingTrials,
+    what: 'set of test strokes',
+    documentOf: ({ id, body, strokes }, name) =>
+      Promise.resolve({ version: TRIAL_VERSION, id, card: { name, author: '', tags: [], notes: '' }, body, strokes }),
     rowOf: ({ id, name, body, strokes }) => ({ id, name, body, strokes: strokes.length }),
     rowOfKept: ({ id, card, body, strokes }) => ({ id, name: card.name, body, strokes }),
   });
 
   async function lay(strokes: readonly TrialStroke[], body: string | null, brushId: string): Promise<void> {
     if (body && body !== proof.name && proof.knows(body)) await proof.show(body, proof.density);
-    await proof.sculptor.lay(strokes.map((s) => ({ kind: 'stroke', stroke: { ...plain(s), brushId } })), brushId);
+    await proof.sculptor.lay(
+      strokes.map((s) => ({ kind: 'stroke', stroke: { ...plain(s), brushId } })),
+      brushId,
+    );
   }
 
   async function layShipped(name: string, brushId: string): Promise<void> {
@@ -43,12 +55,25 @@ export const useTrials = defineStore('trials', () => {
     await lay(set.strokes, set.body, brushId);
   }
 
-  /** Keeps the strokes that are on the body now, but for those of held keys, which smooth and mask and are no test of a brush. */
+  /**
+   * Keeps the strokes that are on the body now, but for those of held keys, which smooth and mask and are no test of a
+   * brush.
+   */
   async function keep(name: string): Promise<void> {
-    const done = (await proof.sculptor.steps()).flatMap((step) => (step.kind === 'stroke' && !heldBrush(step.stroke.brushId, 1) ? [step.stroke] : []));
+    const done = (await proof.sculptor.steps()).flatMap((step) =>
+      step.kind === 'stroke' && !heldBrush(step.stroke.brushId, 1) ? [step.stroke] : [],
+    );
     const strokes = done.map((kept): TrialStroke => {
       const { seed, dig, symmetry, view, samples, stencil, scale } = kept;
-      return { seed, dig, symmetry, view, samples, ...(stencil ? { stencil } : {}), ...(scale === undefined ? {} : { scale }) };
+      return {
+        seed,
+        dig,
+        symmetry,
+        view,
+        samples,
+        ...(stencil ? { stencil } : {}),
+        ...(scale === undefined ? {} : { scale }),
+      };
     });
     await keepOne({ id: crypto.randomUUID(), name, body: proof.name, strokes, addedAt: Date.now() });
   }

@@ -32,7 +32,12 @@ export const useWork = defineStore('work', () => {
     let stop: () => void = () => undefined;
     let cancelled = false;
     const work: Work = reactive({
-      id: ++ids, on, what, detail: '', share: 0, began: Date.now(),
+      id: ++ids,
+      on,
+      what,
+      detail: '',
+      share: 0,
+      began: Date.now(),
       cancel: () => {
         cancelled = true;
         stop();
@@ -61,7 +66,9 @@ export const useWork = defineStore('work', () => {
   }
 
   /** Of all that runs, 0–1; null while nothing does. */
-  const share = computed(() => (running.value.length ? running.value.reduce((sum, w) => sum + w.share, 0) / running.value.length : null));
+  const share = computed(() =>
+    running.value.length ? running.value.reduce((sum, w) => sum + w.share, 0) / running.value.length : null,
+  );
 
   /** What came of work whose place was left; shown wherever one is. */
   const said = ref<{ message: string; failed: boolean } | null>(null);

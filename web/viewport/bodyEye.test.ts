@@ -5,15 +5,31 @@ import type { ClayView } from './clayView';
 /** An eye over a view of that size, without a screen. */
 function eyeOver(width: number, height: number) {
   let stale = 0;
-  const view = { width, height, camera: null, stale: () => stale++, onBeforeDraw: () => undefined } as unknown as ClayView & { onBeforeDraw: () => void };
+  const view = {
+    width,
+    height,
+    camera: null,
+    stale: () => stale++,
+    onBeforeDraw: () => undefined,
+  } as unknown as ClayView & { onBeforeDraw: () => void };
   const deaf = { addEventListener: () => undefined, removeEventListener: () => undefined };
-  const surface = { ...deaf, style: {}, getRootNode: () => deaf, ownerDocument: deaf, clientHeight: height, clientWidth: width };
+  const surface = {
+    ...deaf,
+    style: {},
+    getRootNode: () => deaf,
+    ownerDocument: deaf,
+    clientHeight: height,
+    clientWidth: width,
+  };
   const eye = new BodyEye(view, surface as unknown as HTMLElement);
   return { eye, view, stale: () => stale };
 }
 const dot = (a: readonly number[], b: readonly number[]): number => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
 /** Distance of a point from a ray. */
-function away({ origin, direction }: { origin: readonly number[]; direction: readonly number[] }, p: readonly number[]): number {
+function away(
+  { origin, direction }: { origin: readonly number[]; direction: readonly number[] },
+  p: readonly number[],
+): number {
   const d = p.map((c, k) => c - origin[k]!);
   const t = dot(d, direction);
   return Math.hypot(...d.map((c, k) => c - direction[k]! * t));
@@ -23,10 +39,16 @@ const points = (count: number, seed: number): [number, number, number][] => {
   return Array.from({ length: count }, () => [random() * 2 - 1, random() * 2 - 1, random() * 2 - 1]);
 };
 const POSES = [
-  { position: [0, 0.3, 4.95], target: [0, -0.02, 0] }, { position: [3, 2, -1], target: [0.2, 0.1, -0.3] }, { position: [-0.5, -4, 0.6], target: [0, 0, 0] },
+  { position: [0, 0.3, 4.95], target: [0, -0.02, 0] },
+  { position: [3, 2, -1], target: [0.2, 0.1, -0.3] },
+  { position: [-0.5, -4, 0.6], target: [0, 0, 0] },
 ] as const;
 
-test.each([[900, 700], [400, 900], [1600, 300]])('a view of %d × %d: the ray through where a point is seen goes through the point', (width, height) => {
+test.each([
+  [900, 700],
+  [400, 900],
+  [1600, 300],
+])('a view of %d × %d: the ray through where a point is seen goes through the point', (width, height) => {
   const { eye } = eyeOver(width, height);
   for (const { position, target } of POSES) {
     eye.look({ position: [...position], target: [...target] });
@@ -48,13 +70,31 @@ test('the middle of the view looks at the target, along the way that the basis c
     expect(dot(ray.direction, toward)).toBeCloseTo(-1, 9);
     const lengths = [right, up, toward].map((v) => Math.hypot(...v));
     for (const length of lengths) expect(length).toBeCloseTo(1, 9);
-    for (const [a, b] of [[right, up], [up, toward], [toward, right]] as const) expect(dot(a, b)).toBeCloseTo(0, 9);
+    for (const [a, b] of [
+      [right, up],
+      [up, toward],
+      [toward, right],
+    ] as const)
+      expect(dot(a, b)).toBeCloseTo(0, 9);
     // Right-handed, as the stamps are.
-    expect(dot([up[1] * toward[2] - up[2] * toward[1], up[2] * toward[0] - up[0] * toward[2], up[0] * toward[1] - up[1] * toward[0]], right)).toBeCloseTo(1, 9);
+    expect(
+      dot(
+        [
+          up[1] * toward[2] - up[2] * toward[1],
+          up[2] * toward[0] - up[0] * toward[2],
+          up[0] * toward[1] - up[1] * toward[0],
+        ],
+        right,
+      ),
+    ).toBeCloseTo(1, 9);
   }
 });
 
-test.each([[900, 700], [500, 500], [300, 900]])('from the front a body of size 2 is seen whole in a view of %d × %d', (width, height) => {
+test.each([
+  [900, 700],
+  [500, 500],
+  [300, 900],
+])('from the front a body of size 2 is seen whole in a view of %d × %d', (width, height) => {
   const { eye } = eyeOver(width, height);
   eye.ray(0, 0);
   for (let a = 0; a < 360; a += 10) {
@@ -78,13 +118,17 @@ test('the home view is found again, and every look asks for a picture', () => {
   expect(eye.pose.target).toEqual(home.target);
 });
 
-test.each([[900, 700], [400, 800]])('a stencil in a view of %d × %d lies where its sheet is drawn: middle, sides and turn', (width, height) => {
+test.each([
+  [900, 700],
+  [400, 800],
+])('a stencil in a view of %d × %d lies where its sheet is drawn: middle, sides and turn', (width, height) => {
   const { eye } = eyeOver(width, height);
   eye.look({ position: [1, 1.5, 4], target: [0, 0.1, 0] });
   const place = { x: 0.3, y: -0.2, half: 0.5, turnRad: 0.4 };
   const { u, v, w } = eye.stencil(place);
   const at = (p: readonly [number, number, number]): [number, number] => {
-    const row = (r: readonly [number, number, number, number]): number => r[0] * p[0] + r[1] * p[1] + r[2] * p[2] + r[3];
+    const row = (r: readonly [number, number, number, number]): number =>
+      r[0] * p[0] + r[1] * p[1] + r[2] * p[2] + r[3];
     return [row(u) / row(w), row(v) / row(w)];
   };
   for (const p of points(30, 8)) {

@@ -1,4 +1,7 @@
-/** The eye round a body: right drag turns, middle or Shift and right drag pans, the wheel goes nearer; two fingers do all three. */
+/**
+ * The eye round a body: right drag turns, middle or Shift and right drag pans, the wheel goes nearer; two fingers do
+ * all three.
+ */
 import { Matrix4, MOUSE, PerspectiveCamera, Raycaster, TOUCH, Vector2, Vector3 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { Ray } from '#core/mesh';
@@ -21,7 +24,10 @@ export class BodyEye {
   private readonly controls: OrbitControls;
   private readonly caster = new Raycaster();
 
-  constructor(private readonly view: ClayView, surface: HTMLElement) {
+  constructor(
+    private readonly view: ClayView,
+    surface: HTMLElement,
+  ) {
     view.camera = this.camera;
     this.controls = new OrbitControls(this.camera, surface);
     this.controls.mouseButtons = { LEFT: null, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.ROTATE };
@@ -66,15 +72,21 @@ export class BodyEye {
     this.controls.touches.ONE = turns ? TOUCH.ROTATE : null;
   }
 
-  /** Two fingers: together they pan, apart they go nearer, round each other they turn the body about its upright axis. */
+  /**
+   * Two fingers: together they pan, apart they go nearer, round each other they turn the body about its upright axis.
+   */
   fingers({ dx, dy, factor, turnRad }: FingerMove): void {
     const { camera } = this;
     const { target, minDistance, maxDistance } = this.controls;
     const arm = new Vector3().subVectors(camera.position, target);
     const perPixel = (2 * arm.length() * Math.tan((camera.fov * Math.PI) / 360)) / this.view.height;
     const { right, up } = this.basis();
-    const shift = new Vector3(...right).multiplyScalar(-dx * perPixel).addScaledVector(new Vector3(...up), dy * perPixel);
-    arm.applyAxisAngle(camera.up, -turnRad).setLength(Math.max(minDistance, Math.min(maxDistance, arm.length() / factor)));
+    const shift = new Vector3(...right)
+      .multiplyScalar(-dx * perPixel)
+      .addScaledVector(new Vector3(...up), dy * perPixel);
+    arm
+      .applyAxisAngle(camera.up, -turnRad)
+      .setLength(Math.max(minDistance, Math.min(maxDistance, arm.length() / factor)));
     target.add(shift);
     camera.position.addVectors(target, arm);
     this.controls.update();
@@ -121,7 +133,8 @@ export class BodyEye {
     const aspect = this.view.width / this.view.height;
     this.camera.aspect = aspect;
     // A view that is narrower than the body is wide sees more, so that nothing of it is cut.
-    this.camera.fov = aspect >= ROOMY ? FIELD : (Math.atan((Math.tan((FIELD * Math.PI) / 360) * ROOMY) / aspect) * 360) / Math.PI;
+    this.camera.fov =
+      aspect >= ROOMY ? FIELD : (Math.atan((Math.tan((FIELD * Math.PI) / 360) * ROOMY) / aspect) * 360) / Math.PI;
     this.camera.updateProjectionMatrix();
   }
 }

@@ -2,11 +2,30 @@
  * Draws one body in clay, when something changed and only then.
  *
  * The mesh is drawn into a picture with depth; a second, mesh-free pass darkens its hollows, and a third puts it on the
- * screen and lays the cursor on the surface. Buffers are views of the sculpting worker's memory; only changed runs of leaves go up.
+ * screen and lays the cursor on the surface. Buffers are views of the sculpting worker's memory; only changed runs of
+ * leaves go up.
  */
 import {
-  BufferAttribute, BufferGeometry, Color, DataTexture, DepthTexture, GLSL3, LinearFilter, Matrix4, Mesh as ThreeMesh, OrthographicCamera,
-  PlaneGeometry, RedFormat, Scene, ShaderMaterial, UnsignedIntType, Vector2, Vector3, WebGLRenderer, WebGLRenderTarget, type Camera,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DataTexture,
+  DepthTexture,
+  GLSL3,
+  LinearFilter,
+  Matrix4,
+  Mesh as ThreeMesh,
+  OrthographicCamera,
+  PlaneGeometry,
+  RedFormat,
+  Scene,
+  ShaderMaterial,
+  UnsignedIntType,
+  Vector2,
+  Vector3,
+  WebGLRenderer,
+  WebGLRenderTarget,
+  type Camera,
 } from 'three';
 import type { DabFrame } from '#core/brush';
 import { LEAF, type MeshArrays } from '#core/mesh';
@@ -64,7 +83,8 @@ export class ClayView {
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, this.software ? 1 : 2));
     this.renderer.autoClear = false;
     this.target = new WebGLRenderTarget(1, 1, {
-      depthTexture: new DepthTexture(1, 1, UnsignedIntType), samples: this.software ? 0 : 4,
+      depthTexture: new DepthTexture(1, 1, UnsignedIntType),
+      samples: this.software ? 0 : 4,
     });
     const css = getComputedStyle(document.documentElement);
     const colour = (role: string): Vector3 => {
@@ -73,27 +93,65 @@ export class ClayView {
       return new Vector3(c.r, c.g, c.b);
     };
     this.clay = new ShaderMaterial({
-      glslVersion: GLSL3, vertexShader: CLAY_VERTEX, fragmentShader: CLAY_FRAGMENT, side: 2,
-      uniforms: { clay: { value: new Color(css.getPropertyValue('--clay').trim()) }, rim: { value: new Color(css.getPropertyValue('--rim').trim()) }, grazing: { value: look.grazing ? 1 : 0 }, light: { value: new Vector3(...(look.grazing ? GRAZING_LIGHT : UPPER_LEFT)) }, facets: { value: 0 }, gloss: { value: 0 } },
+      glslVersion: GLSL3,
+      vertexShader: CLAY_VERTEX,
+      fragmentShader: CLAY_FRAGMENT,
+      side: 2,
+      uniforms: {
+        clay: { value: new Color(css.getPropertyValue('--clay').trim()) },
+        rim: { value: new Color(css.getPropertyValue('--rim').trim()) },
+        grazing: { value: look.grazing ? 1 : 0 },
+        light: { value: new Vector3(...(look.grazing ? GRAZING_LIGHT : UPPER_LEFT)) },
+        facets: { value: 0 },
+        gloss: { value: 0 },
+      },
     });
     const toBody = { value: new Matrix4() };
     this.shade = new ShaderMaterial({
-      glslVersion: GLSL3, vertexShader: OVERLAY_VERTEX, fragmentShader: SHADE_FRAGMENT, depthTest: false, depthWrite: false,
+      glslVersion: GLSL3,
+      vertexShader: OVERLAY_VERTEX,
+      fragmentShader: SHADE_FRAGMENT,
+      depthTest: false,
+      depthWrite: false,
       uniforms: {
-        drawn: { value: this.target.texture }, depth: { value: this.target.depthTexture }, toBody, pixel: { value: new Vector2() }, toward: { value: new Vector3() },
-        viewTop: { value: colour('--view-top') }, viewBottom: { value: colour('--view-bottom') },
+        drawn: { value: this.target.texture },
+        depth: { value: this.target.depthTexture },
+        toBody,
+        pixel: { value: new Vector2() },
+        toward: { value: new Vector3() },
+        viewTop: { value: colour('--view-top') },
+        viewBottom: { value: colour('--view-bottom') },
       },
     });
     this.overlay = new ShaderMaterial({
-      glslVersion: GLSL3, vertexShader: OVERLAY_VERTEX, fragmentShader: OVERLAY_FRAGMENT, depthTest: false, depthWrite: false,
+      glslVersion: GLSL3,
+      vertexShader: OVERLAY_VERTEX,
+      fragmentShader: OVERLAY_FRAGMENT,
+      depthTest: false,
+      depthWrite: false,
       uniforms: {
-        shaded: { value: this.shaded.texture }, depth: { value: this.target.depthTexture }, toBody,
-        cursorOn: { value: 0 }, centre: { value: new Vector3() }, tangent: { value: new Vector3() }, bitangent: { value: new Vector3() },
-        normal: { value: new Vector3() }, radius: { value: 1 }, reach: { value: 1 }, square: { value: 0 }, fit: { value: 1 },
-        hasForm: { value: 0 }, form: { value: null }, ground: { value: 0 }, dig: { value: 0 },
+        shaded: { value: this.shaded.texture },
+        depth: { value: this.target.depthTexture },
+        toBody,
+        cursorOn: { value: 0 },
+        centre: { value: new Vector3() },
+        tangent: { value: new Vector3() },
+        bitangent: { value: new Vector3() },
+        normal: { value: new Vector3() },
+        radius: { value: 1 },
+        reach: { value: 1 },
+        square: { value: 0 },
+        fit: { value: 1 },
+        hasForm: { value: 0 },
+        form: { value: null },
+        ground: { value: 0 },
+        dig: { value: 0 },
       },
     });
-    for (const [scene, material] of [[this.shadeScene, this.shade], [this.overlayScene, this.overlay]] as const) {
+    for (const [scene, material] of [
+      [this.shadeScene, this.shade],
+      [this.overlayScene, this.overlay],
+    ] as const) {
       const sheet = new ThreeMesh(new PlaneGeometry(2, 2), material);
       sheet.frustumCulled = false;
       scene.add(sheet);

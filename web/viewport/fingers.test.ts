@@ -6,17 +6,27 @@ function hand() {
   const heard = new Map<string, Hear>();
   const moves: FingerMove[] = [];
   let began = 0;
-  const fingers = new Fingers({
-    addEventListener: (type: string, f: Hear) => heard.set(type, f), getBoundingClientRect: () => ({ left: 10, top: 20 }),
-  } as unknown as HTMLElement, { began: () => began++, moved: (by) => moves.push(by) });
-  const say = (type: string, pointerId: number, x = 0, y = 0, pointerType = 'touch') => heard.get(type)!({ pointerType, pointerId, clientX: x + 10, clientY: y + 20 });
+  const fingers = new Fingers(
+    {
+      addEventListener: (type: string, f: Hear) => heard.set(type, f),
+      getBoundingClientRect: () => ({ left: 10, top: 20 }),
+    } as unknown as HTMLElement,
+    { began: () => began++, moved: (by) => moves.push(by) },
+  );
+  const say = (type: string, pointerId: number, x = 0, y = 0, pointerType = 'touch') =>
+    heard.get(type)!({ pointerType, pointerId, clientX: x + 10, clientY: y + 20 });
   return { fingers, moves, say, began: () => began };
 }
 
 /** What all moves come to together. */
 function together(moves: readonly FingerMove[]) {
   const sum = (of: (m: FingerMove) => number): number => moves.reduce((total, m) => total + of(m), 0);
-  return { dx: sum((m) => m.dx), dy: sum((m) => m.dy), turn: sum((m) => m.turnRad), factor: moves.reduce((f, m) => f * m.factor, 1) };
+  return {
+    dx: sum((m) => m.dx),
+    dy: sum((m) => m.dy),
+    turn: sum((m) => m.turnRad),
+    factor: moves.reduce((f, m) => f * m.factor, 1),
+  };
 }
 
 test('one finger is none of its business; the second drops what the first began', () => {
@@ -32,7 +42,11 @@ test('moved together they pan by what the hand went', () => {
   const { moves, say } = hand();
   say('pointerdown', 1, 0, 0);
   say('pointerdown', 2, 100, 0);
-  for (const [id, x] of [[1, 0], [2, 100]] as const) say('pointermove', id, x + 30, 12);
+  for (const [id, x] of [
+    [1, 0],
+    [2, 100],
+  ] as const)
+    say('pointermove', id, x + 30, 12);
   const all = together(moves);
   expect([all.dx, all.dy]).toEqual([30, 12]);
   expect(all.factor).toBeCloseTo(1, 12);

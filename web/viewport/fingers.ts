@@ -33,9 +33,18 @@ export class Fingers {
   private readonly off = new AbortController();
 
   /** To be made before other listeners of the surface, so that they can ask whether fingers are `busy`. */
-  constructor(private readonly surface: HTMLElement, private readonly o: FingerOptions) {
-    const on = (type: 'pointerdown' | 'pointermove' | 'pointerup' | 'pointercancel', f: (e: PointerEvent) => void): void => {
-      surface.addEventListener(type, (e) => e.pointerType === 'touch' && f(e), { signal: this.off.signal, capture: true });
+  constructor(
+    private readonly surface: HTMLElement,
+    private readonly o: FingerOptions,
+  ) {
+    const on = (
+      type: 'pointerdown' | 'pointermove' | 'pointerup' | 'pointercancel',
+      f: (e: PointerEvent) => void,
+    ): void => {
+      surface.addEventListener(type, (e) => e.pointerType === 'touch' && f(e), {
+        signal: this.off.signal,
+        capture: true,
+      });
     };
     on('pointerdown', (e) => {
       this.down.set(e.pointerId, this.place(e));
@@ -74,7 +83,10 @@ export class Fingers {
     // Fingers on one spot say nothing about size and turn.
     const apart = length > 8 && Math.hypot(after.x, after.y) > 8;
     this.o.moved({
-      dx: (now.x - was.x) / 2, dy: (now.y - was.y) / 2, x: (now.x + other.x) / 2, y: (now.y + other.y) / 2,
+      dx: (now.x - was.x) / 2,
+      dy: (now.y - was.y) / 2,
+      x: (now.x + other.x) / 2,
+      y: (now.y + other.y) / 2,
       factor: apart ? Math.hypot(after.x, after.y) / length : 1,
       turnRad: apart ? Math.atan2(before.x * after.y - before.y * after.x, before.x * after.x + before.y * after.y) : 0,
     });

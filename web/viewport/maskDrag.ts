@@ -49,7 +49,11 @@ export function maskDrag(eye: () => SlabEye | null): MaskDrag {
 }
 
 /** Sides of a rectangle run along the view, which may be turned. */
-export function shapeOf(kind: DrawnKind, points: readonly (readonly [number, number])[], turnRad: number): MaskShape | null {
+export function shapeOf(
+  kind: DrawnKind,
+  points: readonly (readonly [number, number])[],
+  turnRad: number,
+): MaskShape | null {
   if (kind === 'lasso') return points.length < 3 ? null : { kind, points: points.flat() };
   const [a, b] = points;
   if (!a || !b) return null;

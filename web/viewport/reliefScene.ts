@@ -1,6 +1,15 @@
 /** A square relief in clay under a light that turns; drawn when something changed and only then. */
 import {
-  BufferAttribute, BufferGeometry, Color, GLSL3, Mesh, PerspectiveCamera, Scene, ShaderMaterial, Vector3, WebGLRenderer,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  GLSL3,
+  Mesh,
+  PerspectiveCamera,
+  Scene,
+  ShaderMaterial,
+  Vector3,
+  WebGLRenderer,
 } from 'three';
 import { halve, type Picture } from '#core/picture';
 
@@ -53,8 +62,14 @@ export class ReliefScene {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
     const css = getComputedStyle(document.documentElement);
     this.material = new ShaderMaterial({
-      glslVersion: GLSL3, vertexShader: VERTEX, fragmentShader: FRAGMENT,
-      uniforms: { clay: { value: new Color(css.getPropertyValue('--clay').trim()) }, rim: { value: new Color(css.getPropertyValue('--rim').trim()) }, light: { value: new Vector3() } },
+      glslVersion: GLSL3,
+      vertexShader: VERTEX,
+      fragmentShader: FRAGMENT,
+      uniforms: {
+        clay: { value: new Color(css.getPropertyValue('--clay').trim()) },
+        rim: { value: new Color(css.getPropertyValue('--rim').trim()) },
+        light: { value: new Vector3() },
+      },
     });
     this.home();
   }
@@ -101,7 +116,8 @@ export class ReliefScene {
     const geometry = n === this.cells && this.body ? this.body.geometry : this.grid(n);
     const places = geometry.getAttribute('position') as BufferAttribute;
     const normals = geometry.getAttribute('normal') as BufferAttribute;
-    const at = (i: number, j: number): number => picture.data[Math.max(0, Math.min(n - 1, j)) * n + Math.max(0, Math.min(n - 1, i))]!;
+    const at = (i: number, j: number): number =>
+      picture.data[Math.max(0, Math.min(n - 1, j)) * n + Math.max(0, Math.min(n - 1, i))]!;
     for (let j = 0; j < n; j++) {
       for (let i = 0; i < n; i++) {
         const k = j * n + i;
@@ -154,12 +170,22 @@ export class ReliefScene {
       this.requested = 0;
       const far = (1.32 / Math.min(1, this.camera.aspect)) * 1.5 * this.reach;
       this.camera.up.set(0, 1, 0);
-      this.camera.position.set(Math.sin(this.yaw) * Math.cos(this.pitch) * far, -Math.sin(this.pitch) * far, Math.cos(this.yaw) * Math.cos(this.pitch) * far);
+      this.camera.position.set(
+        Math.sin(this.yaw) * Math.cos(this.pitch) * far,
+        -Math.sin(this.pitch) * far,
+        Math.cos(this.yaw) * Math.cos(this.pitch) * far,
+      );
       this.camera.lookAt(0, 0, 0);
       this.camera.updateMatrixWorld();
-      const light = new Vector3(Math.cos(this.azimuth) * Math.cos(this.height), Math.sin(this.azimuth) * Math.cos(this.height), Math.sin(this.height));
+      const light = new Vector3(
+        Math.cos(this.azimuth) * Math.cos(this.height),
+        Math.sin(this.azimuth) * Math.cos(this.height),
+        Math.sin(this.height),
+      );
       // Given in the picture's own space; shading is done in the eye's.
-      (this.material.uniforms['light']!.value as Vector3).copy(light).transformDirection(this.camera.matrixWorldInverse);
+      (this.material.uniforms['light']!.value as Vector3)
+        .copy(light)
+        .transformDirection(this.camera.matrixWorldInverse);
       this.renderer.render(this.scene, this.camera);
     });
   }

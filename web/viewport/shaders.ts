@@ -62,7 +62,10 @@ vec3 placeAt(vec2 st) {
   return at.xyz / at.w;
 }`;
 
-/** The drawn clay over the ground, hollows darkened. Done once for each drawing of the mesh, not for each move of the cursor. */
+/**
+ * The drawn clay over the ground, hollows darkened. Done once for each drawing of the mesh, not for each move of the
+ * cursor.
+ */
 export const SHADE_FRAGMENT = /* glsl */ `
 in vec2 vAt;
 uniform sampler2D drawn;

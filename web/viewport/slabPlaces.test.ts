@@ -6,7 +6,11 @@ import { fromScreen, toScreen, type SlabEye, type SlabEyeState } from './slabEye
 const eye: SlabEyeState = { x: 0.2, y: -0.1, scale: 310, turnRad: 0.7 };
 
 test('a place on the slab is seen where it is looked for', () => {
-  for (const [x, y] of [[0, 0], [0.9, -0.4], [-1, 1]] as const) {
+  for (const [x, y] of [
+    [0, 0],
+    [0.9, -0.4],
+    [-1, 1],
+  ] as const) {
     const [sx, sy] = toScreen(eye, 640, 480, x, y);
     const back = fromScreen(eye, 640, 480, sx, sy);
     expect(back[0]).toBeCloseTo(x, 12);
@@ -35,14 +39,44 @@ describe('a mask’s outline', () => {
   });
 
   test('one without size is none', () => {
-    expect(shapeOf('ellipse', [[0, 0], [0.3, 0]], 0)).toBeNull();
+    expect(
+      shapeOf(
+        'ellipse',
+        [
+          [0, 0],
+          [0.3, 0],
+        ],
+        0,
+      ),
+    ).toBeNull();
     expect(shapeOf('rectangle', [[0, 0]], 0)).toBeNull();
-    expect(shapeOf('lasso', [[0, 0], [1, 1]], 0)).toBeNull();
-    expect(shapeOf('lasso', [[0, 0], [1, 1], [1, 0]], 0)).toEqual({ kind: 'lasso', points: [0, 0, 1, 1, 1, 0] });
+    expect(
+      shapeOf(
+        'lasso',
+        [
+          [0, 0],
+          [1, 1],
+        ],
+        0,
+      ),
+    ).toBeNull();
+    expect(
+      shapeOf(
+        'lasso',
+        [
+          [0, 0],
+          [1, 1],
+          [1, 0],
+        ],
+        0,
+      ),
+    ).toEqual({ kind: 'lasso', points: [0, 0, 1, 1, 1, 0] });
   });
 
   test('a lasso keeps places a few pixels apart, and nothing is left after it ends', () => {
-    const drag = maskDrag(() => ({ state: eye, onSlab: (x: number, y: number) => fromScreen(eye, 640, 480, x, y) }) as unknown as SlabEye);
+    const drag = maskDrag(
+      () => ({ state: eye, onSlab: (x: number, y: number) => fromScreen(eye, 640, 480, x, y) }) as unknown as SlabEye,
+    );
     drag.begin('lasso', 10, 10);
     for (let x = 11; x <= 40; x++) drag.move(x, 10);
     expect(drag.state.points).toHaveLength(11);
@@ -56,7 +90,8 @@ describe('a mask’s outline', () => {
 });
 
 test('the topmost piece under the pointer is taken, in a ring any of its forms', () => {
-  const piece = (x: number, more = {}) => PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'disc', x, size: 0.1, ...more });
+  const piece = (x: number, more = {}) =>
+    PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'disc', x, size: 0.1, ...more });
   const pieces = [piece(0), piece(0.05), piece(0, { repeat: 'ring', count: 4, pitch: 0.6 })];
   expect(pieceAt(pieces, 0.02, 0, pieceReach)).toBe(1);
   expect(pieceAt(pieces, -0.08, 0, pieceReach)).toBe(0);

@@ -1,9 +1,22 @@
 import { snapped } from './snap';
 
 const from = { x: 40, y: 30 };
-const at = (degrees: number, length: number) => ({ x: from.x + length * Math.cos((degrees * Math.PI) / 180), y: from.y + length * Math.sin((degrees * Math.PI) / 180) });
+const at = (degrees: number, length: number) => ({
+  x: from.x + length * Math.cos((degrees * Math.PI) / 180),
+  y: from.y + length * Math.sin((degrees * Math.PI) / 180),
+});
 
-test.each([[0, 0], [7, 0], [8, 15], [21, 15], [23, 30], [-52, -45], [98, 105], [176, 180], [-173, -180]])('a line at %d° is kept at %d°', (drawn, kept) => {
+test.each([
+  [0, 0],
+  [7, 0],
+  [8, 15],
+  [21, 15],
+  [23, 30],
+  [-52, -45],
+  [98, 105],
+  [176, 180],
+  [-173, -180],
+])('a line at %d° is kept at %d°', (drawn, kept) => {
   const to = snapped(from, at(drawn, 120));
   expect(to.x).toBeCloseTo(at(kept, 120).x, 9);
   expect(to.y).toBeCloseTo(at(kept, 120).y, 9);

@@ -12,7 +12,10 @@ const SIDE = 200;
 const LEFT = 10;
 const TOP = 20;
 const VIEW: View = { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] };
-const ray = (x: number, y: number): Ray => ({ origin: [(x / SIDE) * 4 - 2, 2 - (y / SIDE) * 4, 5], direction: [0, 0, -1] });
+const ray = (x: number, y: number): Ray => ({
+  origin: [(x / SIDE) * 4 - 2, 2 - (y / SIDE) * 4, 5],
+  direction: [0, 0, -1],
+});
 
 type Listener = (e: unknown) => void;
 let heard: Map<string, Listener>;
@@ -25,7 +28,8 @@ beforeEach(() => {
   Object.assign(globalThis, {
     window: {
       addEventListener: (type: string, f: Listener) => heard.set(`window ${type}`, f),
-      setInterval: (act: () => void, ms: number) => intervals.push({ act, ms }), clearInterval: () => (intervals = []),
+      setInterval: (act: () => void, ms: number) => intervals.push({ act, ms }),
+      clearInterval: () => (intervals = []),
     },
   });
 });
@@ -34,13 +38,33 @@ afterAll(() => {
   else Reflect.deleteProperty(globalThis, 'window');
 });
 
-type Told = { begun: { start: Begin; samples: Sample[] }[]; samples: Sample[]; ends: number; abandoned: number; cursors: ({ frame: DabFrame; dig: boolean } | null)[]; beside: boolean[]; ended: number; pens: number; captured: number[] };
+type Told = {
+  begun: { start: Begin; samples: Sample[] }[];
+  samples: Sample[];
+  ends: number;
+  abandoned: number;
+  cursors: ({ frame: DabFrame; dig: boolean } | null)[];
+  beside: boolean[];
+  ended: number;
+  pens: number;
+  captured: number[];
+};
 
 function hand(change: (b: Brush) => void = () => undefined, more: Partial<StrokeInputOptions> = {}) {
   const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Test');
   brush.stroke.size = 0.2;
   change(brush);
-  const told: Told = { begun: [], samples: [], ends: 0, abandoned: 0, cursors: [], beside: [], ended: 0, pens: 0, captured: [] };
+  const told: Told = {
+    begun: [],
+    samples: [],
+    ends: 0,
+    abandoned: 0,
+    cursors: [],
+    beside: [],
+    ended: 0,
+    pens: 0,
+    captured: [],
+  };
   const sculptor = {
     mesh: buildMesh(plane(24, 2)),
     begin: (start: Begin, samples: Sample[]) => told.begun.push({ start, samples }),
@@ -50,19 +74,47 @@ function hand(change: (b: Brush) => void = () => undefined, more: Partial<Stroke
   };
   const input = new StrokeInput({
     surface: {
-      addEventListener: (type: string, f: Listener) => heard.set(type, f), getBoundingClientRect: () => ({ left: LEFT, top: TOP }), setPointerCapture: (id: number) => told.captured.push(id),
+      addEventListener: (type: string, f: Listener) => heard.set(type, f),
+      getBoundingClientRect: () => ({ left: LEFT, top: TOP }),
+      setPointerCapture: (id: number) => told.captured.push(id),
     } as unknown as HTMLElement,
     view: { setCursor: (cursor: Told['cursors'][number]) => told.cursors.push(cursor) } as unknown as ClayView,
-    eye: { ray, basis: () => VIEW }, sculptor: sculptor as unknown as Sculptor, brush: () => brush, symmetry: () => NO_SYMMETRY, ready: () => true,
-    onHover: () => undefined, onEnd: () => told.ended++, onPenWithoutPressure: () => told.pens++, onBeside: (beside) => told.beside.push(beside), ...more,
+    eye: { ray, basis: () => VIEW },
+    sculptor: sculptor as unknown as Sculptor,
+    brush: () => brush,
+    symmetry: () => NO_SYMMETRY,
+    ready: () => true,
+    onHover: () => undefined,
+    onEnd: () => told.ended++,
+    onPenWithoutPressure: () => told.pens++,
+    onBeside: (beside) => told.beside.push(beside),
+    ...more,
   });
   let time = 0;
   /** A pointer at a place of the tile, x and y from −2 to 2 across the view. */
   const event = (x: number, y: number, over: Record<string, unknown> = {}) => ({
-    clientX: LEFT + ((x + 2) / 4) * SIDE, clientY: TOP + ((2 - y) / 4) * SIDE, button: 0, buttons: 1, pointerId: 1, pointerType: 'mouse', pressure: 0.5, tiltX: 0, tiltY: 0, shiftKey: false,
-    timeStamp: (time += 16), getCoalescedEvents: () => [], ...over,
+    clientX: LEFT + ((x + 2) / 4) * SIDE,
+    clientY: TOP + ((2 - y) / 4) * SIDE,
+    button: 0,
+    buttons: 1,
+    pointerId: 1,
+    pointerType: 'mouse',
+    pressure: 0.5,
+    tiltX: 0,
+    tiltY: 0,
+    shiftKey: false,
+    timeStamp: (time += 16),
+    getCoalescedEvents: () => [],
+    ...over,
   });
-  return { input, told, brush, event, say: (type: string, e: unknown = {}) => heard.get(type)!(e), cursor: () => told.cursors.at(-1) ?? null };
+  return {
+    input,
+    told,
+    brush,
+    event,
+    say: (type: string, e: unknown = {}) => heard.get(type)!(e),
+    cursor: () => told.cursors.at(-1) ?? null,
+  };
 }
 
 test('press, drag and release are one stroke, with the places under the pointer', async () => {
@@ -77,7 +129,11 @@ test('press, drag and release are one stroke, with the places under the pointer'
   expect(told.begun).toHaveLength(1);
   expect(told.begun[0]!.samples[0]!.origin).toEqual([-0.5, 0.25, 5]);
   expect(told.samples.map((s) => s.origin[0])).toEqual([0, 0.5]);
-  expect(told.begun[0]!.start).toMatchObject({ brushId: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', dig: false, view: VIEW });
+  expect(told.begun[0]!.start).toMatchObject({
+    brushId: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e',
+    dig: false,
+    view: VIEW,
+  });
   expect(told.begun[0]!.start).not.toHaveProperty('stencil');
   expect([told.ends, told.ended, input.stroking]).toEqual([1, 1, false]);
 });
@@ -181,12 +237,17 @@ test('a mouse presses fully; a pen as it says, and one that can’t say is told 
 });
 
 test.each([
-  ['to the right', 45, 0, 0], ['upwards', 0, -45, Math.PI / 2], ['to the left', -60, 0, Math.PI], ['down and right', 30, 30, -Math.PI / 4],
+  ['to the right', 45, 0, 0],
+  ['upwards', 0, -45, Math.PI / 2],
+  ['to the left', -60, 0, Math.PI],
+  ['down and right', 30, 30, -Math.PI / 4],
 ])('a pen that leans %s says so; an upright one and a mouse say nothing', (_, tiltX, tiltY, lean) => {
   const { told, event, say } = hand();
   say('pointerdown', event(0, 0, { pointerType: 'pen', tiltX, tiltY }));
   const said = told.begun[0]!.samples[0]!.lean!;
-  expect([Math.cos(said), Math.sin(said)].map((c) => Math.round(c * 1e6) + 0)).toEqual([Math.cos(lean), Math.sin(lean)].map((c) => Math.round(c * 1e6) + 0));
+  expect([Math.cos(said), Math.sin(said)].map((c) => Math.round(c * 1e6) + 0)).toEqual(
+    [Math.cos(lean), Math.sin(lean)].map((c) => Math.round(c * 1e6) + 0),
+  );
   say('pointermove', event(0.1, 0, { pointerType: 'pen' }));
   say('pointermove', event(0.2, 0, { tiltX, tiltY }));
   expect(told.samples.some((s) => 'lean' in s)).toBe(false);

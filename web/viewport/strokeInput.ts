@@ -98,7 +98,8 @@ export class StrokeInput {
   /** Shows the cursor where the pointer was last, e.g. after a setting changed. */
   hover(): void {
     const brush = this.o.brush();
-    const frame = brush && this.last && !this.pressed ? this.frameAt(this.o.eye.ray(this.last.x, this.last.y), brush) : null;
+    const frame =
+      brush && this.last && !this.pressed ? this.frameAt(this.o.eye.ray(this.last.x, this.last.y), brush) : null;
     this.show(brush, frame);
   }
 
@@ -119,10 +120,17 @@ export class StrokeInput {
     if (!frame) return;
     this.o.surface.setPointerCapture(e.pointerId);
     this.pressed = { id: e.pointerId, origin: frame.origin, frame };
-    this.o.sculptor.begin({
-      brushId: brush.id, seed: this.seed++, dig: this.dig, symmetry: this.o.symmetry(), view: this.o.eye.basis(),
-      ...(brush.stroke.mapping === 'stencil' && this.o.eye.stencil ? { stencil: this.o.eye.stencil() } : {}),
-    }, [this.sample(e)]);
+    this.o.sculptor.begin(
+      {
+        brushId: brush.id,
+        seed: this.seed++,
+        dig: this.dig,
+        symmetry: this.o.symmetry(),
+        view: this.o.eye.basis(),
+        ...(brush.stroke.mapping === 'stencil' && this.o.eye.stencil ? { stencil: this.o.eye.stencil() } : {}),
+      },
+      [this.sample(e)],
+    );
     this.begunAt = this.last;
     this.lastSample = this.sample(e);
     if (brush.stroke.type === 'linger') this.rest = window.setInterval(() => this.resting(), REST_MS);
@@ -184,9 +192,23 @@ export class StrokeInput {
     const drawn = [at[0] - pressed.origin[0], at[1] - pressed.origin[1], at[2] - pressed.origin[2]] as const;
     const radius = Math.hypot(...drawn);
     const mesh = this.o.sculptor.mesh;
-    const hit = mesh && pick(mesh, { origin: [pressed.origin[0] + toward[0] * 4, pressed.origin[1] + toward[1] * 4, pressed.origin[2] + toward[2] * 4], direction: [-toward[0], -toward[1], -toward[2]] });
+    const hit =
+      mesh &&
+      pick(mesh, {
+        origin: [
+          pressed.origin[0] + toward[0] * 4,
+          pressed.origin[1] + toward[1] * 4,
+          pressed.origin[2] + toward[2] * 4,
+        ],
+        direction: [-toward[0], -toward[1], -toward[2]],
+      });
     if (!hit || radius === 0) return;
-    const frame = this.frameOn({ ...hit, x: pressed.origin[0], y: pressed.origin[1], z: pressed.origin[2] }, brush, drawn, radius);
+    const frame = this.frameOn(
+      { ...hit, x: pressed.origin[0], y: pressed.origin[1], z: pressed.origin[2] },
+      brush,
+      drawn,
+      radius,
+    );
     this.show(brush, frame);
   }
 
@@ -201,21 +223,42 @@ export class StrokeInput {
     return hit ? this.frameOn(hit, brush, this.o.eye.basis().right, brush.stroke.size) : null;
   }
 
-  private frameOn(hit: NonNullable<ReturnType<typeof pick>>, brush: Brush, along: readonly [number, number, number], radius: number): DabFrame | null {
+  private frameOn(
+    hit: NonNullable<ReturnType<typeof pick>>,
+    brush: Brush,
+    along: readonly [number, number, number],
+    radius: number,
+  ): DabFrame | null {
     const { mesh } = this.o.sculptor;
     if (!mesh) return null;
     if (this.ground?.mesh !== mesh) this.ground = { mesh, now: groundNow(mesh, new Uint32Array(mesh.leafCount)) };
     const { up, toward } = this.o.eye.basis();
-    return dabFrame({
-      ...placeAt(hit), radius, footing: brush.touch.footing / 100, along, instead: up, turnRad: (brush.form.turn * Math.PI) / 180,
-      facing: brush.stroke.mapping === 'view' ? toward : null,
-    }, this.ground.now);
+    return dabFrame(
+      {
+        ...placeAt(hit),
+        radius,
+        footing: brush.touch.footing / 100,
+        along,
+        instead: up,
+        turnRad: (brush.form.turn * Math.PI) / 180,
+        facing: brush.stroke.mapping === 'view' ? toward : null,
+      },
+      this.ground.now,
+    );
   }
 
   private show(brush: Brush | null, frame: DabFrame | null): void {
-    this.o.view.setCursor(brush && frame && {
-      frame, square: brush.form.footprint === 'square', reach: brush.touch.reachDepth, fit: brush.form.fit, ground: brush.form.ground, dig: this.dig,
-    });
+    this.o.view.setCursor(
+      brush &&
+        frame && {
+          frame,
+          square: brush.form.footprint === 'square',
+          reach: brush.touch.reachDepth,
+          fit: brush.form.fit,
+          ground: brush.form.ground,
+          dig: this.dig,
+        },
+    );
     this.o.onHover(frame, this.last);
   }
 

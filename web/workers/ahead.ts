@@ -1,4 +1,7 @@
-/** Workers come with the page too, so that none is out of reach while the server is away: their scripts are fetched before they are needed. */
+/**
+ * Workers come with the page too, so that none is out of reach while the server is away: their scripts are fetched
+ * before they are needed.
+ */
 import cast from './cast.worker?worker&url';
 import draft from './draft.worker?worker&url';
 import meshFile from './meshFile.worker?worker&url';
@@ -10,6 +13,7 @@ import thumbnail from './thumbnail.worker?worker&url';
 
 export function fetchWorkersAhead(): void {
   requestIdleCallback(() => {
-    for (const script of [cast, draft, meshFile, recipe, sculpt, sheet, strip, thumbnail]) void fetch(script).catch(() => undefined);
+    for (const script of [cast, draft, meshFile, recipe, sculpt, sheet, strip, thumbnail])
+      void fetch(script).catch(() => undefined);
   });
 }

@@ -51,10 +51,12 @@ export interface Cancelled {
   cancelled: true;
 }
 
-const going = (call: number, onProgress: ((share: number) => void) | null) => (share: number): boolean => {
-  onProgress?.(share);
-  return !givenUp || Atomics.load(givenUp, 0) < call;
-};
+const going =
+  (call: number, onProgress: ((share: number) => void) | null) =>
+  (share: number): boolean => {
+    onProgress?.(share);
+    return !givenUp || Atomics.load(givenUp, 0) < call;
+  };
 
 function current(): MeshArrays {
   if (!mesh) throw new Error('Nothing is open to cast.');
@@ -68,17 +70,40 @@ const api = {
     givenUp = new Int32Array(word);
   },
 
-  cast(call: number, settings: CastSettings, onProgress: ((share: number) => void) | null): CastResult | FlatCast | Cancelled {
+  cast(
+    call: number,
+    settings: CastSettings,
+    onProgress: ((share: number) => void) | null,
+  ): CastResult | FlatCast | Cancelled {
     const began = performance.now();
     try {
       const made = castSlab(current(), settings, going(call, onProgress));
       const { picture, ground, undercut } = made;
       const out: CastResult = {
-        size: settings.size, greys: toUint16(picture), floats: picture.data, floor: made.floor, crown: made.crown, relief: made.relief, ground,
-        margin: made.margin, ringLoss: ringLoss(picture, 1, ground), usedRange: usedRange(picture), used: made.used, levelFloor: made.levelFloor,
-        undercutShare: undercut.share, undercut: undercut.pixels, checks: made.checks, histogram: made.histogram, milliseconds: performance.now() - began,
+        size: settings.size,
+        greys: toUint16(picture),
+        floats: picture.data,
+        floor: made.floor,
+        crown: made.crown,
+        relief: made.relief,
+        ground,
+        margin: made.margin,
+        ringLoss: ringLoss(picture, 1, ground),
+        usedRange: usedRange(picture),
+        used: made.used,
+        levelFloor: made.levelFloor,
+        undercutShare: undercut.share,
+        undercut: undercut.pixels,
+        checks: made.checks,
+        histogram: made.histogram,
+        milliseconds: performance.now() - began,
       };
-      return Comlink.transfer(out, [out.greys.buffer, out.floats.buffer, out.undercut.buffer, out.histogram.buffer] as ArrayBuffer[]);
+      return Comlink.transfer(out, [
+        out.greys.buffer,
+        out.floats.buffer,
+        out.undercut.buffer,
+        out.histogram.buffer,
+      ] as ArrayBuffer[]);
     } catch (error) {
       if (error instanceof FlatCastError) return { flat: error.message, floor: error.height };
       if (error instanceof CastCancelled) return { cancelled: true };
@@ -90,7 +115,14 @@ const api = {
     const from = current();
     const cells = Math.round(Math.sqrt(from.vertexCount)) - 1;
     try {
-      const made = castVector(positionsOut(from), cells, SLAB_SIDE, settings.frame, settings.size, going(call, onProgress));
+      const made = castVector(
+        positionsOut(from),
+        cells,
+        SLAB_SIDE,
+        settings.frame,
+        settings.size,
+        going(call, onProgress),
+      );
       return Comlink.transfer(made, [made.offsets.buffer as ArrayBuffer]);
     } catch (error) {
       if (error instanceof CastCancelled) return { cancelled: true };

@@ -1,4 +1,6 @@
-/** The page's side of casting: live previews where only the latest counts, and one full cast with progress and cancel. */
+/**
+ * The page's side of casting: live previews where only the latest counts, and one full cast with progress and cancel.
+ */
 import * as Comlink from 'comlink';
 import { CastCancelled } from '#core/cast';
 import type { CastSettings, Frame } from '#core/settings';
@@ -11,7 +13,9 @@ export class Caster {
   /** Called with what a preview threw. */
   onProblem: (error: unknown) => void = (error) => reportError(error);
 
-  private readonly thread = startThread<CastWorker>(new Worker(new URL('./cast.worker.ts', import.meta.url), { type: 'module' }));
+  private readonly thread = startThread<CastWorker>(
+    new Worker(new URL('./cast.worker.ts', import.meta.url), { type: 'module' }),
+  );
   private readonly worker = this.thread.worker;
   /** The number of the last call that is to be given up; those before it are too. */
   private readonly givenUp = new Int32Array(new SharedArrayBuffer(4));
@@ -34,7 +38,9 @@ export class Caster {
 
   /** Throws CastCancelled after `cancel`. */
   cast(settings: CastSettings, onProgress: (share: number) => void): Promise<CastResult | FlatCast> {
-    return this.whole<CastResult | FlatCast>(async (call) => this.worker.cast(call, settings, Comlink.proxy(onProgress)));
+    return this.whole<CastResult | FlatCast>(async (call) =>
+      this.worker.cast(call, settings, Comlink.proxy(onProgress)),
+    );
   }
 
   vector(settings: CastSettings, onProgress: (share: number) => void): Promise<VectorResult> {

@@ -27,7 +27,9 @@ beforeAll(async () => {
 /** The geometry, or the error's sentence. */
 function decoded(bytes: ArrayBuffer, position?: number): Promise<BufferGeometry | Error> {
   return new Promise((resolve) => {
-    void draco.decodeDracoFile(bytes, resolve, position === undefined ? {} : { position }, {}, '', (error) => resolve(error as Error));
+    void draco.decodeDracoFile(bytes, resolve, position === undefined ? {} : { position }, {}, '', (error) =>
+      resolve(error as Error),
+    );
   });
 }
 
@@ -43,7 +45,8 @@ test('a GLB packed with Draco gives its triangles back, each vertex within the p
   for (let i = 0; i < at.count; i++) {
     const [u, v] = [Math.round((at.getX(i) + 1) * 10), Math.round((at.getY(i) + 1) * 10)];
     const from = (v * SIDE + u) * 3;
-    for (const [k, value] of [at.getX(i), at.getY(i), at.getZ(i)].entries()) expect(Math.abs(value - positions[from + k]!)).toBeLessThanOrEqual(step);
+    for (const [k, value] of [at.getX(i), at.getY(i), at.getZ(i)].entries())
+      expect(Math.abs(value - positions[from + k]!)).toBeLessThanOrEqual(step);
   }
 });
 
@@ -52,7 +55,8 @@ test('what is no packed mesh, is cut short or has no positions fails with an err
   expect(await decoded(whole)).toBeInstanceOf(Error);
   expect(await decoded(new ArrayBuffer(0), 0)).toBeInstanceOf(Error);
   expect(await decoded(new TextEncoder().encode('DRACO and no more than that').buffer, 0)).toBeInstanceOf(Error);
-  for (const part of [0.1, 0.5, 0.9]) expect(await decoded(whole.slice(0, Math.floor(whole.byteLength * part)), 0)).toBeInstanceOf(Error);
+  for (const part of [0.1, 0.5, 0.9])
+    expect(await decoded(whole.slice(0, Math.floor(whole.byteLength * part)), 0)).toBeInstanceOf(Error);
   expect(await decoded(whole, 0)).toBeInstanceOf(BufferGeometry);
 });
 

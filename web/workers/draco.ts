@@ -1,4 +1,7 @@
-/** Meshes packed with Draco, for the GLB reader of three.js: its own decoder starts workers from text, which the page's policy forbids. */
+/**
+ * Meshes packed with Draco, for the GLB reader of three.js: its own decoder starts workers from text, which the page's
+ * policy forbids.
+ */
 import type { DecoderModule } from 'draco3d';
 import { BufferAttribute, BufferGeometry } from 'three';
 import type { DRACOLoader } from 'three/examples/jsm/loaders/DRACOLoader.js';
@@ -25,7 +28,14 @@ export class DracoMeshes {
   }
 
   /** Called by the GLB reader, with the file's number of each of the mesh's attributes. */
-  async decodeDracoFile(packed: ArrayBuffer, done: (geometry: BufferGeometry) => void, ids: { position?: number }, _types: unknown, _space: unknown, failed: (error: unknown) => void): Promise<void> {
+  async decodeDracoFile(
+    packed: ArrayBuffer,
+    done: (geometry: BufferGeometry) => void,
+    ids: { position?: number },
+    _types: unknown,
+    _space: unknown,
+    failed: (error: unknown) => void,
+  ): Promise<void> {
     try {
       this.module ??= this.load().catch((error: unknown) => {
         this.module = null;
@@ -54,10 +64,23 @@ function unpacked(draco: DecoderModule, packed: Int8Array, positionId: number | 
     const position = decoder.GetAttributeByUniqueId(mesh, positionId);
     if (position.num_components() !== 3) throw new Error('No positions.');
     return new BufferGeometry()
-      .setAttribute('position', new BufferAttribute(new Float32Array(filled(draco, points * 12, (bytes, at) => {
-        decoder.GetAttributeDataArrayForAllPoints(mesh, position, draco.DT_FLOAT32, bytes, at);
-      })), 3))
-      .setIndex(new BufferAttribute(new Uint32Array(filled(draco, faces * 12, (bytes, at) => decoder.GetTrianglesUInt32Array(mesh, bytes, at))), 1));
+      .setAttribute(
+        'position',
+        new BufferAttribute(
+          new Float32Array(
+            filled(draco, points * 12, (bytes, at) => {
+              decoder.GetAttributeDataArrayForAllPoints(mesh, position, draco.DT_FLOAT32, bytes, at);
+            }),
+          ),
+          3,
+        ),
+      )
+      .setIndex(
+        new BufferAttribute(
+          new Uint32Array(filled(draco, faces * 12, (bytes, at) => decoder.GetTrianglesUInt32Array(mesh, bytes, at))),
+          1,
+        ),
+      );
   } finally {
     draco.destroy(mesh);
     draco.destroy(source);

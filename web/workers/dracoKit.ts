@@ -2,29 +2,62 @@
 import type { EncoderModule } from 'draco3d';
 
 /** `bits` of each coordinate are kept. */
-export function dracoGlb(encoder: EncoderModule, positions: Float32Array, triangles: Uint32Array, bits: number): { glb: ArrayBuffer; draco: Int8Array<ArrayBuffer> } {
+export function dracoGlb(
+  encoder: EncoderModule,
+  positions: Float32Array,
+  triangles: Uint32Array,
+  bits: number,
+): { glb: ArrayBuffer; draco: Int8Array<ArrayBuffer> } {
   const draco = packed(encoder, positions, triangles, bits);
-  const [min, max] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]];
+  const [min, max] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
   for (const [i, value] of positions.entries()) {
     min[i % 3] = Math.min(min[i % 3]!, value);
     max[i % 3] = Math.max(max[i % 3]!, value);
   }
   const name = 'KHR_draco_mesh_compression';
   const json = JSON.stringify({
-    asset: { version: '2.0' }, extensionsUsed: [name], extensionsRequired: [name],
-    buffers: [{ byteLength: draco.length }], bufferViews: [{ buffer: 0, byteLength: draco.length }],
+    asset: { version: '2.0' },
+    extensionsUsed: [name],
+    extensionsRequired: [name],
+    buffers: [{ byteLength: draco.length }],
+    bufferViews: [{ buffer: 0, byteLength: draco.length }],
     accessors: [
       { componentType: 5126, count: positions.length / 3, type: 'VEC3', min, max },
       { componentType: 5125, count: triangles.length, type: 'SCALAR' },
     ],
-    meshes: [{ primitives: [{ attributes: { POSITION: 0 }, indices: 1, extensions: { [name]: { bufferView: 0, attributes: { POSITION: 0 } } } }] }],
-    nodes: [{ mesh: 0 }], scenes: [{ nodes: [0] }], scene: 0,
+    meshes: [
+      {
+        primitives: [
+          {
+            attributes: { POSITION: 0 },
+            indices: 1,
+            extensions: { [name]: { bufferView: 0, attributes: { POSITION: 0 } } },
+          },
+        ],
+      },
+    ],
+    nodes: [{ mesh: 0 }],
+    scenes: [{ nodes: [0] }],
+    scene: 0,
   });
   return { glb: glbOf(new TextEncoder().encode(json), new Uint8Array(draco.buffer)), draco };
 }
 
-function packed(module: EncoderModule, positions: Float32Array, triangles: Uint32Array, bits: number): Int8Array<ArrayBuffer> {
-  const [encoder, builder, mesh, out] = [new module.Encoder(), new module.MeshBuilder(), new module.Mesh(), new module.DracoInt8Array()];
+function packed(
+  module: EncoderModule,
+  positions: Float32Array,
+  triangles: Uint32Array,
+  bits: number,
+): Int8Array<ArrayBuffer> {
+  const [encoder, builder, mesh, out] = [
+    new module.Encoder(),
+    new module.MeshBuilder(),
+    new module.Mesh(),
+    new module.DracoInt8Array(),
+  ];
   builder.AddFacesToMesh(mesh, triangles.length / 3, triangles);
   builder.AddFloatAttribute(mesh, module.POSITION as unknown as number, positions.length / 3, 3, positions);
   encoder.SetAttributeQuantization(module.POSITION, bits);
@@ -36,7 +69,10 @@ function packed(module: EncoderModule, positions: Float32Array, triangles: Uint3
 
 /** Two chunks, each filled up to a multiple of four bytes. */
 function glbOf(json: Uint8Array, binary: Uint8Array): ArrayBuffer {
-  const chunks: [string, Uint8Array, number][] = [['JSON', json, 0x20], ['BIN\0', binary, 0]];
+  const chunks: [string, Uint8Array, number][] = [
+    ['JSON', json, 0x20],
+    ['BIN\0', binary, 0],
+  ];
   const length = 12 + chunks.reduce((sum, [, bytes]) => sum + 8 + Math.ceil(bytes.length / 4) * 4, 0);
   const out = new Uint8Array(length);
   const view = new DataView(out.buffer);

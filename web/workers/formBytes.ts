@@ -38,7 +38,10 @@ export class FormBytes {
   /** The ones used last, as many as fit; those of the brush at hand always. */
   newest(): string[] {
     let sum = 0;
-    return [...this.known].reverse().filter(([, { bytes }], i) => (sum += bytes) <= MOST_BYTES / 2 || i < 2).map(([id]) => id);
+    return [...this.known]
+      .reverse()
+      .filter(([, { bytes }], i) => (sum += bytes) <= MOST_BYTES / 2 || i < 2)
+      .map(([id]) => id);
   }
 
   /** The worker let go of all others. */

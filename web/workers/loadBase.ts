@@ -1,4 +1,7 @@
-/** What a recipe begins with, as pixels: a window of a sheet with its paper divided out, lettering, a pattern, or a cast. */
+/**
+ * What a recipe begins with, as pixels: a window of a sheet with its paper divided out, lettering, a pattern, or a
+ * cast.
+ */
 import { alphaHeights } from '#core/brush';
 import { resize } from '#core/filter';
 import { readFont, setBlocks, type LetterFont, type Setting } from '#core/lettering';
@@ -8,9 +11,14 @@ import { rasterOf, type Raster } from '#core/picture';
 import { SHIPPED_FONTS, type Base, type Block, type Lettering, type Pattern } from '#core/settings';
 import { getBlob, getPixels } from '../api/client';
 
-const FILES = import.meta.glob<string>('../../node_modules/@fontsource/{alfa-slab-one,saira-stencil-one,oswald,ibm-plex-sans,cinzel,pirata-one,special-elite,caveat}/files/*-latin-{400,700}-normal.woff', {
-  query: '?url', import: 'default', eager: true,
-});
+const FILES = import.meta.glob<string>(
+  '../../node_modules/@fontsource/{alfa-slab-one,saira-stencil-one,oswald,ibm-plex-sans,cinzel,pirata-one,special-elite,caveat}/files/*-latin-{400,700}-normal.woff',
+  {
+    query: '?url',
+    import: 'default',
+    eager: true,
+  },
+);
 const fonts = new Map<string, Promise<LetterFont>>();
 
 function keyOf({ font, weight }: Pick<Block, 'font' | 'weight'>): string {
@@ -24,9 +32,12 @@ function fontOf(block: Block): Promise<LetterFont> {
   const known = fonts.get(key);
   if (known) return known;
   const { font } = block;
-  const made = font.kind === 'own'
-    ? getBlob(font.blob).then((bytes) => readFont(bytes, font.name))
-    : fetch(Object.entries(FILES).find(([path]) => path.endsWith(`/${key}`))![1]).then(async (answer) => readFont(await answer.arrayBuffer(), font.key));
+  const made =
+    font.kind === 'own'
+      ? getBlob(font.blob).then((bytes) => readFont(bytes, font.name))
+      : fetch(Object.entries(FILES).find(([path]) => path.endsWith(`/${key}`))![1]).then(async (answer) =>
+          readFont(await answer.arrayBuffer(), font.key),
+        );
   made.catch(() => fonts.delete(key));
   fonts.set(key, made);
   return made;
@@ -52,7 +63,11 @@ export async function loadBase(base: Base, made: Lettering | Pattern | null, sid
   return { raster: rasterOf(picture), missing: [...new Set([...missing.values()].flat())] };
 }
 
-async function rasterFrom(base: Exclude<Base, { kind: 'lettering' }>, made: Lettering | Pattern | null, side: number): Promise<Raster> {
+async function rasterFrom(
+  base: Exclude<Base, { kind: 'lettering' }>,
+  made: Lettering | Pattern | null,
+  side: number,
+): Promise<Raster> {
   switch (base.kind) {
     case 'sheet': {
       const pixels = await getPixels(base.blob, base, side);

@@ -18,17 +18,27 @@ const DRACO_WASM = new URL('../../node_modules/draco3d/draco_decoder.wasm', impo
 
 const draco = new DracoMeshes(async () => {
   const answer = await fetch(DRACO_WASM).catch(() => null);
-  if (!answer?.ok) throw new DecoderAway('what unpacks Draco can’t be fetched, since the server can’t be reached. Try again when it is back.');
+  if (!answer?.ok)
+    throw new DecoderAway(
+      'what unpacks Draco can’t be fetched, since the server can’t be reached. Try again when it is back.',
+    );
   return createDecoderModule({ wasmBinary: await answer.arrayBuffer() });
 });
 
 /** Meshes as they come from the format, without materials. */
 async function geometries(ending: string, bytes: ArrayBuffer): Promise<BufferGeometry[]> {
   switch (ending) {
-    case 'obj': return meshesOf(new OBJLoader().parse(facesOnly(new TextDecoder().decode(bytes))));
-    case 'ply': return [new PLYLoader().parse(bytes)];
-    case 'stl': return [new STLLoader().parse(bytes)];
-    default: return meshesOf((await new GLTFLoader().setMeshoptDecoder(MeshoptDecoder).setDRACOLoader(draco.asLoader).parseAsync(bytes, '')).scene);
+    case 'obj':
+      return meshesOf(new OBJLoader().parse(facesOnly(new TextDecoder().decode(bytes))));
+    case 'ply':
+      return [new PLYLoader().parse(bytes)];
+    case 'stl':
+      return [new STLLoader().parse(bytes)];
+    default:
+      return meshesOf(
+        (await new GLTFLoader().setMeshoptDecoder(MeshoptDecoder).setDRACOLoader(draco.asLoader).parseAsync(bytes, ''))
+          .scene,
+      );
   }
 }
 
@@ -54,7 +64,10 @@ function joined(parts: readonly BufferGeometry[]): RawMesh {
     vertices += g.getAttribute('position').count;
     corners += g.index ? g.index.count : g.getAttribute('position').count;
   }
-  const out: RawMesh = { positions: new Float32Array(vertices * 3), triangles: new Uint32Array(corners - (corners % 3)) };
+  const out: RawMesh = {
+    positions: new Float32Array(vertices * 3),
+    triangles: new Uint32Array(corners - (corners % 3)),
+  };
   let v = 0;
   let t = 0;
   for (const g of usable) {
@@ -66,7 +79,8 @@ function joined(parts: readonly BufferGeometry[]): RawMesh {
       out.positions[v * 3 + 2] = from.getZ(i);
     }
     const count = g.index ? g.index.count : from.count;
-    for (let i = 0; i + 2 < count; i += 3) for (let k = 0; k < 3; k++) out.triangles[t++] = first + (g.index ? g.index.getX(i + k) : i + k);
+    for (let i = 0; i + 2 < count; i += 3)
+      for (let k = 0; k < 3; k++) out.triangles[t++] = first + (g.index ? g.index.getX(i + k) : i + k);
   }
   return { positions: out.positions, triangles: out.triangles.slice(0, t) };
 }
@@ -80,7 +94,9 @@ const api = {
       parts = await geometries(ending, bytes);
     } catch (error) {
       if (error instanceof DecoderAway) throw new Error(`${name} can’t be read yet: ${error.message}`);
-      throw new Error(`${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB are taken.`);
+      throw new Error(
+        `${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB are taken.`,
+      );
     }
     const mesh = joined(parts);
     checkMeshFile(mesh, name);

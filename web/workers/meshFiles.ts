@@ -18,7 +18,10 @@ export function isMeshFile(file: File): boolean {
 /** The mesh of a file as it is kept. Throws a sentence that can be shown. */
 export async function readMeshFile(file: File): Promise<ArrayBuffer> {
   if (file.size === 0) throw new Error(`“${file.name}” is empty.`);
-  if (file.size > MOST_BYTES) throw new Error(`“${file.name}” has ${Math.round(file.size / 2 ** 20)} MB; a mesh file may have at most ${MOST_BYTES / 2 ** 20} MB.`);
+  if (file.size > MOST_BYTES)
+    throw new Error(
+      `“${file.name}” has ${Math.round(file.size / 2 ** 20)} MB; a mesh file may have at most ${MOST_BYTES / 2 ** 20} MB.`,
+    );
   const bytes = await file.arrayBuffer();
   return inWorker(bytes.byteLength, (worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes])));
 }
@@ -30,9 +33,11 @@ export async function readBodyFile(file: File): Promise<WaitingBody> {
 
 /** A body of kept bytes. Throws a sentence that can be shown. */
 export async function bodyOfMesh(name: string, mesh: ArrayBuffer): Promise<WaitingBody> {
-  const welded = await inWorker(mesh.byteLength, (worker) => worker.weld(Comlink.transfer(mesh, [mesh]))).catch((error: unknown) => {
-    throw new Error(`“${name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
-  });
+  const welded = await inWorker(mesh.byteLength, (worker) => worker.weld(Comlink.transfer(mesh, [mesh]))).catch(
+    (error: unknown) => {
+      throw new Error(`“${name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
+    },
+  );
   return { id: crypto.randomUUID(), name, addedAt: Date.now(), ...welded };
 }
 
@@ -46,10 +51,15 @@ export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAb
 }
 
 async function inWorker<T>(bytes: number, act: (worker: Comlink.Remote<MeshFileWorker>) => Promise<T>): Promise<T> {
-  const thread = startThread<MeshFileWorker>(new Worker(new URL('./meshFile.worker.ts', import.meta.url), { type: 'module' }));
+  const thread = startThread<MeshFileWorker>(
+    new Worker(new URL('./meshFile.worker.ts', import.meta.url), { type: 'module' }),
+  );
   let timer: ReturnType<typeof setTimeout> | undefined;
   const late = new Promise<never>((_, fail) => {
-    timer = setTimeout(() => fail(new Error('It takes too long and was given up: the mesh is broken, or too large for this machine.')), LIMIT.ms + (bytes / 2 ** 20) * LIMIT.msPerMb);
+    timer = setTimeout(
+      () => fail(new Error('It takes too long and was given up: the mesh is broken, or too large for this machine.')),
+      LIMIT.ms + (bytes / 2 ** 20) * LIMIT.msPerMb,
+    );
   });
   try {
     return await Promise.race([act(thread.worker), thread.broken, late]);

@@ -111,10 +111,12 @@ export class Orders {
 function newOrder(key: string | null, run: Order['run']): Order {
   let done!: Order['done'];
   let fail!: Order['fail'];
-  const promise = quietly(new Promise<unknown>((yes, no) => {
-    done = yes;
-    fail = no;
-  }));
+  const promise = quietly(
+    new Promise<unknown>((yes, no) => {
+      done = yes;
+      fail = no;
+    }),
+  );
   return { key, run, promise, done, fail };
 }
 

@@ -52,7 +52,9 @@ function current(): Raster {
 }
 
 const api = {
-  /** `made` is the lettering or pattern that the base names. Answers the longer side at full size and as it was read. */
+  /**
+   * `made` is the lettering or pattern that the base names. Answers the longer side at full size and as it was read.
+   */
   async load(from: Base, made: Lettering | Pattern | null, side: number): Promise<{ width: number; height: number }> {
     const key = JSON.stringify([from, made && ('blocks' in made ? made.blocks : made.grow), side]);
     if (key !== baseKey || !base) {
@@ -78,10 +80,36 @@ const api = {
     const context = { scale: Math.min(1, baseSide / wish.fullSize), others };
     const progress = { onProgress: (share: number) => (onProgress?.(share), true) };
     const end = wish.through ? wish.steps.findIndex((s) => s.id === wish.chosen) + 1 : wish.steps.length;
-    const { picture, shape, problems } = runRecipe(current(), baseKey, wish.steps.slice(0, end), context, { size: wish.size, ...progress }, cache);
-    const before = wish.chosen ? histogram(runRecipe(current(), baseKey, wish.steps, context, { size: Math.min(256, wish.size), until: wish.chosen }, cache).picture) : null;
+    const { picture, shape, problems } = runRecipe(
+      current(),
+      baseKey,
+      wish.steps.slice(0, end),
+      context,
+      { size: wish.size, ...progress },
+      cache,
+    );
+    const before = wish.chosen
+      ? histogram(
+          runRecipe(
+            current(),
+            baseKey,
+            wish.steps,
+            context,
+            { size: Math.min(256, wish.size), until: wish.chosen },
+            cache,
+          ).picture,
+        )
+      : null;
     const out: RecipeAnswer = {
-      size: picture.width, heights: picture.data.slice(), shape, through: end < wish.steps.length, problems, missing, checks: pictureChecks(picture, wish.tiles), before, milliseconds: performance.now() - began,
+      size: picture.width,
+      heights: picture.data.slice(),
+      shape,
+      through: end < wish.steps.length,
+      problems,
+      missing,
+      checks: pictureChecks(picture, wish.tiles),
+      before,
+      milliseconds: performance.now() - began,
     };
     return Comlink.transfer(out, [out.heights.buffer as ArrayBuffer]);
   },

@@ -1,11 +1,15 @@
-/** The page's side of recipes: live previews where only the latest counts, and bakes in a worker of their own that can be stopped at once. */
+/**
+ * The page's side of recipes: live previews where only the latest counts, and bakes in a worker of their own that can
+ * be stopped at once.
+ */
 import * as Comlink from 'comlink';
 import type { AlphaHead } from '#core/kept';
 import type { Base, Lettering, Pattern } from '#core/settings';
 import type { RecipeAnswer, RecipeWish, RecipeWorker } from './recipe.worker';
 import { startThread, type Thread } from './thread';
 
-const begin = (): Thread<RecipeWorker> => startThread<RecipeWorker>(new Worker(new URL('./recipe.worker.ts', import.meta.url), { type: 'module' }));
+const begin = (): Thread<RecipeWorker> =>
+  startThread<RecipeWorker>(new Worker(new URL('./recipe.worker.ts', import.meta.url), { type: 'module' }));
 
 export type Made = Lettering | Pattern | null;
 
@@ -88,7 +92,12 @@ export class BakeCancelled extends Error {
 }
 
 /** Runs a recipe at full size. */
-export function bake(from: RecipeFrom, wish: RecipeWish, format: 'grey16' | 'grey32f', onProgress: (share: number) => void): Baking {
+export function bake(
+  from: RecipeFrom,
+  wish: RecipeWish,
+  format: 'grey16' | 'grey32f',
+  onProgress: (share: number) => void,
+): Baking {
   const thread = begin();
   const { worker } = thread;
   let stop: (error: Error) => void = () => undefined;
@@ -99,7 +108,10 @@ export function bake(from: RecipeFrom, wish: RecipeWish, format: 'grey16' | 'gre
     await worker.load(from.base, from.made, side);
     for (const alpha of from.others) await worker.other(alpha);
     onProgress(0.1);
-    const answer = await worker.run(wish, Comlink.proxy((share: number) => onProgress(0.1 + 0.85 * share)));
+    const answer = await worker.run(
+      wish,
+      Comlink.proxy((share: number) => onProgress(0.1 + 0.85 * share)),
+    );
     const bytes = new Uint8Array(await worker.bytes(answer.heights, answer.size, format));
     return { answer, bytes };
   };

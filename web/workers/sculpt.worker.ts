@@ -4,7 +4,18 @@ import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind } from '#core/b
 import { readMesh } from '#core/formats';
 import { body, buildMesh, subdivide, type RawMesh } from '#core/mesh';
 import type { Brush } from '#core/settings';
-import { abandon, beginStroke, endStroke, extendStroke, redo, refinedUnder, retrace, session, takeUp, undo } from '#core/session';
+import {
+  abandon,
+  beginStroke,
+  endStroke,
+  extendStroke,
+  redo,
+  refinedUnder,
+  retrace,
+  session,
+  takeUp,
+  undo,
+} from '#core/session';
 import { clay, keptStep, newStep, readHistory, redoClay, undoClay } from '#core/slab';
 import { drainChanged, finish, surface } from '#core/sculpt';
 import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
@@ -23,10 +34,15 @@ function bodyOf({ body: of, levels }: Extract<Opening, { kind: 'body' }>): RawMe
 
 /** Calls that first give up what is only shown. */
 function onTheBody<T extends Record<string, (...args: never[]) => unknown>>(calls: T): T {
-  return Object.fromEntries(Object.entries(calls).map(([name, call]) => [name, (...args: never[]) => {
-    dropFiner();
-    return call(...args);
-  }])) as T;
+  return Object.fromEntries(
+    Object.entries(calls).map(([name, call]) => [
+      name,
+      (...args: never[]) => {
+        dropFiner();
+        return call(...args);
+      },
+    ]),
+  ) as T;
 }
 
 function withBrush({ brushId, ...start }: Begin): StrokeStart {
@@ -59,11 +75,13 @@ function endRunning(refine: RefineUnder | null): Change {
   held.stroke = null;
   relay();
   const slab = clayOrNull();
-  const under = onBareClay(() => whole(() => {
-    const done = endStroke(current(), slab ? null : refine);
-    if (done.touched > 0 && slab) newStep(slab);
-    return done.under;
-  }));
+  const under = onBareClay(() =>
+    whole(() => {
+      const done = endStroke(current(), slab ? null : refine);
+      if (done.touched > 0 && slab) newStep(slab);
+      return done.under;
+    }),
+  );
   return refineBody(under ? [under] : []);
 }
 
@@ -83,7 +101,12 @@ const api = {
     held.open = null;
     held.pieces = [];
     const { cells, places, mask, upper, history } = opening;
-    const slab = clay({ cells, places: places && new Float32Array(places), mask: mask && new Float32Array(mask), upper });
+    const slab = clay({
+      cells,
+      places: places && new Float32Array(places),
+      mask: mask && new Float32Array(mask),
+      upper,
+    });
     if (history) for (const before of readHistory(history, slab.session.surface.mesh)) keptStep(slab, before);
     held.open = slab;
     return opened();
@@ -96,14 +119,18 @@ const api = {
     forms.set(alphaId, alphaForm(alpha, bytes));
   },
   setBrush(brush: Brush): void {
-    const of = (id: string | null): AlphaForm | null => (id === null ? null : forms.get(id) ?? null);
+    const of = (id: string | null): AlphaForm | null => (id === null ? null : (forms.get(id) ?? null));
     brushes.set(brush.id, resolveBrush(brush, of(brush.form.alphaId), of(brush.tooth.alphaId)));
   },
 
-  /** Lets go of the alphas that aren't named and that no stroke here needs, and of brushes with them; answers those that stay. */
+  /**
+   * Lets go of the alphas that aren't named and that no stroke here needs, and of brushes with them; answers those that
+   * stay.
+   */
   keepForms(ids: string[]): string[] {
     const needed = neededForms(ids);
-    for (const [id, { alpha, tooth }] of brushes) if ((alpha && !needed.has(alpha)) || (tooth && !needed.has(tooth.picture))) brushes.delete(id);
+    for (const [id, { alpha, tooth }] of brushes)
+      if ((alpha && !needed.has(alpha)) || (tooth && !needed.has(tooth.picture))) brushes.delete(id);
     for (const [id, form] of forms) if (!needed.has(form.pyramid)) forms.delete(id);
     return [...forms.keys()];
   },
@@ -118,10 +145,12 @@ const api = {
   },
   extend(id: number, samples: Sample[]): Change {
     if (held.stroke !== id) return change();
-    return change(whole(() => {
-      extendStroke(current(), samples);
-      return finer();
-    }));
+    return change(
+      whole(() => {
+        extendStroke(current(), samples);
+        return finer();
+      }),
+    );
   },
   /** `refine` splits and joins triangles of a body under the stroke. */
   end(id: number, refine: RefineUnder | null): Change {

@@ -60,7 +60,14 @@ test('a stroke is seen through the shared memory; undo, redo and clear lead to t
   const drawn = clay();
   expect(same(drawn, bare)).toBe(false);
   expect(changed.size).toBeGreaterThan(0);
-  expect(sculptor.state).toMatchObject({ strokes: 1, canUndo: true, canRedo: false, stroking: false, busy: false, vertices: 49 * 49 });
+  expect(sculptor.state).toMatchObject({
+    strokes: 1,
+    canUndo: true,
+    canRedo: false,
+    stroking: false,
+    busy: false,
+    vertices: 49 * 49,
+  });
   await sculptor.undo();
   expect(same(clay(), bare)).toBe(true);
   expect(sculptor.state).toMatchObject({ strokes: 0, canUndo: false, canRedo: true });
@@ -109,7 +116,12 @@ test('replay takes the latest settings, however many come meanwhile, and few run
   await draw([-0.3, 0], [0.3, 0]);
   let taken = 0;
   sculptor.onChange = () => taken++;
-  const runs = Array.from({ length: 30 }, (_, i) => sculptor.replay(brush((b) => (b.touch.strength = 10 + i * 3)), NONE));
+  const runs = Array.from({ length: 30 }, (_, i) =>
+    sculptor.replay(
+      brush((b) => (b.touch.strength = 10 + i * 3)),
+      NONE,
+    ),
+  );
   await Promise.all(runs);
   expect(taken).toBeLessThan(5);
   const after = clay();
@@ -122,11 +134,17 @@ test('settings that come while a stroke is drawn wait for its end', async () => 
   await openTile();
   await draw([-0.5, -0.5], [0.5, -0.5]);
   sculptor.begin(start, [down(-0.3, 0.3)]);
-  const replayed = sculptor.replay(brush((b) => (b.touch.strength = 30)), NONE);
+  const replayed = sculptor.replay(
+    brush((b) => (b.touch.strength = 30)),
+    NONE,
+  );
   sculptor.extend([down(0.3, 0.3, 30)]);
   await sculptor.end();
   await replayed;
-  await sculptor.replay(brush((b) => (b.touch.strength = 30)), NONE);
+  await sculptor.replay(
+    brush((b) => (b.touch.strength = 30)),
+    NONE,
+  );
   const after = clay();
   await sculptor.clear();
   await draw([-0.5, -0.5], [0.5, -0.5]);
@@ -211,7 +229,9 @@ test('a body that can’t be opened leaves the one that is open', async () => {
   await openTile();
   await draw([-0.3, 0], [0.3, 0]);
   const drawn = clay();
-  await expect(sculptor.open({ kind: 'body', body: { mesh: new ArrayBuffer(8) }, levels: 0, fresh: true })).rejects.toThrow();
+  await expect(
+    sculptor.open({ kind: 'body', body: { mesh: new ArrayBuffer(8) }, levels: 0, fresh: true }),
+  ).rejects.toThrow();
   expect(problems).toHaveLength(1);
   expect(same(clay(), drawn)).toBe(true);
   await sculptor.undo();
@@ -232,7 +252,10 @@ test('refining at release makes the clay finer; undone, redone and laid again it
   expect(same(clay(), fine)).toBe(true);
   const before = sculptor.state.vertices;
   // A larger stamp reaches clay that is still coarse: refined anew once the setting rests.
-  await sculptor.replay(brush((b) => (b.stroke.size = 0.4)), NONE);
+  await sculptor.replay(
+    brush((b) => (b.stroke.size = 0.4)),
+    NONE,
+  );
   await new Promise((done) => setTimeout(done, 650));
   await quiet();
   expect(sculptor.state.vertices).toBeGreaterThan(before);
@@ -249,7 +272,13 @@ describe('refining while a stroke is drawn', () => {
   afterEach(() => {
     performance.now = now;
   });
-  const LONG = [[-0.4, 0], [-0.2, 0.05], [0, 0], [0.2, -0.05], [0.4, 0]] as const;
+  const LONG = [
+    [-0.4, 0],
+    [-0.2, 0.05],
+    [0, 0],
+    [0.2, -0.05],
+    [0.4, 0],
+  ] as const;
   /** Draws slowly: between two places of the hand there is time to refine. Answers the vertices that were shown. */
   async function slowly(end: () => Promise<void> = () => sculptor.end()): Promise<number[]> {
     const shown: number[] = [];
@@ -323,7 +352,10 @@ describe('refining while a stroke is drawn', () => {
     await openTile();
     expect(new Set(await slowly())).toEqual(new Set([49 * 49]));
     await sculptor.open({ kind: 'body', body: { mesh: packMesh(plane(400, 2)) }, levels: 0, fresh: true });
-    await sculptor.use(brush((b) => (b.stroke.size = 0.05)), NONE);
+    await sculptor.use(
+      brush((b) => (b.stroke.size = 0.05)),
+      NONE,
+    );
     sculptor.refine = { edge: 0.003, most: 1_000_000 };
     expect(new Set(await slowly())).toEqual(new Set([401 * 401]));
     expect(sculptor.state.vertices).toBeGreaterThan(401 * 401);
@@ -379,7 +411,8 @@ describe('a slab', () => {
     await sculptor.open({ kind: 'slab', cells, places: null, mask: null, upper: [], history: null });
     await sculptor.use(brush(), NONE);
   };
-  const piece = (x: number) => PieceSchema.parse({ id: '00000000-0000-4000-8000-000000000001', form: 'dome', x, size: 0.3, height: 0.1 });
+  const piece = (x: number) =>
+    PieceSchema.parse({ id: '00000000-0000-4000-8000-000000000001', form: 'dome', x, size: 0.3, height: 0.1 });
 
   test('an edit that is tried shows its latest numbers alone, and is kept or dropped whole', async () => {
     await openSlab();
@@ -512,10 +545,22 @@ function hurried(seed: number, count: number, tiles: readonly ArrayBuffer[]): ((
     else if (which < 0.35) orders.push(() => void sculptor.redo());
     else if (which < 0.6) {
       const strength = 10 + random() * 90;
-      orders.push(() => void sculptor.replay(brush((b) => (b.touch.strength = strength)), NONE));
+      orders.push(
+        () =>
+          void sculptor.replay(
+            brush((b) => (b.touch.strength = strength)),
+            NONE,
+          ),
+      );
     } else if (which < 0.7) {
       const size = 0.1 + random() * 0.3;
-      orders.push(() => void sculptor.use(brush((b) => (b.stroke.size = size)), NONE));
+      orders.push(
+        () =>
+          void sculptor.use(
+            brush((b) => (b.stroke.size = size)),
+            NONE,
+          ),
+      );
     } else if (which < 0.8) {
       const invert = random() < 0.5;
       orders.push(() => void sculptor.makeEdit({ kind: invert ? 'mask-invert' : 'mask-clear' }));
@@ -569,10 +614,18 @@ describe.each([1, 2, 3])('200 short strokes with undo, redo, Esc and changes of 
     expect(oneByOne.strokes).toBeGreaterThan(10);
   });
 
-  test.each([['all at once', null], ['at one speed', 7], ['at another', 8]])('%s it comes to the same bytes', async (_, pauses) => {
+  test.each([
+    ['all at once', null],
+    ['at one speed', 7],
+    ['at another', 8],
+  ])('%s it comes to the same bytes', async (_, pauses) => {
     await run(pauses === null ? () => Promise.resolve() : breath(seed * 100 + pauses));
     const now = left();
-    expect([same(now.places, oneByOne.places), same(now.mask, oneByOne.mask), now.strokes]).toEqual([true, true, oneByOne.strokes]);
+    expect([same(now.places, oneByOne.places), same(now.mask, oneByOne.mask), now.strokes]).toEqual([
+      true,
+      true,
+      oneByOne.strokes,
+    ]);
     const bare = sculptor.state.vertices;
     while (sculptor.state.canUndo) await sculptor.undo();
     expect([sculptor.state.strokes, sculptor.state.vertices]).toEqual([0, bare]);
@@ -599,7 +652,11 @@ test('a release that fails is told, and the page sees what is there', async () =
     await real.end(...of);
     throw new Error('There is no room to refine.');
   };
-  Reflect.set(sculptor, 'worker', new Proxy(real, { get: (_, key) => (key === 'end' ? full : Reflect.get(real, key)) }));
+  Reflect.set(
+    sculptor,
+    'worker',
+    new Proxy(real, { get: (_, key) => (key === 'end' ? full : Reflect.get(real, key)) }),
+  );
   sculptor.begin(start, [down(0, 0)]);
   sculptor.extend([down(0.3, 0, 30)]);
   await expect(sculptor.end()).rejects.toThrow('no room');

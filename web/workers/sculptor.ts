@@ -38,7 +38,9 @@ export interface SculptorState {
 /** Pieces whose parts are gone; the others lie on the clay. */
 export class PartMissing extends Error {
   constructor(count: number) {
-    super(`${count === 1 ? 'A piece can’t be shown: its part is' : `${count} pieces can’t be shown: their parts are`} gone from the server. Take ${count === 1 ? 'it' : 'them'} off, or lay the part again.`);
+    super(
+      `${count === 1 ? 'A piece can’t be shown: its part is' : `${count} pieces can’t be shown: their parts are`} gone from the server. Take ${count === 1 ? 'it' : 'them'} off, or lay the part again.`,
+    );
   }
 }
 
@@ -49,7 +51,16 @@ const REST_MS = 500;
 
 export class Sculptor {
   readonly state: SculptorState = reactive({
-    busy: false, strokes: 0, canUndo: false, canRedo: false, vertices: 0, triangles: 0, spacing: 0, dabRadius: null, stroking: false, level: null,
+    busy: false,
+    strokes: 0,
+    canUndo: false,
+    canRedo: false,
+    vertices: 0,
+    triangles: 0,
+    spacing: 0,
+    dabRadius: null,
+    stroking: false,
+    level: null,
   });
   mesh: MeshArrays | null = null;
   spacing = 0;
@@ -66,7 +77,9 @@ export class Sculptor {
   /** Called with what lies beside the clay when undo or redo changed it. */
   onBeside: (state: string) => void = nothing;
 
-  private readonly thread = startThread<SculptWorker>(new Worker(new URL('./sculpt.worker.ts', import.meta.url), { type: 'module' }));
+  private readonly thread = startThread<SculptWorker>(
+    new Worker(new URL('./sculpt.worker.ts', import.meta.url), { type: 'module' }),
+  );
   private readonly worker = this.thread.worker;
   private readonly orders = new Orders();
   private readonly forms = new FormBytes();
@@ -89,7 +102,10 @@ export class Sculptor {
     });
   }
 
-  /** Makes the brush, and the alphas it needs, known to the worker. Without an alpha that can't be had it works as a plain form, and that is told. */
+  /**
+   * Makes the brush, and the alphas it needs, known to the worker. Without an alpha that can't be had it works as a
+   * plain form, and that is told.
+   */
   use(brush: Brush, alphas: BrushAlphas): Promise<void> {
     const settings = this.settingsOf(brush, alphas);
     return this.orders.give(settings);
@@ -103,7 +119,9 @@ export class Sculptor {
 
   private settingsOf(brush: Brush, { form, tooth }: BrushAlphas): () => Promise<void> {
     const sent = plain(brush);
-    const wanted = [form, tooth].filter((alpha) => alpha !== null).map((alpha) => ({ alpha, bytes: this.forms.fetch(alpha) }));
+    const wanted = [form, tooth]
+      .filter((alpha) => alpha !== null)
+      .map((alpha) => ({ alpha, bytes: this.forms.fetch(alpha) }));
     return async () => {
       const got = await Promise.allSettled(wanted.map(({ alpha, bytes }) => this.setForm(alpha, bytes)));
       await this.worker.setBrush(sent);
@@ -116,7 +134,11 @@ export class Sculptor {
   private async setForm(alpha: AlphaHead, fetched: Promise<ArrayBuffer> | null): Promise<void> {
     const bytes = await this.forms.bytes(alpha, fetched);
     if (!bytes) return;
-    await this.worker.setForm(alpha.id, { format: alpha.format, size: alpha.size, relief: alpha.relief }, Comlink.transfer(bytes, [bytes]));
+    await this.worker.setForm(
+      alpha.id,
+      { format: alpha.format, size: alpha.size, relief: alpha.relief },
+      Comlink.transfer(bytes, [bytes]),
+    );
     this.forms.sent(alpha);
   }
 
@@ -140,7 +162,10 @@ export class Sculptor {
     const stroke = this.drawn;
     if (!stroke) return;
     stroke.waiting.push(...samples);
-    void this.changing(() => this.worker.extend(stroke.id, stroke.waiting.splice(0)), { ofStroke: true, key: `extend ${stroke.id}` });
+    void this.changing(() => this.worker.extend(stroke.id, stroke.waiting.splice(0)), {
+      ofStroke: true,
+      key: `extend ${stroke.id}`,
+    });
   }
 
   /** Ends the stroke that is drawn; what was asked for meanwhile follows. */
@@ -164,7 +189,10 @@ export class Sculptor {
     return gone;
   }
 
-  /** Shows a stroke that is laid as a whole, along a path, in place of the one shown before; other orders take it off again. */
+  /**
+   * Shows a stroke that is laid as a whole, along a path, in place of the one shown before; other orders take it off
+   * again.
+   */
   layPath(start: Begin, samples: readonly Sample[]): Promise<void> {
     const sent = [...samples];
     return this.changing(() => this.worker.layPath(start, sent), { key: 'path' });
@@ -222,19 +250,32 @@ export class Sculptor {
     return this.changing(() => this.worker.clear());
   }
 
-  /** Takes over the brush's settings and runs the strokes again. Of runs that wait one behind the other only the latest is made. */
+  /**
+   * Takes over the brush's settings and runs the strokes again. Of runs that wait one behind the other only the latest
+   * is made.
+   */
   replay(brush: Brush, alphas: BrushAlphas): Promise<void> {
     const settings = this.settingsOf(brush, alphas);
-    const run = this.changing(async () => {
-      await settings();
-      return this.worker.replay();
-    }, { key: `replay ${brush.id}` });
+    const run = this.changing(
+      async () => {
+        await settings();
+        return this.worker.replay();
+      },
+      { key: `replay ${brush.id}` },
+    );
     window.clearTimeout(this.refineLater);
-    void run.then(() => {
-      window.clearTimeout(this.refineLater);
-      // Settings that rest a moment may have brought strokes onto clay that is coarse or too fine.
-      if (this.refine) this.refineLater = window.setTimeout(() => void this.changing(() => this.worker.refineAgain(), { key: 'refine' }), REST_MS);
-    }, () => undefined);
+    void run.then(
+      () => {
+        window.clearTimeout(this.refineLater);
+        // Settings that rest a moment may have brought strokes onto clay that is coarse or too fine.
+        if (this.refine)
+          this.refineLater = window.setTimeout(
+            () => void this.changing(() => this.worker.refineAgain(), { key: 'refine' }),
+            REST_MS,
+          );
+      },
+      () => undefined,
+    );
     return run;
   }
 
@@ -278,25 +319,35 @@ export class Sculptor {
     return this.changing(() => this.worker.makeEdit(sent));
   }
 
-  /** Pieces that lie on the clay from now on; while they are laid only the latest places wait. Parts that can't be fetched are left out, and that is told. */
+  /**
+   * Pieces that lie on the clay from now on; while they are laid only the latest places wait. Parts that can't be
+   * fetched are left out, and that is told.
+   */
   setPieces(pieces: readonly Piece[], beside: Beside | null = null): Promise<void> {
     const next = plain([...pieces]);
-    const wanted = [...new Set(next.flatMap(({ part }) => (part && !this.parts.has(part.heights) ? [part.heights] : [])))];
+    const wanted = [
+      ...new Set(next.flatMap(({ part }) => (part && !this.parts.has(part.heights) ? [part.heights] : []))),
+    ];
     const fetched = wanted.map((heights) => ({ heights, bytes: settled(getBlob(heights)) }));
-    return this.changing(async () => {
-      for (const { heights, bytes } of fetched) {
-        const got = await bytes;
-        if (!('value' in got) || this.parts.has(heights)) continue;
-        await this.worker.setPart(heights, Comlink.transfer(got.value, [got.value]));
-        this.parts.add(heights);
-      }
-      const here = next.filter(({ part }) => !part || this.parts.has(part.heights));
-      const change = await this.worker.setPieces(here, beside);
-      if (here.length === next.length) return change;
-      this.take(change);
-      const why = (await Promise.all(fetched.map((f) => f.bytes))).find((got) => 'error' in got);
-      throw why && 'error' in why && why.error instanceof ServerAway ? why.error : new PartMissing(next.length - here.length);
-    }, { key: 'pieces' });
+    return this.changing(
+      async () => {
+        for (const { heights, bytes } of fetched) {
+          const got = await bytes;
+          if (!('value' in got) || this.parts.has(heights)) continue;
+          await this.worker.setPart(heights, Comlink.transfer(got.value, [got.value]));
+          this.parts.add(heights);
+        }
+        const here = next.filter(({ part }) => !part || this.parts.has(part.heights));
+        const change = await this.worker.setPieces(here, beside);
+        if (here.length === next.length) return change;
+        this.take(change);
+        const why = (await Promise.all(fetched.map((f) => f.bytes))).find((got) => 'error' in got);
+        throw why && 'error' in why && why.error instanceof ServerAway
+          ? why.error
+          : new PartMissing(next.length - here.length);
+      },
+      { key: 'pieces' },
+    );
   }
 
   /** Whether the heights of a part are with the worker, so that its pieces can lie on the clay. */
@@ -337,7 +388,10 @@ export class Sculptor {
       try {
         this.take(await call());
       } catch (error) {
-        await this.worker.state().then((now) => this.take(now), () => undefined);
+        await this.worker.state().then(
+          (now) => this.take(now),
+          () => undefined,
+        );
         throw error;
       }
     }, options);
@@ -347,7 +401,11 @@ export class Sculptor {
     this.opened = opened;
     this.mesh = meshView(opened.buffer, opened.layout);
     this.spacing = opened.spacing;
-    Object.assign(this.state, { vertices: opened.layout.vertexCount, triangles: opened.layout.triangleCount, spacing: opened.spacing });
+    Object.assign(this.state, {
+      vertices: opened.layout.vertexCount,
+      triangles: opened.layout.triangleCount,
+      spacing: opened.spacing,
+    });
   }
 
   private take(change: Change): void {
@@ -364,5 +422,8 @@ export class Sculptor {
 
 /** What became of it, so that it can be looked at later. */
 function settled<T>(promise: Promise<T>): Promise<{ value: T } | { error: unknown }> {
-  return promise.then((value) => ({ value }), (error: unknown) => ({ error }));
+  return promise.then(
+    (value) => ({ value }),
+    (error: unknown) => ({ error }),
+  );
 }

@@ -16,7 +16,11 @@ const LEVELS_SIDE = 768;
 
 const api = {
   async find(file: Sheet['file'], find: Find): Promise<SheetFound> {
-    if (copy?.blob !== file.blob) copy = { blob: file.blob, raster: await getPixels(file.blob, { x: 0, y: 0, width: file.width, height: file.height }, FIND_SIDE) };
+    if (copy?.blob !== file.blob)
+      copy = {
+        blob: file.blob,
+        raster: await getPixels(file.blob, { x: 0, y: 0, width: file.width, height: file.height }, FIND_SIDE),
+      };
     const { raster } = copy;
     const { paper, dark } = find.polarity === 'auto' ? findPaper(raster) : findPaper(raster, find.polarity === 'dark');
     const ink = toGrey(inkOf(raster, { paper, dark }, wholeSheet(raster)));

@@ -16,9 +16,14 @@ const api = {
     if (forms.size > MOST_FORMS) forms.delete(forms.keys().next().value!);
   },
   knows: (blob: string): boolean => forms.has(blob),
-  render(brush: Brush, form: string | null, tooth: string | null, width: number): { width: number; height: number; data: ArrayBuffer } {
+  render(
+    brush: Brush,
+    form: string | null,
+    tooth: string | null,
+    width: number,
+  ): { width: number; height: number; data: ArrayBuffer } {
     clay ??= stripClay();
-    const of = (blob: string | null): AlphaForm | null => (blob ? forms.get(blob) ?? null : null);
+    const of = (blob: string | null): AlphaForm | null => (blob ? (forms.get(blob) ?? null) : null);
     const { data, ...size } = brushStrip(clay, resolveBrush(brush, of(form), of(tooth)), width);
     const bytes = data.buffer as ArrayBuffer;
     return Comlink.transfer({ ...size, data: bytes }, [bytes]);

@@ -26,15 +26,23 @@ function end(): End {
 
 /** Where the pages listen. Every answer names the call it belongs to, so that all may hear all of them. */
 const outside = end();
-/** Where each script listens. Tests share a process, and in it a script runs once: whoever loads it again finds it there. */
+/**
+ * Where each script listens. Tests share a process, and in it a script runs once: whoever loads it again finds it
+ * there.
+ */
 const insides = new Map<string, End>();
 
-/** Makes these the scripts of workers, by the names of their files; whatever is then made as a Worker of one talks to it. */
+/**
+ * Makes these the scripts of workers, by the names of their files; whatever is then made as a Worker of one talks to
+ * it.
+ */
 export async function asWorkers(scripts: Record<string, () => Promise<unknown>>): Promise<Replaced> {
-  const deliver = (to: End) => (data: unknown, transfer: Transferable[] = []): void => {
-    const copy: unknown = structuredClone(data, { transfer });
-    setImmediate(() => [...to.listeners].forEach((hear) => hear({ data: copy, origin: '' })));
-  };
+  const deliver =
+    (to: End) =>
+    (data: unknown, transfer: Transferable[] = []): void => {
+      const copy: unknown = structuredClone(data, { transfer });
+      setImmediate(() => [...to.listeners].forEach((hear) => hear({ data: copy, origin: '' })));
+    };
   class Standin {
     addEventListener = outside.addEventListener;
     removeEventListener = outside.removeEventListener;
@@ -54,12 +62,20 @@ export async function asWorkers(scripts: Record<string, () => Promise<unknown>>)
   }
   const names = ['addEventListener', 'removeEventListener', 'postMessage', 'Worker', 'window', 'reportError'] as const;
   const before = names.map((name) => Object.getOwnPropertyDescriptor(globalThis, name));
-  Object.assign(globalThis, { postMessage: deliver(outside), Worker: Standin, window: globalThis, reportError: () => undefined });
+  Object.assign(globalThis, {
+    postMessage: deliver(outside),
+    Worker: Standin,
+    window: globalThis,
+    reportError: () => undefined,
+  });
   for (const [name, load] of Object.entries(scripts)) {
     if (insides.has(name)) continue;
     const inside = end();
     insides.set(name, inside);
-    Object.assign(globalThis, { addEventListener: inside.addEventListener, removeEventListener: inside.removeEventListener });
+    Object.assign(globalThis, {
+      addEventListener: inside.addEventListener,
+      removeEventListener: inside.removeEventListener,
+    });
     await load();
   }
   return {

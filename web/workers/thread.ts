@@ -17,7 +17,8 @@ export function startThread<T>(thread: Worker): Thread<T> {
   broken.catch(() => undefined);
   let ended = false;
   return {
-    worker, broken,
+    worker,
+    broken,
     end() {
       if (ended) return;
       ended = true;

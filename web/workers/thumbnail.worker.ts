@@ -5,9 +5,14 @@ import type { Brush } from '#core/settings';
 import { brushThumbnail, THUMBNAIL_SIZE } from '#core/thumbnail';
 
 const api = {
-  async render(brush: Brush, alphas: Record<'form' | 'tooth', { kind: AlphaKind; bytes: ArrayBuffer } | null>): Promise<Blob> {
+  async render(
+    brush: Brush,
+    alphas: Record<'form' | 'tooth', { kind: AlphaKind; bytes: ArrayBuffer } | null>,
+  ): Promise<Blob> {
     const { form, tooth } = alphas;
-    const rgba = brushThumbnail(resolveBrush(brush, form && alphaForm(form.kind, form.bytes), tooth && alphaForm(tooth.kind, tooth.bytes)));
+    const rgba = brushThumbnail(
+      resolveBrush(brush, form && alphaForm(form.kind, form.bytes), tooth && alphaForm(tooth.kind, tooth.bytes)),
+    );
     const canvas = new OffscreenCanvas(THUMBNAIL_SIZE, THUMBNAIL_SIZE);
     canvas.getContext('2d')!.putImageData(new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, THUMBNAIL_SIZE), 0, 0);
     return canvas.convertToBlob({ type: 'image/png' });

@@ -41,12 +41,25 @@ async function kept(key: string, make: () => Promise<Blob>): Promise<string> {
 }
 
 async function render(brush: Brush, alphas: BrushAlphas): Promise<Blob> {
-  worker ??= Comlink.wrap<ThumbnailWorker>(new Worker(new URL('./thumbnail.worker.ts', import.meta.url), { type: 'module' }));
+  worker ??= Comlink.wrap<ThumbnailWorker>(
+    new Worker(new URL('./thumbnail.worker.ts', import.meta.url), { type: 'module' }),
+  );
   const form = await kindAndBytes(alphas.form);
   const tooth = await kindAndBytes(alphas.tooth);
-  return worker.render(brush, Comlink.transfer({ form, tooth }, [form, tooth].flatMap((a) => (a ? [a.bytes] : []))));
+  return worker.render(
+    brush,
+    Comlink.transfer(
+      { form, tooth },
+      [form, tooth].flatMap((a) => (a ? [a.bytes] : [])),
+    ),
+  );
 }
 
 async function kindAndBytes(alpha: AlphaHead | null): Promise<{ kind: AlphaKind; bytes: ArrayBuffer } | null> {
-  return alpha && { kind: { format: alpha.format, size: alpha.size, relief: alpha.relief }, bytes: await getBlob(alpha.blob) };
+  return (
+    alpha && {
+      kind: { format: alpha.format, size: alpha.size, relief: alpha.relief },
+      bytes: await getBlob(alpha.blob),
+    }
+  );
 }

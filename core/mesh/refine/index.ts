@@ -2,11 +2,11 @@
  * Refine: splits and joins triangles where a stroke went, until their edges are about as long as asked.
  *
  * After M. Botsch and L. Kobbelt, on remeshing while a surface is modelled, SGP 2004: edges longer than 4/3 of the
- * aim are split, edges shorter than 4/5 of it are joined where that neither opens the surface nor turns a face over. All
- * splits of a pass are made at once, each triangle by the pattern of its long edges, so that no hole can appear. New
- * points follow the curvature (T. Boubekeur and M. Alexa, "Phong tessellation", 2008); across sharp edges they lie straight
- * between their ends. Borders and edges of more than two triangles are split, never joined. Passes cost what may change, not what
- * the mesh weighs.
+ * aim are split, edges shorter than 4/5 of it are joined where that neither opens the surface nor turns a face over.
+ * All splits of a pass are made at once, each triangle by the pattern of its long edges, so that no hole can appear.
+ * New points follow the curvature (T. Boubekeur and M. Alexa, "Phong tessellation", 2008); across sharp edges they lie
+ * straight between their ends. Borders and edges of more than two triangles are split, never joined. Passes cost what
+ * may change, not what the mesh weighs.
  */
 import type { RawMesh } from '../mesh';
 import { joinPass } from './join';

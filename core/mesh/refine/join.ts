@@ -8,16 +8,21 @@ import { LONG, SHORT, type RefineOptions, type Working } from './working';
 const LEAST_QUALITY = 0.3;
 
 /**
- * Joins short edges that have nothing to do with each other; null when there is none. Looks at edges with an end that is
- * `fresh`: elsewhere nothing changed since they were looked at last. Answers which vertices are fresh then.
+ * Joins short edges that have nothing to do with each other; null when there is none. Looks at edges with an end that
+ * is `fresh`: elsewhere nothing changed since they were looked at last. Answers which vertices are fresh then.
  */
-export function joinPass(w: Working, fresh: Uint8Array, { edge }: RefineOptions): { working: Working; fresh: Uint8Array } | null {
+export function joinPass(
+  w: Working,
+  fresh: Uint8Array,
+  { edge }: RefineOptions,
+): { working: Working; fresh: Uint8Array } | null {
   const { positions: p, triangles } = w;
   const vertices = p.length / 3;
   const edges = edgesOf(triangles, vertices);
   const round = trianglesRound(triangles, vertices);
   const fixed = new Uint8Array(vertices);
-  for (let e = 0; e < edges.count; e++) if (edges.uses[e] !== 2) fixed[edges.ends[e * 2]!] = fixed[edges.ends[e * 2 + 1]!] = 1;
+  for (let e = 0; e < edges.count; e++)
+    if (edges.uses[e] !== 2) fixed[edges.ends[e * 2]!] = fixed[edges.ends[e * 2 + 1]!] = 1;
   const normals = vertexNormals(p, triangles);
   const into = new Int32Array(vertices).fill(-1);
   const locked = new Uint8Array(vertices);
@@ -25,12 +30,16 @@ export function joinPass(w: Working, fresh: Uint8Array, { edge }: RefineOptions)
   const longest = (edge * LONG) ** 2;
   let count = 0;
   for (const e of shortest(w, edges, fresh, limit)) {
-    for (const [from, to] of [[edges.ends[e * 2]!, edges.ends[e * 2 + 1]!], [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!]] as const) {
+    for (const [from, to] of [
+      [edges.ends[e * 2]!, edges.ends[e * 2 + 1]!],
+      [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!],
+    ] as const) {
       if (fixed[from] || locked[from] || locked[to] || !mayJoin(w, round, normals, from, to, longest)) continue;
       into[from] = to;
       count++;
       // What is touched by one join is left alone by the others of this pass.
-      for (const v of [from, to]) for (const t of round.of(v)) for (let k = 0; k < 3; k++) locked[triangles[t * 3 + k]!] = 1;
+      for (const v of [from, to])
+        for (const t of round.of(v)) for (let k = 0; k < 3; k++) locked[triangles[t * 3 + k]!] = 1;
       break;
     }
   }
@@ -38,7 +47,12 @@ export function joinPass(w: Working, fresh: Uint8Array, { edge }: RefineOptions)
 }
 
 /** Edges under the limit whose both ends may change, the shortest first. */
-function shortest({ positions: p, within }: Working, { count, ends }: Edges, fresh: Uint8Array, limit: number): Uint32Array {
+function shortest(
+  { positions: p, within }: Working,
+  { count, ends }: Edges,
+  fresh: Uint8Array,
+  limit: number,
+): Uint32Array {
   const found: number[] = [];
   const squares = new Float32Array(count);
   for (let e = 0; e < count; e++) {
@@ -54,7 +68,14 @@ const NEAR: number[] = [];
 const OTHER: number[] = [];
 
 /** Link condition, lengths, and that no face turns over. */
-function mayJoin({ positions: p, triangles }: Working, round: Round, normals: Float32Array, from: number, to: number, longest: number): boolean {
+function mayJoin(
+  { positions: p, triangles }: Working,
+  round: Round,
+  normals: Float32Array,
+  from: number,
+  to: number,
+  longest: number,
+): boolean {
   // A sharp edge stays where it runs.
   if (dot(normals, from, to) < SMOOTH_COS) return false;
   // Most edges are refused for their length, so that is looked at first.
@@ -87,7 +108,8 @@ function without(w: Working, into: Int32Array, count: number): Working {
   for (let v = 0; v < vertices; v++) if (into[v]! >= 0) place[v] = place[into[v]!]!;
   const shrunk = (from: Float32Array): Float32Array => {
     const out = new Float32Array((vertices - count) * 3);
-    for (let v = 0; v < vertices; v++) if (into[v]! < 0) for (let k = 0; k < 3; k++) out[place[v]! * 3 + k] = from[v * 3 + k]!;
+    for (let v = 0; v < vertices; v++)
+      if (into[v]! < 0) for (let k = 0; k < 3; k++) out[place[v]! * 3 + k] = from[v * 3 + k]!;
     return out;
   };
   const triangles = new Uint32Array(w.triangles.length);
@@ -100,5 +122,12 @@ function without(w: Working, into: Int32Array, count: number): Working {
     triangles[n++] = c;
   }
   const left = <T extends Int32Array | Uint8Array>(from: T): T => from.filter((_, v) => into[v]! < 0) as T;
-  return { positions: shrunk(w.positions), along: shrunk(w.along), triangles: triangles.slice(0, n), ids: left(w.ids), within: left(w.within), held: left(w.held) };
+  return {
+    positions: shrunk(w.positions),
+    along: shrunk(w.along),
+    triangles: triangles.slice(0, n),
+    ids: left(w.ids),
+    within: left(w.within),
+    held: left(w.held),
+  };
 }

@@ -1,6 +1,7 @@
 /**
- * The part of a mesh that refining can change: the faces where it may, with rings of others round them. What is done to the
- * part is put back into the whole; the vertices and faces beside it stay as they are. O(n) plain loops over the whole.
+ * The part of a mesh that refining can change: the faces where it may, with rings of others round them. What is done to
+ * the part is put back into the whole; the vertices and faces beside it stay as they are. O(n) plain loops over the
+ * whole.
  */
 import type { RawMesh } from '../mesh';
 import type { RefineOptions, Working } from './working';
@@ -12,7 +13,12 @@ export interface Patch {
 }
 
 /** Null when no vertex lies inside. */
-export function patchOf({ positions, triangles }: RawMesh, along: Float32Array, inside: RefineOptions['inside'], rings: number): Patch | null {
+export function patchOf(
+  { positions, triangles }: RawMesh,
+  along: Float32Array,
+  inside: RefineOptions['inside'],
+  rings: number,
+): Patch | null {
   const vertices = positions.length / 3;
   const within = new Uint8Array(vertices);
   let any = false;
@@ -45,13 +51,25 @@ export function patchOf({ positions, triangles }: RawMesh, along: Float32Array, 
     return out;
   };
   return {
-    working: { positions: pick(positions), along: pick(along), triangles: own, ids: Int32Array.from(ids), within: Uint8Array.from(ids, (v) => within[v]!), held: heldBy(triangles, faces, ids, inPart) },
+    working: {
+      positions: pick(positions),
+      along: pick(along),
+      triangles: own,
+      ids: Int32Array.from(ids),
+      within: Uint8Array.from(ids, (v) => within[v]!),
+      held: heldBy(triangles, faces, ids, inPart),
+    },
     rest,
   };
 }
 
 /** The whole with the part as it is now. Vertices that are left keep their order, new ones come behind them. */
-export function stitched(whole: RawMesh, along: Float32Array, { rest }: Patch, done: Working): { mesh: RawMesh; along: Float32Array } {
+export function stitched(
+  whole: RawMesh,
+  along: Float32Array,
+  { rest }: Patch,
+  done: Working,
+): { mesh: RawMesh; along: Float32Array } {
   const vertices = whole.positions.length / 3;
   // Vertices that no face ever named are not for this to take away.
   const stays = new Uint8Array(vertices).fill(1);
@@ -65,8 +83,10 @@ export function stitched(whole: RawMesh, along: Float32Array, { rest }: Patch, d
   const to = Uint32Array.from(done.ids, (v) => (v >= 0 ? place[v]! : count++));
   const laid = (from: Float32Array, part: Float32Array): Float32Array => {
     const out = new Float32Array(count * 3);
-    for (let v = 0; v < vertices; v++) if (place[v]! >= 0) for (let k = 0; k < 3; k++) out[place[v]! * 3 + k] = from[v * 3 + k]!;
-    for (let i = 0; i < to.length; i++) if (to[i]! >= left) for (let k = 0; k < 3; k++) out[to[i]! * 3 + k] = part[i * 3 + k]!;
+    for (let v = 0; v < vertices; v++)
+      if (place[v]! >= 0) for (let k = 0; k < 3; k++) out[place[v]! * 3 + k] = from[v * 3 + k]!;
+    for (let i = 0; i < to.length; i++)
+      if (to[i]! >= left) for (let k = 0; k < 3; k++) out[to[i]! * 3 + k] = part[i * 3 + k]!;
     return out;
   };
   const triangles = new Uint32Array(rest.length + done.triangles.length);
@@ -77,17 +97,23 @@ export function stitched(whole: RawMesh, along: Float32Array, { rest }: Patch, d
 
 function facesTouching(triangles: Uint32Array, vertices: Uint8Array): Uint8Array {
   const out = new Uint8Array(triangles.length / 3);
-  for (let t = 0; t < out.length; t++) out[t] = vertices[triangles[t * 3]!]! | vertices[triangles[t * 3 + 1]!]! | vertices[triangles[t * 3 + 2]!]!;
+  for (let t = 0; t < out.length; t++)
+    out[t] = vertices[triangles[t * 3]!]! | vertices[triangles[t * 3 + 1]!]! | vertices[triangles[t * 3 + 2]!]!;
   return out;
 }
 
 function cornersOf(triangles: Uint32Array, faces: Uint8Array, vertices: number): Uint8Array {
   const out = new Uint8Array(vertices);
-  for (let t = 0; t < faces.length; t++) if (faces[t]) out[triangles[t * 3]!] = out[triangles[t * 3 + 1]!] = out[triangles[t * 3 + 2]!] = 1;
+  for (let t = 0; t < faces.length; t++)
+    if (faces[t]) out[triangles[t * 3]!] = out[triangles[t * 3 + 1]!] = out[triangles[t * 3 + 2]!] = 1;
   return out;
 }
 
-function parted(triangles: Uint32Array, faces: Uint8Array, place: Uint32Array): { own: Uint32Array; rest: Uint32Array } {
+function parted(
+  triangles: Uint32Array,
+  faces: Uint8Array,
+  place: Uint32Array,
+): { own: Uint32Array; rest: Uint32Array } {
   let count = 0;
   for (const face of faces) count += face;
   const own = new Uint32Array(count * 3);
@@ -102,10 +128,14 @@ function parted(triangles: Uint32Array, faces: Uint8Array, place: Uint32Array): 
   return { own, rest };
 }
 
-/** Vertices that faces beside the part name too, and their neighbours in it: their normals can't be told from the part alone. */
+/**
+ * Vertices that faces beside the part name too, and their neighbours in it: their normals can't be told from the part
+ * alone.
+ */
 function heldBy(triangles: Uint32Array, faces: Uint8Array, ids: readonly number[], inPart: Uint8Array): Uint8Array {
   const rim = new Uint8Array(inPart.length);
-  for (let t = 0; t < faces.length; t++) if (!faces[t]) for (let k = 0; k < 3; k++) if (inPart[triangles[t * 3 + k]!]) rim[triangles[t * 3 + k]!] = 1;
+  for (let t = 0; t < faces.length; t++)
+    if (!faces[t]) for (let k = 0; k < 3; k++) if (inPart[triangles[t * 3 + k]!]) rim[triangles[t * 3 + k]!] = 1;
   const held = rim.slice();
   for (let t = 0; t < faces.length; t++) {
     const [a, b, c] = [triangles[t * 3]!, triangles[t * 3 + 1]!, triangles[t * 3 + 2]!];

@@ -31,6 +31,7 @@ export function neighbours(triangles: Uint32Array, round: Round, vertex: number,
 
 /** Whether an edge joins two vertices. */
 export function joined(triangles: Uint32Array, round: Round, a: number, b: number): boolean {
-  for (const t of round.of(a)) if (triangles[t * 3] === b || triangles[t * 3 + 1] === b || triangles[t * 3 + 2] === b) return true;
+  for (const t of round.of(a))
+    if (triangles[t * 3] === b || triangles[t * 3 + 1] === b || triangles[t * 3 + 2] === b) return true;
   return false;
 }

@@ -58,7 +58,10 @@ export function turned(p: Float32Array, a: number, b: number, c: number, x: numb
 /** Whether a face looks away from the surface round a vertex. */
 export function away(p: Float32Array, a: number, b: number, c: number, normals: Float32Array, vertex: number): boolean {
   faceCross(p, a, b, c, N);
-  return N[0]! * normals[vertex * 3]! + N[1]! * normals[vertex * 3 + 1]! + N[2]! * normals[vertex * 3 + 2]! < TURN_COS * 0.5 * long(N);
+  return (
+    N[0]! * normals[vertex * 3]! + N[1]! * normals[vertex * 3 + 1]! + N[2]! * normals[vertex * 3 + 2]! <
+    TURN_COS * 0.5 * long(N)
+  );
 }
 
 /** Area-weighted unit normals. */

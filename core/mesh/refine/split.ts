@@ -31,8 +31,12 @@ export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Wo
   }
   if (added === 0 || triangles.length / 3 + added * 2 > most) return null;
   const out: Working = {
-    positions: grown(p, vertices + added), along: grown(w.along, vertices + added), triangles: new Uint32Array(triangles.length + added * 6),
-    ids: new Int32Array(vertices + added).fill(-1), within: new Uint8Array(vertices + added), held: new Uint8Array(vertices + added),
+    positions: grown(p, vertices + added),
+    along: grown(w.along, vertices + added),
+    triangles: new Uint32Array(triangles.length + added * 6),
+    ids: new Int32Array(vertices + added).fill(-1),
+    within: new Uint8Array(vertices + added),
+    held: new Uint8Array(vertices + added),
   };
   out.ids.set(w.ids);
   out.within.set(within);
@@ -48,7 +52,8 @@ export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Wo
   }
   out.triangles = out.triangles.slice(0, words);
   const q = out.positions;
-  for (let v = vertices; v < vertices + added; v++) out.within[v] = inside(q[v * 3]!, q[v * 3 + 1]!, q[v * 3 + 2]!) ? 1 : 0;
+  for (let v = vertices; v < vertices + added; v++)
+    out.within[v] = inside(q[v * 3]!, q[v * 3 + 1]!, q[v * 3 + 2]!) ? 1 : 0;
   return out;
 }
 
@@ -73,16 +78,34 @@ function withLongest(chosen: Uint8Array, { positions: p, triangles }: Working, {
 }
 
 /** Marks the split edges of triangles that have a child turned over; false when there is none. */
-function flattenTurned(out: Working, words: number, parents: Uint32Array, w: Working, { ofTriangle }: Edges, middle: Int32Array, flat: Uint8Array): boolean {
+function flattenTurned(
+  out: Working,
+  words: number,
+  parents: Uint32Array,
+  w: Working,
+  { ofTriangle }: Edges,
+  middle: Int32Array,
+  flat: Uint8Array,
+): boolean {
   let found = false;
   const child = new Float64Array(3);
   const parent = new Float64Array(3);
   for (let i = 0; i < words; i += 3) {
     const t = parents[i / 3]! * 3;
-    for (const [now, was] of [[out.positions, w.positions], [out.along, w.along]] as const) {
+    for (const [now, was] of [
+      [out.positions, w.positions],
+      [out.along, w.along],
+    ] as const) {
       faceCross(now, out.triangles[i]!, out.triangles[i + 1]!, out.triangles[i + 2]!, child);
       faceCross(was, w.triangles[t]!, w.triangles[t + 1]!, w.triangles[t + 2]!, parent);
-      if (child[0]! * parent[0]! + child[1]! * parent[1]! + child[2]! * parent[2]! > TURN_COS * Math.sqrt((child[0]! ** 2 + child[1]! ** 2 + child[2]! ** 2) * (parent[0]! ** 2 + parent[1]! ** 2 + parent[2]! ** 2))) continue;
+      if (
+        child[0]! * parent[0]! + child[1]! * parent[1]! + child[2]! * parent[2]! >
+        TURN_COS *
+          Math.sqrt(
+            (child[0]! ** 2 + child[1]! ** 2 + child[2]! ** 2) * (parent[0]! ** 2 + parent[1]! ** 2 + parent[2]! ** 2),
+          )
+      )
+        continue;
       for (let k = 0; k < 3; k++) {
         const e = ofTriangle[t + k]!;
         if (middle[e]! < 0 || flat[e]) continue;
@@ -107,19 +130,37 @@ function placeMiddles(out: Working, w: Working, edges: Edges, middle: Int32Array
   }
 }
 
-function roundMiddle(out: Float32Array, p: Float32Array, normals: Float32Array, a: number, b: number, to: number, flat: boolean): void {
+function roundMiddle(
+  out: Float32Array,
+  p: Float32Array,
+  normals: Float32Array,
+  a: number,
+  b: number,
+  to: number,
+  flat: boolean,
+): void {
   const middle = [0, 1, 2].map((k) => (p[a * 3 + k]! + p[b * 3 + k]!) / 2);
   if (flat || dot(normals, a, b) < SMOOTH_COS) {
     for (let k = 0; k < 3; k++) out[to * 3 + k] = middle[k]!;
     return;
   }
   // How far the middle lies over the tangent plane of each end.
-  const over = [a, b].map((v) => [0, 1, 2].reduce((sum, k) => sum + (middle[k]! - p[v * 3 + k]!) * normals[v * 3 + k]!, 0));
-  for (let k = 0; k < 3; k++) out[to * 3 + k] = middle[k]! - ROUND * 0.5 * (over[0]! * normals[a * 3 + k]! + over[1]! * normals[b * 3 + k]!);
+  const over = [a, b].map((v) =>
+    [0, 1, 2].reduce((sum, k) => sum + (middle[k]! - p[v * 3 + k]!) * normals[v * 3 + k]!, 0),
+  );
+  for (let k = 0; k < 3; k++)
+    out[to * 3 + k] = middle[k]! - ROUND * 0.5 * (over[0]! * normals[a * 3 + k]! + over[1]! * normals[b * 3 + k]!);
 }
 
 /** Each triangle by which of its edges are split; answers how many words were written. */
-function splitTriangles(out: Uint32Array, parents: Uint32Array, triangles: Uint32Array, { ofTriangle }: Edges, middle: Int32Array, p: Float32Array): number {
+function splitTriangles(
+  out: Uint32Array,
+  parents: Uint32Array,
+  triangles: Uint32Array,
+  { ofTriangle }: Edges,
+  middle: Int32Array,
+  p: Float32Array,
+): number {
   let n = 0;
   let parent = 0;
   const put = (a: number, b: number, c: number): void => {

@@ -8,8 +8,8 @@ const MOST_TURNS = 6;
 
 /**
  * Turns edges to the other two corners of their triangles where that makes the thinnest angle wider (Delaunay), so that
- * splits and joins leave no needles behind. Looks at edges between vertices that are `fresh`, and then between those whose
- * faces it turned, which it marks too.
+ * splits and joins leave no needles behind. Looks at edges between vertices that are `fresh`, and then between those
+ * whose faces it turned, which it marks too.
  */
 export function turnEdges(w: Working, fresh: Uint8Array): Working {
   const { positions: p, within } = w;
@@ -33,7 +33,9 @@ export function turnEdges(w: Working, fresh: Uint8Array): Working {
   return { ...w, triangles };
 }
 
-/** Faces at the vertices looked at, and those round them: enough to know all that is round every corner of the former. */
+/**
+ * Faces at the vertices looked at, and those round them: enough to know all that is round every corner of the former.
+ */
 function facesNear(triangles: Uint32Array, looked: Uint8Array): number[] {
   const corners = new Uint8Array(looked.length);
   for (let i = 0; i < triangles.length; i += 3) {
@@ -41,17 +43,25 @@ function facesNear(triangles: Uint32Array, looked: Uint8Array): number[] {
     if (looked[a]! | looked[b]! | looked[c]!) corners[a] = corners[b] = corners[c] = 1;
   }
   const out: number[] = [];
-  for (let i = 0; i < triangles.length; i += 3) if (corners[triangles[i]!]! | corners[triangles[i + 1]!]! | corners[triangles[i + 2]!]!) out.push(i / 3);
+  for (let i = 0; i < triangles.length; i += 3)
+    if (corners[triangles[i]!]! | corners[triangles[i + 1]!]! | corners[triangles[i + 2]!]!) out.push(i / 3);
   return out;
 }
 
 /** Turns edges that have nothing to do with each other, in place; the vertices round them, null when there is none. */
-function turnOnce(p: Float32Array, triangles: Uint32Array, looked: Uint8Array, within: Uint8Array, vertices: number): Uint8Array | null {
+function turnOnce(
+  p: Float32Array,
+  triangles: Uint32Array,
+  looked: Uint8Array,
+  within: Uint8Array,
+  vertices: number,
+): Uint8Array | null {
   const edges = edgesOf(triangles, vertices);
   const round = trianglesRound(triangles, vertices);
   const normals = vertexNormals(p, triangles);
   const sides = new Int32Array(edges.count * 2).fill(-1);
-  for (let i = 0; i < triangles.length; i++) sides[edges.ofTriangle[i]! * 2 + (sides[edges.ofTriangle[i]! * 2] === -1 ? 0 : 1)] = i;
+  for (let i = 0; i < triangles.length; i++)
+    sides[edges.ofTriangle[i]! * 2 + (sides[edges.ofTriangle[i]! * 2] === -1 ? 0 : 1)] = i;
   const locked = new Uint8Array(vertices);
   let turns = 0;
   for (let e = 0; e < edges.count; e++) {

@@ -101,7 +101,10 @@ export function carry(s: Surface, by: Vec3, share: number): void {
   }
 }
 
-/** Umbrella Laplacian (G. Taubin, "A signal processing approach to fair surface design", 1995); all ways are found before any vertex moves. */
+/**
+ * Umbrella Laplacian (G. Taubin, "A signal processing approach to fair surface design", 1995); all ways are found
+ * before any vertex moves.
+ */
 export function relax(s: Surface, share: number): void {
   const { touched, amount, touchedCount } = s;
   const { positions: p, ringStarts, rings } = s.mesh;
@@ -127,7 +130,8 @@ export function relax(s: Surface, share: number): void {
 
 export function shift(s: Surface): void {
   const ways = waysOf(s);
-  for (let i = 0; i < s.touchedCount; i++) add(s.mesh.positions, s.touched[i]! * 3, ways[i * 3]!, ways[i * 3 + 1]!, ways[i * 3 + 2]!);
+  for (let i = 0; i < s.touchedCount; i++)
+    add(s.mesh.positions, s.touched[i]! * 3, ways[i * 3]!, ways[i * 3 + 1]!, ways[i * 3 + 2]!);
 }
 
 export function paintMask(s: Surface, scale: number, even: boolean): void {

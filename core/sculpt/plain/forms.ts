@@ -66,7 +66,10 @@ export function stencil(s: Surface, picture: Picture, rows: StencilRows, { gain,
     const w = through(rows.w, heap, p);
     const u = through(rows.u, heap, p) / w;
     const v = through(rows.v, heap, p) / w;
-    amount[i] = w > 0 && Math.abs(u) <= 1 && Math.abs(v) <= 1 ? amount[i]! * (base + gain * held(picture, (u + 1) * 0.5, (1 - v) * 0.5)) : 0;
+    amount[i] =
+      w > 0 && Math.abs(u) <= 1 && Math.abs(v) <= 1
+        ? amount[i]! * (base + gain * held(picture, (u + 1) * 0.5, (1 - v) * 0.5))
+        : 0;
   }
 }
 
@@ -81,7 +84,15 @@ function repeated(picture: Picture, x: number, y: number): number {
   const py = (y - Math.floor(y)) * height - 0.5;
   const i = Math.floor(px);
   const j = Math.floor(py);
-  return four(picture, i < 0 ? width - 1 : i, i + 1 >= width ? 0 : i + 1, j < 0 ? height - 1 : j, j + 1 >= height ? 0 : j + 1, px - i, py - j);
+  return four(
+    picture,
+    i < 0 ? width - 1 : i,
+    i + 1 >= width ? 0 : i + 1,
+    j < 0 ? height - 1 : j,
+    j + 1 >= height ? 0 : j + 1,
+    px - i,
+    py - j,
+  );
 }
 
 /** Bilinear in a picture whose edge goes on. */
@@ -94,7 +105,15 @@ function held(picture: Picture, x: number, y: number): number {
   return four(picture, i, i + 1 < width ? i + 1 : i, j, j + 1 < height ? j + 1 : j, px - i, py - j);
 }
 
-function four({ data, width }: Picture, left: number, right: number, upper: number, lower: number, fx: number, fy: number): number {
+function four(
+  { data, width }: Picture,
+  left: number,
+  right: number,
+  upper: number,
+  lower: number,
+  fx: number,
+  fy: number,
+): number {
   const a = data[upper * width + left]!;
   const b = data[upper * width + right]!;
   const c = data[lower * width + left]!;

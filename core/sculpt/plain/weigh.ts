@@ -1,4 +1,7 @@
-/** How much each touched vertex takes of the dab: form × falloff × (1 − mask). Float32 throughout, as the compiled loop works. */
+/**
+ * How much each touched vertex takes of the dab: form × falloff × (1 − mask). Float32 throughout, as the compiled loop
+ * works.
+ */
 import type { ResolvedBrush } from '#core/brush';
 import { FALLOFF_STEPS } from '#core/falloff';
 import type { Picture } from '#core/picture';

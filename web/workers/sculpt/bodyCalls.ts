@@ -1,7 +1,17 @@
 /** What the page asks of an open body: its strokes run again, and pieces cut off it. */
 import * as Comlink from 'comlink';
 import { packMesh } from '#core/formats';
-import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refinedUnder, replay, takeUp, undo, type Under } from '#core/session';
+import {
+  adoptBrush,
+  clearStrokes,
+  cutOff,
+  maskLastRaised,
+  refinedUnder,
+  replay,
+  takeUp,
+  undo,
+  type Under,
+} from '#core/session';
 import { drainChanged } from '#core/sculpt';
 import { brushes, change, current, held, opened } from './held';
 import type { Change, KeptStep } from './messages';
@@ -38,7 +48,10 @@ export const bodyCalls = {
   },
   /** The untouched body with the triangles that it has now. */
   untouched(): ArrayBuffer {
-    const { base, surface: { mesh } } = current();
+    const {
+      base,
+      surface: { mesh },
+    } = current();
     const packed = packMesh({ positions: base ?? mesh.positions.slice(), triangles: mesh.triangles.slice() });
     return Comlink.transfer(packed, [packed]);
   },
@@ -63,10 +76,12 @@ export const bodyCalls = {
         }
         case 'edit':
         case 'mask-raised':
-        case 'cut': return [step];
+        case 'cut':
+          return [step];
         case 'beside':
         case 'kept':
-        case 'swap': return [];
+        case 'swap':
+          return [];
       }
     });
   },
@@ -75,11 +90,14 @@ export const bodyCalls = {
     const own = brushes.get(instead);
     if (!own) throw new Error('The brush is not loaded.');
     clearStrokes(current());
-    takeUp(current(), steps.map((step) => {
-      if (step.kind !== 'stroke') return step;
-      const { brushId, ...rest } = step.stroke;
-      return { kind: 'stroke', record: { ...rest, brush: brushes.get(brushId) ?? own } };
-    }));
+    takeUp(
+      current(),
+      steps.map((step) => {
+        if (step.kind !== 'stroke') return step;
+        const { brushId, ...rest } = step.stroke;
+        return { kind: 'stroke', record: { ...rest, brush: brushes.get(brushId) ?? own } };
+      }),
+    );
     return change();
   },
   clear(): Change {

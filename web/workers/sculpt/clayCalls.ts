@@ -24,7 +24,12 @@ export function goClay(step: (slab: Clay) => History): Change {
   const how = onBareClay(() => step(openClay()));
   if (how === 'level') return change(opened());
   const { done, undone } = session;
-  const beside = undone.length > before.undone ? besideOf(undone.at(-1))?.before : done.length > before.done ? besideOf(done.at(-1)?.step)?.after : null;
+  const beside =
+    undone.length > before.undone
+      ? besideOf(undone.at(-1))?.before
+      : done.length > before.done
+        ? besideOf(done.at(-1)?.step)?.after
+        : null;
   return change(null, beside ?? null);
 }
 
@@ -36,7 +41,8 @@ function note(beside: Beside): void {
 export const clayCalls = {
   setPart(heights: string, bytes: ArrayBuffer): void {
     const data = new Float32Array(bytes);
-    if (data.length !== PART_CELLS ** 2) throw new Error(`A part needs ${PART_CELLS ** 2} heights, found ${data.length}.`);
+    if (data.length !== PART_CELLS ** 2)
+      throw new Error(`A part needs ${PART_CELLS ** 2} heights, found ${data.length}.`);
     parts.set(heights, { width: PART_CELLS, height: PART_CELLS, data });
   },
   /** Shows what an edit would do; the one shown before is taken back. */
@@ -100,7 +106,11 @@ export const clayCalls = {
       const mask = masked ? (maskOut(mesh).buffer as ArrayBuffer) : null;
       const history = packHistory(slab.session.done, HISTORY_BYTES)?.buffer ?? null;
       // Levels that were left don't change: they are copied, not given away.
-      return Comlink.transfer({ cells: slab.cells, places, mask, upper: slab.upper, history }, [places, ...(mask ? [mask] : []), ...(history ? [history] : [])]);
+      return Comlink.transfer({ cells: slab.cells, places, mask, upper: slab.upper, history }, [
+        places,
+        ...(mask ? [mask] : []),
+        ...(history ? [history] : []),
+      ]);
     });
   },
 };

@@ -1,7 +1,7 @@
 /**
- * Finer clay under a stroke while it is drawn, on bodies that are quickly laid out anew. It is for the eye alone: at its
- * end, or when it is given up, the body is the one that the stroke began on, so that the same samples always give the
- * same triangles.
+ * Finer clay under a stroke while it is drawn, on bodies that are quickly laid out anew. It is for the eye alone: at
+ * its end, or when it is given up, the body is the one that the stroke began on, so that the same samples always give
+ * the same triangles.
  */
 import { abandon, beginStroke, extendStroke, refinedWhile, type Session } from '#core/session';
 import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';

@@ -1,4 +1,6 @@
-/** What the worker holds: the body or slab that is open, the pieces on it, and the brushes and pictures that were sent. */
+/**
+ * What the worker holds: the body or slab that is open, the pieces on it, and the brushes and pictures that were sent.
+ */
 import * as Comlink from 'comlink';
 import type { AlphaForm, ResolvedBrush } from '#core/brush';
 import { layoutOf } from '#core/mesh';
@@ -52,10 +54,17 @@ export function change(told: Opened | null = null, beside: string | null = null)
   const frame = s.running?.runner.frames.at(-1) ?? null;
   const slab = clayOrNull();
   const out: Change = {
-    leaves: drainChanged(s.surface), reopened, strokes: s.done.filter((d) => d.step.kind !== 'beside').length,
-    canUndo: slab ? canUndo(slab) && !(s.trying && s.done.length === 0 && slab.past.length === 0) : s.running !== null || (s.done.at(-1)?.before ?? null) !== null,
-    canRedo: slab ? canRedo(slab) : s.undone.length > 0, dab: frame && { radius: frame.radius },
-    stroking: s.running !== null, level: slab && { cells: slab.cells, upper: slab.upper.length }, beside,
+    leaves: drainChanged(s.surface),
+    reopened,
+    strokes: s.done.filter((d) => d.step.kind !== 'beside').length,
+    canUndo: slab
+      ? canUndo(slab) && !(s.trying && s.done.length === 0 && slab.past.length === 0)
+      : s.running !== null || (s.done.at(-1)?.before ?? null) !== null,
+    canRedo: slab ? canRedo(slab) : s.undone.length > 0,
+    dab: frame && { radius: frame.radius },
+    stroking: s.running !== null,
+    level: slab && { cells: slab.cells, upper: slab.upper.length },
+    beside,
   };
   return Comlink.transfer(out, [out.leaves.buffer as ArrayBuffer]);
 }
@@ -73,7 +82,10 @@ export function neededForms(ids: readonly string[]): Set<Pyramid> {
   return out;
 }
 
-/** Does something with the clay as it is without its pieces, then lays them on again. A stroke that runs took them off already, and goes on. */
+/**
+ * Does something with the clay as it is without its pieces, then lays them on again. A stroke that runs took them off
+ * already, and goes on.
+ */
 export function onBareClay<T>(act: () => T): T {
   if (held.pieces.length > 0 && !current().running) abandon(current());
   const result = act();

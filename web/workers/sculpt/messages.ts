@@ -7,7 +7,14 @@ import type { UpperLevel } from '#core/slab';
 import type { StrokeRecord, StrokeStart } from '#core/stroke';
 
 export type Opening =
-  | { kind: 'slab'; cells: number; places: ArrayBuffer | null; mask: ArrayBuffer | null; upper: UpperLevel[]; history: ArrayBuffer | null }
+  | {
+      kind: 'slab';
+      cells: number;
+      places: ArrayBuffer | null;
+      mask: ArrayBuffer | null;
+      upper: UpperLevel[];
+      history: ArrayBuffer | null;
+    }
   /** `fresh` leaves the strokes of the body before behind; otherwise they are run again on this one. */
   | { kind: 'body'; body: { name: BodyName; density: number } | { mesh: ArrayBuffer }; levels: number; fresh: boolean };
 
@@ -61,4 +68,6 @@ export type KeptStep = { kind: 'stroke'; stroke: KeptStroke } | Extract<Step, { 
 export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
 
 /** An edit as the page names it: an alpha by its id, its picture is here. */
-export type EditOrder = Exclude<Edit, { kind: 'mask-alpha' | 'bake' }> | { kind: 'mask-alpha'; alphaId: string; frame: Frame; way: 'add' | 'take' };
+export type EditOrder =
+  | Exclude<Edit, { kind: 'mask-alpha' | 'bake' }>
+  | { kind: 'mask-alpha'; alphaId: string; frame: Frame; way: 'add' | 'take' };
