@@ -1,7 +1,4 @@
-/**
- * A mesh that came from outside: checked before it is used, and the plain bytes it is kept as, which are a
- * little-endian uint32 count of vertices, their float32 x, y, z, then three uint32 of each triangle.
- */
+/** A mesh that came from outside is checked before it is used. */
 import type { RawMesh } from '#core/mesh';
 
 export const MOST_TRIANGLES = 5_000_000;
@@ -42,23 +39,6 @@ export function checkMeshFile(mesh: RawMesh, file: string): void {
       `${file}: triangle ${spaced(Math.floor(i / 3) + 1)} names vertex ${spaced(triangles[i]! + 1)} of ${spaced(vertices)}. Export it again.`,
     );
   }
-}
-
-export function packMesh(mesh: RawMesh): ArrayBuffer {
-  const out = new ArrayBuffer(4 + mesh.positions.byteLength + mesh.triangles.byteLength);
-  new Uint32Array(out, 0, 1)[0] = mesh.positions.length / 3;
-  new Float32Array(out, 4, mesh.positions.length).set(mesh.positions);
-  new Uint32Array(out, 4 + mesh.positions.byteLength).set(mesh.triangles);
-  return out;
-}
-
-/** Throws when the bytes are no mesh. */
-export function readMesh(bytes: ArrayBuffer): RawMesh {
-  const vertices = bytes.byteLength >= 4 ? new Uint32Array(bytes, 0, 1)[0]! : 0;
-  const rest = bytes.byteLength - 4 - vertices * 12;
-  if (rest < 0 || rest % 12 !== 0)
-    throw new Error(`The kept mesh is cut short: ${bytes.byteLength} bytes for ${vertices} vertices.`);
-  return { positions: new Float32Array(bytes, 4, vertices * 3), triangles: new Uint32Array(bytes, 4 + vertices * 12) };
 }
 
 function spaced(n: number): string {

@@ -5,6 +5,7 @@
  * Throws when an index is out of bounds or a coordinate isn't finite, and OutOfMemory. O(n).
  */
 import { room as newRoom, sharedBuffer, take, type Room } from '#core/memory';
+import { carriedBy, checkCarried } from './carried';
 import { LEAF, LEAF_SHIFT, meshLayout } from './layout';
 import { meshView, type Mesh, type RawMesh } from './mesh';
 import { mortonOrder, radixOrder } from './order';
@@ -33,14 +34,18 @@ export function buildMesh(raw: RawMesh, options: BuildOptions = {}): Mesh {
   const order = mortonOrder(raw.positions);
   const place = new Uint32Array(vertexCount);
   for (let i = 0; i < vertexCount; i++) place[order[i]!] = i;
-  const triangles = placedTriangles(raw.triangles, place);
+  const { triangles, from } = placedTriangles(raw.triangles, place);
   const rings = ringsOf(triangles, vertexCount);
   const stray = straysOf(triangles, vertexCount);
 
   const counts = { vertexCount, triangleCount, ringCount: rings.rings.length, strayCount: stray.strays.length };
   const home = options.into ?? newRoom(meshLayout(counts, 0).bytes);
   const block = take(home, meshLayout(counts, 0).bytes);
-  const mesh: Mesh = { ...meshView(sharedBuffer(home), meshLayout(counts, block.at)), room: home };
+  const mesh: Mesh = {
+    ...meshView(sharedBuffer(home), meshLayout(counts, block.at)),
+    room: home,
+    carried: carriedBy(raw.carried, from),
+  };
   mesh.order.set(order);
   mesh.triangles.set(triangles);
   mesh.ringStarts.set(rings.starts);
@@ -64,8 +69,11 @@ export function buildMesh(raw: RawMesh, options: BuildOptions = {}): Mesh {
   return mesh;
 }
 
-/** Triangles with their vertices' new places, ordered by the lowest: a triangle belongs to the leaf of that one. */
-function placedTriangles(triangles: Uint32Array, place: Uint32Array): Uint32Array {
+/**
+ * Triangles with their vertices' new places, ordered by the lowest: a triangle belongs to the leaf of that one. `from`
+ * is each one's number in the maker's order.
+ */
+function placedTriangles(triangles: Uint32Array, place: Uint32Array): { triangles: Uint32Array; from: Uint32Array } {
   const count = triangles.length / 3;
   const lowest = new Uint32Array(count);
   for (let t = 0; t < count; t++) {
@@ -79,7 +87,7 @@ function placedTriangles(triangles: Uint32Array, place: Uint32Array): Uint32Arra
     out[i * 3 + 1] = place[triangles[from + 1]!]!;
     out[i * 3 + 2] = place[triangles[from + 2]!]!;
   }
-  return out;
+  return { triangles: out, from: order };
 }
 
 /** Which triangles each leaf holds, and which vertices of later leaves they name. */
@@ -127,6 +135,7 @@ function check(raw: RawMesh): void {
       throw new Error(`Triangle ${Math.floor(i / 3)} names vertex ${raw.triangles[i]!} of ${vertices}.`);
     }
   }
+  if (raw.carried) checkCarried(raw.carried, raw.triangles.length / 3);
 }
 
 /** Throws when the count differs or a coordinate isn't finite. */

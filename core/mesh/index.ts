@@ -1,6 +1,7 @@
 export * from './layout';
 export * from './mesh';
 export * from './build';
+export { carriedBy, seamVertices, type Carried, type Groups } from './carried';
 export * from './rings';
 export * from './boxes';
 export * from './pick';
@@ -10,7 +11,8 @@ export * from './bodies';
 export * from './normals';
 export * from './spacing';
 export * from './exchange';
+export { cutAtSeams, type CutOpen } from './seams';
 export * from './subdivide';
 export * from './weld';
 export * from './leafCopies';
-export { refine, type Refined, type RefineOptions } from './refine';
+export { refine, type Companions, type Refined, type RefineOptions } from './refine';

@@ -1,5 +1,6 @@
 /** A triangle mesh as flat arrays, ordered so that neighbours in space are neighbours in memory. */
 import type { Room } from '#core/memory';
+import type { Carried } from './carried';
 import type { MeshLayout } from './layout';
 
 export interface MeshArrays extends MeshLayout {
@@ -32,6 +33,8 @@ export interface MeshArrays extends MeshLayout {
 /** A mesh and the memory it lives in; other threads have the arrays alone. */
 export interface Mesh extends MeshArrays {
   room: Room;
+  /** Beside the shape, by the triangles as they are ordered here. */
+  carried?: Carried | undefined;
 }
 
 /** Begins another chain of the ring: no triangle between the neighbour before and this one. */
@@ -68,4 +71,5 @@ export function layoutOf(mesh: MeshArrays): MeshLayout {
 export interface RawMesh {
   positions: Float32Array;
   triangles: Uint32Array;
+  carried?: Carried | undefined;
 }

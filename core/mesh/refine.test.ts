@@ -1,7 +1,8 @@
 import { seeded } from '#core/random';
-import { body, buildMesh, plane, refine, type RawMesh } from './index';
+import { body, buildMesh, plane, refine, type Companions, type RawMesh } from './index';
 import { edgesOf } from './edges';
 
+const along = (places: Float32Array, ...values: Float32Array[]): Companions => ({ places: [places], values });
 const everywhere = (): boolean => true;
 const near =
   (c: readonly [number, number, number], reach: number) =>
@@ -46,7 +47,7 @@ function faults(
 test('coarse clay takes edges about as long as asked where the dab was, and stays as it was elsewhere', () => {
   const raw = body('ball', 12);
   const where = near([0, 0, 1], 0.4);
-  const { mesh } = refine(raw, raw.positions, { edge: 0.03, inside: where, most: 1e6 });
+  const { mesh } = refine(raw, along(raw.positions), { edge: 0.03, inside: where, most: 1e6 });
   const inside = lengths(mesh, near([0, 0, 1], 0.3));
   expect(Math.max(...inside)).toBeLessThan(0.03 * 1.4);
   expect(inside.reduce((a, b) => a + b, 0) / inside.length).toBeGreaterThan(0.03 * 0.5);
@@ -57,7 +58,11 @@ test('coarse clay takes edges about as long as asked where the dab was, and stay
 test('beside the dab every face is the one it was, and a vertex that no face names is left', () => {
   const ball = body('ball', 16);
   const raw = { positions: Float32Array.from([...ball.positions, 7, 7, 7]), triangles: ball.triangles };
-  const { mesh, along } = refine(raw, raw.positions, { edge: 0.04, inside: near([0, 0, 1], 0.3), most: 1e6 });
+  const { mesh, along: went } = refine(raw, along(raw.positions), {
+    edge: 0.04,
+    inside: near([0, 0, 1], 0.3),
+    most: 1e6,
+  });
   const faces = ({ positions: p, triangles: t }: RawMesh): Set<string> => {
     const out = new Set<string>();
     for (let i = 0; i < t.length; i += 3) {
@@ -69,7 +74,7 @@ test('beside the dab every face is the one it was, and a vertex that no face nam
   expect(faces(mesh)).toEqual(faces(raw));
   expect(faces(raw).size).toBeGreaterThan(500);
   expect(Array.from(mesh.positions).join().includes('7,7,7')).toBe(true);
-  expect(along).toEqual(mesh.positions);
+  expect(went.places[0]).toEqual(mesh.positions);
 });
 
 test('a split that runs from longest edge to longest edge is followed as far as it goes, and no hole opens', () => {
@@ -83,7 +88,7 @@ test('a split that runs from longest edge to longest edge is followed as far as 
   const triangles = Uint32Array.from(
     Array.from({ length: count - 2 }, (_, n) => (n % 2 === 0 ? [n, n + 1, n + 2] : [n + 1, n, n + 2])).flat(),
   );
-  const { mesh, split } = refine({ positions, triangles }, positions, {
+  const { mesh, split } = refine({ positions, triangles }, along(positions), {
     edge: 1.5,
     inside: near([1, 0, 0], 0.5),
     most: 1e6,
@@ -103,7 +108,7 @@ test('a split that runs from longest edge to longest edge is followed as far as 
 
 test('clay that is too dense is joined, and keeps its form', () => {
   const raw = body('ball', 48);
-  const { mesh, joined } = refine(raw, raw.positions, { edge: 0.12, inside: everywhere, most: 1e6 });
+  const { mesh, joined } = refine(raw, along(raw.positions), { edge: 0.12, inside: everywhere, most: 1e6 });
   expect(joined).toBeGreaterThan(raw.positions.length / 3 / 2);
   for (let v = 0; v < mesh.positions.length; v += 3)
     expect(Math.hypot(...mesh.positions.subarray(v, v + 3))).toBeCloseTo(1, 5);
@@ -111,10 +116,14 @@ test('clay that is too dense is joined, and keeps its form', () => {
 });
 
 test('new points of a ball lie on the ball, those of a plane on the plane, a border stays where it is', () => {
-  const ball = refine(body('ball', 10), body('ball', 10).positions, { edge: 0.06, inside: everywhere, most: 1e6 }).mesh;
+  const ball = refine(body('ball', 10), along(body('ball', 10).positions), {
+    edge: 0.06,
+    inside: everywhere,
+    most: 1e6,
+  }).mesh;
   for (let v = 0; v < ball.positions.length; v += 3)
     expect(Math.hypot(...ball.positions.subarray(v, v + 3))).toBeGreaterThan(0.985);
-  const flat = refine(plane(6, 2), plane(6, 2).positions, { edge: 0.1, inside: everywhere, most: 1e6 }).mesh;
+  const flat = refine(plane(6, 2), along(plane(6, 2).positions), { edge: 0.1, inside: everywhere, most: 1e6 }).mesh;
   for (let v = 0; v < flat.positions.length; v += 3) expect(flat.positions[v + 2]).toBeCloseTo(0, 9);
   expect(Math.max(...flat.positions)).toBe(1);
   expect(Math.min(...flat.positions)).toBe(-1);
@@ -124,17 +133,22 @@ test('new points of a ball lie on the ball, those of a plane on the plane, a bor
 test('what goes along is split and joined with it', () => {
   const raw = plane(8, 2);
   const lifted = { positions: raw.positions.map((c, i) => (i % 3 === 2 ? c + 5 : c)), triangles: raw.triangles };
-  const { mesh, along } = refine(lifted, raw.positions, { edge: 0.08, inside: near([0.2, 0.1, 5], 0.5), most: 1e6 });
-  expect(along).toHaveLength(mesh.positions.length);
-  for (let v = 0; v < along.length; v += 3) {
-    expect(mesh.positions[v]).toBeCloseTo(along[v]!, 5);
-    expect(mesh.positions[v + 2]! - along[v + 2]!).toBeCloseTo(5, 5);
+  const { mesh, along: went } = refine(lifted, along(raw.positions), {
+    edge: 0.08,
+    inside: near([0.2, 0.1, 5], 0.5),
+    most: 1e6,
+  });
+  const stood = went.places[0]!;
+  expect(stood).toHaveLength(mesh.positions.length);
+  for (let v = 0; v < stood.length; v += 3) {
+    expect(mesh.positions[v]).toBeCloseTo(stood[v]!, 5);
+    expect(mesh.positions[v + 2]! - stood[v + 2]!).toBeCloseTo(5, 5);
   }
 });
 
 test('a limit of triangles is kept', () => {
   const raw = body('ball', 8);
-  const { mesh } = refine(raw, raw.positions, { edge: 0.001, inside: everywhere, most: 20_000 });
+  const { mesh } = refine(raw, along(raw.positions), { edge: 0.001, inside: everywhere, most: 20_000 });
   expect(mesh.triangles.length / 3).toBeLessThanOrEqual(20_000);
 });
 
@@ -145,7 +159,7 @@ test('1000 random strokes never make a hole, turn a face over or lose a point', 
     const d = [random() - 0.5, random() - 0.5, random() - 0.5];
     const length = Math.hypot(...d) || 1;
     const centre = d.map((c) => c / length) as [number, number, number];
-    mesh = refine(mesh, mesh.positions, {
+    mesh = refine(mesh, along(mesh.positions), {
       edge: 0.16 + random() * 0.3,
       inside: near(centre, 0.1 + random() * 0.5),
       most: 6000,

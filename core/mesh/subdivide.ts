@@ -4,6 +4,7 @@
  * Source: C. Loop, "Smooth subdivision surfaces based on triangles", 1987, with Warren's weights for vertices; borders
  * and creases after H. Hoppe et al., "Piecewise smooth surface reconstruction", 1994.
  */
+import { carriedBySplit, type Carried, type SplitCorner } from './carried';
 import { edgesOf } from './edges';
 import { faceCross } from './faceCross';
 import type { RawMesh } from './mesh';
@@ -15,7 +16,10 @@ export interface SubdivideOptions {
 
 const DEFAULTS: SubdivideOptions = { sharpRad: (40 * Math.PI) / 180 };
 
-export function subdivide({ positions: p, triangles }: RawMesh, { sharpRad }: SubdivideOptions = DEFAULTS): RawMesh {
+export function subdivide(
+  { positions: p, triangles, carried }: RawMesh,
+  { sharpRad }: SubdivideOptions = DEFAULTS,
+): RawMesh {
   const vertexCount = p.length / 3;
   const edges = edgesOf(triangles, vertexCount);
   const sharp = sharpEdges(p, triangles, edges, Math.cos(sharpRad));
@@ -31,7 +35,24 @@ export function subdivide({ positions: p, triangles }: RawMesh, { sharpRad }: Su
       out[to + k] = sharp[e] ? (p[a + k]! + p[b + k]!) / 2 : (3 * (p[a + k]! + p[b + k]!) + p[c + k]! + p[d + k]!) / 8;
     }
   }
-  return { positions: out, triangles: quartered(triangles, edges.ofTriangle, vertexCount) };
+  return {
+    positions: out,
+    triangles: quartered(triangles, edges.ofTriangle, vertexCount),
+    carried: carried && quarteredCarried(carried, triangles.length / 3),
+  };
+}
+
+/** Corners of the four triangles that one becomes, as `quartered` lays them. */
+const QUARTERS: readonly SplitCorner[] = [0, 3, 5, 3, 1, 4, 5, 4, 2, 3, 4, 5];
+
+function quarteredCarried(carried: Carried, triangles: number): Carried | undefined {
+  const parents = new Uint32Array(triangles * 4);
+  const corners = new Uint8Array(triangles * 12);
+  for (let t = 0; t < triangles; t++) {
+    parents.fill(t, t * 4, t * 4 + 4);
+    corners.set(QUARTERS, t * 12);
+  }
+  return carriedBySplit(carried, parents, corners);
 }
 
 type Edges = ReturnType<typeof edgesOf>;

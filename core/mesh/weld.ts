@@ -2,6 +2,7 @@
  * Makes a body of a mesh that came from outside: corners that lie at one place become one vertex, triangles without
  * area go, so do vertices that nothing names, and the whole is moved and scaled to about the size of the plain ball.
  */
+import { carriedBy } from './carried';
 import { edgesOf } from './edges';
 import type { RawMesh } from './mesh';
 
@@ -20,7 +21,7 @@ export interface Welded {
 const NEAR = 1e-6;
 
 /** Throws a sentence when nothing is left that could be sculpted. */
-export function weld({ positions, triangles }: RawMesh): Welded {
+export function weld({ positions, triangles, carried }: RawMesh): Welded {
   const { low, size } = boundsOf(positions, triangles);
   if (!(size > 0)) throw new Error('All points of the mesh lie at one place, so there is nothing to sculpt on.');
   const { place, count: merged } = mergedPlaces(positions, triangles, low, size * NEAR);
@@ -31,11 +32,13 @@ export function weld({ positions, triangles }: RawMesh): Welded {
   // Vertices of triangles that vanish aren't kept either: numbers are given by those that stay.
   const number = new Int32Array(merged).fill(-1);
   const faces = new Uint32Array(triangles.length);
+  const stayed = new Uint32Array(triangles.length / 3);
   let corners = 0;
   let count = 0;
   for (let t = 0; t < triangles.length; t += 3) {
     const face = [place[triangles[t]!]!, place[triangles[t + 1]!]!, place[triangles[t + 2]!]!];
     if (face[0] === face[1] || face[1] === face[2] || face[2] === face[0]) continue;
+    stayed[corners / 3] = t / 3;
     for (const at of face) {
       if (number[at]! < 0) number[at] = count++;
       faces[corners++] = number[at]!;
@@ -49,7 +52,7 @@ export function weld({ positions, triangles }: RawMesh): Welded {
   }
   const used = faces.slice(0, corners);
   return {
-    mesh: { positions: out, triangles: used },
+    mesh: { positions: out, triangles: used, carried: carriedBy(carried, stayed.subarray(0, corners / 3)) },
     merged: positions.length / 3 - merged,
     dropped: (triangles.length - used.length) / 3,
     ...openAndPieces(used, count),

@@ -16,8 +16,8 @@ export function refinedUnder(s: Session, places: readonly Under[]): Session | nu
   if (!s.base) throw new Error('This session keeps no untouched body to refine.');
   const { mesh } = s.surface;
   let now: Pick<Refined, 'mesh' | 'along'> = {
-    mesh: { positions: mesh.positions.slice(), triangles: mesh.triangles.slice() },
-    along: s.base,
+    mesh: { positions: mesh.positions.slice(), triangles: mesh.triangles.slice(), carried: mesh.carried },
+    along: { places: [s.base], values: [] },
   };
   let changed = false;
   // From coarse to fine, so that where strokes cross the finest stays.
@@ -28,7 +28,7 @@ export function refinedUnder(s: Session, places: readonly Under[]): Session | nu
   }
   if (!changed) return null;
   const next = session(
-    finish(surface(buildMesh({ positions: now.along, triangles: now.mesh.triangles }, { unfinished: true }))),
+    finish(surface(buildMesh({ ...now.mesh, positions: now.along.places[0]! }, { unfinished: true }))),
     { replay: true },
   );
   // Alphas are read as finely as the finest clay can show them.

@@ -1,7 +1,7 @@
 /** Reads mesh files, and looks at a mesh from above, away from the page. */
 import * as Comlink from 'comlink';
 import createDecoderModule from 'draco3d/draco_decoder_nodejs.js';
-import { BufferAttribute, BufferGeometry, Mesh, type Object3D } from 'three';
+import { BufferAttribute, BufferGeometry, Group, Mesh, type Material, type Object3D } from 'three';
 import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
@@ -9,10 +9,11 @@ import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { MeshoptDecoder } from 'three/examples/jsm/libs/meshopt_decoder.module.js';
 import { checkMeshFile, packMesh, readMesh } from '#core/formats';
-import { weld, type RawMesh, type Welded } from '#core/mesh';
+import { cutAtSeams, weld, type RawMesh, type Welded } from '#core/mesh';
 import { partHeights, type PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
 import { DecoderAway, DracoMeshes } from './draco';
+import { joinedMesh, type FilePart } from './joinedMesh';
 
 const DRACO_WASM = new URL('../../node_modules/draco3d/draco_decoder.wasm', import.meta.url);
 
@@ -25,15 +26,15 @@ const draco = new DracoMeshes(async () => {
   return createDecoderModule({ wasmBinary: await answer.arrayBuffer() });
 });
 
-/** Meshes as they come from the format, without materials. */
-async function geometries(ending: string, bytes: ArrayBuffer): Promise<BufferGeometry[]> {
+/** Meshes as they come from the format; of materials the names alone. */
+async function partsOf(ending: string, bytes: ArrayBuffer): Promise<FilePart[]> {
   switch (ending) {
     case 'obj':
       return meshesOf(new OBJLoader().parse(facesOnly(new TextDecoder().decode(bytes))));
     case 'ply':
-      return [new PLYLoader().parse(bytes)];
+      return [alone(new PLYLoader().parse(bytes))];
     case 'stl':
-      return [new STLLoader().parse(bytes)];
+      return [alone(new STLLoader().parse(bytes))];
     default:
       return meshesOf(
         (await new GLTFLoader().setMeshoptDecoder(MeshoptDecoder).setDRACOLoader(draco.asLoader).parseAsync(bytes, ''))
@@ -47,58 +48,55 @@ function facesOnly(text: string): string {
   return /^\s*[lp]\s/m.test(text) ? text.replace(/^[ \t]*[lp][ \t].*$/gm, '') : text;
 }
 
-function meshesOf(scene: Object3D): BufferGeometry[] {
-  const out: BufferGeometry[] = [];
+function alone(geometry: BufferGeometry): FilePart {
+  return { geometry, name: '', materials: [] };
+}
+
+function meshesOf(scene: Object3D): FilePart[] {
+  const out: FilePart[] = [];
   scene.updateMatrixWorld(true);
   scene.traverse((object) => {
-    if (object instanceof Mesh) out.push((object.geometry as BufferGeometry).clone().applyMatrix4(object.matrixWorld));
+    if (!(object instanceof Mesh)) return;
+    const geometry = (object.geometry as BufferGeometry).clone().applyMatrix4(object.matrixWorld);
+    const materials = [object.material as Material | Material[]].flat().map(({ name }) => name);
+    out.push({ geometry, name: object.name || (materials[0] ?? ''), materials });
   });
   return out;
 }
 
-function joined(parts: readonly BufferGeometry[]): RawMesh {
-  let vertices = 0;
-  let corners = 0;
-  const usable = parts.filter((g) => g.getAttribute('position'));
-  for (const g of usable) {
-    vertices += g.getAttribute('position').count;
-    corners += g.index ? g.index.count : g.getAttribute('position').count;
+/** One object a group, cut open at the seams. */
+function objectsOf(name: string, mesh: RawMesh): Group {
+  const { positions, triangles, coordinates } = cutAtSeams(mesh);
+  const groups = mesh.carried?.groups;
+  const out = new Group();
+  for (const [number, group] of (groups?.names ?? [name]).entries()) {
+    const own = groups ? triangles.filter((_, corner) => groups.of[Math.floor(corner / 3)] === number) : triangles;
+    if (own.length === 0) continue;
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(positions, 3));
+    if (coordinates) geometry.setAttribute('uv', new BufferAttribute(coordinates, 2));
+    geometry.setIndex(new BufferAttribute(own, 1));
+    const object = new Mesh(geometry);
+    object.name = group || name;
+    out.add(object);
   }
-  const out: RawMesh = {
-    positions: new Float32Array(vertices * 3),
-    triangles: new Uint32Array(corners - (corners % 3)),
-  };
-  let v = 0;
-  let t = 0;
-  for (const g of usable) {
-    const from = g.getAttribute('position');
-    const first = v;
-    for (let i = 0; i < from.count; i++, v++) {
-      out.positions[v * 3] = from.getX(i);
-      out.positions[v * 3 + 1] = from.getY(i);
-      out.positions[v * 3 + 2] = from.getZ(i);
-    }
-    const count = g.index ? g.index.count : from.count;
-    for (let i = 0; i + 2 < count; i += 3)
-      for (let k = 0; k < 3; k++) out.triangles[t++] = first + (g.index ? g.index.getX(i + k) : i + k);
-  }
-  return { positions: out.positions, triangles: out.triangles.slice(0, t) };
+  return out;
 }
 
 const api = {
   /** The mesh of a file as kept bytes. Throws a sentence that can be shown. */
   async read(name: string, bytes: ArrayBuffer): Promise<ArrayBuffer> {
     const ending = name.split('.').pop()!.toLowerCase();
-    let parts: BufferGeometry[];
+    let parts: FilePart[];
     try {
-      parts = await geometries(ending, bytes);
+      parts = await partsOf(ending, bytes);
     } catch (error) {
       if (error instanceof DecoderAway) throw new Error(`${name} can’t be read yet: ${error.message}`);
       throw new Error(
         `${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB are taken.`,
       );
     }
-    const mesh = joined(parts);
+    const mesh = joinedMesh(parts);
     checkMeshFile(mesh, name);
     const packed = packMesh(mesh);
     return Comlink.transfer(packed, [packed]);
@@ -112,13 +110,7 @@ const api = {
   },
 
   obj(name: string, mesh: ArrayBuffer): Blob {
-    const { positions, triangles } = readMesh(mesh);
-    const geometry = new BufferGeometry();
-    geometry.setAttribute('position', new BufferAttribute(positions, 3));
-    geometry.setIndex(new BufferAttribute(triangles, 1));
-    const object = new Mesh(geometry);
-    object.name = name;
-    return new Blob([new OBJExporter().parse(object)], { type: 'model/obj' });
+    return new Blob([new OBJExporter().parse(objectsOf(name, readMesh(mesh)))], { type: 'model/obj' });
   },
 
   fromAbove(mesh: ArrayBuffer, up: PartUp): PartFromAbove {

@@ -5,7 +5,8 @@
  * aim are split, edges shorter than 4/5 of it are joined where that neither opens the surface nor turns a face over.
  * All splits of a pass are made at once, each triangle by the pattern of its long edges, so that no hole can appear.
  * New points follow the curvature (T. Boubekeur and M. Alexa, "Phong tessellation", 2008); across sharp edges they lie
- * straight between their ends. Borders and edges of more than two triangles are split, never joined. Passes cost what
+ * straight between their ends. Texture coordinates run straight across a triangle; seams and the borders of groups are
+ * split, never joined or turned. Borders and edges of more than two triangles are split, never joined. Passes cost what
  * may change, not what the mesh weighs.
  */
 import type { RawMesh } from '../mesh';
@@ -13,14 +14,13 @@ import { joinPass } from './join';
 import { patchOf, stitched } from './patch';
 import { splitPass } from './split';
 import { turnEdges } from './turn';
-import type { RefineOptions, Working } from './working';
+import type { Companions, RefineOptions, Working } from './working';
 
-export type { RefineOptions } from './working';
+export type { Companions, RefineOptions } from './working';
 
 export interface Refined {
   mesh: RawMesh;
-  /** Points that go along with the vertices, e.g. where they stood before the strokes. */
-  along: Float32Array;
+  along: Companions;
   split: number;
   joined: number;
 }
@@ -29,8 +29,7 @@ const MOST_PASSES = 12;
 /** Rings of faces round the part that may change; splits go on to longer edges beside it, so it may take more. */
 const RINGS = 4;
 
-/** `along` has three numbers a vertex, like the mesh's own positions. */
-export function refine(mesh: RawMesh, along: Float32Array, options: RefineOptions): Refined {
+export function refine(mesh: RawMesh, along: Companions, options: RefineOptions): Refined {
   for (let rings = RINGS; ; rings *= 2) {
     const patch = patchOf(mesh, along, options.inside, rings);
     if (!patch) return { mesh, along, split: 0, joined: 0 };

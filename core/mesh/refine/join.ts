@@ -1,4 +1,5 @@
 /** Joins edges that are too short. */
+import { carriedBy, cornersMeet, groupsMeet, seamVertices, type Carried } from '../carried';
 import { edgesOf, type Edges } from '../edges';
 import { neighbours, trianglesRound, type Round } from './round';
 import { away, dot, quality, SMOOTH_COS, square, turned, vertexNormals } from './shape';
@@ -20,7 +21,8 @@ export function joinPass(
   const vertices = p.length / 3;
   const edges = edgesOf(triangles, vertices);
   const round = trianglesRound(triangles, vertices);
-  const fixed = new Uint8Array(vertices);
+  // What lies on a seam or at the border of a group stays where it is.
+  const fixed = seamVertices(triangles, vertices, w.carried);
   for (let e = 0; e < edges.count; e++)
     if (edges.uses[e] !== 2) fixed[edges.ends[e * 2]!] = fixed[edges.ends[e * 2 + 1]!] = 1;
   const normals = vertexNormals(p, triangles);
@@ -35,6 +37,7 @@ export function joinPass(
       [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!],
     ] as const) {
       if (fixed[from] || locked[from] || locked[to] || !mayJoin(w, round, normals, from, to, longest)) continue;
+      if (w.carried && !sidesMeet(w, round, from, to)) continue;
       into[from] = to;
       count++;
       // What is touched by one join is left alone by the others of this pass.
@@ -44,6 +47,22 @@ export function joinPass(
     }
   }
   return count > 0 ? { working: without(w, into, count), fresh: locked.filter((_, v) => into[v]! < 0) } : null;
+}
+
+/** The corner at which a triangle that holds both vertices names the second one. */
+function cornersAt(triangles: Uint32Array, round: Round, from: number, to: number): number[] {
+  return Array.from(round.of(from)).flatMap((t) =>
+    [t * 3, t * 3 + 1, t * 3 + 2].filter((corner) => triangles[corner] === to),
+  );
+}
+
+/** Whether the triangles that a join takes away carry the same on both sides of its edge. */
+function sidesMeet({ triangles, carried }: Working, round: Round, from: number, to: number): boolean {
+  const [first, ...others] = cornersAt(triangles, round, from, to);
+  return others.every(
+    (corner) =>
+      cornersMeet(carried!, first!, corner) && groupsMeet(carried!, Math.floor(first! / 3), Math.floor(corner / 3)),
+  );
 }
 
 /** Edges under the limit whose both ends may change, the shortest first. */
@@ -106,28 +125,48 @@ function without(w: Working, into: Int32Array, count: number): Working {
   let kept = 0;
   for (let v = 0; v < vertices; v++) if (into[v]! < 0) place[v] = kept++;
   for (let v = 0; v < vertices; v++) if (into[v]! >= 0) place[v] = place[into[v]!]!;
-  const shrunk = (from: Float32Array): Float32Array => {
-    const out = new Float32Array((vertices - count) * 3);
+  const shrunk = (from: Float32Array, words: number): Float32Array => {
+    const out = new Float32Array((vertices - count) * words);
     for (let v = 0; v < vertices; v++)
-      if (into[v]! < 0) for (let k = 0; k < 3; k++) out[place[v]! * 3 + k] = from[v * 3 + k]!;
+      if (into[v]! < 0) for (let k = 0; k < words; k++) out[place[v]! * words + k] = from[v * words + k]!;
     return out;
   };
+  const stayed = new Uint32Array(w.triangles.length / 3);
   const triangles = new Uint32Array(w.triangles.length);
   let n = 0;
   for (let t = 0; t < w.triangles.length; t += 3) {
     const [a, b, c] = [place[w.triangles[t]!]!, place[w.triangles[t + 1]!]!, place[w.triangles[t + 2]!]!];
     if (a === b || b === c || c === a) continue;
+    stayed[n / 3] = t / 3;
     triangles[n++] = a;
     triangles[n++] = b;
     triangles[n++] = c;
   }
   const left = <T extends Int32Array | Uint8Array>(from: T): T => from.filter((_, v) => into[v]! < 0) as T;
   return {
-    positions: shrunk(w.positions),
-    along: shrunk(w.along),
+    positions: shrunk(w.positions, 3),
+    places: w.places.map((of) => shrunk(of, 3)),
+    values: w.values.map((of) => shrunk(of, 1)),
     triangles: triangles.slice(0, n),
+    carried: carriedBy(joinedCarried(w, into), stayed.subarray(0, n / 3)),
     ids: left(w.ids),
     within: left(w.within),
     held: left(w.held),
   };
+}
+
+/** Corners of vertices that are joined into others take the others’ coordinates. */
+function joinedCarried({ triangles, carried, ids }: Working, into: Int32Array): Carried | undefined {
+  if (!carried?.coordinates) return carried;
+  const from = carried.coordinates;
+  const coordinates = from.slice();
+  const round = trianglesRound(triangles, ids.length);
+  for (let corner = 0; corner < triangles.length; corner++) {
+    const to = into[triangles[corner]!]!;
+    if (to < 0) continue;
+    const [at] = cornersAt(triangles, round, triangles[corner]!, to);
+    coordinates[corner * 2] = from[at! * 2]!;
+    coordinates[corner * 2 + 1] = from[at! * 2 + 1]!;
+  }
+  return { ...carried, coordinates };
 }

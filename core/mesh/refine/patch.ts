@@ -4,18 +4,21 @@
  * whole.
  */
 import type { RawMesh } from '../mesh';
-import type { RefineOptions, Working } from './working';
+import { carriedBy, carriedInRow } from '../carried';
+import type { Companions, RefineOptions, Working } from './working';
 
 export interface Patch {
   working: Working;
   /** Faces of the whole that are not in the part. */
   rest: Uint32Array;
+  /** Their numbers. */
+  restFaces: Uint32Array;
 }
 
 /** Null when no vertex lies inside. */
 export function patchOf(
-  { positions, triangles }: RawMesh,
-  along: Float32Array,
+  { positions, triangles, carried }: RawMesh,
+  along: Companions,
   inside: RefineOptions['inside'],
   rings: number,
 ): Patch | null {
@@ -42,34 +45,37 @@ export function patchOf(
     place[v] = ids.length;
     ids.push(v);
   }
-  const { own, rest } = parted(triangles, faces, place);
-  const pick = (from: Float32Array): Float32Array => {
-    const out = new Float32Array(ids.length * 3);
+  const { own, rest, ownFaces, restFaces } = parted(triangles, faces, place);
+  const pick = (from: Float32Array, words: number): Float32Array => {
+    const out = new Float32Array(ids.length * words);
     ids.forEach((v, i) => {
-      for (let k = 0; k < 3; k++) out[i * 3 + k] = from[v * 3 + k]!;
+      for (let k = 0; k < words; k++) out[i * words + k] = from[v * words + k]!;
     });
     return out;
   };
   return {
     working: {
-      positions: pick(positions),
-      along: pick(along),
+      positions: pick(positions, 3),
+      places: along.places.map((of) => pick(of, 3)),
+      values: along.values.map((of) => pick(of, 1)),
       triangles: own,
+      carried: carriedBy(carried, ownFaces),
       ids: Int32Array.from(ids),
       within: Uint8Array.from(ids, (v) => within[v]!),
       held: heldBy(triangles, faces, ids, inPart),
     },
     rest,
+    restFaces,
   };
 }
 
 /** The whole with the part as it is now. Vertices that are left keep their order, new ones come behind them. */
 export function stitched(
   whole: RawMesh,
-  along: Float32Array,
-  { rest }: Patch,
+  along: Companions,
+  { rest, restFaces }: Patch,
   done: Working,
-): { mesh: RawMesh; along: Float32Array } {
+): { mesh: RawMesh; along: Companions } {
   const vertices = whole.positions.length / 3;
   // Vertices that no face ever named are not for this to take away.
   const stays = new Uint8Array(vertices).fill(1);
@@ -81,18 +87,28 @@ export function stitched(
   for (let v = 0; v < vertices; v++) if (stays[v]) place[v] = count++;
   const left = count;
   const to = Uint32Array.from(done.ids, (v) => (v >= 0 ? place[v]! : count++));
-  const laid = (from: Float32Array, part: Float32Array): Float32Array => {
-    const out = new Float32Array(count * 3);
+  const laid = (from: Float32Array, part: Float32Array, words: number): Float32Array => {
+    const out = new Float32Array(count * words);
     for (let v = 0; v < vertices; v++)
-      if (place[v]! >= 0) for (let k = 0; k < 3; k++) out[place[v]! * 3 + k] = from[v * 3 + k]!;
+      if (place[v]! >= 0) for (let k = 0; k < words; k++) out[place[v]! * words + k] = from[v * words + k]!;
     for (let i = 0; i < to.length; i++)
-      if (to[i]! >= left) for (let k = 0; k < 3; k++) out[to[i]! * 3 + k] = part[i * 3 + k]!;
+      if (to[i]! >= left) for (let k = 0; k < words; k++) out[to[i]! * words + k] = part[i * words + k]!;
     return out;
   };
   const triangles = new Uint32Array(rest.length + done.triangles.length);
   for (let i = 0; i < rest.length; i++) triangles[i] = place[rest[i]!]!;
   for (let i = 0; i < done.triangles.length; i++) triangles[rest.length + i] = to[done.triangles[i]!]!;
-  return { mesh: { positions: laid(whole.positions, done.positions), triangles }, along: laid(along, done.along) };
+  return {
+    mesh: {
+      positions: laid(whole.positions, done.positions, 3),
+      triangles,
+      carried: carriedInRow(carriedBy(whole.carried, restFaces), done.carried),
+    },
+    along: {
+      places: along.places.map((of, i) => laid(of, done.places[i]!, 3)),
+      values: along.values.map((of, i) => laid(of, done.values[i]!, 1)),
+    },
+  };
 }
 
 function facesTouching(triangles: Uint32Array, vertices: Uint8Array): Uint8Array {
@@ -113,19 +129,23 @@ function parted(
   triangles: Uint32Array,
   faces: Uint8Array,
   place: Uint32Array,
-): { own: Uint32Array; rest: Uint32Array } {
+): { own: Uint32Array; rest: Uint32Array; ownFaces: Uint32Array; restFaces: Uint32Array } {
   let count = 0;
   for (const face of faces) count += face;
   const own = new Uint32Array(count * 3);
   const rest = new Uint32Array(triangles.length - count * 3);
+  const ownFaces = new Uint32Array(count);
+  const restFaces = new Uint32Array(faces.length - count);
   let [i, j] = [0, 0];
   for (let t = 0; t < faces.length; t++) {
+    if (faces[t]) ownFaces[i / 3] = t;
+    else restFaces[j / 3] = t;
     for (let k = 0; k < 3; k++) {
       if (faces[t]) own[i++] = place[triangles[t * 3 + k]!]!;
       else rest[j++] = triangles[t * 3 + k]!;
     }
   }
-  return { own, rest };
+  return { own, rest, ownFaces, restFaces };
 }
 
 /**

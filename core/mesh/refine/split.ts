@@ -1,4 +1,5 @@
 /** Splits edges that are too long, all of a pass at once. */
+import { carriedBySplit } from '../carried';
 import { edgesOf, type Edges } from '../edges';
 import { faceCross } from '../faceCross';
 import { dot, SMOOTH_COS, square, TURN_COS, vertexNormals } from './shape';
@@ -31,9 +32,11 @@ export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Wo
   }
   if (added === 0 || triangles.length / 3 + added * 2 > most) return null;
   const out: Working = {
-    positions: grown(p, vertices + added),
-    along: grown(w.along, vertices + added),
+    positions: grown(p, (vertices + added) * 3),
+    places: w.places.map((of) => grown(of, (vertices + added) * 3)),
+    values: w.values.map((of) => grown(of, vertices + added)),
     triangles: new Uint32Array(triangles.length + added * 6),
+    carried: undefined,
     ids: new Int32Array(vertices + added).fill(-1),
     within: new Uint8Array(vertices + added),
     held: new Uint8Array(vertices + added),
@@ -43,14 +46,16 @@ export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Wo
   out.held.set(held);
   const flat = edges.uses.map((n) => (n === 2 ? 0 : 1));
   const parents = new Uint32Array(out.triangles.length / 3);
+  const corners = new Uint8Array(out.triangles.length);
   let words = 0;
   // Where a rounded point would turn a face over, it lies straight between its ends instead.
   for (let tries = 0; tries < MOST_TRIES; tries++) {
     placeMiddles(out, w, edges, middle, flat);
-    words = splitTriangles(out.triangles, parents, triangles, edges, middle, out.positions);
+    words = splitTriangles(out.triangles, parents, corners, triangles, edges, middle, out.positions);
     if (!flattenTurned(out, words, parents, w, edges, middle, flat)) break;
   }
   out.triangles = out.triangles.slice(0, words);
+  out.carried = carriedBySplit(w.carried, parents, corners.subarray(0, words));
   const q = out.positions;
   for (let v = vertices; v < vertices + added; v++)
     out.within[v] = inside(q[v * 3]!, q[v * 3 + 1]!, q[v * 3 + 2]!) ? 1 : 0;
@@ -92,10 +97,8 @@ function flattenTurned(
   const parent = new Float64Array(3);
   for (let i = 0; i < words; i += 3) {
     const t = parents[i / 3]! * 3;
-    for (const [now, was] of [
-      [out.positions, w.positions],
-      [out.along, w.along],
-    ] as const) {
+    for (let shape = -1; shape < w.places.length; shape++) {
+      const [now, was] = shape < 0 ? [out.positions, w.positions] : [out.places[shape]!, w.places[shape]!];
       faceCross(now, out.triangles[i]!, out.triangles[i + 1]!, out.triangles[i + 2]!, child);
       faceCross(was, w.triangles[t]!, w.triangles[t + 1]!, w.triangles[t + 2]!, parent);
       if (
@@ -119,14 +122,15 @@ function flattenTurned(
 
 function placeMiddles(out: Working, w: Working, edges: Edges, middle: Int32Array, flat: Uint8Array): void {
   const normals = vertexNormals(w.positions, w.triangles);
-  const before = vertexNormals(w.along, w.triangles);
+  const before = w.places.map((of) => vertexNormals(of, w.triangles));
   for (let e = 0; e < edges.count; e++) {
     const to = middle[e]!;
     if (to < 0) continue;
     const a = edges.ends[e * 2]!;
     const b = edges.ends[e * 2 + 1]!;
     roundMiddle(out.positions, w.positions, normals, a, b, to, flat[e] === 1);
-    roundMiddle(out.along, w.along, before, a, b, to, flat[e] === 1);
+    w.places.forEach((of, i) => roundMiddle(out.places[i]!, of, before[i]!, a, b, to, flat[e] === 1));
+    w.values.forEach((of, i) => (out.values[i]![to] = (of[a]! + of[b]!) / 2));
   }
 }
 
@@ -156,6 +160,7 @@ function roundMiddle(
 function splitTriangles(
   out: Uint32Array,
   parents: Uint32Array,
+  corners: Uint8Array,
   triangles: Uint32Array,
   { ofTriangle }: Edges,
   middle: Int32Array,
@@ -163,35 +168,41 @@ function splitTriangles(
 ): number {
   let n = 0;
   let parent = 0;
+  /** Vertices at the corners of the parent, then in the middle of its edges. */
+  const at = new Int32Array(6);
   const put = (a: number, b: number, c: number): void => {
     parents[n / 3] = parent;
-    out[n++] = a;
-    out[n++] = b;
-    out[n++] = c;
+    for (const corner of [a, b, c]) {
+      corners[n] = corner;
+      out[n++] = at[corner]!;
+    }
   };
   for (let t = 0; t < triangles.length; t += 3, parent++) {
-    const corner = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!] as const;
-    const mid = [middle[ofTriangle[t]!]!, middle[ofTriangle[t + 1]!]!, middle[ofTriangle[t + 2]!]!] as const;
-    const count = mid.reduce((sum, m) => sum + (m >= 0 ? 1 : 0), 0);
-    if (count === 0) put(...corner);
+    for (let k = 0; k < 3; k++) {
+      at[k] = triangles[t + k]!;
+      at[3 + k] = middle[ofTriangle[t + k]!]!;
+    }
+    const mid = at.subarray(3);
+    const count = (mid[0]! >= 0 ? 1 : 0) + (mid[1]! >= 0 ? 1 : 0) + (mid[2]! >= 0 ? 1 : 0);
+    if (count === 0) put(0, 1, 2);
     else if (count === 3) {
-      put(corner[0], mid[0], mid[2]);
-      put(mid[0], corner[1], mid[1]);
-      put(mid[2], mid[1], corner[2]);
-      put(mid[0], mid[1], mid[2]);
+      put(0, 3, 5);
+      put(3, 1, 4);
+      put(5, 4, 2);
+      put(3, 4, 5);
     } else {
       // Turned so that the first edge is split, and with two the last isn't.
       const k = count === 1 ? mid.findIndex((m) => m >= 0) : (mid.findIndex((m) => m < 0) + 1) % 3;
-      const [a, b, c] = [corner[k]!, corner[(k + 1) % 3]!, corner[(k + 2) % 3]!];
-      const m = mid[k]!;
+      const [a, b, c] = [k, (k + 1) % 3, (k + 2) % 3];
+      const m = 3 + k;
       if (count === 1) {
         put(a, m, c);
         put(m, b, c);
       } else {
-        const second = mid[(k + 1) % 3]!;
+        const second = 3 + b;
         put(m, b, second);
         // The four corners that are left are cut along the shorter way.
-        if (square(p, a, second) < square(p, m, c)) {
+        if (square(p, at[a]!, at[second]!) < square(p, at[m]!, at[c]!)) {
           put(a, m, second);
           put(a, second, c);
         } else {
@@ -204,8 +215,8 @@ function splitTriangles(
   return n;
 }
 
-function grown(from: Float32Array, vertices: number): Float32Array {
-  const out = new Float32Array(vertices * 3);
+function grown(from: Float32Array, length: number): Float32Array {
+  const out = new Float32Array(length);
   out.set(from);
   return out;
 }

@@ -1,4 +1,5 @@
 /** Turns edges of needles to their other corners. */
+import { carriedBy, copyOf, cornersMeet, groupsMeet, type Carried } from '../carried';
 import { edgesOf } from '../edges';
 import { joined, trianglesRound } from './round';
 import { away, dot, SMOOTH_COS, vertexNormals, wideOver } from './shape';
@@ -14,6 +15,7 @@ const MOST_TURNS = 6;
 export function turnEdges(w: Working, fresh: Uint8Array): Working {
   const { positions: p, within } = w;
   const triangles = w.triangles.slice();
+  const carried = copyOf(w.carried);
   const vertices = p.length / 3;
   let looked: Uint8Array = fresh.slice();
   for (let pass = 0; pass < MOST_TURNS; pass++) {
@@ -22,15 +24,18 @@ export function turnEdges(w: Working, fresh: Uint8Array): Working {
     near.forEach((t, i) => {
       for (let k = 0; k < 3; k++) part[i * 3 + k] = triangles[t * 3 + k]!;
     });
-    const turnedOnes = turnOnce(p, part, looked, within, vertices);
+    const partCarried = carried && carriedBy(carried, Uint32Array.from(near));
+    const turnedOnes = turnOnce(p, part, looked, within, vertices, partCarried);
     if (!turnedOnes) break;
     near.forEach((t, i) => {
       for (let k = 0; k < 3; k++) triangles[t * 3 + k] = part[i * 3 + k]!;
+      if (!carried?.coordinates || !partCarried?.coordinates) return;
+      for (let k = 0; k < 6; k++) carried.coordinates[t * 6 + k] = partCarried.coordinates[i * 6 + k]!;
     });
     for (let v = 0; v < vertices; v++) fresh[v]! |= turnedOnes[v]!;
     looked = turnedOnes;
   }
-  return { ...w, triangles };
+  return { ...w, triangles, carried };
 }
 
 /**
@@ -55,6 +60,7 @@ function turnOnce(
   looked: Uint8Array,
   within: Uint8Array,
   vertices: number,
+  carried: Carried | undefined,
 ): Uint8Array | null {
   const edges = edgesOf(triangles, vertices);
   const round = trianglesRound(triangles, vertices);
@@ -75,12 +81,31 @@ function turnOnce(
     if (locked[a] || locked[b] || locked[c] || locked[d] || dot(normals, a, b) < SMOOTH_COS) continue;
     if (!wideOver(p, a, b, c, d) || joined(triangles, round, c, d)) continue;
     if (looksAway(p, a, d, c, normals) || looksAway(p, d, b, c, normals)) continue;
+    if (carried && !turnCarried(carried, triangles, i, j)) continue;
     triangles.set([a, d, c], i - (i % 3));
     triangles.set([d, b, c], j - (j % 3));
     locked[a] = locked[b] = locked[c] = locked[d] = 1;
     turns++;
   }
   return turns > 0 ? locked : null;
+}
+
+/**
+ * Turns what two triangles carry with their common edge, which begins at corner `i` of one and lies at `j` of the
+ * other; false, and nothing happens, when a seam or the border of a group runs along it.
+ */
+function turnCarried(carried: Carried, triangles: Uint32Array, i: number, j: number): boolean {
+  const next = (corner: number, steps: number): number => corner - (corner % 3) + (((corner % 3) + steps) % 3);
+  const [otherA, otherB] = triangles[j] === triangles[i] ? [j, next(j, 1)] : [next(j, 1), j];
+  if (!cornersMeet(carried, i, otherA) || !cornersMeet(carried, next(i, 1), otherB)) return false;
+  if (!groupsMeet(carried, Math.floor(i / 3), Math.floor(j / 3))) return false;
+  const { coordinates: c } = carried;
+  if (!c) return true;
+  const of = (corner: number): [number, number] => [c[corner * 2]!, c[corner * 2 + 1]!];
+  const [atA, atB, atC, atD] = [of(i), of(next(i, 1)), of(next(i, 2)), of(next(j, 2))];
+  c.set([...atA, ...atD, ...atC], (i - (i % 3)) * 2);
+  c.set([...atD, ...atB, ...atC], (j - (j % 3)) * 2);
+  return true;
 }
 
 function looksAway(p: Float32Array, a: number, b: number, c: number, normals: Float32Array): boolean {

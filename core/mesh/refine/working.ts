@@ -1,4 +1,5 @@
 /** A mesh while it is refined, and where it may change. */
+import type { Carried } from '../carried';
 
 export interface RefineOptions {
   /** Body units. */
@@ -9,10 +10,18 @@ export interface RefineOptions {
   most: number;
 }
 
-export interface Working {
+/** What goes along with the vertices. */
+export interface Companions {
+  /** Points, x, y, z a vertex, e.g. where they stood before the strokes; new ones follow the curvature as the mesh. */
+  places: readonly Float32Array[];
+  /** Numbers, one a vertex, e.g. masks; new ones lie halfway between their neighbours’. */
+  values: readonly Float32Array[];
+}
+
+export interface Working extends Companions {
   positions: Float32Array;
-  along: Float32Array;
   triangles: Uint32Array;
+  carried: Carried | undefined;
   /** Which vertex of the whole mesh each one is; −1 for new ones. */
   ids: Int32Array;
   /** Whether triangles may change round each vertex. */

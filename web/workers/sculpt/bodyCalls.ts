@@ -52,7 +52,7 @@ export const bodyCalls = {
       base,
       surface: { mesh },
     } = current();
-    const packed = packMesh({ positions: base ?? mesh.positions.slice(), triangles: mesh.triangles.slice() });
+    const packed = packMesh({ ...mesh, positions: base ?? mesh.positions });
     return Comlink.transfer(packed, [packed]);
   },
   adopt(from: string, to: string): void {
