@@ -1,5 +1,8 @@
 import { defineConfig } from '@playwright/test';
 
+/** Two runs beside each other write each its own. */
+const run = process.env['MOLDSTAMP_RUN'] ?? 'interface';
+
 export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
@@ -9,8 +12,8 @@ export default defineConfig({
   fullyParallel: true,
   retries: 0,
   forbidOnly: true,
-  reporter: [['list'], ['json', { outputFile: 'build/interface.json' }]],
-  outputDir: 'build/test-results',
+  reporter: [['list'], ['json', { outputFile: `build/${run}.json` }]],
+  outputDir: `build/test-results/${run}`,
   use: {
     viewport: { width: 1280, height: 800 },
     deviceScaleFactor: 0.5,

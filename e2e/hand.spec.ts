@@ -100,12 +100,12 @@ test('switching brushes and places leaves nothing behind', async ({ page, app })
     }
   };
   // What is made once, for good, is made in the first rounds.
-  await around(20);
+  await around(10);
   const before = await counts();
-  await around(40);
+  await around(20);
   const after = await counts();
-  expect(after.nodes).toBeLessThan(before.nodes + 400);
-  expect(after.listeners).toBeLessThan(before.listeners + 120);
+  expect(after.nodes).toBeLessThan(before.nodes + 200);
+  expect(after.listeners).toBeLessThan(before.listeners + 60);
 });
 
 test('casting goes on while one is elsewhere, and says what came of it', async ({ page, app }) => {

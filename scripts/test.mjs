@@ -1,5 +1,5 @@
 /** `npm test`: lint, types, unit and interface tests; the last line is `N passed, N failed`. */
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { bin, browser, install, root, run, runAside } from './run.mjs';
 
@@ -19,10 +19,10 @@ async function step(name, command, args, env) {
 }
 
 /** Counts of a run that writes a report; one that broke off before writing counts as one failure. */
-async function counted(name, command, args, report, read, env) {
+async function counted(go, report, read) {
   const path = resolve(root, report);
   rmSync(path, { force: true });
-  const ok = await step(name, command, args, env);
+  const ok = await go();
   if (!existsSync(path)) {
     failed++;
     return;
@@ -55,27 +55,40 @@ async function checksAndBuild() {
 async function unitTests() {
   if (only === 'ui') return;
   await counted(
-    'Unit tests',
-    process.execPath,
-    ['scripts/unit.mjs', '--json', '--outputFile=build/unit.json'],
+    () => step('Unit tests', process.execPath, ['scripts/unit.mjs', '--json', '--outputFile=build/unit.json']),
     'build/unit.json',
     (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites],
   );
 }
 
-const [built] = await Promise.all([checksAndBuild(), unitTests()]);
-if (only !== 'unit') {
-  const chromium = await browser();
-  if (built) {
-    await counted(
-      'Interface tests',
-      bin('playwright'),
-      ['test'],
-      'build/interface.json',
-      (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected],
-      { MOLDSTAMP_BROWSER: chromium },
-    );
-  } else failed++;
+/** Interface tests that one core does while the unit tests are still running on the other. */
+const EARLY = ['faults', 'pictures', 'story'].map((name) => `e2e/${name}.spec.ts`);
+
+async function interfaceTests(name, files, start, more = []) {
+  const env = { MOLDSTAMP_BROWSER: await browser(), MOLDSTAMP_RUN: name };
+  const go = async () =>
+    (await start(`Interface tests (${name})`, bin('playwright'), ['test', ...files, ...more], env)) === 0;
+  await counted(go, `build/${name}.json`, (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected]);
+}
+
+async function checksThenEarly() {
+  const built = await checksAndBuild();
+  if (only === 'unit') return;
+  if (built) await interfaceTests('early', EARLY, runAside, ['--workers=1']);
+  else failed++;
+  return built;
+}
+
+const [built] = await Promise.all([checksThenEarly(), unitTests()]);
+if (built) {
+  const late = readdirSync(resolve(root, 'e2e'))
+    .filter((file) => file.endsWith('.spec.ts'))
+    .map((file) => `e2e/${file}`)
+    .filter((file) => !EARLY.includes(file));
+  await interfaceTests('interface', late, async (title, command, args, env) => {
+    console.log(`\n== ${title}`);
+    return run(command, args, env);
+  });
 }
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);
