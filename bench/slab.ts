@@ -15,7 +15,7 @@ export function slabFigures(): Figure[] {
   const half = clay({ cells: CELLS / 2, places: null, mask: null, upper: [] });
   const up = time(1, 0, () => stepLevel(half, 'up'));
   const whole = clay({ cells: CELLS, places, mask: null, upper: [] });
-  const draft = time(5, 2, () => positionsOut(whole.session.surface.mesh));
+  const draft = time(5, 2, () => positionsOut(whole.surface.mesh));
   return [
     {
       key: 'slab_open_ms',

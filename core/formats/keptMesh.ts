@@ -36,7 +36,9 @@ export function packMesh({ positions, triangles, carried }: RawMesh): ArrayBuffe
   return out;
 }
 
-/** Throws a sentence when the bytes are no mesh, or are cut short. Whether the mesh is sound is for its user to check. */
+/**
+ * Throws a sentence when the bytes are no mesh, or are cut short. Whether the mesh is sound is for its user to check.
+ */
 export function readMesh(bytes: ArrayBuffer): RawMesh {
   const words = new Uint32Array(bytes, 0, Math.floor(bytes.byteLength / 4));
   if (words[0] !== MAGIC) return readFirst(bytes);

@@ -1,6 +1,6 @@
 /**
- * A mesh cut open along its seams, for formats and cards that know one coordinate a vertex: vertices on a seam are there
- * once for each of their coordinates. Welding joins them again.
+ * A mesh cut open along its seams, for formats and cards that know one coordinate a vertex: vertices on a seam are
+ * there once for each of their coordinates. Welding joins them again.
  */
 import type { RawMesh } from './mesh';
 

@@ -1,5 +1,5 @@
 import { plane, weld } from '#core/mesh';
-import { cutOff, maskLastRaised, replay, undo, type Session } from './session';
+import { cutOff, maskLastRaised, replay, undo, type Session } from './index';
 import { heightNear, slabSession, stroke, testBrush } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();

@@ -4,7 +4,7 @@ import { newPicture, psnr, pyramid } from '#core/picture';
 import { fullHeight, shareAt } from '#core/profile';
 import { FALLOFF_KINDS } from '#core/settings';
 import { surface } from '#core/sculpt';
-import { session, type Session } from './session';
+import { session, type Session } from './index';
 import { heightNear, slabSession, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();

@@ -1,2 +1,4 @@
+export * from './steps';
 export * from './session';
-export * from './topology';
+export * from './history';
+export * from './refine';

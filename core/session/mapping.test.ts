@@ -5,7 +5,7 @@ import { newPicture, pyramid, sample, type Picture } from '#core/picture';
 import { newBrush, type Mapping } from '#core/settings';
 import { surface } from '#core/sculpt';
 import { stencilRows } from '#core/stroke';
-import { beginStroke, endStroke, extendStroke, session, type Session } from './session';
+import { beginStroke, endStroke, extendStroke, session, type Session } from './index';
 import { down, heightNear, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();

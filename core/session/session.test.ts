@@ -7,6 +7,7 @@ import { NO_SYMMETRY } from '#core/stroke';
 import {
   abandon,
   beginStroke,
+  canUndo,
   clearStrokes,
   endStroke,
   extendStroke,
@@ -15,7 +16,7 @@ import {
   session,
   undo,
   type Session,
-} from './session';
+} from './index';
 import { BRUSH_ID, down, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();
@@ -79,22 +80,41 @@ describe('undo, redo, abandon', () => {
     expect(redo(s)).toBe(false);
   });
 
-  test('undo copies beyond the limit are dropped, oldest first', () => {
-    const s = session(surface(buildMesh(plane(64, 2))), { replay: true, undoLimit: 100_000 });
-    const untouched = bytes(s);
+  const strokes = (s: Session): void => {
     for (let i = 0; i < 6; i++)
       stroke(s, testBrush({ stroke: { size: 0.5 } }), [
         [i / 10, 0],
         [0, i / 10],
       ]);
+  };
+
+  test('what undo keeps beyond the limit is dropped, oldest first; without an untouched body it ends there', () => {
+    const s = session(surface(buildMesh(plane(64, 2))), { replay: false, undoLimit: 100_000 });
+    strokes(s);
     expect(s.undoBytes).toBeLessThanOrEqual(100_000);
     expect(s.done[0]!.before).toBeNull();
     let steps = 0;
     while (undo(s)) steps++;
     expect(steps).toBeGreaterThan(0);
     expect(steps).toBeLessThan(6);
+    expect(canUndo(s)).toBe(false);
+  });
+
+  test('with an untouched body what was dropped is made again: every step is taken back', () => {
+    const s = session(surface(buildMesh(plane(64, 2))), { replay: true, undoLimit: 100_000 });
+    const untouched = bytes(s);
+    strokes(s);
+    const done = bytes(s);
+    let steps = 0;
+    while (undo(s)) steps++;
+    expect(steps).toBe(6);
+    expect(bytes(s)).toEqual(untouched);
+    while (redo(s)) steps--;
+    expect(bytes(s)).toEqual(done);
+    expect(s.undoBytes).toBeLessThanOrEqual(100_000);
     clearStrokes(s);
     expect(bytes(s)).toEqual(untouched);
+    expect(s.undoBytes).toBe(0);
   });
 });
 

@@ -2,7 +2,7 @@ import { body, buildMesh, maskOut, plane, positionsOut } from '#core/mesh';
 import { newBrush, type Brush } from '#core/settings';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY } from '#core/stroke';
-import { beginStroke, endStroke, extendStroke, session, type Session } from './session';
+import { beginStroke, endStroke, extendStroke, session, type Session } from './index';
 import { BRUSH_ID, down, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();

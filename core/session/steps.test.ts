@@ -9,22 +9,27 @@ import {
   makeEdit,
   maskLastRaised,
   redo,
+  refineUnderLast,
   replay,
   retrace,
   takeUp,
   undo,
   type Session,
-} from './session';
+} from './index';
 import { down, slabSession, start, testBrush } from './testKit';
 
-const places = (s: Session): [Float32Array, Float32Array] => [
-  s.surface.mesh.positions.slice(),
-  s.surface.mesh.mask.slice(),
+const places = ({ surface: { mesh } }: Session): [Float32Array, Float32Array, Uint32Array] => [
+  mesh.positions.slice(),
+  mesh.mask.slice(),
+  mesh.triangles.slice(),
 ];
 const pickOf = <T>(list: readonly T[], random: Random): T => list[Math.floor(random() * list.length)]!;
 
-/** A stroke of any kind of brush; some are abandoned, some are paths whose nodes were moved. */
-function anyStroke(s: Session, random: Random): void {
+/**
+ * A stroke of any kind of brush; some are abandoned, some are paths whose nodes were moved, and of some the triangles
+ * are split and joined: the share `refines`.
+ */
+function anyStroke(s: Session, random: Random, refines: number): void {
   const brush = testBrush({
     form: { tile: 0.1 + random() * 0.3, depth: 20 + random() * 60 },
     touch: {
@@ -54,13 +59,14 @@ function anyStroke(s: Session, random: Random): void {
   );
   if (brush.strokeType === 'path') retrace(s, samples);
   else extendStroke(s, samples);
-  if (random() < 0.15) undo(s);
-  else endStroke(s);
+  if (random() < 0.15) return void undo(s);
+  const { under } = endStroke(s, random() < refines ? { edge: 0.022, most: 14_000 } : null);
+  if (under) refineUnderLast(s, under);
 }
 
-function anyStep(s: Session, random: Random): void {
+function anyStep(s: Session, random: Random, refines = 0): void {
   const which = random();
-  if (which < 0.6) anyStroke(s, random);
+  if (which < 0.6) anyStroke(s, random, refines);
   else if (which < 0.68) makeEdit(s, { kind: 'mask-invert' });
   else if (which < 0.74) makeEdit(s, { kind: 'mask-clear' });
   else if (which < 0.8) maskLastRaised(s);
@@ -79,17 +85,34 @@ test.each([1, 2, 3, 4, 5, 6])(
     expect(s.done.length).toBeGreaterThan(5);
     const done = places(s);
     expect(done[0].every(Number.isFinite) && done[1].every((m) => m >= 0 && m <= 1)).toBe(true);
-
-    const steps = s.done.length;
-    while (s.done.length > 0 && undo(s));
-    expect(places(s)).toEqual(untouched);
-    for (let n = 0; n < steps; n++) expect(redo(s)).toBe(true);
-    expect(places(s)).toEqual(done);
-
+    backAndForth(s, untouched);
     replay(s, new Map());
     expect(places(s)).toEqual(done);
   },
 );
+
+test.each([7, 8, 9])(
+  'with triangles that are split and joined (seed %d): undo leads back to the byte, redo to the same again, also where undo copies were dropped',
+  (seed) => {
+    for (const undoLimit of [1e9, 2e6]) {
+      const random = seeded(seed);
+      const s = { ...slabSession(), undoLimit };
+      const untouched = places(s);
+      for (let n = 0; n < 14; n++) anyStep(s, random, 0.4);
+      expect(s.origin).not.toBeNull();
+      backAndForth(s, untouched);
+    }
+  },
+);
+
+function backAndForth(s: Session, untouched: ReturnType<typeof places>): void {
+  const done = places(s);
+  const steps = s.done.length;
+  while (s.done.length > 0 && undo(s));
+  expect(places(s)).toEqual(untouched);
+  for (let n = 0; n < steps; n++) expect(redo(s)).toBe(true);
+  expect(places(s)).toEqual(done);
+}
 
 test('the same steps on another surface of the same body give the same clay', () => {
   const random = seeded(11);

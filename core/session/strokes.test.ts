@@ -1,7 +1,7 @@
 import { plane, positionsOut } from '#core/mesh';
 import { newPicture, pyramid } from '#core/picture';
 import { NO_SYMMETRY } from '#core/stroke';
-import { beginStroke, endStroke, extendStroke, type Session } from './session';
+import { beginStroke, endStroke, extendStroke, type Session } from './index';
 import { down, heightNear, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();

@@ -3,7 +3,7 @@ import type { DabFrame, ResolvedBrush } from '#core/brush';
 import { body, buildMesh, plane } from '#core/mesh';
 import { surface } from '#core/sculpt';
 import { pathSamples, type Sample, type StrokeStart } from '#core/stroke';
-import { beginStroke, endStroke, extendStroke, redo, replay, retrace, session, undo, type Session } from './session';
+import { beginStroke, endStroke, extendStroke, redo, replay, retrace, session, undo, type Session } from './index';
 import { down, heightNear, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
 const bytes = (s: Session) => s.surface.mesh.positions.slice();

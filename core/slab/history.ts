@@ -5,20 +5,22 @@
  * numbers, 768 float32 of places and, where they follow, 256 float32 of masks a leaf. Words are little-endian 32-bit.
  */
 import { LEAF, type Before, type Mesh } from '#core/mesh';
-import type { Done } from '#core/session';
+import type { Step } from '#core/session';
+import type { Done } from '#core/timeline';
 
 const MAGIC = 0x4948534d;
 const VERSION = 1;
 
 /** The newest steps that fit into `limit` bytes; null when there is none. */
-export function packHistory(done: readonly Done[], limit: number): Uint8Array<ArrayBuffer> | null {
+export function packHistory(done: readonly Done<Step>[], limit: number): Uint8Array<ArrayBuffer> | null {
   const steps: Before[] = [];
   let words = 3;
   for (let i = done.length - 1; i >= 0; i--) {
-    const { before } = done[i]!;
-    if (!before) break;
-    // What changed beside the clay isn't kept.
-    if (before.leaves.length === 0) continue;
+    const changes = done[i]!.before;
+    // Another level is another mesh; what changed beside the clay isn't kept.
+    if (!changes || changes.some(({ kind }) => kind === 'mesh')) break;
+    const before = changes.find((change) => change.kind === 'leaves')?.leaves;
+    if (!before) continue;
     const more = 2 + before.leaves.length + before.positions.length + (before.mask?.length ?? 0);
     if ((words + more) * 4 > limit) break;
     words += more;

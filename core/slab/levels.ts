@@ -6,14 +6,7 @@
  * where it is, what is between lies on a smooth curve through it that never overshoots an upright edge. Coarser: the
  * mean weighted 1-2-1 along rows and columns. Borders are worked along the border alone, and corners stay.
  */
-
-export interface UpperLevel {
-  cells: number;
-  /** Places of this level when it was left. */
-  fine: Float32Array;
-  /** Places of the level below as they were then. */
-  base: Float32Array;
-}
+import type { UpperLevel } from '#core/timeline';
 
 /** Places of twice the cells, through the given ones. */
 export function finer(places: Float32Array, cells: number): Float32Array {

@@ -1,6 +1,6 @@
 import { buildMesh, maskOut, plane, positionsOut } from '#core/mesh';
 import { layeredNoise } from '#core/random';
-import { makeEdit, redo, undo } from '#core/session';
+import { canRedo, canUndo, makeEdit, redo, undo } from '#core/session';
 import { ByNumberSchema } from '#core/settings';
 import {
   carriedUp,
@@ -12,11 +12,7 @@ import {
   levelAt,
   packHistory,
   readHistory,
-  redoClay,
   stepLevel,
-  undoClay,
-  canUndo,
-  canRedo,
   type Clay,
 } from './index';
 
@@ -28,7 +24,7 @@ function rough(cells: number): Float32Array {
 }
 const open = (cells = 64, places: Float32Array | null = rough(cells)): Clay =>
   clay({ cells, places, mask: null, upper: [] });
-const places = (c: Clay): Float32Array => positionsOut(c.session.surface.mesh);
+const places = (c: Clay): Float32Array => positionsOut(c.surface.mesh);
 const lift = { kind: 'by-number', change: 'lift', numbers: { ...ByNumberSchema.parse({}), lift: 0.25 } } as const;
 
 const worst = (a: Float32Array, b: Float32Array): number =>
@@ -78,19 +74,19 @@ test('down and up again without a change gives back the exact bytes', () => {
   const before = places(c);
   stepLevel(c, 'down');
   stepLevel(c, 'down');
-  expect(c.cells).toBe(32);
+  expect(c.level.cells).toBe(32);
   stepLevel(c, 'up');
   stepLevel(c, 'up');
-  expect(c.cells).toBe(128);
+  expect(c.level.cells).toBe(128);
   expect(places(c)).toEqual(before);
-  expect(c.upper).toHaveLength(0);
+  expect(c.level.upper).toHaveLength(0);
 });
 
 test('a change below is carried up with the detail on it', () => {
   const c = open(128);
   const before = places(c);
   stepLevel(c, 'down');
-  makeEdit(c.session, lift);
+  makeEdit(c, lift);
   stepLevel(c, 'up');
   expect(
     worst(
@@ -120,35 +116,35 @@ test('detail turns with the surface under it', () => {
 test('one history across levels: undo goes back through them and redo forward', () => {
   const c = open(64);
   const start = places(c);
-  makeEdit(c.session, lift);
+  makeEdit(c, lift);
   const lifted = places(c);
   stepLevel(c, 'up');
   const fine = places(c);
-  makeEdit(c.session, lift);
+  makeEdit(c, lift);
   expect(canUndo(c)).toBe(true);
-  expect(undoClay(c)).toBe('same');
+  expect(undo(c)).toBe(true);
   expect(places(c)).toEqual(fine);
-  expect(undoClay(c)).toBe('level');
-  expect([c.cells, places(c)]).toEqual([64, lifted]);
-  expect(undoClay(c)).toBe('same');
+  expect(undo(c)).toBe(true);
+  expect([c.level.cells, places(c)]).toEqual([64, lifted]);
+  expect(undo(c)).toBe(true);
   expect(places(c)).toEqual(start);
-  expect(undoClay(c)).toBe('nothing');
-  expect(redoClay(c)).toBe('same');
-  expect(redoClay(c)).toBe('level');
-  expect([c.cells, places(c)]).toEqual([128, fine]);
-  expect(redoClay(c)).toBe('same');
+  expect(undo(c)).toBe(false);
+  expect(redo(c)).toBe(true);
+  expect(redo(c)).toBe(true);
+  expect([c.level.cells, places(c)]).toEqual([128, fine]);
+  expect(redo(c)).toBe(true);
   expect(canRedo(c)).toBe(false);
 });
 
 test('masks go with the levels', () => {
   const c = open(64);
-  makeEdit(c.session, { kind: 'mask-height', low: 0, high: 1, soft: 0, way: 'add' });
+  makeEdit(c, { kind: 'mask-height', low: 0, high: 1, soft: 0, way: 'add' });
   const share = (mask: Float32Array): number => mask.reduce((a, b) => a + b, 0) / mask.length;
-  const before = share(maskOut(c.session.surface.mesh));
+  const before = share(maskOut(c.surface.mesh));
   stepLevel(c, 'up');
-  expect(share(maskOut(c.session.surface.mesh))).toBeCloseTo(before, 1);
+  expect(share(maskOut(c.surface.mesh))).toBeCloseTo(before, 1);
   stepLevel(c, 'down');
-  expect(share(maskOut(c.session.surface.mesh))).toBeCloseTo(before, 1);
+  expect(share(maskOut(c.surface.mesh))).toBeCloseTo(before, 1);
 });
 
 test('there is no level above the finest and below the coarsest', () => {
@@ -156,64 +152,61 @@ test('there is no level above the finest and below the coarsest', () => {
   expect(levelAt(32, 'down')).toBeNull();
   const c = open(32);
   expect(() => stepLevel(c, 'down')).toThrow('at least 32² cells');
-  expect(c.cells).toBe(32);
+  expect(c.level.cells).toBe(32);
 });
 
 describe('the history that is kept', () => {
   const worked = (): Clay => {
     const c = open(64);
     for (let i = 0; i < 4; i++) {
-      makeEdit(
-        c.session,
-        i % 2 === 0 ? lift : { kind: 'mask-height', low: 0.3 - i * 0.02, high: 2, soft: 0, way: 'add' },
-      );
+      makeEdit(c, i % 2 === 0 ? lift : { kind: 'mask-height', low: 0.3 - i * 0.02, high: 2, soft: 0, way: 'add' });
     }
     return c;
   };
 
   test('comes back: each step can be undone and redone to the byte', () => {
     const c = worked();
-    const mask = maskOut(c.session.surface.mesh);
-    const bytes = packHistory(c.session.done, 64e6)!;
+    const mask = maskOut(c.surface.mesh);
+    const bytes = packHistory(c.done, 64e6)!;
     const again = clay({ cells: 64, places: places(c), mask, upper: [] });
-    for (const before of readHistory(bytes.buffer, again.session.surface.mesh)) keptStep(again, before);
-    expect(again.session.done).toHaveLength(4);
+    for (const before of readHistory(bytes.buffer, again.surface.mesh)) keptStep(again, before);
+    expect(again.done).toHaveLength(4);
     for (let i = 0; i < 4; i++) {
-      expect(undo(c.session)).toBe(true);
-      expect(undo(again.session)).toBe(true);
+      expect(undo(c)).toBe(true);
+      expect(undo(again)).toBe(true);
       expect(places(again)).toEqual(places(c));
-      expect(maskOut(again.session.surface.mesh)).toEqual(maskOut(c.session.surface.mesh));
+      expect(maskOut(again.surface.mesh)).toEqual(maskOut(c.surface.mesh));
     }
-    for (let i = 0; i < 4; i++) expect(redo(again.session)).toBe(true);
-    expect(maskOut(again.session.surface.mesh)).toEqual(mask);
+    for (let i = 0; i < 4; i++) expect(redo(again)).toBe(true);
+    expect(maskOut(again.surface.mesh)).toEqual(mask);
   });
 
   test('is bounded, newest steps first', () => {
     const c = worked();
-    const all = packHistory(c.session.done, 64e6)!;
-    const some = packHistory(c.session.done, all.length - 1)!;
+    const all = packHistory(c.done, 64e6)!;
+    const some = packHistory(c.done, all.length - 1)!;
     expect(some.length).toBeLessThan(all.length);
-    expect(readHistory(some.buffer, c.session.surface.mesh)).toHaveLength(3);
-    expect(packHistory(c.session.done, 100)).toBeNull();
+    expect(readHistory(some.buffer, c.surface.mesh)).toHaveLength(3);
+    expect(packHistory(c.done, 100)).toBeNull();
     expect(packHistory([], 1e9)).toBeNull();
   });
 
   test.each([
     ['something else', () => new Uint32Array([1, 2, 3]).buffer, 'something else'],
     ['a newer version', () => new Uint32Array([0x4948534d, 9, 0]).buffer, 'version 9'],
-    ['cut short', () => packHistory(worked().session.done, 64e6)!.slice(0, 400).buffer, 'cut short'],
+    ['cut short', () => packHistory(worked().done, 64e6)!.slice(0, 400).buffer, 'cut short'],
     ['not whole words', () => new Uint8Array(13).buffer, 'cut short'],
-    ['another slab’s', () => packHistory(worked().session.done, 64e6)!.buffer, 'another slab'],
+    ['another slab’s', () => packHistory(worked().done, 64e6)!.buffer, 'another slab'],
   ])('bytes that are %s are refused with a sentence', (name, bytes, why) => {
     const small = open(name === 'another slab’s' ? 32 : 64, null);
-    expect(() => readHistory(bytes(), small.session.surface.mesh)).toThrow(why);
+    expect(() => readHistory(bytes(), small.surface.mesh)).toThrow(why);
   });
 });
 
 test('normals and boxes that the loops found are those of a finished mesh', () => {
   const c = open(64);
   const whole = buildMesh(plane(64, 2), { places: rough(64) });
-  const { mesh } = c.session.surface;
+  const { mesh } = c.surface;
   expect(mesh.normals).toEqual(whole.normals);
   expect(mesh.boxes).toEqual(whole.boxes);
 });
@@ -222,13 +215,13 @@ test('every level change is undone, however many there were', () => {
   const c = open(64);
   const before = places(c);
   for (let n = 0; n < 12; n++) {
-    makeEdit(c.session, lift);
+    makeEdit(c, lift);
     stepLevel(c, n % 2 === 0 ? 'down' : 'up');
   }
   let steps = 0;
-  while (undoClay(c) !== 'nothing') steps++;
+  while (undo(c)) steps++;
   expect(steps).toBe(24);
-  expect([c.cells, places(c)]).toEqual([64, before]);
-  while (redoClay(c) !== 'nothing') steps--;
+  expect([c.level.cells, places(c)]).toEqual([64, before]);
+  while (redo(c)) steps--;
   expect(steps).toBe(0);
 });

@@ -10,18 +10,19 @@ import {
   endStroke,
   extendStroke,
   redo,
-  refinedUnder,
+  refineUnderAll,
+  refineUnderLast,
   retrace,
   session,
   takeUp,
   undo,
 } from '#core/session';
-import { clay, keptStep, newStep, readHistory, redoClay, undoClay } from '#core/slab';
-import { drainChanged, finish, surface } from '#core/sculpt';
+import { clay, keptStep, readHistory } from '#core/slab';
+import { finish, surface } from '#core/sculpt';
 import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
-import { bodyCalls, refineBody } from './sculpt/bodyCalls';
-import { clayCalls, goClay } from './sculpt/clayCalls';
-import { dropFiner, finer, relay, wantFiner } from './sculpt/finer';
+import { bodyCalls } from './sculpt/bodyCalls';
+import { clayCalls } from './sculpt/clayCalls';
+import { finer, wantFiner } from './sculpt/finer';
 import { brushes, change, clayOrNull, current, forms, held, neededForms, onBareClay, opened } from './sculpt/held';
 import type { Begin, Change, Opened, Opening } from './sculpt/messages';
 
@@ -30,19 +31,6 @@ function bodyOf({ body: of, levels }: Extract<Opening, { kind: 'body' }>): RawMe
   let raw = 'name' in of ? body(of.name, of.density) : readMesh(of.mesh);
   for (let level = 0; level < levels; level++) raw = subdivide(raw);
   return raw;
-}
-
-/** Calls that first give up what is only shown. */
-function onTheBody<T extends Record<string, (...args: never[]) => unknown>>(calls: T): T {
-  return Object.fromEntries(
-    Object.entries(calls).map(([name, call]) => [
-      name,
-      (...args: never[]) => {
-        dropFiner();
-        return call(...args);
-      },
-    ]),
-  ) as T;
 }
 
 function withBrush({ brushId, ...start }: Begin): StrokeStart {
@@ -57,7 +45,6 @@ function whole<T>(act: () => T): T {
     return act();
   } catch (error) {
     held.stroke = null;
-    dropFiner();
     abandon(current());
     throw error;
   }
@@ -73,33 +60,25 @@ function layWhole(start: Begin, samples: Sample[]): void {
 /** Once it is kept the stroke stays, also where there is no room to refine under it. */
 function endRunning(refine: RefineUnder | null): Change {
   held.stroke = null;
-  relay();
-  const slab = clayOrNull();
-  const under = onBareClay(() =>
-    whole(() => {
-      const done = endStroke(current(), slab ? null : refine);
-      if (done.touched > 0 && slab) newStep(slab);
-      return done.under;
-    }),
-  );
-  return refineBody(under ? [under] : []);
+  const under = onBareClay(() => whole(() => endStroke(current(), clayOrNull() ? null : refine).under));
+  if (under) refineUnderLast(current(), under);
+  return change();
 }
 
 const api = {
   open(opening: Opening): Opened {
     held.stroke = null;
-    dropFiner();
     if (opening.kind === 'body') {
-      const steps = held.open && !opening.fresh ? held.open.session.done.map((d) => d.step) : [];
+      const steps = held.open && !opening.fresh ? held.open.done.map((d) => d.step) : [];
       // A body that can't be opened leaves the one that is open.
       const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), { replay: true });
-      const places = takeUp(next, steps);
-      held.open = { session: (places.length > 0 ? refinedUnder(next, places) : null) ?? next };
-      drainChanged(current().surface);
+      refineUnderAll(next, takeUp(next, steps));
+      held.open = next;
       return opened();
     }
     held.open = null;
     held.pieces = [];
+    held.told.beside = null;
     const { cells, places, mask, upper, history } = opening;
     const slab = clay({
       cells,
@@ -107,7 +86,7 @@ const api = {
       mask: mask && new Float32Array(mask),
       upper,
     });
-    if (history) for (const before of readHistory(history, slab.session.surface.mesh)) keptStep(slab, before);
+    if (history) for (const before of readHistory(history, slab.surface.mesh)) keptStep(slab, before);
     held.open = slab;
     return opened();
   },
@@ -145,12 +124,11 @@ const api = {
   },
   extend(id: number, samples: Sample[]): Change {
     if (held.stroke !== id) return change();
-    return change(
-      whole(() => {
-        extendStroke(current(), samples);
-        return finer();
-      }),
-    );
+    whole(() => {
+      extendStroke(current(), samples);
+      finer();
+    });
+    return change();
   },
   /** `refine` splits and joins triangles of a body under the stroke. */
   end(id: number, refine: RefineUnder | null): Change {
@@ -169,27 +147,21 @@ const api = {
   /** A stroke that is shown is taken back before what was done. */
   undo(): Change {
     held.stroke = null;
-    if (dropFiner()) return change();
-    if (clayOrNull()) return goClay(undoClay);
-    undo(current());
+    onBareClay(() => undo(current()));
     return change();
   },
-
-  ...onTheBody({
-    abandon(): Change {
-      held.stroke = null;
-      if (current().running) abandon(current());
-      onBareClay(() => undefined);
-      return change();
-    },
-    redo(): Change {
-      if (clayOrNull()) return goClay(redoClay);
-      redo(current());
-      return change();
-    },
-  }),
-  ...onTheBody(clayCalls),
-  ...onTheBody(bodyCalls),
+  redo(): Change {
+    onBareClay(() => redo(current()));
+    return change();
+  },
+  abandon(): Change {
+    held.stroke = null;
+    if (current().running) abandon(current());
+    onBareClay(() => undefined);
+    return change();
+  },
+  ...clayCalls,
+  ...bodyCalls,
 };
 
 export type SculptWorker = typeof api;

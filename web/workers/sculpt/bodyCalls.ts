@@ -1,29 +1,9 @@
 /** What the page asks of an open body: its strokes run again, and pieces cut off it. */
 import * as Comlink from 'comlink';
 import { packMesh } from '#core/formats';
-import {
-  adoptBrush,
-  clearStrokes,
-  cutOff,
-  maskLastRaised,
-  refinedUnder,
-  replay,
-  takeUp,
-  undo,
-  type Under,
-} from '#core/session';
-import { drainChanged } from '#core/sculpt';
-import { brushes, change, current, held, opened } from './held';
+import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refineUnderAll, replay, takeUp, uncut } from '#core/session';
+import { brushes, change, current } from './held';
 import type { Change, KeptStep } from './messages';
-
-/** Takes the body whose triangles were split and joined under these dabs, where there is anything to refine. */
-export function refineBody(places: readonly Under[]): Change {
-  const next = places.length > 0 ? refinedUnder(current(), places) : null;
-  if (!next) return change();
-  drainChanged(next.surface);
-  held.open = { session: next };
-  return change(opened());
-}
 
 export const bodyCalls = {
   /** Masks what the last stroke raised. */
@@ -40,18 +20,14 @@ export const bodyCalls = {
   },
   /** Takes back the cut, which is the last step; false when more was done since. */
   uncut(): { change: Change; undone: boolean } {
-    const last = current().done.at(-1)?.step;
-    const undone = last?.kind === 'cut' && undo(current());
-    if (undone) current().undone.pop();
+    const undone = uncut(current());
     const out = { change: change(), undone };
     return Comlink.transfer(out, [out.change.leaves.buffer as ArrayBuffer]);
   },
   /** The untouched body with the triangles that it has now. */
   untouched(): ArrayBuffer {
-    const {
-      base,
-      surface: { mesh },
-    } = current();
+    const { base, surface } = current().running?.began ?? current();
+    const { mesh } = surface;
     const packed = packMesh({ ...mesh, positions: base ?? mesh.positions });
     return Comlink.transfer(packed, [packed]);
   },
@@ -64,7 +40,8 @@ export const bodyCalls = {
   },
   /** Splits and joins triangles anew where strokes that ask for it lie now. */
   refineAgain(): Change {
-    return refineBody(replay(current(), brushes));
+    refineUnderAll(current(), replay(current(), brushes));
+    return change();
   },
   /** What was done to the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
   steps(): KeptStep[] {
@@ -79,8 +56,8 @@ export const bodyCalls = {
         case 'cut':
           return [step];
         case 'beside':
+        case 'level':
         case 'kept':
-        case 'swap':
           return [];
       }
     });

@@ -2,10 +2,10 @@
 import * as Comlink from 'comlink';
 import type { Edit } from '#core/edit';
 import { maskOut, positionsOut } from '#core/mesh';
-import { abandon, besideOf, changeBeside, keepEdit, tryEdit, type Beside } from '#core/session';
+import { abandon, changeBeside, keepEdit, makeEdit, tryEdit, type Beside } from '#core/session';
 import { PART_CELLS, type Piece } from '#core/settings';
-import { newStep, packHistory, stepLevel, type Clay, type History, type LevelWay } from '#core/slab';
-import { change, clayOrNull, current, forms, held, onBareClay, openClay, opened, parts } from './held';
+import { packHistory, stepLevel, type LevelWay } from '#core/slab';
+import { change, current, forms, held, onBareClay, openClay, parts } from './held';
 import type { Change, ClayBytes, EditOrder } from './messages';
 
 const HISTORY_BYTES = 24 * 2 ** 20;
@@ -17,25 +17,9 @@ function ordered(order: EditOrder): Edit {
   return { kind: 'mask-alpha', picture: form.pyramid.levels[0]!, frame: order.frame, way: order.way };
 }
 
-/** Goes one step back or on; a step may lead to another level, which is another mesh. */
-export function goClay(step: (slab: Clay) => History): Change {
-  const { session } = openClay();
-  const before = { done: session.done.length, undone: session.undone.length };
-  const how = onBareClay(() => step(openClay()));
-  if (how === 'level') return change(opened());
-  const { done, undone } = session;
-  const beside =
-    undone.length > before.undone
-      ? besideOf(undone.at(-1))?.before
-      : done.length > before.done
-        ? besideOf(done.at(-1)?.step)?.after
-        : null;
-  return change(null, beside ?? null);
-}
-
 function note(beside: Beside): void {
   changeBeside(current(), beside);
-  newStep(openClay());
+  held.told.beside = beside.after;
 }
 
 export const clayCalls = {
@@ -51,7 +35,7 @@ export const clayCalls = {
     return change();
   },
   keepEdit(): Change {
-    if (keepEdit(current())) newStep(openClay());
+    keepEdit(current());
     onBareClay(() => undefined);
     return change();
   },
@@ -61,11 +45,7 @@ export const clayCalls = {
     return change();
   },
   makeEdit(order: EditOrder): Change {
-    onBareClay(() => {
-      const slab = clayOrNull();
-      tryEdit(current(), ordered(order));
-      if (keepEdit(current()) && slab) newStep(slab);
-    });
+    onBareClay(() => makeEdit(current(), ordered(order)));
     return change();
   },
   /** Pieces that lie on the clay from now on. */
@@ -81,7 +61,7 @@ export const clayCalls = {
     abandon(current());
     held.pieces = [];
     tryEdit(current(), { kind: 'bake', pieces: baked, parts });
-    if (keepEdit(current(), beside)) newStep(openClay());
+    if (keepEdit(current(), beside)) held.told.beside = beside.after;
     else note(beside);
     return change();
   },
@@ -92,21 +72,21 @@ export const clayCalls = {
   },
   step(way: LevelWay): Change {
     onBareClay(() => stepLevel(openClay(), way));
-    return change(opened());
+    return change();
   },
   /** Everything that is kept of a slab, without its pieces. */
   bytes(): ClayBytes {
     const slab = openClay();
     // With half of a stroke the history would not lead back to the clay; the page asks when it has ended.
-    if (slab.session.running) throw new Error('The clay can’t be kept while a stroke is drawn.');
+    if (slab.running) throw new Error('The clay can’t be kept while a stroke is drawn.');
     return onBareClay(() => {
-      const { mesh } = slab.session.surface;
+      const { mesh } = slab.surface;
       const places = positionsOut(mesh).buffer as ArrayBuffer;
       const masked = mesh.mask.some((m) => m !== 0);
       const mask = masked ? (maskOut(mesh).buffer as ArrayBuffer) : null;
-      const history = packHistory(slab.session.done, HISTORY_BYTES)?.buffer ?? null;
+      const history = packHistory(slab.done, HISTORY_BYTES)?.buffer ?? null;
       // Levels that were left don't change: they are copied, not given away.
-      return Comlink.transfer({ cells: slab.cells, places, mask, upper: slab.upper, history }, [
+      return Comlink.transfer({ cells: slab.level.cells, places, mask, upper: [...slab.level.upper], history }, [
         places,
         ...(mask ? [mask] : []),
         ...(history ? [history] : []),

@@ -5,21 +5,24 @@ import * as Comlink from 'comlink';
 import type { AlphaForm, ResolvedBrush } from '#core/brush';
 import { layoutOf } from '#core/mesh';
 import type { Picture, Pyramid } from '#core/picture';
-import { drainChanged } from '#core/sculpt';
-import { abandon, tryEdit, type Session } from '#core/session';
+import { drainChanged, type Surface } from '#core/sculpt';
+import { abandon, canRedo, canUndo, tryEdit, type Session } from '#core/session';
 import type { Piece } from '#core/settings';
-import { canRedo, canUndo, type Clay } from '#core/slab';
+import type { RefineUnder } from '#core/stroke';
+import type { Clay } from '#core/slab';
 import type { Change, Opened } from './messages';
 
 export const held: {
-  open: { session: Session } | Clay | null;
+  open: Session | Clay | null;
   /** Pieces that lie on the clay without being part of it: an edit that is shown and never kept. */
   pieces: readonly Piece[];
   /** The stroke of the hand that runs; orders of others are too late. */
   stroke: number | null;
-  /** The page still looks at a mesh whose place this one took. */
-  unseen: boolean;
-} = { open: null, pieces: [], stroke: null, unseen: false };
+  /** When the running stroke may be shown on finer clay next, ms; null while it asks for none. */
+  finer: { refine: RefineUnder; notBefore: number } | null;
+  /** What the page knows: the mesh that it looks at, and what lies beside the clay. */
+  told: { surface: Surface | null; beside: string | null };
+} = { open: null, pieces: [], stroke: null, finer: null, told: { surface: null, beside: null } };
 
 export const brushes = new Map<string, ResolvedBrush>();
 export const forms = new Map<string, AlphaForm>();
@@ -28,12 +31,12 @@ export const parts = new Map<string, Picture>();
 
 export function current(): Session {
   if (!held.open) throw new Error('Nothing is open to sculpt on.');
-  return held.open.session;
+  return held.open;
 }
 
 /** The slab that is open; null while a body is. */
 export function clayOrNull(): Clay | null {
-  return held.open && 'cells' in held.open ? held.open : null;
+  return held.open?.level ? (held.open as Clay) : null;
 }
 
 export function openClay(): Clay {
@@ -42,28 +45,31 @@ export function openClay(): Clay {
   return slab;
 }
 
-export function opened(passing = false): Opened {
-  const { mesh, spacing } = current().surface;
-  held.unseen = false;
-  return { buffer: mesh.buffer, layout: layoutOf(mesh), spacing, passing };
+export function opened(): Opened {
+  const { surface, running } = current();
+  const { mesh, spacing } = surface;
+  drainChanged(surface);
+  held.told.surface = surface;
+  return { buffer: mesh.buffer, layout: layoutOf(mesh), spacing, passing: Boolean(running?.began) };
 }
 
-export function change(told: Opened | null = null, beside: string | null = null): Change {
-  const reopened = told ?? (held.unseen ? opened(true) : null);
+/** What changed since the page was told last. */
+export function change(): Change {
   const s = current();
+  const reopened = s.surface === held.told.surface ? null : opened();
+  const beside = s.beside === held.told.beside ? null : s.beside;
+  held.told.beside = s.beside;
   const frame = s.running?.runner.frames.at(-1) ?? null;
   const slab = clayOrNull();
   const out: Change = {
     leaves: drainChanged(s.surface),
     reopened,
     strokes: s.done.filter((d) => d.step.kind !== 'beside').length,
-    canUndo: slab
-      ? canUndo(slab) && !(s.trying && s.done.length === 0 && slab.past.length === 0)
-      : s.running !== null || (s.done.at(-1)?.before ?? null) !== null,
-    canRedo: slab ? canRedo(slab) : s.undone.length > 0,
+    canUndo: canUndo(s),
+    canRedo: canRedo(s),
     dab: frame && { radius: frame.radius },
     stroking: s.running !== null,
-    level: slab && { cells: slab.cells, upper: slab.upper.length },
+    level: slab && { cells: slab.level.cells, upper: slab.level.upper.length },
     beside,
   };
   return Comlink.transfer(out, [out.leaves.buffer as ArrayBuffer]);
@@ -72,8 +78,8 @@ export function change(told: Opened | null = null, beside: string | null = null)
 /** The pictures of these alphas, and of the strokes that can be run again. */
 export function neededForms(ids: readonly string[]): Set<Pyramid> {
   const out = new Set(ids.flatMap((id) => forms.get(id)?.pyramid ?? []));
-  const s = held.open?.session;
-  for (const step of s ? [...s.done.map((d) => d.step), ...s.undone] : []) {
+  const s = held.open;
+  for (const { step } of s ? [...s.done, ...s.undone] : []) {
     if (step.kind !== 'stroke') continue;
     const { alpha, tooth } = step.record.brush;
     if (alpha) out.add(alpha);

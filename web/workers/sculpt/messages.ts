@@ -3,8 +3,8 @@ import type { Edit } from '#core/edit';
 import type { BodyName, MeshLayout } from '#core/mesh';
 import type { Step } from '#core/session';
 import type { Frame } from '#core/settings';
-import type { UpperLevel } from '#core/slab';
 import type { StrokeRecord, StrokeStart } from '#core/stroke';
+import type { UpperLevel } from '#core/timeline';
 
 export type Opening =
   | {

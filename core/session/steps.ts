@@ -1,0 +1,42 @@
+/** The steps of a session's history, and whether one can be run again. */
+import type { DabFrame } from '#core/brush';
+import type { Edit } from '#core/edit';
+import type { RefineUnder, StrokeRecord } from '#core/stroke';
+
+/** What lies beside the clay changed, as text that whoever opened the session reads. */
+export interface Beside {
+  /** Changes of one id that follow each other are one step. */
+  id: number;
+  before: string;
+  after: string;
+}
+
+export type Step =
+  | { kind: 'stroke'; record: StrokeRecord }
+  | { kind: 'edit'; edit: Edit; beside?: Beside }
+  /** The clay stays; what lies beside it changed. */
+  | { kind: 'beside'; beside: Beside }
+  /** Masks what the step before it raised. */
+  | { kind: 'mask-raised' }
+  /** Takes what is masked off the body. */
+  | { kind: 'cut' }
+  /** Another level of a slab. */
+  | { kind: 'level' }
+  /** A step of which only what it changed is known. */
+  | { kind: 'kept' };
+
+/** Dabs of a stroke that asks for finer triangles, those of the symmetry's copies among them. */
+export interface Under {
+  frames: readonly DabFrame[];
+  refine: RefineUnder;
+}
+
+/** Whether it gives the same again from the same clay, so that what stood after it needn't be kept. */
+export function runsAgain({ kind }: Step): boolean {
+  return kind !== 'level' && kind !== 'kept';
+}
+
+/** Strokes of a brush in `brushes` take its settings, the others keep their own. */
+export function withBrushes<T extends Step>(step: T, brushOf: (record: StrokeRecord) => StrokeRecord['brush']): T {
+  return step.kind === 'stroke' ? { ...step, record: { ...step.record, brush: brushOf(step.record) } } : step;
+}

@@ -1,0 +1,56 @@
+/** What a step changed, kept as what brings it back. Whatever is changed by a step of history is one of these. */
+import { bytesOf, restore, takeLeaves, type Before } from '#core/sculpt';
+import { keptBytes, keptMesh, laidOut, type KeptMesh, type Stage } from './stage';
+
+export type Change =
+  /** Leaves of the mesh, as they stood. */
+  | { kind: 'leaves'; leaves: Before }
+  /** Another mesh in this one's place; `on` is what the step then changed of this one. */
+  | { kind: 'mesh'; mesh: KeptMesh; on: Before | null }
+  /** What lies beside the clay. */
+  | { kind: 'beside'; text: string | null };
+
+/** Makes the change and answers the one that takes it back. Throws OutOfMemory and changes nothing. */
+export function applied(stage: Stage, change: Change): Change {
+  switch (change.kind) {
+    case 'leaves': {
+      const leaves = takeLeaves(stage.surface, change.leaves);
+      restore(stage.surface, change.leaves);
+      return { kind: 'leaves', leaves };
+    }
+    case 'mesh': {
+      const mesh = keptMesh(stage);
+      Object.assign(stage, laidOut(change.mesh));
+      return { kind: 'mesh', mesh, on: null };
+    }
+    case 'beside': {
+      const text = stage.beside;
+      stage.beside = change.text;
+      return { kind: 'beside', text };
+    }
+  }
+}
+
+/** Makes the change where nobody will want it back. */
+export function apply(stage: Stage, change: Change): void {
+  switch (change.kind) {
+    case 'leaves':
+      return restore(stage.surface, change.leaves);
+    case 'mesh':
+      return void Object.assign(stage, laidOut(change.mesh));
+    case 'beside':
+      stage.beside = change.text;
+  }
+}
+
+/** Memory that a change takes while it is kept. */
+export function changeBytes(change: Change): number {
+  switch (change.kind) {
+    case 'leaves':
+      return bytesOf(change.leaves);
+    case 'mesh':
+      return keptBytes(change.mesh) + (change.on ? bytesOf(change.on) : 0);
+    case 'beside':
+      return (change.text?.length ?? 0) * 2;
+  }
+}

@@ -1,0 +1,3 @@
+export * from './stage';
+export * from './change';
+export * from './timeline';

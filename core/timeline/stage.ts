@@ -1,0 +1,93 @@
+/** What the steps of a history change: a surface, what is known of it untouched, and what lies beside it. */
+import { buildMesh, maskIn, maskOut, plane, positionsOut, type RawMesh } from '#core/mesh';
+import { SLAB_SIDE } from '#core/settings';
+import { finish, surface, type Surface } from '#core/sculpt';
+
+export interface Stage {
+  surface: Surface;
+  /** Places of the untouched body, ordered as the surface's vertices; null where nobody will ask for them. */
+  base: Float32Array | null;
+  /** Of a slab. */
+  level: Level | null;
+  /** What lies beside the clay, as text that whoever opened it reads: placements, references, the frame. */
+  beside: string | null;
+}
+
+/** The level of a slab that is sculpted: a square grid of (cells + 1)² vertices. */
+export interface Level {
+  cells: number;
+  /** Those that were stepped down from, finest first. */
+  upper: readonly UpperLevel[];
+}
+
+export interface UpperLevel {
+  cells: number;
+  /** Places of this level when it was left. */
+  fine: Float32Array;
+  /** Places of the level below as they were then. */
+  base: Float32Array;
+}
+
+/** A mesh as it stood, from which it is laid out again to the byte. Arrays are in its maker's order. */
+export interface KeptMesh {
+  /** Null for the grid of the level. */
+  raw: RawMesh | null;
+  /** Null where the clay lies as its maker gave it. */
+  places: Float32Array | null;
+  /** Null where nothing is masked. */
+  mask: Float32Array | null;
+  base: Float32Array | null;
+  /** Mean distance from vertex to vertex that alphas are read for; null for the mesh's own. */
+  spacing: number | null;
+  level: Level | null;
+}
+
+/** The mesh of the stage as it stands. */
+export function keptMesh({ surface: { mesh, spacing }, base, level }: Stage): KeptMesh {
+  const masked = mesh.mask.some((m) => m !== 0);
+  if (level)
+    return {
+      raw: null,
+      places: positionsOut(mesh),
+      mask: masked ? maskOut(mesh) : null,
+      base: null,
+      spacing: null,
+      level,
+    };
+  const positions = mesh.positions.slice();
+  // A body is laid out by its untouched places, so that it comes out in the order in which it lies now.
+  return {
+    raw: { positions: base ?? positions, triangles: mesh.triangles.slice(), carried: mesh.carried },
+    places: base && positions,
+    mask: masked ? mesh.mask.slice() : null,
+    base,
+    spacing,
+    level: null,
+  };
+}
+
+/** Lays a kept mesh out. Throws OutOfMemory and changes nothing. */
+export function laidOut(kept: KeptMesh): Pick<Stage, 'surface' | 'base' | 'level'> {
+  const { raw, places, mask, base, spacing, level } = kept;
+  const mesh = buildMesh(raw ?? plane(level!.cells, SLAB_SIDE), { unfinished: true, ...(places ? { places } : {}) });
+  if (mask) maskIn(mesh, mask);
+  const laid = finish(surface(mesh));
+  if (spacing !== null) laid.spacing = spacing;
+  return { surface: laid, base: base && inOrder(base, mesh.order), level };
+}
+
+export function keptBytes({ raw, places, mask, base }: KeptMesh): number {
+  const arrays = [raw?.triangles, raw && raw.positions !== base ? raw.positions : null, places, mask, base];
+  return arrays.reduce((sum, array) => sum + (array?.byteLength ?? 0), 0);
+}
+
+function inOrder(places: Float32Array, order: Uint32Array): Float32Array {
+  const out = new Float32Array(places.length);
+  for (let i = 0; i < order.length; i++) {
+    const from = order[i]! * 3;
+    out[i * 3] = places[from]!;
+    out[i * 3 + 1] = places[from + 1]!;
+    out[i * 3 + 2] = places[from + 2]!;
+  }
+  return out;
+}
