@@ -29,7 +29,7 @@ const SMOOTH_STEPS = 4;
 const BUILD_MOST = 2;
 
 /** What one copy touches, held while the others are looked at. */
-interface Held {
+export interface Held {
   dab: Dab;
   touched: Uint32Array;
   u: Float32Array;
@@ -37,10 +37,21 @@ interface Held {
   amount: Float32Array;
 }
 
-/** Applies a dab and its copies; returns how many vertices they touched. `sign` −1 digs. */
-export function applyDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrush, sign: 1 | -1): number {
-  const alone = dabs.length === 1;
-  const held: Held[] = [];
+/** A dab and its copies, with what each touches of a surface that they haven't moved yet. */
+export interface Gathered {
+  brush: ResolvedBrush;
+  sign: 1 | -1;
+  /** Vertices, those of all copies together. */
+  touched: number;
+  /** A dab without copies: what it touches still lies in the surface's work lists. */
+  alone: Dab | null;
+  copies: readonly Held[];
+}
+
+/** Finds what a dab and its copies touch and weighs it; moves nothing. `sign` −1 digs. */
+export function gatherDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrush, sign: 1 | -1): Gathered {
+  const copies: Held[] = [];
+  let alone: Dab | null = null;
   let touched = 0;
   for (const dab of dabs) {
     // A Lift is measured on the surface its stroke began on, so that a stroke's own growth doesn't tip or stretch what
@@ -48,17 +59,21 @@ export function applyDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrush
     if (s.loops.gather(s, dab.frame, brush, brush.action === 'lift' || brush.action === 'mask') === 0) continue;
     touched += s.touchedCount;
     weigh(s, dab, brush, sign);
-    if (!alone) held.push(hold(s, dab));
-    else act(s, dab, brush, sign);
+    if (dabs.length === 1) alone = dab;
+    else copies.push(hold(s, dab));
   }
+  return { brush, sign, touched, alone, copies };
+}
+
+/** Moves what was gathered last. */
+export function applyGathered(s: Surface, { brush, sign, alone, copies }: Gathered): void {
   if (alone) {
-    settle(s, brush);
-    return touched;
+    act(s, alone, brush, sign);
+    return settle(s, brush);
   }
-  if (brush.action === 'smooth') relax(s, brush, held);
-  else for (const one of held) act(takeUp(s, one), one.dab, brush, sign);
-  for (const one of held) settle(takeUp(s, one), brush);
-  return touched;
+  if (brush.action === 'smooth' && copies.length > 0) relax(s, brush, copies);
+  else for (const one of copies) act(takeUp(s, one), one.dab, brush, sign);
+  for (const one of copies) settle(takeUp(s, one), brush);
 }
 
 /** Fills `amount`; looks at the clay, moves nothing. */

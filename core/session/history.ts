@@ -7,11 +7,11 @@
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask } from '#core/edit';
 import { LEAF, type RawMesh } from '#core/mesh';
-import { beginSpan, endSpan, restore } from '#core/sculpt';
-import { apply, back, dropDone, dropUndone, forth, laidOut, timeline, type Change } from '#core/timeline';
+import { beginSpan, restore } from '#core/sculpt';
+import { apply, back, dropDone, dropUndone, forth, laidOut, spanChanges, timeline, type Change } from '#core/timeline';
 import { healCut, maskRaised, pieceOf } from './cutOff';
 import { refinedMesh, refineUnderLast } from './refine';
-import { looksAtNormals, runWhole } from './runner';
+import { changesOf, runWhole } from './runner';
 import { abandon, brushIn, keep, underOf, type Session } from './session';
 import { runsAgain, withBrushes, type Step, type Under } from './steps';
 
@@ -177,13 +177,12 @@ function run(s: Session, step: Step, refines = false): Under | null {
     case 'edit':
       beginSpan(s.surface, touchesMask(step.edit));
       applyEdit(s.surface, step.edit);
-      keep(s, step, [{ kind: 'leaves', leaves: endSpan(s.surface) }]);
+      keep(s, step, spanChanges(s.surface));
       return null;
     case 'stroke': {
-      const { brush } = step.record;
-      beginSpan(s.surface, brush.action === 'mask', looksAtNormals(brush));
-      const under = underOf(runWhole(s.surface, step.record), step.record);
-      keep(s, step, [{ kind: 'leaves', leaves: endSpan(s.surface) }]);
+      const r = runWhole(s.surface, step.record);
+      const under = underOf(r, step.record);
+      keep(s, step, changesOf(r));
       if (refines && under) refineUnderLast(s, under);
       return under;
     }
@@ -191,13 +190,13 @@ function run(s: Session, step: Step, refines = false): Under | null {
       const raised = raisedBy(s);
       beginSpan(s.surface, true);
       if (raised) maskRaised(s.surface, raised);
-      keep(s, step, [{ kind: 'leaves', leaves: endSpan(s.surface) }]);
+      keep(s, step, spanChanges(s.surface));
       return null;
     }
     case 'cut':
       beginSpan(s.surface, true);
       if (s.base) healCut(s.surface, s.base);
-      keep(s, step, [{ kind: 'leaves', leaves: endSpan(s.surface) }]);
+      keep(s, step, spanChanges(s.surface));
       return null;
     case 'beside':
       keep(s, step, [{ kind: 'beside', text: s.beside }]);

@@ -4,10 +4,10 @@
  */
 import type { DabFrame } from '#core/brush';
 import { COPY_MASK, COPY_PLACES, LEAF, refine, type Companions, type RawMesh } from '#core/mesh';
-import { beginSpan, endSpan, restore, rewindSpan, type Before } from '#core/sculpt';
+import { restore, type Before } from '#core/sculpt';
 import type { RefineUnder } from '#core/stroke';
 import { keptMesh, laidOut, replaceLast, type KeptMesh, type Stage } from '#core/timeline';
-import { looksAtNormals, runSamples, runWhole } from './runner';
+import { changesOf, rewind, runSamples, runWhole } from './runner';
 import { begun, underOf, type Session } from './session';
 import type { Under } from './steps';
 
@@ -26,14 +26,12 @@ export function refineUnderLast(s: Session, under: Under): boolean {
   const finer = refinedMesh(s, stoodBefore(s, change.leaves), [under]);
   if (!finer) return false;
   const next = laidOut(finer);
-  beginSpan(next.surface, record.brush.action === 'mask', looksAtNormals(record.brush));
-  runWhole(next.surface, record);
-  const on = endSpan(next.surface);
+  const [on] = changesOf(runWhole(next.surface, record));
   restore(s.surface, change.leaves);
   const mesh = keptMesh(s);
   s.origin ??= { ...mesh, places: null, mask: null };
   Object.assign(s, next);
-  replaceLast(s, [{ kind: 'mesh', mesh, on }]);
+  replaceLast(s, [{ kind: 'mesh', mesh, on: on?.kind === 'leaves' ? on.leaves : null }]);
   return true;
 }
 
@@ -50,7 +48,7 @@ export function refineRunning(s: Session, asked: RefineUnder): boolean {
   const next = laidOut(finer);
   const again = begun(next.surface, running.record, running.began ?? { surface: s.surface, base: s.base });
   runSamples(again.runner, running.record.samples);
-  if (!running.began) rewindSpan(s.surface);
+  if (!running.began) rewind(running.runner);
   Object.assign(s, next, { running: again });
   return true;
 }

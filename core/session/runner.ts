@@ -7,7 +7,7 @@
 import { dabFrame, type DabFrame, type Ground, type ResolvedBrush, type Vec3 } from '#core/brush';
 import { faceBefore, pick, pointBefore, type Hit } from '#core/mesh';
 import { seeded } from '#core/random';
-import { applyDabs, rewindSpan, type Dab, type Surface } from '#core/sculpt';
+import type { Dab, Surface } from '#core/sculpt';
 import {
   copiesOf,
   copyFrame,
@@ -36,8 +36,14 @@ import {
   type Walk,
 } from '#core/stroke';
 
+import type { Change } from '#core/timeline';
+import { clayTarget, type Target } from './target';
+
 export interface Runner {
+  /** Where the hand meets the body: what is picked, and how it stood when the stroke began. */
   surface: Surface;
+  /** What takes the dabs. */
+  targets: readonly Target[];
   record: StrokeRecord;
   variation: Variation;
   walk: Walk;
@@ -56,12 +62,18 @@ export interface Runner {
   touched: number;
 }
 
-export function runner(surface: Surface, record: StrokeRecord): Runner {
+/** Begins a stroke on clay, or on the targets given, which began with it. */
+export function runner(
+  surface: Surface,
+  record: StrokeRecord,
+  targets: readonly Target[] = [clayTarget(surface, record.brush)],
+): Runner {
   const { brush, scale = 1, view, seed } = record;
   const radius = brush.radius * scale;
   const variation: Variation = { brush, radius, view, random: seeded(seed), total: null, drawn: null };
   return {
     surface,
+    targets,
     record,
     variation,
     walk: newWalk(variation),
@@ -124,8 +136,8 @@ export function runEnd(r: Runner): void {
   if (brush.strokeType === 'ruler') return walkEnd(r.walk, (place) => lay(r, place));
   if (brush.strokeType !== 'trail' && brush.strokeType !== 'linger' && brush.strokeType !== 'path') return;
   if (brush.taper.end > 0 && r.variation.total === null) {
-    rewindSpan(r.surface);
-    const again = runner(r.surface, r.record);
+    rewind(r);
+    const again = runner(r.surface, r.record, r.targets);
     again.variation.total = lengthOf(r.surface.mesh, r.surface.start, drawn(again, samples));
     again.steady.tip = null;
     runSamples(again, samples);
@@ -136,17 +148,22 @@ export function runEnd(r: Runner): void {
   walkEnd(r.walk, (place) => lay(r, place));
 }
 
+/** Takes everything that was laid off again; the stroke goes on. */
+export function rewind({ targets }: Runner): void {
+  for (const target of targets) target.rewind();
+}
+
+/** What brings back what stood before the stroke, once it has ended; empty when it changed nothing. */
+export function changesOf({ targets }: Runner): Change[] {
+  return targets.flatMap((target) => target.end());
+}
+
 /** Runs a whole stroke. */
-export function runWhole(surface: Surface, record: StrokeRecord): Runner {
-  const r = runner(surface, record);
+export function runWhole(surface: Surface, record: StrokeRecord, targets?: readonly Target[]): Runner {
+  const r = runner(surface, record, targets);
   runSamples(r, record.samples);
   runEnd(r);
   return r;
-}
-
-/** Whether dabs look at the normals that the surface began with. */
-export function looksAtNormals(brush: ResolvedBrush): boolean {
-  return brush.direction === 'own' || brush.mapping === 'wrapped' || (brush.tooth !== null && !brush.tooth.carried);
 }
 
 function isLaidAgain({ action, strokeType }: ResolvedBrush): boolean {
@@ -261,7 +278,7 @@ function takeBack(r: Runner): void {
   r.variation.random = seeded(r.record.seed);
   r.variation.drawn = null;
   if (r.frames.length === 0) return;
-  rewindSpan(r.surface);
+  rewind(r);
   r.frames = [];
   r.touched = 0;
 }
@@ -313,7 +330,8 @@ function layDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3; h
           stencil: stencil && copyStencil(stencil, copy, symmetry),
         },
   );
-  r.touched += applyDabs(r.surface, dabs, brush, dig ? -1 : 1);
+  for (const target of r.targets) r.touched += target.gather(dabs, dig ? -1 : 1, brush);
+  for (const target of r.targets) target.apply();
   r.frames.push(frame);
 }
 

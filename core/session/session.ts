@@ -5,10 +5,19 @@
  */
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
-import { beginSpan, endSpan, rewindSpan, type Surface } from '#core/sculpt';
+import { beginSpan, rewindSpan, type Surface } from '#core/sculpt';
 import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type StrokeStart } from '#core/stroke';
-import { dropUndone, record, timeline, type Change, type KeptMesh, type Stage, type Timeline } from '#core/timeline';
-import { looksAtNormals, runEnd, runner, runSamples, runWhole, type Runner } from './runner';
+import {
+  dropUndone,
+  record,
+  spanChanges,
+  timeline,
+  type Change,
+  type KeptMesh,
+  type Stage,
+  type Timeline,
+} from '#core/timeline';
+import { changesOf, rewind, runEnd, runner, runSamples, runWhole, type Runner } from './runner';
 import type { Beside, Step, Under } from './steps';
 
 export interface Running {
@@ -58,7 +67,6 @@ export function beginStroke(s: Session, start: StrokeStart): void {
 
 /** A stroke that begins on a surface; samples of its record are run when they come. */
 export function begun(surface: Surface, record: StrokeRecord, began: Running['began']): Running {
-  beginSpan(surface, record.brush.action === 'mask', looksAtNormals(record.brush));
   return { runner: runner(surface, record), record, whole: false, began };
 }
 
@@ -71,9 +79,10 @@ export function extendStroke(s: Session, samples: readonly Sample[]): void {
 /** Lays the running stroke anew along other samples, to its end: a path whose nodes were moved. */
 export function retrace(s: Session, samples: readonly Sample[]): void {
   if (!s.running) return;
-  rewindSpan(s.surface);
+  const { targets } = s.running.runner;
+  rewind(s.running.runner);
   const record: StrokeRecord = { ...s.running.record, samples: [...samples] };
-  s.running = { ...s.running, runner: runWhole(s.surface, record), record, whole: true };
+  s.running = { ...s.running, runner: runWhole(s.surface, record, targets), record, whole: true };
 }
 
 /**
@@ -87,7 +96,7 @@ export function endStroke(s: Session, refine: RefineUnder | null = null): Stroke
   const record: StrokeRecord = refine ? { ...s.running.record, refine } : s.running.record;
   if (!whole) runEnd(r);
   s.running = null;
-  const under = finish(s, { kind: 'stroke', record }) ? underOf(r, record) : null;
+  const under = finish(s, { kind: 'stroke', record }, changesOf(r)) ? underOf(r, record) : null;
   return { dabs: r.frames.length, touched: r.touched, under };
 }
 
@@ -107,6 +116,7 @@ export function underOf({ frames, copies }: Runner, { refine, symmetry }: Stroke
 export function abandon(s: Session): boolean {
   if (!s.running && !s.trying) return false;
   if (s.running?.began) Object.assign(s, s.running.began);
+  else if (s.running) rewind(s.running.runner);
   else rewindSpan(s.surface);
   s.running = null;
   s.trying = null;
@@ -135,7 +145,7 @@ export function keepEdit(s: Session, beside?: Beside): boolean {
   if (!s.trying) return false;
   const edit = s.trying;
   s.trying = null;
-  return finish(s, { kind: 'edit', edit, ...(beside ? { beside } : {}) });
+  return finish(s, { kind: 'edit', edit, ...(beside ? { beside } : {}) }, spanChanges(s.surface));
 }
 
 /** Tries an edit and keeps it. */
@@ -156,11 +166,10 @@ export function changeBeside(s: Session, beside: Beside): void {
   s.beside = beside.after;
 }
 
-/** Adds a step that was just made in the span of the surface, and what it changed beside; false for nothing. */
-export function finish(s: Session, step: Step): boolean {
-  const before = endSpan(s.surface);
-  if (before.leaves.length === 0) return false;
-  keep(s, step, [{ kind: 'leaves', leaves: before }]);
+/** Adds a step that was just made; one that changed nothing leaves no trace, and answers false. */
+function finish(s: Session, step: Step, before: readonly Change[]): boolean {
+  if (before.length === 0) return false;
+  keep(s, step, before);
   dropUndone(s);
   return true;
 }

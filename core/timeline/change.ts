@@ -1,5 +1,5 @@
 /** What a step changed, kept as what brings it back. Whatever is changed by a step of history is one of these. */
-import { bytesOf, restore, takeLeaves, type Before } from '#core/sculpt';
+import { bytesOf, endSpan, restore, takeLeaves, type Before, type Surface } from '#core/sculpt';
 import { keptBytes, keptMesh, laidOut, type KeptMesh, type Stage } from './stage';
 
 export type Change =
@@ -41,6 +41,12 @@ export function apply(stage: Stage, change: Change): void {
     case 'beside':
       stage.beside = change.text;
   }
+}
+
+/** Ends the span of a surface; what brings back what stood before it, nothing where nothing changed. */
+export function spanChanges(surface: Surface): Change[] {
+  const leaves = endSpan(surface);
+  return leaves.leaves.length > 0 ? [{ kind: 'leaves', leaves }] : [];
 }
 
 /** Memory that a change takes while it is kept. */
