@@ -6,8 +6,8 @@ import { useLibrary } from './stores/library';
 import { useSlabBench } from './stores/slabBench';
 import { holdDrafts } from './stores/holds';
 import { useWork } from './stores/work';
-import ShortcutsDialog from './parts/ShortcutsDialog.vue';
-import { failNotice, tellNotice } from './parts/undoNotice';
+import ShortcutsDialog from './controls/ShortcutsDialog.vue';
+import { failNotice, tellNotice } from './controls/undoNotice';
 
 const brushBench = useBrushBench();
 const slabBench = useSlabBench();

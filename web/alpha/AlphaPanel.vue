@@ -5,7 +5,7 @@ import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { brushFrom } from '../bench/brushFrom';
-import CheckNote from '../parts/CheckNote.vue';
+import CheckNote from '../controls/CheckNote.vue';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useLibrary } from '../stores/library';
 import ProfileChart from './ProfileChart.vue';

@@ -7,7 +7,7 @@ import { Grid3x3, Circle, Maximize, ScanLine, SplitSquareHorizontal, Undo2, Redo
 import { useResizeObserver } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { DIRT_CELLS } from '#core/checks';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useFingers } from '../viewport/useFingers';
 import { pictureEye } from './pictureEye';
@@ -332,7 +332,7 @@ const zoomed = computed(() =>
   </div>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .alpha-view {
   position: relative;

@@ -2,7 +2,7 @@
 /** Levels: the tones that come in, with handles for black, mid and white under them. */
 import { computed, ref } from 'vue';
 import { settingAt, stepSchema, type StepOf } from '#core/settings';
-import SettingSlider from '../parts/SettingSlider.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
 
 const props = defineProps<{ step: StepOf<'levels'> }>();

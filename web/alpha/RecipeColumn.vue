@@ -6,12 +6,12 @@ import { ChevronDown, ChevronRight, Copy, Eye, EyeOff, GripVertical, Plus, Trash
 import { computed, ref } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import { CAST_SIZES, type Step } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
 import StepEditor from './StepEditor.vue';
 import { STEP_GROUPS, STEP_LABELS } from './stepLabels';
-import PopMenu from '../parts/PopMenu.vue';
+import PopMenu from '../controls/PopMenu.vue';
 
 const bench = useAlphaBench();
 const adding = ref(false);

@@ -3,7 +3,7 @@
 import { Maximize, Sun } from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { ReliefScene } from '../viewport/reliefScene';
 
 const props = defineProps<{ heights: Float32Array; size: number; relief: number; ground: number }>();
@@ -73,7 +73,7 @@ useShortcuts([
   </div>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .relief {
   position: relative;

@@ -8,8 +8,8 @@ import {
   type RetouchTool,
   type StepOf,
 } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useRetouch } from './retouch';
 

@@ -18,9 +18,9 @@ import {
   type SettingMeta,
   type Step,
 } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import CurveEditor from '../parts/CurveEditor.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import CurveEditor from '../controls/CurveEditor.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useLibrary } from '../stores/library';
 import LevelsEditor from './LevelsEditor.vue';

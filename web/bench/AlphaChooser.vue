@@ -7,11 +7,11 @@ import { ElButton, ElInput } from 'element-plus';
 import { computed, ref } from 'vue';
 import type { AlphaHead } from '#core/kept';
 import { pictureUrl } from '../api/client';
-import { failNotice } from '../parts/undoNotice';
+import { failNotice } from '../controls/undoNotice';
 import { useArrivals } from '../stores/arrivals';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
-import PopMenu from '../parts/PopMenu.vue';
+import PopMenu from '../controls/PopMenu.vue';
 
 defineProps<{ chosen: string | null; none: string }>();
 const emit = defineEmits<{ choose: [alpha: AlphaHead | null] }>();

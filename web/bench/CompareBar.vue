@@ -2,7 +2,7 @@
 /** Compares the brush with a pinned version, or with the saved one while none is pinned. */
 import { Columns2, Pin, PinOff } from '@lucide/vue';
 import { computed } from 'vue';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { useCompare } from '../stores/compare';
 
 const compare = useCompare();

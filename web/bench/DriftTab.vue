@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Seeded variation: places, sizes, turns. */
 import type { Brush } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingList from './SettingList.vue';
 
 defineProps<{ brush: Brush }>();

@@ -3,10 +3,10 @@
 import { computed } from 'vue';
 import type { AlphaHead } from '#core/kept';
 import type { Brush } from '#core/settings';
-import AlphaRing from '../parts/AlphaRing.vue';
-import CheckNote from '../parts/CheckNote.vue';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import FalloffEditor from '../parts/FalloffEditor.vue';
+import AlphaRing from '../controls/AlphaRing.vue';
+import CheckNote from '../controls/CheckNote.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import FalloffEditor from '../controls/FalloffEditor.vue';
 import { useLibrary } from '../stores/library';
 import AlphaChooser from './AlphaChooser.vue';
 import SettingList from './SettingList.vue';

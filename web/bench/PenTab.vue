@@ -3,8 +3,8 @@
 import { ref } from 'vue';
 import { curveAt, prepareCurve } from '#core/falloff';
 import type { Brush, CurveNode, PenLinkName } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import CurveEditor from '../parts/CurveEditor.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import CurveEditor from '../controls/CurveEditor.vue';
 import SettingList from './SettingList.vue';
 
 defineProps<{ brush: Brush }>();

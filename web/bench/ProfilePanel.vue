@@ -5,7 +5,7 @@ import { brushChecks, type BrushMend } from '#core/checks';
 import { shapes } from '#core/profile';
 import type { AlphaHead } from '#core/kept';
 import { putNumber, type Brush } from '#core/settings';
-import CheckNote from '../parts/CheckNote.vue';
+import CheckNote from '../controls/CheckNote.vue';
 import { useProof } from '../stores/proof';
 import BrushProfile from './BrushProfile.vue';
 import { runsAlong } from './labels';

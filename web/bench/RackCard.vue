@@ -3,8 +3,8 @@
 import { Bookmark, Copy, Pencil, Trash2 } from '@lucide/vue';
 import { computed } from 'vue';
 import type { BrushHead } from '#core/kept';
-import BrushDisc from '../parts/BrushDisc.vue';
-import CutName from '../parts/CutName.vue';
+import BrushDisc from '../controls/BrushDisc.vue';
+import CutName from '../controls/CutName.vue';
 import { useLibrary } from '../stores/library';
 import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from './labels';
 

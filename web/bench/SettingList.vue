@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Sliders of a brush's settings, named by their paths in the schema. */
 import { BrushSchema, numberAt, putNumber, settingAt, type Brush } from '#core/settings';
-import SettingSlider from '../parts/SettingSlider.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 
 defineProps<{ brush: Brush; paths: readonly string[] }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** Undo, redo and the history of the brush's settings, apart from the strokes on the body. */
 import { History, Redo, Undo } from '@lucide/vue';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { useBrushBench } from '../stores/brushBench';
-import PopMenu from '../parts/PopMenu.vue';
+import PopMenu from '../controls/PopMenu.vue';
 
 const bench = useBrushBench();
 useShortcuts([

@@ -4,7 +4,7 @@ import { useLocalStorage } from '@vueuse/core';
 import { computed, watch } from 'vue';
 import type { AlphaHead } from '#core/kept';
 import type { Brush } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 import CardTab from './CardTab.vue';
 import DriftTab from './DriftTab.vue';
 import { MAPPING_CHOICES } from './labels';

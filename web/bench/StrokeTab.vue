@@ -2,7 +2,7 @@
 /** How dabs follow from the hand: turn, steadying, tapers and fade. */
 import { computed } from 'vue';
 import type { Brush } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 import { runsAlong, TURN_CHOICES } from './labels';
 import SettingList from './SettingList.vue';
 

@@ -3,8 +3,8 @@
 import { computed } from 'vue';
 import type { Brush } from '#core/settings';
 import { pictureUrl } from '../api/client';
-import CheckNote from '../parts/CheckNote.vue';
-import ChoiceBar from '../parts/ChoiceBar.vue';
+import CheckNote from '../controls/CheckNote.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 import { useLibrary } from '../stores/library';
 import AlphaChooser from './AlphaChooser.vue';
 import SettingList from './SettingList.vue';

@@ -2,7 +2,7 @@
 /** What the dab does to the clay, and how much. The first few are all that most brushes need. */
 import { computed } from 'vue';
 import type { Brush } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 import { ACTION_CHOICES, DIRECTION_CHOICES, OVERLAP_CHOICES, runsAlong } from './labels';
 import SettingList from './SettingList.vue';
 

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { Brush } from '#core/settings';
-import { undoNotice } from '../parts/undoNotice';
+import { undoNotice } from '../controls/undoNotice';
 import { useBrushBench } from '../stores/brushBench';
 import { useLibrary } from '../stores/library';
 import { useProof } from '../stores/proof';

@@ -4,7 +4,7 @@ import { resolveBrush, type AlphaForm, type ResolvedBrush } from '#core/brush';
 import { pyramid } from '#core/picture';
 import type { AlphaHead } from '#core/kept';
 import type { Brush } from '#core/settings';
-import { shownAlpha } from '../parts/alphaPictures';
+import { shownAlpha } from '../controls/alphaPictures';
 
 export function useStampOf(brush: () => Brush, alpha: () => AlphaHead | null): Readonly<Ref<ResolvedBrush | null>> {
   const form = shallowRef<{ blob: string; form: AlphaForm } | null>(null);

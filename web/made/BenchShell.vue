@@ -6,12 +6,12 @@
 import { useRouter } from 'vue-router';
 import type { AlphaHead } from '#core/kept';
 import type { Source } from '#core/settings';
-import BeltBar from '../parts/BeltBar.vue';
-import ConflictNote from '../parts/ConflictNote.vue';
-import LeafPair from '../parts/LeafPair.vue';
-import LineageTrail from '../parts/LineageTrail.vue';
-import SaveState from '../parts/SaveState.vue';
-import TopBar from '../parts/TopBar.vue';
+import BeltBar from '../controls/BeltBar.vue';
+import ConflictNote from '../controls/ConflictNote.vue';
+import LeafPair from '../controls/LeafPair.vue';
+import LineageTrail from '../controls/LineageTrail.vue';
+import SaveState from '../controls/SaveState.vue';
+import TopBar from '../controls/TopBar.vue';
 import type { OpenOnBench } from '../stores/openDocument';
 
 defineProps<{

@@ -7,10 +7,10 @@ import type { AlphaHead } from '#core/kept';
 import { CAST_SIZES } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
-import { alphaFacts } from '../parts/alphaFacts';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import CutName from '../parts/CutName.vue';
-import { tellNotice } from '../parts/undoNotice';
+import { alphaFacts } from '../controls/alphaFacts';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import CutName from '../controls/CutName.vue';
+import { tellNotice } from '../controls/undoNotice';
 import { useLibrary } from '../stores/library';
 import { useMadeBench } from '../stores/madeBench';
 

@@ -12,8 +12,8 @@ import {
   type Lettering,
 } from '#core/settings';
 import { postFont } from '../api/client';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { sentence } from '../stores/connection';
 import { useMadeBench } from '../stores/madeBench';
 import { plain } from '../stores/plain';

@@ -2,7 +2,7 @@
 /** What the drawn source does, live: its relief, its checks, and the alphas cast from it. */
 import { computed } from 'vue';
 import ReliefView from '../alpha/ReliefView.vue';
-import CheckNote from '../parts/CheckNote.vue';
+import CheckNote from '../controls/CheckNote.vue';
 import { startRelief } from '../stores/castAlpha';
 import { useMadeBench } from '../stores/madeBench';
 import CastList from './CastList.vue';

@@ -3,7 +3,7 @@
 import { Dices, Shuffle } from '@lucide/vue';
 import { computed } from 'vue';
 import { growSchema, newGrow, PATTERN_FORMS, settingsIn, type Pattern, type PatternForm } from '#core/settings';
-import SettingSlider from '../parts/SettingSlider.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useMadeBench } from '../stores/madeBench';
 import { FORM_LABELS } from './formLabels';
 

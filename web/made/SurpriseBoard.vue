@@ -3,7 +3,7 @@
 import { onBeforeUnmount, ref, watch } from 'vue';
 import { surprises } from '#core/pattern';
 import type { Grow, PatternForm } from '#core/settings';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { Recipes } from '../workers/recipes';
 import GreyCanvas from './GreyCanvas.vue';
 import { useOffers } from './offers';

@@ -6,7 +6,7 @@ import AlphaView from '../alpha/AlphaView.vue';
 import { CROSSING, type CutLine } from '../alpha/cutLine';
 import RecipeColumn from '../alpha/RecipeColumn.vue';
 import BenchShell from '../made/BenchShell.vue';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { useAlphaBench } from '../stores/alphaBench';
 
 const props = defineProps<{ id: string }>();

@@ -7,7 +7,7 @@ import BenchShell from '../made/BenchShell.vue';
 import GreyCanvas from '../made/GreyCanvas.vue';
 import LetteringColumn from '../made/LetteringColumn.vue';
 import MadePanel from '../made/MadePanel.vue';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
 
 const props = defineProps<{ id: string }>();
@@ -113,7 +113,7 @@ useShortcuts([
   </BenchShell>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .columns {
   display: grid;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import TopBar from '../parts/TopBar.vue';
+import TopBar from '../controls/TopBar.vue';
 </script>
 
 <template>

@@ -8,7 +8,7 @@ import GreyCanvas from '../made/GreyCanvas.vue';
 import MadePanel from '../made/MadePanel.vue';
 import PatternColumn from '../made/PatternColumn.vue';
 import SurpriseBoard from '../made/SurpriseBoard.vue';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
 
 const props = defineProps<{ id: string }>();
@@ -98,7 +98,7 @@ useShortcuts([
   </BenchShell>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .columns {
   display: grid;

@@ -3,12 +3,12 @@
 import { onBeforeUnmount } from 'vue';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import { useOpenBrush } from '../bench/openBrush';
-import SaveState from '../parts/SaveState.vue';
-import BeltBar from '../parts/BeltBar.vue';
-import LineageTrail from '../parts/LineageTrail.vue';
+import SaveState from '../controls/SaveState.vue';
+import BeltBar from '../controls/BeltBar.vue';
+import LineageTrail from '../controls/LineageTrail.vue';
 import ProofView from '../proof/ProofView.vue';
-import { useShortcuts } from '../parts/shortcuts';
-import TopBar from '../parts/TopBar.vue';
+import { useShortcuts } from '../controls/shortcuts';
+import TopBar from '../controls/TopBar.vue';
 
 const props = defineProps<{ id: string }>();
 const { bench, alpha, alphas, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/proof');

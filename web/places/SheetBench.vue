@@ -2,7 +2,7 @@
 /** The sheet bench: the picture with its marks on the left leaf, finding and casting on the right. */
 import { onBeforeUnmount, watch } from 'vue';
 import BenchShell from '../made/BenchShell.vue';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import SheetPanel from '../sheet/SheetPanel.vue';
 import SheetView from '../sheet/SheetView.vue';
 import { useSheetBench } from '../stores/sheetBench';

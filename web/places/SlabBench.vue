@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** The slab bench: the clay on the left leaf, its cast growing on the right, its brushes on the belt. */
 import { onBeforeUnmount, watch } from 'vue';
-import ConflictNote from '../parts/ConflictNote.vue';
-import LeafPair from '../parts/LeafPair.vue';
-import LineageTrail from '../parts/LineageTrail.vue';
-import { useShortcuts } from '../parts/shortcuts';
-import SaveState from '../parts/SaveState.vue';
-import TopBar from '../parts/TopBar.vue';
+import ConflictNote from '../controls/ConflictNote.vue';
+import LeafPair from '../controls/LeafPair.vue';
+import LineageTrail from '../controls/LineageTrail.vue';
+import { useShortcuts } from '../controls/shortcuts';
+import SaveState from '../controls/SaveState.vue';
+import TopBar from '../controls/TopBar.vue';
 import CastPanel from '../slab/CastPanel.vue';
 import SlabBelt from '../slab/SlabBelt.vue';
 import SlabColumn from '../slab/SlabColumn.vue';

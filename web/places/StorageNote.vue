@@ -6,7 +6,7 @@
 import { ElButton } from 'element-plus';
 import { computed, onMounted, ref } from 'vue';
 import { cleanStorage, getStorage, type Sizes } from '../api/client';
-import { failNotice, tellNotice } from '../parts/undoNotice';
+import { failNotice, tellNotice } from '../controls/undoNotice';
 import { sentence, useConnection } from '../stores/connection';
 
 const connection = useConnection();

@@ -114,7 +114,7 @@ watch(pose, (next) => {
   </div>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .compared {
   position: relative;

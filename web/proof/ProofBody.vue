@@ -4,13 +4,13 @@ import { Download, FolderOpen, Grid3x3, Minus, Plus, Trash2 } from '@lucide/vue'
 import { computed, ref } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity } from '#core/mesh';
 import { RefineUnderSchema, settingAt } from '#core/settings';
-import SettingSlider from '../parts/SettingSlider.vue';
-import { orSay, undoNotice } from '../parts/undoNotice';
+import SettingSlider from '../controls/SettingSlider.vue';
+import { orSay, undoNotice } from '../controls/undoNotice';
 import { useBodies } from '../stores/bodies';
 import { useProof } from '../stores/proof';
 import { meshAsObj, MESH_ENDINGS } from '../workers/meshFiles';
 import TrialMenu from './TrialMenu.vue';
-import PopMenu from '../parts/PopMenu.vue';
+import PopMenu from '../controls/PopMenu.vue';
 
 defineProps<{ brushId: string }>();
 const proof = useProof();
@@ -162,7 +162,7 @@ function opened(event: Event): void {
   </div>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .body {
   gap: 7px;

@@ -3,7 +3,7 @@
 import { CircleDashed, FlipVertical2 as MirrorX, House, Palette, Redo2, RotateCcw, Undo2 } from '@lucide/vue';
 import { useProof } from '../stores/proof';
 import { CLAYS, type ClayName } from './looks';
-import PopMenu from '../parts/PopMenu.vue';
+import PopMenu from '../controls/PopMenu.vue';
 
 defineProps<{ lit: boolean }>();
 const clay = defineModel<ClayName>('clay', { required: true });
@@ -118,7 +118,7 @@ const proof = useProof();
   </div>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .menu {
   display: grid;

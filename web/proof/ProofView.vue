@@ -7,10 +7,10 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import type { DabFrame } from '#core/brush';
 import { worksOf, type Brush } from '#core/settings';
 import { NO_SYMMETRY, type StencilPlace } from '#core/stroke';
-import { shownAlpha } from '../parts/alphaPictures';
-import { useBrushKeys } from '../parts/brushKeys';
-import { useShortcuts } from '../parts/shortcuts';
-import { tellNotice } from '../parts/undoNotice';
+import { shownAlpha } from '../controls/alphaPictures';
+import { useBrushKeys } from '../controls/brushKeys';
+import { useShortcuts } from '../controls/shortcuts';
+import { tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import type { BrushAlphas } from '../stores/library';
 import { useProof } from '../stores/proof';
@@ -317,4 +317,4 @@ useShortcuts([
   </div>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>

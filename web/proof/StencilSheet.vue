@@ -6,8 +6,8 @@
 import { computed, ref, watch } from 'vue';
 import type { StencilPlace } from '#core/stroke';
 import type { AlphaHead } from '#core/kept';
-import { drawGreys, shownAlpha } from '../parts/alphaPictures';
-import { useShortcuts } from '../parts/shortcuts';
+import { drawGreys, shownAlpha } from '../controls/alphaPictures';
+import { useShortcuts } from '../controls/shortcuts';
 
 const props = defineProps<{ alpha: AlphaHead | null; width: number; height: number }>();
 const place = defineModel<StencilPlace>({ required: true });

@@ -4,10 +4,10 @@
  */
 import { Route, Trash2 } from '@lucide/vue';
 import { ref } from 'vue';
-import { orSay, undoNotice } from '../parts/undoNotice';
+import { orSay, undoNotice } from '../controls/undoNotice';
 import { useProof } from '../stores/proof';
 import { useTrials, type TrialRow } from '../stores/trials';
-import PopMenu from '../parts/PopMenu.vue';
+import PopMenu from '../controls/PopMenu.vue';
 
 const props = defineProps<{ brushId: string }>();
 const proof = useProof();

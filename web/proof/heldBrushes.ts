@@ -2,7 +2,7 @@
 import { ref, watch } from 'vue';
 import { BASE_BRUSHES, SLAB_BRUSHES } from '#core/presets';
 import type { Brush } from '#core/settings';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { plain } from '../stores/plain';
 import { useProof } from '../stores/proof';
 

@@ -1,6 +1,6 @@
 /** The light, turned by the pointer while L is held. */
 import { computed, ref } from 'vue';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import type { ClayView } from '../viewport/clayView';
 
 const RAD_PER_PIXEL = 0.01;

@@ -8,7 +8,7 @@ import { computed, ref } from 'vue';
 import { isInside, lassoOutline } from '#core/marks';
 import type { Mark } from '#core/settings';
 import { previewUrl } from '../api/client';
-import { useShortcuts } from '../parts/shortcuts';
+import { useShortcuts } from '../controls/shortcuts';
 import { useSheetBench } from '../stores/sheetBench';
 import { useFingers } from '../viewport/useFingers';
 import { sheetEye } from './sheetEye';
@@ -216,7 +216,7 @@ useShortcuts([
   </div>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .sheet-view {
   position: relative;

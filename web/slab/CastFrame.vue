@@ -2,8 +2,8 @@
 /** The frame by number, and fitted to the form. */
 import { computed } from 'vue';
 import { CastSettingsSchema, settingAt } from '#core/settings';
-import NumberField from '../parts/NumberField.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
+import NumberField from '../controls/NumberField.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 

@@ -7,8 +7,8 @@ import { useRouter } from 'vue-router';
 import type { AlphaHead } from '#core/kept';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
-import { alphaFacts } from '../parts/alphaFacts';
-import CutName from '../parts/CutName.vue';
+import { alphaFacts } from '../controls/alphaFacts';
+import CutName from '../controls/CutName.vue';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 

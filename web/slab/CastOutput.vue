@@ -2,8 +2,8 @@
 /** What is kept: size, samples, format, and where the ground of a new brush is taken. */
 import { computed } from 'vue';
 import { CAST_SIZES, CastSettingsSchema, settingAt } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 

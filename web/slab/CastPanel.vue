@@ -5,9 +5,9 @@
  */
 import { computed, ref } from 'vue';
 import type { AlphaHead } from '#core/kept';
-import CheckNote from '../parts/CheckNote.vue';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import { tellNotice } from '../parts/undoNotice';
+import CheckNote from '../controls/CheckNote.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import { tellNotice } from '../controls/undoNotice';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 import { MENDS, useSlabCast } from '../stores/slabCast';

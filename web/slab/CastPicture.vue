@@ -2,7 +2,7 @@
 /** The cast as it grows, with what its checks found marked where it is. */
 import { computed, ref, watch } from 'vue';
 import { MARGIN_LIMIT } from '#core/checks';
-import { drawGreys, reduced } from '../parts/alphaPictures';
+import { drawGreys, reduced } from '../controls/alphaPictures';
 import { useSlabCast } from '../stores/slabCast';
 
 const cast = useSlabCast();

@@ -3,8 +3,8 @@
 import { computed } from 'vue';
 import { curveAt, prepareCurve } from '#core/falloff';
 import type { CurveNode } from '#core/settings';
-import CurveEditor from '../parts/CurveEditor.vue';
-import HistogramChart from '../parts/HistogramChart.vue';
+import CurveEditor from '../controls/CurveEditor.vue';
+import HistogramChart from '../controls/HistogramChart.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 

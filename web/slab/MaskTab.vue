@@ -2,7 +2,7 @@
 /** Masks: what the Mask brush draws, changes of the whole mask, and masks made from an alpha, heights or slopes. */
 import { computed, ref, watch } from 'vue';
 import { SLAB_BRUSHES } from '#core/presets';
-import NumberField from '../parts/NumberField.vue';
+import NumberField from '../controls/NumberField.vue';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';

@@ -2,7 +2,7 @@
 /** Changes by number of everything unmasked: shown while the number moves, kept by Apply, made again by Again. */
 import { computed, onBeforeUnmount, ref } from 'vue';
 import { ByNumberSchema, NUMBER_KINDS, settingAt, type ByNumber, type NumberKind } from '#core/settings';
-import SettingSlider from '../parts/SettingSlider.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 import { useSlabTools } from '../stores/slabTools';

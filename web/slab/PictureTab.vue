@@ -3,9 +3,9 @@
 import { Trash2 } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { ReferenceSchema, settingAt, type Reference } from '#core/settings';
-import ChoiceBar from '../parts/ChoiceBar.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
-import { undoNotice } from '../parts/undoNotice';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
+import { undoNotice } from '../controls/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
 import { useReferences } from './references';

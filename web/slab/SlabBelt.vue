@@ -3,13 +3,13 @@
 import { RotateCcw, SlidersHorizontal } from '@lucide/vue';
 import { computed } from 'vue';
 import { BrushSchema, settingAt, type Action } from '#core/settings';
-import BrushDisc from '../parts/BrushDisc.vue';
-import FalloffEditor from '../parts/FalloffEditor.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
-import { useShortcuts } from '../parts/shortcuts';
+import BrushDisc from '../controls/BrushDisc.vue';
+import FalloffEditor from '../controls/FalloffEditor.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
+import { useShortcuts } from '../controls/shortcuts';
 import { useLibrary } from '../stores/library';
 import { useSlabTools } from '../stores/slabTools';
-import PopMenu from '../parts/PopMenu.vue';
+import PopMenu from '../controls/PopMenu.vue';
 
 const tools = useSlabTools();
 const library = useLibrary();

@@ -15,9 +15,9 @@ import {
 import { useEventListener, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
 import type { Brush, Symmetry } from '#core/settings';
-import { useBrushKeys } from '../parts/brushKeys';
-import { useShortcuts } from '../parts/shortcuts';
-import { tellNotice } from '../parts/undoNotice';
+import { useBrushKeys } from '../controls/brushKeys';
+import { useShortcuts } from '../controls/shortcuts';
+import { tellNotice } from '../controls/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 import { useSlabTools } from '../stores/slabTools';
@@ -289,7 +289,7 @@ const numbers = computed(() => [
   </div>
 </template>
 
-<style scoped src="../parts/view.css"></style>
+<style scoped src="../controls/view.css"></style>
 <style scoped>
 .numbers {
   right: 12px;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Symmetry: mirrors, radial copies, and the point they go about. */
 import { SymmetrySchema, settingAt, type Symmetry } from '#core/settings';
-import NumberField from '../parts/NumberField.vue';
-import SettingSlider from '../parts/SettingSlider.vue';
+import NumberField from '../controls/NumberField.vue';
+import SettingSlider from '../controls/SettingSlider.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
 
