@@ -1,5 +1,7 @@
 /** What the page knows of everything that is kept: heads of documents; a document when it is opened. */
-import { newBrush, type Brush } from '#core/settings';
+import { ALPHA_VERSION, AlphaSchema, newBrush, type Brush } from '#core/settings';
+import { putBlob } from '../web/api/client';
+import { brushesFrom } from '../web/bench/brushFrom';
 import { useBrushBench } from '../web/stores/brushBench';
 import { useLibrary } from '../web/stores/library';
 import { until, world, type World } from './page';
@@ -130,4 +132,73 @@ test('deleted it leaves the list and what was fetched; restored it is there agai
   there.away = false;
   await library.restore('brushes', doc.id);
   expect(library.brushHead(doc.id)).toMatchObject({ card: { name: 'Goes and comes' }, revision: 1 });
+});
+
+describe('brushes of many alphas at once', () => {
+  async function alphasNamed(...names: string[]): Promise<void> {
+    const blob = await putBlob(Uint8Array.from({ length: 64 * 64 * 2 }, (_, i) => i % 251));
+    for (const name of names) {
+      const id = crypto.randomUUID();
+      const doc = AlphaSchema.parse({
+        version: ALPHA_VERSION,
+        id,
+        card: { name },
+        size: 64,
+        relief: 0.1,
+        format: 'grey16',
+        blob,
+        recipe: null,
+        ground: 0.25,
+        lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.1 },
+        report: { marginPx: 4, ringLoss: 0, usedRange: 1, undercut: 0 },
+      });
+      expect(await there.ask(`/alphas/${id}`, 'PUT', { doc, revision: null })).toMatchObject({ status: 200 });
+    }
+  }
+  const wish = { pattern: newBrush(crypto.randomUUID(), 'Pattern'), stem: '', author: 'Pier', tags: ['print'] };
+  wish.pattern.stroke.spacing = 77;
+  const hand = (stopAfter = Infinity) => {
+    let told = 0;
+    return {
+      report: () => void told++,
+      get cancelled() {
+        return told >= stopAfter;
+      },
+    };
+  };
+
+  test('each works like the pattern, with an alpha and its ground; names that are taken are counted on', async () => {
+    await alphasNamed('Kelp 1', 'Kelp 2');
+    await saved('Kelp 2');
+    const library = useLibrary();
+    await library.ready();
+    const alphas = library.alphas.filter(({ card }) => card.name.startsWith('Kelp'));
+    const made = await brushesFrom(alphas, wish, hand());
+    expect(made.map(({ card }) => card.name)).toEqual(['Kelp 1', 'Kelp 2 2']);
+    made.forEach((brush, i) => {
+      expect(brush.form).toEqual({ ...wish.pattern.form, alphaId: alphas[i]!.id, ground: 0.25 });
+      expect([brush.stroke, brush.touch]).toEqual([wish.pattern.stroke, wish.pattern.touch]);
+      expect(brush.card).toMatchObject({ author: 'Pier', tags: ['print'] });
+      expect(library.has('brushes', brush.id)).toBe(true);
+    });
+    const counted = await brushesFrom(alphas, { ...wish, stem: 'Wrack' }, hand());
+    expect(counted.map(({ card }) => card.name)).toEqual(['Wrack 1', 'Wrack 2']);
+  });
+
+  test('cancelled, or with the server away in the middle, those that are made stay and are known', async () => {
+    await alphasNamed('Weed 1', 'Weed 2', 'Weed 3');
+    const library = useLibrary();
+    await library.ready();
+    const alphas = library.alphas.filter(({ card }) => card.name.startsWith('Weed'));
+    expect(await brushesFrom(alphas, wish, hand(2))).toHaveLength(2);
+    const made: Brush[] = [];
+    let told = 0;
+    const report = (): void => {
+      if (++told === 3) there.away = true;
+    };
+    await expect(brushesFrom(alphas, { ...wish, stem: 'Away' }, { report, cancelled: false }, made)).rejects.toThrow();
+    expect(made.map(({ card }) => card.name)).toEqual(['Away 1', 'Away 2']);
+    there.away = false;
+    for (const { id } of made) expect((await there.ask(`/brushes/${id}`)).status).toBe(200);
+  });
 });

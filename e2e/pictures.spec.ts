@@ -68,21 +68,27 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   await page.getByRole('button', { name: 'Cast 3 alphas' }).click();
   await expect(page.locator('.panel li')).toHaveCount(3, { timeout: 60_000 });
 
-  for (const n of [1, 2, 3]) {
-    await page.getByRole('button', { name: `Make a brush of prints ${n}` }).click();
-    await settled(page, '.proof');
-    if (n === 1)
-      await draw(page, '.proof', [
-        [0.5, 0.5],
-        [0.5, 0.5],
-      ]);
-    await page.getByRole('button', { name: 'Save', exact: true }).click();
-    await expect(page.locator('.state', { hasText: /^saved/ })).toBeVisible();
-    await page.goBack();
-    await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4');
-  }
+  await page.getByRole('button', { name: 'Make a brush of prints 1' }).click();
+  await settled(page, '.proof');
+  await draw(page, '.proof', [
+    [0.5, 0.5],
+    [0.5, 0.5],
+  ]);
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.locator('.state', { hasText: /^saved/ })).toBeVisible();
+  await page.goBack();
+  await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4');
+
+  await page.getByRole('button', { name: 'Make brushes of all…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Make brushes' });
+  await dialog.getByText('Counted').click();
+  await dialog.getByRole('textbox', { name: 'Name' }).fill('Pier print');
+  await dialog.getByRole('textbox', { name: 'Author' }).fill('Tidewrack Workshop');
+  await dialog.getByRole('button', { name: 'Make 3 brushes' }).click();
+  await expect(page.getByText('3 brushes are in the rack.')).toBeVisible();
   await page.goto(app.address);
-  for (const n of [1, 2, 3]) await expect(page.getByText(`prints ${n}`, { exact: true }).first()).toBeVisible();
+  for (const name of ['prints 1', 'Pier print 1', 'Pier print 2', 'Pier print 3'])
+    await expect(page.getByRole('button', { name: `Open ${name}`, exact: true })).toBeVisible();
   // Each alpha is a mark on clean black, white at its densest.
   const { items } = (await (await fetch(`${app.address}/api/alphas`)).json()) as {
     items: { id: string; card: { name: string } }[];

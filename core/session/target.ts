@@ -7,7 +7,9 @@ import { applyGathered, beginSpan, gatherDabs, rewindSpan, type Dab, type Surfac
 import { spanChanges, type Change } from '#core/timeline';
 
 export interface Target {
-  /** Finds what a dab and its copies touch, and how much of them it takes; moves nothing. Answers how much it touched. */
+  /**
+   * Finds what a dab and its copies touch, and how much of them it takes; moves nothing. Answers how much it touched.
+   */
   gather(dabs: readonly Dab[], sign: 1 | -1, brush: ResolvedBrush): number;
   /** Takes what was gathered last. */
   apply(): void;

@@ -1,19 +1,62 @@
-/** A new brush from an alpha, as a draft: the stamp's base with this form and full falloff. Answers its id. */
+/** Brushes from alphas: one as a draft that waits to be named, or many at once as a brush of one's choice works. */
 import { STAMP_BASE } from '#core/presets';
 import type { AlphaHead } from '#core/kept';
+import { BrushSchema, type Brush } from '#core/settings';
+import * as api from '../api/client';
 import { brushDrafts } from '../api/drafts';
 import { useLibrary } from '../stores/library';
 import { plain } from '../stores/plain';
+import type { WorkHand } from '../stores/work';
 
+/** The stamp's base with this form and full falloff, kept as a draft. Answers its id. */
 export async function brushFrom(alpha: AlphaHead): Promise<string> {
   const library = useLibrary();
-  const brush = plain(STAMP_BASE);
-  brush.id = crypto.randomUUID();
-  brush.form.alphaId = alpha.id;
-  brush.form.ground = alpha.ground;
+  const brush = brushLike(STAMP_BASE, alpha, {
+    name: library.freeName('brushes', alpha.card.name),
+    author: alpha.card.author,
+    tags: [],
+    notes: '',
+  });
   brush.touch.falloff.kind = 'full';
-  brush.card = { name: library.freeName('brushes', alpha.card.name), author: alpha.card.author, tags: [], notes: '' };
   await brushDrafts.keep({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
   await library.loadDrafts();
   return brush.id;
+}
+
+/** A brush that works as another does, with this alpha as its form. */
+export function brushLike(pattern: Brush, alpha: AlphaHead, card: Brush['card']): Brush {
+  const brush = plain(pattern);
+  return { ...brush, id: crypto.randomUUID(), card, form: { ...brush.form, alphaId: alpha.id, ground: alpha.ground } };
+}
+
+export interface BrushesWish {
+  /** Whose settings all of them take. */
+  pattern: Brush;
+  /** They are called so and counted; empty for the names of their alphas. */
+  stem: string;
+  author: string;
+  tags: readonly string[];
+}
+
+/**
+ * Saves a brush for each alpha, in their order. What is made when it is cancelled, or one can't be saved, stays: `made`
+ * holds it then.
+ */
+export async function brushesFrom(
+  alphas: readonly AlphaHead[],
+  { pattern, stem, author, tags }: BrushesWish,
+  hand: Pick<WorkHand, 'report' | 'cancelled'>,
+  made: Brush[] = [],
+): Promise<Brush[]> {
+  const library = useLibrary();
+  for (const [i, alpha] of alphas.entries()) {
+    if (hand.cancelled) break;
+    hand.report(i / alphas.length, `${i + 1} of ${alphas.length}`);
+    const wanted = stem === '' ? alpha.card.name : `${stem} ${i + 1}`;
+    const card = { name: library.freeName('brushes', wanted), author, tags: [...tags], notes: '' };
+    const kept = await api.save('brushes', BrushSchema.parse(brushLike(pattern, alpha, card)), null);
+    library.putBrush(kept);
+    made.push(kept.doc);
+  }
+  return made;
 }

@@ -4,7 +4,7 @@
  * pasted here.
  */
 import { ElButton, ElDialog } from 'element-plus';
-import { Download, Trash2 } from '@lucide/vue';
+import { Trash2 } from '@lucide/vue';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -12,7 +12,6 @@ import { sculptBytes } from '#core/mesh';
 import type { SourceHead } from '#core/kept';
 import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Source } from '#core/settings';
 import * as api from '../api/client';
-import { alphaFacts } from '../controls/alphaFacts';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import TopBar from '../controls/TopBar.vue';
 import { failNotice, undoNotice } from '../controls/undoNotice';
@@ -20,6 +19,7 @@ import { sentence } from '../stores/connection';
 import { useArrivals } from '../stores/arrivals';
 import { useLibrary } from '../stores/library';
 import { FORM_LABELS } from '../made/formLabels';
+import AlphaShelf from './AlphaShelf.vue';
 import ArrivalList from './ArrivalList.vue';
 import { droppedFiles, picturesIn } from './droppedFiles';
 import { useNewSource } from './newSource';
@@ -224,29 +224,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
           </ul>
         </section>
       </div>
-      <h2>Alphas <small>height pictures and vectors, cast and cleaned</small></h2>
-      <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
-      <ul class="grid">
-        <li v-for="doc in library.alphas" :key="doc.id" class="card">
-          <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
-            ><img :src="api.pictureUrl('alphas', doc.id, doc.revision)" alt=""
-          /></RouterLink>
-          <b>{{ doc.card.name }}</b>
-          <span class="muted">{{ alphaFacts(doc) }}</span>
-          <span class="actions">
-            <a
-              :href="`/api/alphas/${doc.id}/${doc.format === 'vector32f' ? 'exr' : 'png'}`"
-              download
-              :title="doc.format === 'vector32f' ? 'Download EXR, float vectors' : 'Download PNG, 16 bit'"
-              :aria-label="`Download ${doc.card.name}`"
-              ><Download :size="15"
-            /></a>
-            <button type="button" title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="remove('alphas', doc)">
-              <Trash2 :size="15" />
-            </button>
-          </span>
-        </li>
-      </ul>
+      <AlphaShelf @remove="(doc) => remove('alphas', doc)" />
       <StorageNote />
     </main>
     <ElDialog v-model="making" title="New slab" width="400px">
@@ -259,7 +237,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
           ><ChoiceBar
             v-model="cells"
             label="Cells a side"
-            :options="SLAB_CELLS.map((n) => ({ value: n, label: `${n}²` }))"
+            :options="SLAB_CELLS.map((n) => ({ value: n, label: `${n}` }))"
           />
         </div>
         <p class="muted">
@@ -276,40 +254,8 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
 </template>
 
 <style scoped src="./rack.css"></style>
+<style scoped src="./card.css"></style>
 <style scoped>
-.card {
-  display: grid;
-  gap: 2px;
-  align-content: start;
-}
-.card img {
-  width: 100%;
-  aspect-ratio: 1;
-  border-radius: var(--r);
-  background: var(--clay);
-  display: block;
-  margin-bottom: 4px;
-}
-.card a:hover img {
-  box-shadow: 0 0 0 2px var(--act);
-}
-.actions {
-  display: flex;
-  margin-left: -6px;
-}
-.actions > * {
-  border: 0;
-  background: none;
-  padding: 5px 6px;
-  border-radius: 4px;
-  cursor: pointer;
-  color: var(--ink-2);
-  line-height: 0;
-}
-.actions > *:hover {
-  background: var(--well);
-  color: var(--ink);
-}
 .kinds {
   display: flex;
   flex-wrap: wrap;

@@ -7,6 +7,7 @@ import { FindSchema, settingAt, settingsIn, SheetSchema } from '#core/settings';
 import CutName from '../controls/CutName.vue';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
+import BrushesDialog from '../bench/BrushesDialog.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { failNotice, tellNotice } from '../controls/undoNotice';
@@ -19,6 +20,7 @@ const bench = useSheetBench();
 const arrivals = useArrivals();
 const router = useRouter();
 const fresh = ref<string[]>([]);
+const making = ref(false);
 const doc = computed(() => bench.doc!);
 const summary = computed(() => {
   const { marks, taken, found } = bench;
@@ -30,10 +32,14 @@ const summary = computed(() => {
 });
 const numbers = settingsIn(FindSchema);
 
-async function cast(): Promise<void> {
-  const { id } = doc.value;
+async function castMarks(): Promise<AlphaHead[]> {
   const made = await bench.castAll();
   fresh.value = made.map((a) => a.id);
+  return made;
+}
+async function cast(): Promise<void> {
+  const { id } = doc.value;
+  const made = await castMarks();
   if (made.length && bench.doc?.id === id)
     tellNotice(`${made.length} ${made.length === 1 ? 'alpha is' : 'alphas are'} cast.`);
 }
@@ -186,6 +192,21 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
     >
       Cast the whole picture
     </button>
+    <button
+      class="btn"
+      type="button"
+      :disabled="!!bench.casting || bench.finding || bench.taken.length + bench.casts.length === 0"
+      title="Each mark becomes a brush that works like one of your choice"
+      @click="making = true"
+    >
+      Make brushes of all…
+    </button>
+    <BrushesDialog
+      v-model:visible="making"
+      :alphas="bench.casts"
+      :from="{ id: doc.id, name: doc.card.name }"
+      :marks="{ count: bench.taken.length, cast: castMarks }"
+    />
     <div class="heading part">
       Cast from this sheet <small>{{ bench.casts.length || 'none yet' }}</small>
     </div>

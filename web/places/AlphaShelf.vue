@@ -1,0 +1,126 @@
+<script setup lang="ts">
+/** The alphas of Sources. Some can be chosen, and become brushes at once. */
+import { ElButton, ElCheckbox } from 'element-plus';
+import { Download, Trash2 } from '@lucide/vue';
+import { onKeyStroke } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import type { AlphaHead } from '#core/kept';
+import { pictureUrl } from '../api/client';
+import BrushesDialog from '../bench/BrushesDialog.vue';
+import { alphaFacts } from '../controls/alphaFacts';
+import { useLibrary } from '../stores/library';
+
+defineEmits<{ remove: [alpha: AlphaHead] }>();
+const library = useLibrary();
+const chosenIds = ref(new Set<string>());
+const making = ref(false);
+/** Where Shift takes up: what was chosen last. */
+let last: string | null = null;
+const chosen = computed(() => library.alphas.filter(({ id }) => chosenIds.value.has(id)));
+const from = { id: 'alphas', name: 'chosen alphas' };
+
+function choose(id: string, on: boolean, through: boolean): void {
+  const ids = library.alphas.map((alpha) => alpha.id);
+  const [a, b] = [ids.indexOf(through && last ? last : id), ids.indexOf(id)];
+  const next = new Set(chosenIds.value);
+  for (const one of a < 0 ? [id] : ids.slice(Math.min(a, b), Math.max(a, b) + 1)) {
+    if (on) next.add(one);
+    else next.delete(one);
+  }
+  chosenIds.value = next;
+  last = id;
+}
+const shift = ref(false);
+onKeyStroke('Escape', () => {
+  if (!making.value) chosenIds.value = new Set();
+});
+</script>
+
+<template>
+  <h2>Alphas <small>height pictures and vectors, cast and cleaned</small></h2>
+  <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
+  <ul class="grid" :class="{ choosing: chosen.length > 0 }">
+    <li v-for="doc in library.alphas" :key="doc.id" class="card" :class="{ chosen: chosenIds.has(doc.id) }">
+      <ElCheckbox
+        class="pick"
+        :model-value="chosenIds.has(doc.id)"
+        :aria-label="`Choose ${doc.card.name}`"
+        title="Choose; with Shift all up to here"
+        @click.capture="(e: MouseEvent) => (shift = e.shiftKey)"
+        @change="(on) => choose(doc.id, on === true, shift)"
+      />
+      <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
+        ><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt=""
+      /></RouterLink>
+      <b>{{ doc.card.name }}</b>
+      <span class="muted">{{ alphaFacts(doc) }}</span>
+      <span class="actions">
+        <a
+          :href="`/api/alphas/${doc.id}/${doc.format === 'vector32f' ? 'exr' : 'png'}`"
+          download
+          :title="doc.format === 'vector32f' ? 'Download EXR, float vectors' : 'Download PNG, 16 bit'"
+          :aria-label="`Download ${doc.card.name}`"
+          ><Download :size="15"
+        /></a>
+        <ElButton text title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="$emit('remove', doc)">
+          <Trash2 :size="15" />
+        </ElButton>
+      </span>
+    </li>
+  </ul>
+  <div v-if="chosen.length > 0" class="chosen-bar" role="status">
+    <span>{{ chosen.length }} {{ chosen.length === 1 ? 'alpha' : 'alphas' }} chosen</span>
+    <ElButton @click="chosenIds = new Set(library.alphas.map(({ id }) => id))">Choose all</ElButton>
+    <ElButton title="Esc" @click="chosenIds = new Set()">Choose none</ElButton>
+    <ElButton type="primary" @click="making = true">
+      Make {{ chosen.length === 1 ? 'a brush' : `${chosen.length} brushes` }}…
+    </ElButton>
+  </div>
+  <BrushesDialog v-model:visible="making" :alphas="chosen" :from="from" />
+</template>
+
+<style scoped src="./rack.css"></style>
+<style scoped src="./card.css"></style>
+<style scoped>
+.card {
+  position: relative;
+}
+.pick {
+  position: absolute;
+  left: 8px;
+  top: 6px;
+  z-index: 1;
+  height: auto;
+  opacity: 0;
+}
+.card:hover .pick,
+.pick:focus-within,
+.choosing .pick {
+  opacity: 1;
+}
+.card.chosen img {
+  box-shadow: 0 0 0 3px var(--act);
+}
+.chosen-bar {
+  box-shadow: 0 -6px 18px rgb(28 36 40 / 14%);
+  position: sticky;
+  bottom: 0;
+  z-index: 2;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin-top: 12px;
+  padding: 8px 12px;
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: var(--field);
+}
+.chosen-bar span {
+  margin-right: auto;
+}
+@media (hover: none) {
+  .pick {
+    opacity: 1;
+  }
+}
+</style>
