@@ -3,7 +3,7 @@
  * soft as the clay is coarse: from 1 to 0 over a vertex on either side, so that what is done inside ends along the
  * outline and not along the grid.
  */
-import { copiesOf } from '#core/stroke';
+import { copiesOf, copyPoint, inverse } from '#core/stroke';
 import type { Symmetry } from '#core/settings';
 import type { Surface } from '#core/sculpt';
 import { changeMask } from './change';
@@ -22,17 +22,17 @@ export type MaskShape =
 type Within = (x: number, y: number) => number;
 
 export function maskShape(s: Surface, shape: MaskShape, way: MaskWay, symmetry: Symmetry): void {
-  const copies = copiesOf(symmetry);
+  const ways = copiesOf(symmetry).map(inverse);
   const soft = s.spacing;
   const within = withinOf(shape, soft);
   const { positions: p } = s.mesh;
   changeMask(s, (vertex, now) => {
-    const x = p[vertex * 3]! - symmetry.x;
-    const y = p[vertex * 3 + 1]! - symmetry.y;
+    const at = [p[vertex * 3]!, p[vertex * 3 + 1]!, p[vertex * 3 + 2]!] as const;
     let most = -Infinity;
-    // A copy's inverse is its transpose.
-    for (const { a, b, c, d } of copies)
-      most = Math.max(most, within(symmetry.x + a * x + c * y, symmetry.y + b * x + d * y));
+    for (const way of ways) {
+      const [x, y] = copyPoint(at, way, symmetry);
+      most = Math.max(most, within(x, y));
+    }
     // In steps of 1/256, which masks hold exactly: inverted twice, or taken away again, nothing is left of it.
     const cover = Math.round(Math.max(0, Math.min(1, 0.5 + most / (2 * soft))) * 256) / 256;
     return way === 'add' ? Math.max(now, cover) : now - cover;

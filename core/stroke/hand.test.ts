@@ -91,8 +91,11 @@ describe('stencil', () => {
 
   test('a copy under symmetry reads what the dab itself reads', () => {
     const rows = stencilRows(clip, 1, { x: 0.1, y: 0.2, half: 0.4, turnRad: 0.7 });
-    const symmetry = { ...NO_SYMMETRY, mirrorX: true, copies: 3, x: 0.2, y: -0.1 };
-    for (const copy of copiesOf(symmetry)) {
+    const symmetries = [
+      { ...NO_SYMMETRY, mirrorX: true, copies: 3, x: 0.2, y: -0.1 },
+      { ...NO_SYMMETRY, axis: 'y', mirrorZ: true, copies: 3, x: 0.2, y: -0.1, z: 0.1 } as const,
+    ];
+    for (const [copy, symmetry] of symmetries.flatMap((s) => copiesOf(s).map((c) => [c, s] as const))) {
       const p: Vec3 = [0.15, 0.3, 0.2];
       const [u, v] = read(rows, p);
       const [cu, cv] = read(copyStencil(rows, copy, symmetry), copyPoint(p, copy, symmetry));

@@ -4,7 +4,7 @@
  */
 import type { Vec3 } from '#core/brush';
 import type { Symmetry } from '#core/settings';
-import type { Copy } from './symmetry';
+import { copyPoint, inverse, type Copy } from './symmetry';
 
 type Row = readonly [number, number, number, number];
 
@@ -38,13 +38,16 @@ export function stencilRows(clip: { x: Row; y: Row; w: Row }, aspect: number, pl
 }
 
 /** The stencil as a copy of a dab under symmetry sees it. */
-export function copyStencil(rows: StencilRows, copy: Copy, { x: sx, y: sy }: Symmetry): StencilRows {
-  const { a, b, c, d } = copy;
-  const turned = (r: Row): Row => {
-    const x = r[0] * a + r[1] * b;
-    const y = r[0] * c + r[1] * d;
-    return [x, y, r[2], r[3] + r[0] * sx + r[1] * sy - x * sx - y * sy];
-  };
+export function copyStencil(rows: StencilRows, copy: Copy, symmetry: Symmetry): StencilRows {
+  // A row reads the point that was copied; where that came from is the copy's way back.
+  const back = inverse(copy);
+  const from = copyPoint([0, 0, 0], back, symmetry);
+  const turned = (r: Row): Row => [
+    r[0] * back[0] + r[1] * back[3] + r[2] * back[6],
+    r[0] * back[1] + r[1] * back[4] + r[2] * back[7],
+    r[0] * back[2] + r[1] * back[5] + r[2] * back[8],
+    r[3] + r[0] * from[0] + r[1] * from[1] + r[2] * from[2],
+  ];
   return { u: turned(rows.u), v: turned(rows.v), w: turned(rows.w) };
 }
 

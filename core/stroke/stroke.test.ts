@@ -1,6 +1,6 @@
 import { cross, type DabFrame } from '#core/brush';
 import { seeded } from '#core/random';
-import { copiesOf, copyFrame, copyPoint, NO_SYMMETRY, steadied, type Sample, type Steady } from './index';
+import { copiesOf, copyFrame, copyPoint, inverse, NO_SYMMETRY, steadied, type Sample, type Steady } from './index';
 
 const frame: DabFrame = {
   origin: [0.3, 0.1, 0.05],
@@ -34,10 +34,13 @@ test.each([
   [{ copies: 2, mirrorX: true, mirrorY: true }, 4],
   [{ copies: 4, mirrorX: true, mirrorY: true }, 8],
   [{ copies: 128 }, 128],
-])('%p makes %p different copies', (change, count) => {
+  [{ mirrorX: true, mirrorY: true, mirrorZ: true }, 8],
+  [{ axis: 'y', copies: 5 }, 5],
+  [{ axis: 'x', copies: 3, mirrorX: true, mirrorZ: true }, 12],
+] as const)('%p makes %p different copies', (change, count) => {
   const symmetry = { ...NO_SYMMETRY, ...change };
   const places = copiesOf(symmetry).map((copy) =>
-    copyPoint([0.31, 0.17, 0], copy, symmetry)
+    copyPoint([0.31, 0.17, 0.43], copy, symmetry)
       .map((c) => c.toFixed(6))
       .join(),
   );
@@ -54,6 +57,34 @@ test('radial copies stand about the chosen point, each a turn of the one before'
     expect(at[0]).toBeCloseTo(0.2 + 0.1 * Math.cos(angle) - 0.2 * Math.sin(angle), 12);
     expect(at[1]).toBeCloseTo(-0.1 + 0.1 * Math.sin(angle) + 0.2 * Math.cos(angle), 12);
   });
+});
+
+test.each([
+  { axis: 'x', copies: 3, mirrorX: true },
+  { axis: 'y', copies: 4, mirrorX: true, mirrorZ: true },
+  { axis: 'z', copies: 5, mirrorY: true, mirrorZ: true },
+] as const)('copies are a group: what is copied twice under %p is where a copy is; a way back leads back', (change) => {
+  const symmetry = { ...NO_SYMMETRY, ...change, x: 0.1, y: -0.2, z: 0.3 };
+  const copies = copiesOf(symmetry);
+  const point = [0.31, 0.17, 0.43] as const;
+  const key = (p: readonly number[]): string => p.map((c) => (Math.round(c * 1e6) / 1e6 + 0).toFixed(5)).join();
+  const places = new Set(copies.map((copy) => key(copyPoint(point, copy, symmetry))));
+  for (const one of copies) {
+    for (const other of copies)
+      expect(places).toContain(key(copyPoint(copyPoint(point, one, symmetry), other, symmetry)));
+    copyPoint(copyPoint(point, one, symmetry), inverse(one), symmetry).forEach((c, k) =>
+      expect(c).toBeCloseTo(point[k]!, 12),
+    );
+  }
+});
+
+test('copies about the upright axis stand at one height and one distance from it', () => {
+  const symmetry = { ...NO_SYMMETRY, axis: 'y', copies: 7 } as const;
+  for (const copy of copiesOf(symmetry)) {
+    const [x, y, z] = copyPoint([0.3, 0.2, 0.4], copy, symmetry);
+    expect(y).toBe(0.2);
+    expect(Math.hypot(x, z)).toBeCloseTo(0.5, 12);
+  }
 });
 
 describe('steady', () => {

@@ -1,43 +1,59 @@
 /**
- * The copies of a dab under mirrors and radial symmetry: the group made by turning by 1/n of a full turn and by
- * mirroring in x and in y, each about a point of the slab. The dab itself comes first; copies that coincide are one.
+ * The copies of a dab under mirrors and radial symmetry: the group made by mirroring in x, y and z and by turning by 1/n
+ * of a full turn about an axis, all through one point. The dab itself comes first; copies that coincide are one.
  */
 import type { DabFrame, Vec3 } from '#core/brush';
-import type { Symmetry } from '#core/settings';
+import { SymmetrySchema, type Axis, type Symmetry } from '#core/settings';
 
-export const NO_SYMMETRY: Symmetry = { mirrorX: false, mirrorY: false, copies: 1, x: 0, y: 0 };
+export const NO_SYMMETRY: Symmetry = SymmetrySchema.parse({});
 
-/** x' = a·x + b·y, y' = c·x + d·y, about the symmetry's point. */
-export interface Copy {
-  a: number;
-  b: number;
-  c: number;
-  d: number;
-}
+/** Rows of a matrix about the symmetry's point; its inverse is its transpose. */
+export type Copy = readonly [
+  xx: number,
+  xy: number,
+  xz: number,
+  yx: number,
+  yy: number,
+  yz: number,
+  zx: number,
+  zy: number,
+  zz: number,
+];
 
-export function copiesOf(symmetry: Symmetry): Copy[] {
-  const { copies, mirrorX, mirrorY } = symmetry;
+const SIDES = [1, -1] as const;
+
+export function copiesOf({ copies, mirrorX, mirrorY, mirrorZ, axis }: Symmetry): Copy[] {
   const out: Copy[] = [];
   const seen = new Set<string>();
-  for (const [flipX, flipY] of [
-    [1, 1],
-    [-1, 1],
-    [1, -1],
-    [-1, -1],
-  ] as const) {
-    if ((flipX < 0 && !mirrorX) || (flipY < 0 && !mirrorY)) continue;
-    for (let k = 0; k < copies; k++) {
-      const angle = (2 * Math.PI * k) / copies;
-      const cos = quarter(Math.cos(angle));
-      const sin = quarter(Math.sin(angle));
-      const copy = { a: cos * flipX, b: -sin * flipY, c: sin * flipX, d: cos * flipY };
-      const key = [copy.a, copy.b, copy.c, copy.d].map((n) => Math.round(n * 1e6)).join();
-      if (seen.has(key)) continue;
-      seen.add(key);
-      out.push(copy);
+  for (const z of SIDES) {
+    for (const y of SIDES) {
+      for (const x of SIDES) {
+        if ((x < 0 && !mirrorX) || (y < 0 && !mirrorY) || (z < 0 && !mirrorZ)) continue;
+        for (let k = 0; k < copies; k++) {
+          const copy = turned(axis, (2 * Math.PI * k) / copies, [x, y, z]);
+          const key = copy.map((n) => Math.round(n * 1e6)).join();
+          if (seen.has(key)) continue;
+          seen.add(key);
+          out.push(copy);
+        }
+      }
     }
   }
   return out;
+}
+
+/** Mirrored where a sign is negative, then turned about the axis. */
+function turned(axis: Axis, angleRad: number, [x, y, z]: Vec3): Copy {
+  const c = quarter(Math.cos(angleRad));
+  const s = quarter(Math.sin(angleRad));
+  switch (axis) {
+    case 'x':
+      return [x, 0, 0, 0, c * y, -s * z, 0, s * y, c * z];
+    case 'y':
+      return [c * x, 0, s * z, 0, y, 0, -s * x, 0, c * z];
+    case 'z':
+      return [c * x, -s * y, 0, s * x, c * y, 0, 0, 0, z];
+  }
 }
 
 /** Quarter turns are exact, so that a mirrored stroke stays mirrored to the bit. */
@@ -46,14 +62,18 @@ function quarter(n: number): number {
   return Math.abs(n - whole) < 1e-12 ? whole : n;
 }
 
-export function copyPoint(v: Vec3, copy: Copy, symmetry: Symmetry): Vec3 {
-  const x = v[0] - symmetry.x;
-  const y = v[1] - symmetry.y;
-  return [symmetry.x + copy.a * x + copy.b * y, symmetry.y + copy.c * x + copy.d * y, v[2]];
+export function copyPoint(v: Vec3, copy: Copy, { x, y, z }: Symmetry): Vec3 {
+  const [dx, dy, dz] = copyVector([v[0] - x, v[1] - y, v[2] - z], copy);
+  return [x + dx, y + dy, z + dz];
 }
 
-export function copyVector(v: Vec3, copy: Copy): Vec3 {
-  return [copy.a * v[0] + copy.b * v[1], copy.c * v[0] + copy.d * v[1], v[2]];
+export function copyVector([x, y, z]: Vec3, m: Copy): Vec3 {
+  return [m[0] * x + m[1] * y + m[2] * z, m[3] * x + m[4] * y + m[5] * z, m[6] * x + m[7] * y + m[8] * z];
+}
+
+/** The way back from a copy. */
+export function inverse(m: Copy): Copy {
+  return [m[0], m[3], m[6], m[1], m[4], m[7], m[2], m[5], m[8]];
 }
 
 /** The frame of a copy; a mirrored frame is left-handed, so that the picture is mirrored with it. */

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** What is done to the body and how it is looked at: mirror, undo, masks, clay and light. */
-import { CircleDashed, FlipVertical2 as MirrorX, House, Palette, Redo2, RotateCcw, Undo2 } from '@lucide/vue';
+import { CircleDashed, House, Palette, Redo2, RotateCcw, Undo2 } from '@lucide/vue';
 import { useProof } from '../stores/proof';
 import { CLAYS, type ClayName } from './looks';
 import PopMenu from '../controls/PopMenu.vue';
+import SymmetryMenu from './SymmetryMenu.vue';
 
 defineProps<{ lit: boolean }>();
 const clay = defineModel<ClayName>('clay', { required: true });
@@ -14,16 +15,7 @@ const proof = useProof();
 
 <template>
   <div class="tools">
-    <button
-      type="button"
-      :class="{ on: proof.mirrorX }"
-      :aria-pressed="proof.mirrorX"
-      title="Mirror left and right (X)"
-      aria-label="Mirror left and right"
-      @click="proof.mirrorX = !proof.mirrorX"
-    >
-      <MirrorX :size="16" />
-    </button>
+    <SymmetryMenu v-model="proof.symmetry" />
     <PopMenu placement="bottom" :width="206">
       <template #reference
         ><button type="button" title="Mask: hold M to paint it, D with it to take it away" aria-label="Mask">

@@ -6,7 +6,7 @@ import { useLocalStorage, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import type { DabFrame } from '#core/brush';
 import { worksOf, type Brush } from '#core/settings';
-import { NO_SYMMETRY, type StencilPlace } from '#core/stroke';
+import type { StencilPlace } from '#core/stroke';
 import { shownAlpha } from '../controls/alphaPictures';
 import { useBrushKeys } from '../controls/brushKeys';
 import { useShortcuts } from '../controls/shortcuts';
@@ -73,7 +73,7 @@ const path = usePath({
     ...(props.brush.stroke.mapping === 'stencil' ? { stencil: eye!.stencil(stencil.value) } : {}),
   }),
 });
-const symmetry = () => ({ ...NO_SYMMETRY, mirrorX: proof.mirrorX });
+const symmetry = () => ({ ...proof.symmetry });
 
 async function follow(): Promise<void> {
   const wanted = key.value;
@@ -146,6 +146,7 @@ onMounted(async () => {
     onEnd: () => undefined,
     onBeside: (beside) => eye?.leftTurns(beside),
   });
+  view.value.setSymmetry(proof.symmetry);
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
   view.value.onDrawn = placeNodes;
   look();
@@ -182,6 +183,11 @@ watch(pose, (next) => {
 });
 watch(() => props.alphas.form?.blob, showForm);
 watch([clay, facets], look);
+watch(
+  () => proof.symmetry,
+  (now) => view.value?.setSymmetry(now),
+  { deep: true },
+);
 watch(path.nodes, placeNodes);
 watch(onPath, (now) => {
   if (!now && path.open.value && !held.held.value) void path.keep();
@@ -242,7 +248,7 @@ useShortcuts([
   { keys: 'Ctrl+Z', what: 'Undo the last stroke', run: undo },
   { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => void proof.sculptor.redo() },
   { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => void proof.sculptor.redo() },
-  { keys: 'X', what: 'Mirror left and right', run: () => (proof.mirrorX = !proof.mirrorX) },
+  { keys: 'X', what: 'Mirror left and right', run: () => (proof.symmetry.mirrorX = !proof.symmetry.mirrorX) },
   { keys: 'I', what: 'Invert the mask', run: () => void proof.editMask('mask-invert') },
   { keys: 'U', what: 'Clear the mask', run: () => void proof.editMask('mask-clear') },
   { keys: 'R', what: 'Mask what the last stroke raised', run: () => void proof.sculptor.maskRaised() },

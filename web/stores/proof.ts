@@ -5,7 +5,7 @@ import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
-import { RefineUnderSchema, type Brush, type RefineUnderSettings } from '#core/settings';
+import { RefineUnderSchema, SymmetrySchema, type Brush, type RefineUnderSettings, type Symmetry } from '#core/settings';
 import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
 import { Sculptor } from '../workers/sculptor';
@@ -15,6 +15,8 @@ import type { BrushAlphas } from './library';
 
 /** How far the back of a piece lies under the body, body units. */
 const PIECE_THICKNESS = 0.02;
+/** Bodies stand upright: copies go round them. */
+const UPRIGHT = SymmetrySchema.parse({ axis: 'y' });
 /** A body is subdivided up to so many triangles. */
 const MOST_TRIANGLES = 8_000_000;
 
@@ -34,7 +36,8 @@ export const useProof = defineStore('proof', () => {
   });
   const bodies = useBodies();
   const own = computed(() => bodies.own);
-  const mirrorX = ref(false);
+  const symmetry = useLocalStorage<Symmetry>('proof-symmetry', UPRIGHT);
+  if (!SymmetrySchema.safeParse(symmetry.value).success) symmetry.value = UPRIGHT;
   const opening = ref(false);
   const problem = ref<string | null>(null);
   watch(
@@ -203,7 +206,7 @@ export const useProof = defineStore('proof', () => {
     label,
     about,
     finer,
-    mirrorX,
+    symmetry,
     opening,
     opened,
     passing,

@@ -29,6 +29,7 @@ import {
 } from 'three';
 import type { DabFrame } from '#core/brush';
 import { LEAF, type MeshArrays } from '#core/mesh';
+import { AXES, type Symmetry } from '#core/settings';
 import { CLAY_FRAGMENT, CLAY_VERTEX, OVERLAY_FRAGMENT, OVERLAY_VERTEX, SHADE_FRAGMENT } from './shaders';
 
 export interface CursorLook {
@@ -121,6 +122,11 @@ export class ClayView {
         toward: { value: new Vector3() },
         viewTop: { value: colour('--view-top') },
         viewBottom: { value: colour('--view-bottom') },
+        mirrors: { value: new Vector3() },
+        about: { value: new Vector3() },
+        copies: { value: 1 },
+        axis: { value: 0 },
+        lineColour: { value: colour('--act') },
       },
     });
     this.overlay = new ShaderMaterial({
@@ -223,6 +229,16 @@ export class ClayView {
   /** Where the light comes from, as the eye sees it; null is from the upper left. */
   setLight(from: readonly [number, number, number] | null): void {
     (this.clay.uniforms['light']!.value as Vector3).set(...(from ?? UPPER_LEFT));
+    this.stale();
+  }
+
+  /** Where the mirrors and the sectors of radial copies lie is drawn on the clay. */
+  setSymmetry({ mirrorX, mirrorY, mirrorZ, copies, axis, x, y, z }: Symmetry): void {
+    const u = this.shade.uniforms;
+    (u['mirrors']!.value as Vector3).set(Number(mirrorX), Number(mirrorY), Number(mirrorZ));
+    (u['about']!.value as Vector3).set(x, y, z);
+    u['copies']!.value = copies;
+    u['axis']!.value = AXES.indexOf(axis);
     this.stale();
   }
 

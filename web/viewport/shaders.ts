@@ -73,6 +73,11 @@ uniform vec3 viewTop;
 uniform vec3 viewBottom;
 uniform vec2 pixel;
 uniform vec3 toward;
+uniform vec3 mirrors;
+uniform vec3 about;
+uniform float copies;
+uniform int axis;
+uniform vec3 lineColour;
 out vec4 colour;
 ${PLACE_AT}
 
@@ -94,14 +99,35 @@ float hollow(vec3 here) {
   return clamp(sum / 8.0, -1.0, 1.0);
 }
 
+/** Where mirrors cut the clay, and where the sectors of radial copies meet: a line one and a half pixels wide. */
+float symmetryLine(vec3 here) {
+  vec3 d = here - about;
+  vec3 wide = clamp(fwidth(d), vec3(1e-5), vec3(0.02));
+  vec3 off = abs(d) / wide;
+  float line = 0.0;
+  for (int k = 0; k < 3; k++) line = max(line, mirrors[k] * (1.0 - smoothstep(0.7, 1.6, off[k])));
+  if (copies > 1.5) {
+    vec2 q = axis == 0 ? d.yz : axis == 1 ? d.zx : d.xy;
+    float sector = 6.2831853 / copies;
+    float angle = abs(mod(atan(q.y, q.x) + sector * 0.5, sector) - sector * 0.5);
+    float beside = length(q) * sin(min(angle, 1.5707963));
+    float width = max(max(wide.x, wide.y), wide.z);
+    line = max(line, 0.7 * (1.0 - smoothstep(0.5, 1.4, beside / width)));
+  }
+  return line;
+}
+
 void main() {
   vec4 clay = texture(drawn, vAt);
   vec3 ground = mix(viewBottom, viewTop, vAt.y);
+  vec3 here = placeAt(vAt);
+  float line = symmetryLine(here);
   if (texture(depth, vAt).r >= 1.0) {
     colour = vec4(mix(ground, clay.rgb, clay.a), 1.0);
     return;
   }
-  colour = vec4(mix(ground, clay.rgb * (1.0 - 0.30 * hollow(placeAt(vAt))), clay.a), 1.0);
+  vec3 shaded = clay.rgb * (1.0 - 0.30 * hollow(here));
+  colour = vec4(mix(ground, mix(shaded, lineColour, 0.8 * line), clay.a), 1.0);
 }`;
 
 /**
