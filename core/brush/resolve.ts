@@ -32,6 +32,8 @@ export interface ResolvedBrush {
   reach: number;
   pinch: number;
   even: boolean;
+  /** Only what hangs together with the point under the hand, within the dab. */
+  connected: boolean;
   /** Share of the dab's diameter from dab to dab. */
   spacing: number;
   /** Dabs a second while the hand rests. */
@@ -94,6 +96,11 @@ export interface Tooth {
 export const PLAIN_RELIEF = 0.1;
 const STEADY_RADII = 3;
 
+/** Whether a stroke lays one stamp. */
+function isSingle(type: StrokeType): boolean {
+  return type === 'press' || type === 'grow' || type === 'pull';
+}
+
 /** `form` and `tooth` are the alphas that the brush names, null where it names none or they aren't there. */
 export function resolveBrush(brush: Brush, form: AlphaForm | null, tooth: AlphaForm | null = null): ResolvedBrush {
   const { form: f, touch, stroke, pen, drift } = brush;
@@ -120,6 +127,7 @@ export function resolveBrush(brush: Brush, form: AlphaForm | null, tooth: AlphaF
     reach: touch.reachDepth,
     pinch: touch.pinch / 100,
     even: touch.overlaps === 'even',
+    connected: touch.takes === 'connected' || (touch.takes === 'auto' && isSingle(stroke.type)),
     spacing: stroke.spacing / 100,
     rate: stroke.rate,
     // A crease draws together across its own line, so it must know which way it runs.

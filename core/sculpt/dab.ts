@@ -7,6 +7,7 @@
 import type { DabFrame, ResolvedBrush, Vec3 } from '#core/brush';
 import { LEAF_SHIFT } from '#core/mesh';
 import { levelFor } from '#core/picture';
+import { keepConnected } from './connected';
 import type { StencilRows } from '#core/stroke';
 import { dabForm, type DabForm } from './height';
 import { layForm, layTooth } from './lay';
@@ -14,6 +15,8 @@ import { noteChanged, waysOf, type Surface } from './surface';
 
 export interface Dab {
   frame: DabFrame;
+  /** The one that was hit; null for a copy under symmetry. */
+  triangle: number | null;
   /** Where a Move drag has got to, from its beginning. */
   by: Vec3;
   /** Unit way that Lift moves along; null for each vertex's own normal. */
@@ -56,7 +59,9 @@ export function gatherDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrus
   for (const dab of dabs) {
     // A Lift is measured on the surface its stroke began on, so that a stroke's own growth doesn't tip or stretch what
     // follows; the others work on the clay as it is now.
-    if (s.loops.gather(s, dab.frame, brush, brush.action === 'lift' || brush.action === 'mask') === 0) continue;
+    const fromStart = brush.action === 'lift' || brush.action === 'mask';
+    if (s.loops.gather(s, dab.frame, brush, fromStart) === 0) continue;
+    if (brush.connected) keepConnected(s, dab.frame, brush, fromStart, dab.triangle);
     touched += s.touchedCount;
     weigh(s, dab, brush, sign);
     if (dabs.length === 1) alone = dab;

@@ -314,6 +314,7 @@ function layDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3; h
   const frame = shaped(round, placed);
   const dab: Dab = {
     frame,
+    triangle: hit.triangle,
     by: hand.by ?? [0, 0, 0],
     along: wayOf(brush, frame, view.toward),
     shuffle: placed.shuffle,
@@ -324,6 +325,7 @@ function layDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3; h
       ? dab
       : {
           ...dab,
+          triangle: null,
           frame: copyFrame(frame, copy, symmetry),
           by: copyVector(dab.by, copy),
           along: dab.along && copyVector(dab.along, copy),

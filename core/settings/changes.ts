@@ -16,6 +16,7 @@ const WORDS: Record<string, string> = {
   'touch.action': 'Action',
   'touch.direction': 'Direction',
   'touch.overlaps': 'Overlaps',
+  'touch.takes': 'Takes',
   'touch.falloff.kind': 'Falloff',
   'touch.falloff.nodes': 'Falloff curve',
   'stroke.type': 'Stroke type',

@@ -5,6 +5,8 @@ import { setting } from './setting';
 
 export const ACTIONS = ['lift', 'build', 'crease', 'inflate', 'smooth', 'flatten', 'move', 'mask'] as const;
 export const OVERLAPS = ['even', 'add'] as const;
+/** What a dab takes: single stamps what hangs together and runs of dabs everything, or one of them always. */
+export const TAKES = ['auto', 'connected', 'all'] as const;
 /** Ways that Lift moves clay: the dab's normal, each point's own, towards the eye, or an axis of the body. */
 export const DIRECTIONS = ['dab', 'own', 'view', 'x', 'y', 'z'] as const;
 
@@ -48,5 +50,6 @@ export const TouchSchema = z.object({
     help: 'Crease only: draws the clay together towards the line',
   }),
   overlaps: z.enum(OVERLAPS).default('even'),
+  takes: z.enum(TAKES).default('auto'),
   falloff: FalloffSchema.prefault({}),
 });

@@ -3,7 +3,7 @@
 import { computed } from 'vue';
 import type { Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
-import { ACTION_CHOICES, DIRECTION_CHOICES, OVERLAP_CHOICES, runsAlong } from './labels';
+import { ACTION_CHOICES, DIRECTION_CHOICES, OVERLAP_CHOICES, runsAlong, TAKE_CHOICES } from './labels';
 import SettingList from './SettingList.vue';
 
 const props = defineProps<{ brush: Brush }>();
@@ -59,6 +59,20 @@ const overlaps = computed(() => props.brush.touch.action === 'lift' || props.bru
       />
     </div>
     <SettingList :brush="brush" :paths="more" @edit="edit" />
+    <div class="row">
+      <span class="label">Takes</span>
+      <ChoiceBar
+        label="Takes"
+        :model-value="brush.touch.takes"
+        :options="TAKE_CHOICES"
+        @update:model-value="
+          (v) =>
+            edit((b) => {
+              b.touch.takes = v;
+            })
+        "
+      />
+    </div>
     <div v-if="brush.touch.action === 'lift'" class="row">
       <span class="label">Direction</span>
       <ChoiceBar

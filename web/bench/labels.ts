@@ -52,6 +52,20 @@ export const TURN_CHOICES: readonly Choice<Brush['stroke']['turnFrom']>[] = [
   { value: 'random', label: 'Random', help: 'Every dab is turned by chance' },
 ];
 
+export const TAKE_CHOICES: readonly Choice<Brush['touch']['takes']>[] = [
+  {
+    value: 'auto',
+    label: 'By stroke',
+    help: 'Press, Grow and Pull take only what hangs together under them, other strokes everything in reach',
+  },
+  {
+    value: 'connected',
+    label: 'Connected',
+    help: 'Only what hangs together with the point under the pointer, within the dab',
+  },
+  { value: 'all', label: 'All', help: 'Everything in reach, also across a gap' },
+];
+
 export const OVERLAP_CHOICES: readonly Choice<Brush['touch']['overlaps']>[] = [
   { value: 'even', label: 'Even', help: 'Within a stroke the strongest dab counts: no peaks where dabs cross' },
   { value: 'add', label: 'Add up', help: 'Every dab adds' },
