@@ -174,6 +174,25 @@ test('held keys smooth, mask and turn the light; masks are inverted and cleared;
   await page.getByLabel('Show the faces').check();
   await page.keyboard.press('Escape');
   expect(await seen(page, '.proof')).not.toBe(smoothed);
+
+  // Looked at from its sides, by keys, by the cross and by hand; strokes stay as many.
+  const strokes = await page.locator('.proof').getAttribute('data-strokes');
+  const looks = [await seen(page, '.proof')];
+  for (const key of ['j', 'k', 'o']) {
+    await page.keyboard.press(key);
+    looks.push(await seen(page, '.proof'));
+  }
+  await page.getByRole('button', { name: 'From the right' }).click();
+  looks.push(await seen(page, '.proof'));
+  await page.keyboard.down('e');
+  await draw(page, '.proof', [
+    [0.5, 0.5],
+    [0.6, 0.4],
+  ]);
+  await page.keyboard.up('e');
+  looks.push(await seen(page, '.proof'));
+  expect(new Set(looks).size).toBe(6);
+  expect(await page.locator('.proof').getAttribute('data-strokes')).toBe(strokes);
 });
 
 test('a body of one’s own: dropped in, told of its faults, subdivided with its strokes, kept over a reload; broken files say why', async ({

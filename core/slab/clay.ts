@@ -49,8 +49,8 @@ export function stepLevel(c: Clay, way: LevelWay): void {
   if (cells === null)
     throw new Error(
       way === 'up'
-        ? `A slab has at most ${LEVEL_CELLS.at(-1)}² cells.`
-        : `A slab has at least ${LEVEL_CELLS[0]}² cells.`,
+        ? `A slab has at most ${LEVEL_CELLS.at(-1)} cells a side.`
+        : `A slab has at least ${LEVEL_CELLS[0]} cells a side.`,
     );
   abandon(c);
   const { mesh } = c.surface;

@@ -151,7 +151,7 @@ test('there is no level above the finest and below the coarsest', () => {
   expect(levelAt(2048, 'up')).toBeNull();
   expect(levelAt(32, 'down')).toBeNull();
   const c = open(32);
-  expect(() => stepLevel(c, 'down')).toThrow('at least 32² cells');
+  expect(() => stepLevel(c, 'down')).toThrow('at least 32 cells a side');
   expect(c.level.cells).toBe(32);
 });
 

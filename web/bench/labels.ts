@@ -55,12 +55,12 @@ export const TURN_CHOICES: readonly Choice<Brush['stroke']['turnFrom']>[] = [
 export const TAKE_CHOICES: readonly Choice<Brush['touch']['takes']>[] = [
   {
     value: 'auto',
-    label: 'By stroke',
+    label: 'Auto',
     help: 'Press, Grow and Pull take only what hangs together under them, other strokes everything in reach',
   },
   {
     value: 'connected',
-    label: 'Connected',
+    label: 'Joined',
     help: 'Only what hangs together with the point under the pointer, within the dab',
   },
   { value: 'all', label: 'All', help: 'Everything in reach, also across a gap' },

@@ -6,7 +6,10 @@ import { useShortcuts } from './shortcuts';
 
 const props = defineProps<{
   name: string;
-  /** Share of the width the left leaf starts with. */ start: number;
+  /** Share of the width the left leaf starts with. */
+  start: number;
+  /** CSS pixels that the left leaf has at the least, so that nothing in it is cut. */
+  leftLeast?: number;
   leftLabel: string;
   rightLabel: string;
 }>();
@@ -18,7 +21,7 @@ const dragging = ref(false);
 const columns = computed(() => {
   if (whole.value === 'left') return '1fr 0 0';
   if (whole.value === 'right') return '0 0 1fr';
-  return `${share.value * 100}% 7px 1fr`;
+  return `max(${share.value * 100}%, ${props.leftLeast ?? 0}px) 7px minmax(0, 1fr)`;
 });
 
 function drag(event: PointerEvent): void {

@@ -51,7 +51,7 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
       ></template>
     </TopBar>
     <main v-if="bench.doc">
-      <LeafPair name="brush" :start="0.43" left-label="The brush" right-label="The proof">
+      <LeafPair name="brush" :start="0.43" :left-least="524" left-label="The brush" right-label="The proof">
         <template #left>
           <div class="columns">
             <FormColumn :brush="bench.doc" :alpha="alpha" @edit="edit" />
@@ -111,7 +111,7 @@ main {
 }
 .columns {
   display: grid;
-  grid-template-columns: 214px 1fr;
+  grid-template-columns: 214px minmax(0, 1fr);
   height: 100%;
 }
 .columns > * {

@@ -28,6 +28,8 @@ import ProofBody from './ProofBody.vue';
 import ProofTools from './ProofTools.vue';
 import StencilSheet from './StencilSheet.vue';
 import { useLight } from './useLight';
+import { useLooking } from './useLooking';
+import ViewCross from './ViewCross.vue';
 
 const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
 /** Where the eye is, shared with a view that looks along. */
@@ -50,6 +52,7 @@ let fingers: Fingers | null = null;
 /** A finger that is still down set the last node of a path. */
 let fingerNode = false;
 const light = useLight(() => view.value);
+const looking = useLooking({ eye: () => eye, under: () => hovered.value?.frame.origin ?? null });
 
 /** What the worker knows of: strokes wait until it has the brush and its alphas. */
 const usable = ref('');
@@ -122,8 +125,13 @@ onMounted(async () => {
     basis: eye.basis.bind(eye),
     stencil: () => eye!.stencil(stencil.value),
   };
-  eye.onMoved = (next) => (pose.value = next);
+  eye.onMoved = (next) => {
+    pose.value = next;
+    looking.moved();
+  };
   if (pose.value) eye.look(pose.value);
+  else eye.setParallel(looking.parallel.value);
+  looking.moved();
   fingers = new Fingers(surface.value!, {
     began: () => {
       eye?.leftTurns(false);
@@ -141,7 +149,7 @@ onMounted(async () => {
     brush: () => held.inHand() ?? props.brush,
     symmetry,
     ready: () => usable.value !== '' && !proof.opening,
-    blocked: () => onPath.value || light.turning.value || fingers!.busy,
+    blocked: () => onPath.value || light.turning.value || looking.held.value || fingers!.busy,
     onHover,
     onEnd: () => undefined,
     onBeside: (beside) => eye?.leftTurns(beside),
@@ -179,7 +187,10 @@ function placeNodes(): void {
 watch(() => [proof.opened, proof.passing], show);
 watch(key, follow);
 watch(pose, (next) => {
-  if (next && eye && JSON.stringify(next) !== JSON.stringify(eye.pose)) eye.look(next);
+  if (next && eye && JSON.stringify(next) !== JSON.stringify(eye.pose)) {
+    eye.look(next);
+    looking.moved();
+  }
 });
 watch(() => props.alphas.form?.blob, showForm);
 watch([clay, facets], look);
@@ -201,6 +212,7 @@ function pressed(e: PointerEvent): void {
     fingers?.busy ||
     !eye ||
     light.turning.value ||
+    looking.held.value ||
     usable.value === '' ||
     proof.opening
   )
@@ -253,7 +265,6 @@ useShortcuts([
   { keys: 'U', what: 'Clear the mask', run: () => void proof.editMask('mask-clear') },
   { keys: 'R', what: 'Mask what the last stroke raised', run: () => void proof.sculptor.maskRaised() },
   { keys: 'Shift+C', what: 'Cut what is masked off as a body of its own', run: () => void cut() },
-  { keys: 'H', what: 'View from the front', run: () => eye?.home() },
   { keys: 'Right drag', what: 'Turn the body (or left drag beside it)' },
   { keys: 'Middle drag', what: 'Pan; the wheel goes nearer' },
 ]);
@@ -312,6 +323,14 @@ useShortcuts([
       @light="light.reset()"
       @cut="cut"
       @undo="undo"
+    />
+    <ViewCross
+      v-if="looking.basis.value"
+      :basis="looking.basis.value"
+      :parallel="looking.parallel.value"
+      @look="(side) => eye?.from(side)"
+      @turn="(dx, dy) => eye?.turn(dx, dy)"
+      @toggle="looking.toggle()"
     />
     <ProofBody :brush-id="brush.id" />
     <div v-if="proof.opening" class="cover">Making the body…</div>

@@ -50,7 +50,7 @@ async function step(way: LevelWay): Promise<void> {
 <template>
   <div v-if="state" class="tab">
     <p>
-      <b>{{ state.cells }}² cells</b><br />{{ count(state.cells) }} vertices, {{ megabytes(bytes(state.cells)) }}
+      <b>{{ state.cells }} cells a side</b><br />{{ count(state.cells) }} vertices, {{ megabytes(bytes(state.cells)) }}
     </p>
     <div v-for="offer in offers" :key="offer.way" class="offer">
       <button type="button" class="btn" :disabled="offer.why !== null || working" @click="step(offer.way)">

@@ -14,6 +14,7 @@ import {
 } from '@lucide/vue';
 import { useEventListener, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
+import { pieceReach } from '#core/piece';
 import type { Brush, Symmetry } from '#core/settings';
 import { useBrushKeys } from '../controls/brushKeys';
 import { useShortcuts } from '../controls/shortcuts';
@@ -128,6 +129,14 @@ useEventListener(window, 'paste', (e: ClipboardEvent) => {
 });
 
 const edit = (change: (brush: Brush) => void): void => tools.edit(change);
+function lookAtChosen(): void {
+  const piece = tools.tab === 'pieces' ? bench.pieces.find(({ id }) => id === tools.pieceId) : undefined;
+  if (piece) eye.value?.lookAt(piece.x, piece.y, pieceReach(piece) * 2);
+  else if (bench.doc) {
+    const { x, y, side } = bench.doc.cast.frame;
+    eye.value?.lookAt(x, y, side);
+  }
+}
 const turnBy = (degrees: number): void => eye.value?.turn((degrees * Math.PI) / 180);
 const flip = (side: 'mirrorX' | 'mirrorY'): void =>
   bench.edit((slab) => {
@@ -155,6 +164,17 @@ useShortcuts([
   { keys: ',', what: 'Turn the view left', run: () => turnBy(15) },
   { keys: '.', what: 'Turn the view right', run: () => turnBy(-15) },
   { keys: 'Right drag', what: 'Pan; with Shift turn; the wheel zooms' },
+  {
+    keys: 'E',
+    what: 'Held: a drag anywhere pans; with Shift it turns the view',
+    hold: (down) => hands.holdLooking('move', down),
+  },
+  {
+    keys: 'Q',
+    what: 'Held: a drag up or down goes nearer or away',
+    hold: (down) => hands.holdLooking('nearer', down),
+  },
+  { keys: 'F', what: 'Look at the chosen piece, or at the frame', run: lookAtChosen },
 ]);
 
 const marginBad = computed(() => cast.result?.checks.some((c) => c.name === 'margin' && !c.ok) ?? false);

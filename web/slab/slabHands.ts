@@ -22,7 +22,7 @@ export interface SlabHandOptions {
 }
 
 type Held =
-  | { kind: 'pan' | 'turn'; x: number; y: number }
+  | { kind: 'pan' | 'turn' | 'nearer'; x: number; y: number; atX: number; atY: number }
   | { kind: 'shape' }
   | { kind: 'piece'; id: string; from: readonly [number, number]; x: number; y: number }
   | { kind: 'adjust'; x: number; y: number; size: number; strength: number };
@@ -30,18 +30,23 @@ type Held =
 /** A pixel of the drag multiplies the size by this, and is worth so much strength. */
 const SIZE_A_PIXEL = 1.008;
 const STRENGTH_A_PIXEL = 0.4;
+const RAD_A_PIXEL = 0.008;
+const NEARER_A_PIXEL = 1.008;
 
 export function useSlabHands(o: SlabHandOptions) {
   const bench = useSlabBench();
   const tools = useSlabTools();
   let held: Held | null = null;
   let adjusting = false;
+  /** A key is held: the left button moves the eye. */
+  let looking: 'move' | 'nearer' | null = null;
   let stroked = false;
 
   const shaping = (): boolean => tools.brush.touch.action === 'mask' && tools.maskShape !== 'brush';
   /** Whether the left button is for something else than a stroke. */
   const blocked = (): boolean =>
     o.fingers() ||
+    looking !== null ||
     adjusting ||
     tools.pickingPoint ||
     shaping() ||
@@ -52,7 +57,9 @@ export function useSlabHands(o: SlabHandOptions) {
     if (o.fingers() || (held && e.pointerType === 'touch')) return;
     const at = { x: e.offsetX, y: e.offsetY };
     const target = e.currentTarget as Element;
-    if (e.button !== 0) held = { kind: e.button === 2 && e.shiftKey ? 'turn' : 'pan', x: e.clientX, y: e.clientY };
+    const from = { x: e.clientX, y: e.clientY, atX: at.x, atY: at.y };
+    if (e.button !== 0) held = { kind: e.button === 2 && e.shiftKey ? 'turn' : 'pan', ...from };
+    else if (looking) held = { kind: looking === 'nearer' ? 'nearer' : e.shiftKey ? 'turn' : 'pan', ...from };
     else if (adjusting)
       held = {
         kind: 'adjust',
@@ -75,7 +82,9 @@ export function useSlabHands(o: SlabHandOptions) {
     switch (held.kind) {
       case 'pan':
       case 'turn':
-        if (held.kind === 'turn') o.eye()?.turn((e.clientX - held.x) * 0.008);
+      case 'nearer':
+        if (held.kind === 'turn') o.eye()?.turn((e.clientX - held.x) * RAD_A_PIXEL);
+        else if (held.kind === 'nearer') o.eye()?.zoom(NEARER_A_PIXEL ** (held.y - e.clientY), held.atX, held.atY);
         else o.eye()?.pan(e.clientX - held.x, e.clientY - held.y);
         held = { ...held, x: e.clientX, y: e.clientY };
         return;
@@ -174,6 +183,10 @@ export function useSlabHands(o: SlabHandOptions) {
       tools.pickingPoint = false;
     },
     drop,
+    holdLooking(hand: 'move' | 'nearer', isDown: boolean): void {
+      looking = isDown ? hand : null;
+      o.input()?.hover();
+    },
     holdAdjust(isDown: boolean): void {
       adjusting = isDown;
       if (!isDown && held?.kind === 'adjust') held = null;

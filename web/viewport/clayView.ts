@@ -105,6 +105,7 @@ export class ClayView {
         light: { value: new Vector3(...(look.grazing ? GRAZING_LIGHT : UPPER_LEFT)) },
         facets: { value: 0 },
         gloss: { value: 0 },
+        parallel: { value: 0 },
       },
     });
     const toBody = { value: new Matrix4() };
@@ -240,6 +241,11 @@ export class ClayView {
     u['copies']!.value = copies;
     u['axis']!.value = AXES.indexOf(axis);
     this.stale();
+  }
+
+  /** Whether all of the body is looked at along one direction. */
+  setParallel(parallel: boolean): void {
+    this.clay.uniforms['parallel']!.value = parallel ? 1 : 0;
   }
 
   setCursor(look: CursorLook | null): void {

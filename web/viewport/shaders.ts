@@ -24,10 +24,11 @@ uniform float grazing;
 uniform vec3 light;
 uniform float facets;
 uniform float gloss;
+uniform float parallel;
 out vec4 colour;
 void main() {
   vec3 n = facets > 0.5 ? normalize(cross(dFdx(vView), dFdy(vView))) : normalize(vNormal);
-  vec3 eye = grazing > 0.5 ? vec3(0.0, 0.0, 1.0) : normalize(-vView);
+  vec3 eye = grazing > 0.5 || parallel > 0.5 ? vec3(0.0, 0.0, 1.0) : normalize(-vView);
   if (dot(n, eye) < 0.0) n = -n;
   vec3 key = normalize(light);
   float lit = max(0.0, (dot(n, key) + 0.12) / 1.12);

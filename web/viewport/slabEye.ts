@@ -34,6 +34,9 @@ export function fromScreen(eye: SlabEyeState, width: number, height: number, x: 
 }
 
 const HEIGHT = 6;
+/** CSS pixels to a body unit. */
+const LEAST_SCALE = 40;
+const MOST_SCALE = 20_000;
 
 export class SlabEye {
   readonly state: SlabEyeState = reactive({ x: 0, y: 0, scale: 300, turnRad: 0 });
@@ -59,6 +62,14 @@ export class SlabEye {
     this.view.stale();
   }
 
+  /** A square of that side about a place fills two thirds of the view. */
+  lookAt(x: number, y: number, side: number): void {
+    this.touched = true;
+    const scale = (Math.min(this.view.width, this.view.height) * 2) / 3 / Math.max(side, 1e-3);
+    Object.assign(this.state, { x, y, scale: Math.max(LEAST_SCALE, Math.min(MOST_SCALE, scale)) });
+    this.view.stale();
+  }
+
   pan(dx: number, dy: number): void {
     this.touched = true;
     const [x, y] = this.turned(-dx / this.state.scale, dy / this.state.scale);
@@ -71,7 +82,7 @@ export class SlabEye {
   zoom(factor: number, x: number, y: number): void {
     this.touched = true;
     const before = this.onSlab(x, y);
-    this.state.scale = Math.max(40, Math.min(20000, this.state.scale * factor));
+    this.state.scale = Math.max(LEAST_SCALE, Math.min(MOST_SCALE, this.state.scale * factor));
     const after = this.onSlab(x, y);
     this.state.x += before[0] - after[0];
     this.state.y += before[1] - after[1];
