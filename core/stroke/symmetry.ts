@@ -1,6 +1,6 @@
 /**
- * The copies of a dab under mirrors and radial symmetry: the group made by mirroring in x, y and z and by turning by 1/n
- * of a full turn about an axis, all through one point. The dab itself comes first; copies that coincide are one.
+ * The copies of a dab under mirrors and radial symmetry: the group made by mirroring in x, y and z and by turning by
+ * 1/n of a full turn about an axis, all through one point. The dab itself comes first; copies that coincide are one.
  */
 import type { DabFrame, Vec3 } from '#core/brush';
 import { SymmetrySchema, type Axis, type Symmetry } from '#core/settings';
