@@ -8,6 +8,8 @@ export interface AlphaForm {
   relief: number;
   /** Offsets right, up and out in sides of the alpha; null for heights alone. */
   vector: readonly [Pyramid, Pyramid, Pyramid] | null;
+  /** What a brush made of it last, so that another of its settings doesn't make it again. */
+  shaped?: { key: string; form: AlphaForm };
 }
 
 export type AlphaKind = Pick<Alpha, 'format' | 'size' | 'relief'>;
@@ -17,7 +19,11 @@ export function alphaForm(alpha: AlphaKind, bytes: ArrayBuffer): AlphaForm {
   if (alpha.format !== 'vector32f')
     return { pyramid: pyramid(alphaHeights(alpha, bytes)), relief: alpha.relief, vector: null };
   const [x, y, z] = vectorChannels(alpha, bytes);
-  return { pyramid: pyramid(outwards(z)), relief: alpha.relief, vector: [pyramid(x), pyramid(y), pyramid(z)] };
+  return {
+    pyramid: pyramid(outwards(z)),
+    relief: alpha.relief,
+    vector: [pyramid(x), pyramid(y), pyramid(z)],
+  };
 }
 
 /** The heights 0–1 that an alpha shows; of a vector alpha its offsets outwards, from lowest to highest. */

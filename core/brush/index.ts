@@ -1,3 +1,4 @@
 export * from './form';
+export { isShaped, shapedGround, shapedPicture } from './inside';
 export * from './resolve';
 export * from './dabFrame';

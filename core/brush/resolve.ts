@@ -3,6 +3,7 @@ import { falloffTable, prepareCurve, type Curve } from '#core/falloff';
 import type { Pyramid } from '#core/picture';
 import type { Action, Brush, Direction, Mapping, PenLink, StrokeType } from '#core/settings';
 import type { AlphaForm } from './form';
+import { shapedForm, shapedGround } from './inside';
 
 export interface ResolvedBrush {
   id: string;
@@ -13,12 +14,16 @@ export interface ResolvedBrush {
   /** Body units. */
   radius: number;
   alpha: Pyramid | null;
+  /** The alpha that it was made of, as others have it too. */
+  ofAlpha: Pyramid | null;
   /** Offsets of a vector alpha, which Lift lays down whole. */
   vector: AlphaForm['vector'];
   relief: number;
   fit: number;
   turnRad: number;
   ground: number;
+  /** Heights and ground are those of the alpha taken from 1. */
+  inverted: boolean;
   /** 1 stamps the true proportion. */
   depth: number;
   /** Side of the alpha on the body where it repeats, body units. */
@@ -104,6 +109,7 @@ function isSingle(type: StrokeType): boolean {
 /** `form` and `tooth` are the alphas that the brush names, null where it names none or they aren't there. */
 export function resolveBrush(brush: Brush, form: AlphaForm | null, tooth: AlphaForm | null = null): ResolvedBrush {
   const { form: f, touch, stroke, pen, drift } = brush;
+  const shaped = form && shapedForm(form, f);
   return {
     id: brush.id,
     action: touch.action,
@@ -111,12 +117,14 @@ export function resolveBrush(brush: Brush, form: AlphaForm | null, tooth: AlphaF
     mapping: stroke.mapping,
     direction: touch.direction,
     radius: stroke.size,
-    alpha: form?.pyramid ?? null,
-    vector: form?.vector ?? null,
-    relief: form?.relief ?? PLAIN_RELIEF,
+    alpha: shaped?.pyramid ?? null,
+    ofAlpha: form?.pyramid ?? null,
+    vector: shaped?.vector ?? null,
+    relief: shaped?.relief ?? PLAIN_RELIEF,
     fit: f.fit,
     turnRad: radians(f.turn),
-    ground: f.ground,
+    ground: form ? shapedGround(f) : f.ground,
+    inverted: form !== null && f.invert,
     depth: f.depth / 100,
     tile: f.tile,
     height: null,

@@ -64,7 +64,9 @@ function ringLossOf(brush: ResolvedBrush): BrushCheck | null {
 function discOf(brush: ResolvedBrush, { disc }: StampMeasures): BrushCheck | null {
   if (!brush.alpha || brush.action !== 'lift') return null;
   const ok = Math.abs(disc) <= DISC_LIMIT;
-  const ground = Number((brush.ground + disc).toFixed(3));
+  // The setting is the alpha’s own grey, also where the form is inverted.
+  const shaped = brush.ground + disc;
+  const ground = Number((brush.inverted ? 1 - shaped : shaped).toFixed(3));
   return {
     name: 'disc',
     ok,

@@ -13,6 +13,9 @@ export interface BrushChange {
 const WORDS: Record<string, string> = {
   'form.alphaId': 'Alpha',
   'form.footprint': 'Footprint',
+  'form.invert': 'Inverted',
+  'form.mirrorAcross': 'Mirrored across',
+  'form.mirrorDown': 'Mirrored down',
   'touch.action': 'Action',
   'touch.direction': 'Direction',
   'touch.overlaps': 'Overlaps',

@@ -54,4 +54,44 @@ export const FormSchema = z.object({
     help: 'Wrapped only: side of the alpha on the body, where it repeats',
   }),
   footprint: z.enum(FOOTPRINTS).default('round'),
+  across: setting({
+    label: 'Across',
+    unit: '',
+    min: 1,
+    max: 16,
+    step: 1,
+    fallback: 1,
+    help: 'How often the alpha repeats from side to side of the stamp',
+  }),
+  down: setting({
+    label: 'Down',
+    unit: '',
+    min: 1,
+    max: 16,
+    step: 1,
+    fallback: 1,
+    help: 'How often the alpha repeats from top to bottom of the stamp',
+  }),
+  fade: setting({
+    label: 'Fade',
+    unit: '%',
+    min: 0,
+    max: 100,
+    step: 1,
+    fallback: 0,
+    help: 'How far from the edge the form goes back to the ground, of the way to the middle',
+  }),
+  invert: z.boolean().default(false),
+  mirrorAcross: z.boolean().default(false),
+  mirrorDown: z.boolean().default(false),
 });
+
+/** What is done to the alpha inside the stamp, where nothing is. */
+export const INSIDE_DEFAULTS = FormSchema.pick({
+  across: true,
+  down: true,
+  fade: true,
+  invert: true,
+  mirrorAcross: true,
+  mirrorDown: true,
+}).parse({});

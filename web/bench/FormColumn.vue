@@ -9,6 +9,7 @@ import ChoiceBar from '../controls/ChoiceBar.vue';
 import FalloffEditor from '../controls/FalloffEditor.vue';
 import { useLibrary } from '../stores/library';
 import AlphaChooser from './AlphaChooser.vue';
+import InsideMenu from './InsideMenu.vue';
 import SettingList from './SettingList.vue';
 
 const props = defineProps<{ brush: Brush; alpha: AlphaHead | null }>();
@@ -61,6 +62,7 @@ function choose(alpha: AlphaHead | null): void {
           })
       "
     />
+    <InsideMenu v-if="alpha" :brush="brush" @edit="(change) => emit('edit', change)" />
     <FalloffEditor
       :model-value="brush.touch.falloff"
       @update:model-value="

@@ -3,19 +3,20 @@
 import { computed, ref, watch } from 'vue';
 import type { AlphaHead } from '#core/kept';
 import type { Brush } from '#core/settings';
-import { drawGreys, shownAlpha } from './alphaPictures';
+import { drawGreys, shownAlpha, shownInside } from './alphaPictures';
 
 const props = defineProps<{ alpha: AlphaHead | null; form: Brush['form'] }>();
 const canvas = ref<HTMLCanvasElement>();
 const failed = ref(false);
 
 watch(
-  [() => props.alpha, canvas],
+  [() => props.alpha, canvas, () => JSON.stringify(props.form)],
   async ([alpha, at]) => {
     failed.value = false;
     if (!alpha || !at) return;
     try {
-      drawGreys(at, await shownAlpha(alpha));
+      const shown = await shownAlpha(alpha);
+      if (alpha === props.alpha) drawGreys(at, shownInside(shown, props.form));
     } catch {
       failed.value = true;
     }

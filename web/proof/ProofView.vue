@@ -7,7 +7,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import type { DabFrame } from '#core/brush';
 import { worksOf, type Brush } from '#core/settings';
 import type { StencilPlace } from '#core/stroke';
-import { shownAlpha } from '../controls/alphaPictures';
+import { shownAlpha, shownInside } from '../controls/alphaPictures';
 import { useBrushKeys } from '../controls/brushKeys';
 import { useShortcuts } from '../controls/shortcuts';
 import { tellNotice } from '../controls/undoNotice';
@@ -94,7 +94,8 @@ async function follow(): Promise<void> {
 async function showForm(): Promise<void> {
   const alpha = props.alphas.form;
   if (!alpha) return view.value?.setForm(null, 0);
-  const shown = await shownAlpha(alpha).catch(() => null);
+  const whole = await shownAlpha(alpha).catch(() => null);
+  const shown = whole && shownInside(whole, props.brush.form);
   if (alpha === props.alphas.form) view.value?.setForm(shown?.greys ?? null, shown?.size ?? 0);
 }
 
@@ -192,7 +193,7 @@ watch(pose, (next) => {
     looking.moved();
   }
 });
-watch(() => props.alphas.form?.blob, showForm);
+watch(() => [props.alphas.form?.blob, JSON.stringify(props.brush.form)].join(), showForm);
 watch([clay, facets], look);
 watch(
   () => proof.symmetry,
@@ -293,6 +294,7 @@ useShortcuts([
     <StencilSheet
       v-if="brush.stroke.mapping === 'stencil'"
       v-model="stencil"
+      :form="brush.form"
       :alpha="alphas.form"
       :width="size.width"
       :height="size.height"

@@ -6,10 +6,11 @@
 import { computed, ref, watch } from 'vue';
 import type { StencilPlace } from '#core/stroke';
 import type { AlphaHead } from '#core/kept';
-import { drawGreys, shownAlpha } from '../controls/alphaPictures';
+import type { Brush } from '#core/settings';
+import { drawGreys, shownAlpha, shownInside } from '../controls/alphaPictures';
 import { useShortcuts } from '../controls/shortcuts';
 
-const props = defineProps<{ alpha: AlphaHead | null; width: number; height: number }>();
+const props = defineProps<{ alpha: AlphaHead | null; form: Brush['form']; width: number; height: number }>();
 const place = defineModel<StencilPlace>({ required: true });
 const pinned = ref(false);
 const keyed = ref(false);
@@ -18,12 +19,12 @@ const canvas = ref<HTMLCanvasElement>();
 let held: { kind: 'move' | 'turn'; x: number; y: number; from: StencilPlace } | null = null;
 
 watch(
-  [() => props.alpha?.blob, canvas],
+  [() => props.alpha?.blob, canvas, () => JSON.stringify(props.form)],
   async () => {
     const { alpha } = props;
     if (!alpha || !canvas.value) return;
     const shown = await shownAlpha(alpha).catch(() => null);
-    if (shown && canvas.value && alpha === props.alpha) drawGreys(canvas.value, shown);
+    if (shown && canvas.value && alpha === props.alpha) drawGreys(canvas.value, shownInside(shown, props.form));
   },
   { immediate: true },
 );

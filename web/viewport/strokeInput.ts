@@ -2,7 +2,7 @@
  * From the pointer to strokes: hover shows the cursor, the left button strokes, Esc abandons what isn't released,
  * a held D digs. What lies under the pointer is looked up here, in the shared memory, without asking the worker.
  */
-import { dabFrame, groundNow, placeAt, type DabFrame, type Ground } from '#core/brush';
+import { dabFrame, groundNow, placeAt, shapedGround, type DabFrame, type Ground } from '#core/brush';
 import { pick, type MeshArrays, type Ray } from '#core/mesh';
 import type { Brush, Symmetry } from '#core/settings';
 import { onFacingPlane, type Sample, type StencilRows, type View } from '#core/stroke';
@@ -255,7 +255,7 @@ export class StrokeInput {
           square: brush.form.footprint === 'square',
           reach: brush.touch.reachDepth,
           fit: brush.form.fit,
-          ground: brush.form.ground,
+          ground: shapedGround(brush.form),
           dig: this.dig,
         },
     );

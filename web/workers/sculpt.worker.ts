@@ -108,8 +108,8 @@ const api = {
    */
   keepForms(ids: string[]): string[] {
     const needed = neededForms(ids);
-    for (const [id, { alpha, tooth }] of brushes)
-      if ((alpha && !needed.has(alpha)) || (tooth && !needed.has(tooth.picture))) brushes.delete(id);
+    for (const [id, { ofAlpha, tooth }] of brushes)
+      if ((ofAlpha && !needed.has(ofAlpha)) || (tooth && !needed.has(tooth.picture))) brushes.delete(id);
     for (const [id, form] of forms) if (!needed.has(form.pyramid)) forms.delete(id);
     return [...forms.keys()];
   },

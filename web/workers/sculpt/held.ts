@@ -81,8 +81,8 @@ export function neededForms(ids: readonly string[]): Set<Pyramid> {
   const s = held.open;
   for (const { step } of s ? [...s.done, ...s.undone] : []) {
     if (step.kind !== 'stroke') continue;
-    const { alpha, tooth } = step.record.brush;
-    if (alpha) out.add(alpha);
+    const { ofAlpha, tooth } = step.record.brush;
+    if (ofAlpha) out.add(ofAlpha);
     if (tooth) out.add(tooth.picture);
   }
   return out;

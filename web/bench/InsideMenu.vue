@@ -1,0 +1,95 @@
+<script setup lang="ts">
+/** What is done to the alpha inside this brush’s form; the alpha itself stays as others have it. */
+import { ElButton, ElCheckbox } from 'element-plus';
+import { computed } from 'vue';
+import { INSIDE_DEFAULTS, type Brush } from '#core/settings';
+import PopMenu from '../controls/PopMenu.vue';
+import SettingList from './SettingList.vue';
+
+const props = defineProps<{ brush: Brush }>();
+const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
+const SWITCHES = [
+  { key: 'invert', label: 'Invert', help: 'What stood up goes down, by as much' },
+  { key: 'mirrorAcross', label: 'Mirror left and right', help: 'Each repeat by itself' },
+  { key: 'mirrorDown', label: 'Mirror up and down', help: 'Each repeat by itself' },
+] as const;
+const summary = computed(() => {
+  const { across, down, fade, invert, mirrorAcross, mirrorDown } = props.brush.form;
+  return [
+    across > 1 || down > 1 ? `${across} × ${down}` : '',
+    fade > 0 ? 'faded' : '',
+    invert ? 'inverted' : '',
+    mirrorAcross || mirrorDown ? 'mirrored' : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+});
+</script>
+
+<template>
+  <PopMenu placement="right-start" :width="300">
+    <template #reference>
+      <ElButton class="open" title="Repeat, fade, invert or mirror the alpha in this brush alone">
+        <span class="word">Inside the form</span><small>{{ summary || 'as it is' }}</small>
+      </ElButton>
+    </template>
+    <div class="menu">
+      <SettingList
+        :brush="brush"
+        :paths="['form.across', 'form.down', 'form.fade']"
+        @edit="(change) => emit('edit', change)"
+      />
+      <ElCheckbox
+        v-for="{ key, label, help } in SWITCHES"
+        :key="key"
+        :model-value="brush.form[key]"
+        :title="help"
+        @change="
+          (on) =>
+            emit('edit', (b) => {
+              b.form[key] = on === true;
+            })
+        "
+        >{{ label }}</ElCheckbox
+      >
+      <p class="muted">
+        Repeated, it is as much shallower as it is smaller. Other brushes of this alpha stay as they are.
+      </p>
+      <ElButton
+        :disabled="summary === ''"
+        @click="
+          emit('edit', (b) => {
+            Object.assign(b.form, INSIDE_DEFAULTS);
+          })
+        "
+        >As it is</ElButton
+      >
+    </div>
+  </PopMenu>
+</template>
+
+<style scoped>
+.open {
+  width: 100%;
+}
+.open :deep(> span) {
+  display: flex;
+  width: 100%;
+  min-width: 0;
+  gap: 8px;
+  align-items: baseline;
+}
+.open small {
+  margin-left: auto;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  font-weight: 400;
+  color: var(--ink-3);
+}
+.menu {
+  display: grid;
+  gap: 6px;
+  --label: 60px;
+}
+</style>
