@@ -127,3 +127,9 @@ export async function set(page: Page, label: string, value: string): Promise<voi
   await field.fill(value);
   await field.press('Enter');
 }
+
+/** Keys that the open list of keys names twice: one key must not do two things. */
+export async function keysNamedTwice(page: Page): Promise<string[]> {
+  const keys = (await page.getByRole('dialog', { name: 'Keys' }).locator('kbd').allTextContents()).map((k) => k.trim());
+  return keys.filter((key, i) => keys.indexOf(key) < i);
+}

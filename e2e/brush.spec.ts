@@ -1,4 +1,4 @@
-import { draw, expect, openBrush, seen, set, test } from './app';
+import { draw, expect, openBrush, seen, set, test, keysNamedTwice } from './app';
 
 // Smaller pictures, since they are drawn in software where there is no graphics card.
 test.use({ viewport: { width: 1040, height: 620 } });
@@ -61,6 +61,7 @@ test('keys: digits, brackets, undo, the list', async ({ page, app }) => {
   expect(Number(await size.inputValue())).toBeGreaterThan(before);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('Abandon the stroke');
+  expect(await keysNamedTwice(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   const left = page.getByRole('region', { name: 'The brush' });

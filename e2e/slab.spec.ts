@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
-import { draw, expect, seen, set, settled, test, type App } from './app';
+import { draw, expect, seen, set, settled, test, type App, keysNamedTwice } from './app';
 
 // Smaller than a desk's, since drawing the clay in software takes as long as there are pixels.
 test.use({ viewport: { width: 1080, height: 680 } });
@@ -127,6 +127,8 @@ test('keys on the surface: A and a drag for size and strength, S held smooths an
   await page.keyboard.up('s');
   await expect(page.locator('.belt .tool.on')).toHaveText('Lift');
   expect(await seen(page, '.slab')).not.toBe(rough);
+  await page.keyboard.press('?');
+  expect(await keysNamedTwice(page)).toEqual([]);
 });
 
 test('symmetry, mask shapes and changes by number; undo takes each back', async ({ page, app }) => {

@@ -30,6 +30,8 @@ export interface ResolvedBrush {
   tile: number;
   /** Body units that a full height is worth; null where the size says it. */
   height: number | null;
+  /** Body units that Pull pulls, whatever the drag; 0 for as far as the drag. */
+  pull: number;
   square: boolean;
   falloff: Float32Array;
   strength: number;
@@ -127,6 +129,7 @@ export function resolveBrush(brush: Brush, form: AlphaForm | null, tooth: AlphaF
     inverted: form !== null && f.invert,
     depth: f.depth / 100,
     tile: f.tile,
+    pull: stroke.height,
     height: null,
     square: f.footprint === 'square',
     falloff: falloffTable(touch.falloff),

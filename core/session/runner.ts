@@ -256,7 +256,9 @@ function pull(r: Runner, sample: Sample): void {
     n[2] / length - facing * toward[2],
   ];
   const seen = Math.hypot(flat[0], flat[1], flat[2]);
-  const height = seen > SEEN_NORMAL ? dotted(by, flat) / (seen * seen) : dotted(by, up);
+  const dragged = seen > SEEN_NORMAL ? dotted(by, flat) / (seen * seen) : dotted(by, up);
+  const set = r.record.brush.pull;
+  const height = set > 0 ? (dragged < 0 ? -set : set) : dragged;
   if (height === 0) return;
   lay(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { height });
 }

@@ -205,6 +205,21 @@ describe('stamps', () => {
     expect(heightNear(s, 0, 0)).toBeCloseTo(height, 6);
   });
 
+  test.each([
+    [0.3, 0.12],
+    [-0.02, -0.12],
+    [0, 0.12],
+  ])('Pull with a height of its own, dragged by %p, is %p high', (by, height) => {
+    const s = slabSession();
+    const falloff = { kind: 'dome', hold: 0, nodes: [] } as const;
+    const brush = testBrush({
+      stroke: { type: 'pull', size: 0.3, height: 0.12 },
+      touch: { falloff: { ...falloff, nodes: [] } },
+    });
+    dabsOf(s, brush, [down(0, 0), down(0, by)]);
+    expect(heightNear(s, 0, 0)).toBeCloseTo(height, 6);
+  });
+
   test('Pull seen from the side follows the pointer along the face’s normal', () => {
     // The eye looks along y at a slab that lies flat: its normal is up in the view.
     const s = slabSession();

@@ -19,6 +19,15 @@ export const StrokeSettingsSchema = z.object({
     scale: 'log',
     help: 'Radius in body units; the plain ball has a radius of 1',
   }),
+  height: setting({
+    label: 'Height',
+    unit: 'body',
+    min: 0,
+    max: 2,
+    step: 0.001,
+    fallback: 0,
+    help: 'Pull only: how high it pulls, up or down as the drag goes; 0 is as far as the drag',
+  }),
   spacing: setting({
     label: 'Spacing',
     unit: '%',

@@ -13,6 +13,7 @@ const main = computed(() => [
   'stroke.size',
   'touch.strength',
   ...(runsAlong(props.brush.stroke.type) ? ['stroke.spacing'] : []),
+  ...(props.brush.stroke.type === 'pull' ? ['stroke.height'] : []),
 ]);
 const more = computed(() => [
   'touch.footing',

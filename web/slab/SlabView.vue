@@ -174,7 +174,7 @@ useShortcuts([
     what: 'Held: a drag up or down goes nearer or away',
     hold: (down) => hands.holdLooking('nearer', down),
   },
-  { keys: 'F', what: 'Look at the chosen piece, or at the frame', run: lookAtChosen },
+  { keys: 'J', what: 'Look at the chosen piece, or at the frame', run: lookAtChosen },
 ]);
 
 const marginBad = computed(() => cast.result?.checks.some((c) => c.name === 'margin' && !c.ok) ?? false);
