@@ -40,6 +40,11 @@ test('no two actions look alike but those that raise alike on flat clay', () => 
   }
 });
 
+test('a form that is grown is told from one that is pressed', () => {
+  const [press, grow] = (['press', 'grow'] as const).map((type) => thumbnail((b) => (b.stroke.type = type)));
+  expect(changed(press!, grow!)).toBeGreaterThan(0.2);
+});
+
 test('the same brush gives the same picture at whatever size it is used', () => {
   expect(thumbnail((b) => (b.stroke.size = 0.05))).toEqual(thumbnail((b) => (b.stroke.size = 0.5)));
 });

@@ -1,6 +1,6 @@
 /**
  * A brush's picture: what it does to a small flat tile, by the same calculation that stamps a body.
- * One stamp for types that lay one, a waved stroke for those that run; brushes that need something to work on get
+ * One stamp for types that lay one, two of other sizes for one that is grown, a waved stroke for those that run; brushes that need something to work on get
  * ripples, and what a mask covers is dark.
  */
 import type { ResolvedBrush } from '#core/brush';
@@ -14,7 +14,7 @@ import { shade } from './shade';
 
 export const THUMBNAIL_SIZE = 160;
 /** Rises when the same brush gets another picture. */
-export const THUMBNAIL_VERSION = 3;
+export const THUMBNAIL_VERSION = 4;
 const CELLS = 224;
 /** Clay to be smoothed is coarser, so that a few passes show. */
 const COARSE_CELLS = 96;
@@ -22,6 +22,11 @@ const PASSES = 5;
 /** Side of the tile that is seen. */
 const SIDE = 1.96;
 const DOWN = [0, 0, -1] as const;
+/** Two stamps of one drag each. */
+const GROWN = [
+  { size: 0.68, at: [0.22, 0.2], turnRad: 0 },
+  { size: 0.27, at: [-0.62, -0.6], turnRad: 0.7 },
+] as const;
 
 /** RGBA bytes of THUMBNAIL_SIZE². */
 export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
@@ -31,17 +36,23 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
   const mesh = buildMesh(raw);
   const s = session(surface(mesh), { replay: false });
   const wave = brush.action === 'move' || runsAlong(brush);
-  const size = brush.action === 'move' ? 0.55 : wave ? 0.3 : 0.86;
-  for (let pass = 0; pass < (smooths ? PASSES : 1); pass++) {
+  const lay = (size: number, samples: Ray[], turnRad = 0): void => {
+    const scaled = scaledTo(brush, size);
     beginStroke(s, {
-      brush: { ...scaledTo(brush, size), strokeType: runsAlong(brush) ? 'trail' : 'press' },
+      brush: { ...scaled, turnRad: scaled.turnRad + turnRad, strokeType: runsAlong(brush) ? 'trail' : 'press' },
       seed: 1,
       dig: false,
       symmetry: NO_SYMMETRY,
       view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
     });
-    extendStroke(s, brush.action === 'move' ? [down(-0.2, -0.15), down(0.25, 0.2)] : wave ? waved() : [down(0, 0)]);
+    extendStroke(s, samples);
     endStroke(s);
+  };
+  for (let pass = 0; pass < (smooths ? PASSES : 1); pass++) {
+    if (brush.action === 'move') lay(0.55, [down(-0.2, -0.15), down(0.25, 0.2)]);
+    else if (wave) lay(0.3, waved());
+    else if (brush.strokeType === 'grow') for (const { size, at, turnRad } of GROWN) lay(size, [down(...at)], turnRad);
+    else lay(0.86, [down(0, 0)]);
   }
   return brush.action === 'mask' ? masked(mesh) : picture(mesh);
 }

@@ -3,6 +3,9 @@ import { ElNotification } from 'element-plus';
 import { h } from 'vue';
 import { sentence } from '../stores/connection';
 
+/** Over the belt, and over what stands at the foot of a view. */
+const OVER_BELT_PX = 148;
+
 export function undoNotice(message: string, undo: () => Promise<void>): void {
   const note = ElNotification({
     message: h('div', { style: 'display:flex;gap:14px;align-items:center' }, [
@@ -21,6 +24,7 @@ export function undoNotice(message: string, undo: () => Promise<void>): void {
       ),
     ]),
     position: 'bottom-left',
+    offset: OVER_BELT_PX,
     duration: 9000,
     showClose: true,
   });
@@ -32,9 +36,9 @@ export function orSay(act: () => Promise<void>): void {
 }
 
 export function failNotice(message: string): void {
-  ElNotification({ message, type: 'error', position: 'bottom-left', duration: 8000 });
+  ElNotification({ message, type: 'error', position: 'bottom-left', offset: OVER_BELT_PX, duration: 8000 });
 }
 
 export function tellNotice(message: string): void {
-  ElNotification({ message, position: 'bottom-left', duration: 4000 });
+  ElNotification({ message, position: 'bottom-left', offset: OVER_BELT_PX, duration: 4000 });
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Changes by number of everything unmasked: shown while the number moves, kept by Apply, made again by Again. */
 import { computed, onBeforeUnmount, ref } from 'vue';
-import { ByNumberSchema, NUMBER_KINDS, settingAt, type ByNumber, type NumberKind } from '#core/settings';
+import { ByNumberSchema, NUMBER_KINDS, settingAt, SLAB_SIDE, type ByNumber, type NumberKind } from '#core/settings';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
@@ -24,6 +24,7 @@ const LABELS: Record<NumberKind, string> = {
 const more = computed<(keyof ByNumber)[]>(() =>
   kind.value === 'noise' ? ['noiseScale', 'noiseSeed'] : kind.value === 'terrace' ? ['terraceSoft'] : [],
 );
+const inBodyUnits = computed(() => settingAt(ByNumberSchema, kind.value).unit === 'body');
 const plain = (): ByNumber => ({ ...tools.numbers });
 
 function put(key: keyof ByNumber, value: number): void {
@@ -94,6 +95,7 @@ onBeforeUnmount(() => void drop());
       style="--label: 72px"
       @update:model-value="(v) => put(key, v)"
     />
+    <p v-if="inBodyUnits" class="muted">In body units: the slab is {{ SLAB_SIDE }} across, so 0.02 is 1 % of it.</p>
     <div class="two">
       <button type="button" class="btn main" :disabled="!trying" title="Keep it (Enter)" @click="apply">Apply</button>
       <button type="button" class="btn" :disabled="!trying" title="Take it back (Esc)" @click="drop">Drop</button>
