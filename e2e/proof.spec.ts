@@ -193,6 +193,16 @@ test('held keys smooth, mask and turn the light; masks are inverted and cleared;
   looks.push(await seen(page, '.proof'));
   expect(new Set(looks).size).toBe(6);
   expect(await page.locator('.proof').getAttribute('data-strokes')).toBe(strokes);
+
+  // Guides are drawn, and a stamp is laid at a typed place.
+  await page.keyboard.press('h');
+  const unguided = await seen(page, '.proof');
+  await page.getByRole('button', { name: 'Guides' }).click();
+  await page.getByText('Centre lines', { exact: true }).click();
+  expect(await seen(page, '.proof')).not.toBe(unguided);
+  await page.getByLabel('X, body units').fill('0.3');
+  await page.getByRole('button', { name: 'Stamp there' }).click();
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', String(Number(strokes) + 1));
 });
 
 test('a body of one’s own: dropped in, told of its faults, subdivided with its strokes, kept over a reload; broken files say why', async ({

@@ -1,6 +1,7 @@
 export * from './walk';
 export * from './vary';
 export * from './record';
+export * from './settle';
 export * from './symmetry';
 export * from './steady';
 export * from './pace';

@@ -1,7 +1,7 @@
 /**
  * A brush's picture: what it does to a small flat tile, by the same calculation that stamps a body.
- * One stamp for types that lay one, two of other sizes for one that is grown, a waved stroke for those that run; brushes that need something to work on get
- * ripples, and what a mask covers is dark.
+ * One stamp for types that lay one, two of other sizes for one that is grown, a waved stroke for those that run;
+ * brushes that need something to work on get ripples, and what a mask covers is dark.
  */
 import type { ResolvedBrush } from '#core/brush';
 import { castHeights } from '#core/cast';
@@ -51,7 +51,8 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
   for (let pass = 0; pass < (smooths ? PASSES : 1); pass++) {
     if (brush.action === 'move') lay(0.55, [down(-0.2, -0.15), down(0.25, 0.2)]);
     else if (wave) lay(0.3, waved());
-    else if (brush.strokeType === 'grow') for (const { size, at, turnRad } of GROWN) lay(size, [down(...at)], turnRad);
+    else if (brush.strokeType === 'grow')
+      for (const { size, at, turnRad } of GROWN) lay(size, [down(at[0], at[1])], turnRad);
     else lay(0.86, [down(0, 0)]);
   }
   return brush.action === 'mask' ? masked(mesh) : picture(mesh);

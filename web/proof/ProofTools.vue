@@ -3,19 +3,23 @@
 import { CircleDashed, House, Palette, Redo2, RotateCcw, Undo2 } from '@lucide/vue';
 import { useProof } from '../stores/proof';
 import { CLAYS, type ClayName } from './looks';
+import GuidesMenu from '../controls/GuidesMenu.vue';
 import PopMenu from '../controls/PopMenu.vue';
+import type { GuideLook } from '../viewport/settling';
 import SymmetryMenu from './SymmetryMenu.vue';
 
-defineProps<{ lit: boolean }>();
+defineProps<{ lit: boolean; axes: readonly [string, string]; hindered: string | null }>();
+const guides = defineModel<GuideLook>('guides', { required: true });
 const clay = defineModel<ClayName>('clay', { required: true });
 const facets = defineModel<boolean>('facets', { required: true });
-defineEmits<{ home: []; light: []; cut: []; undo: [] }>();
+defineEmits<{ home: []; light: []; cut: []; undo: []; stamp: [x: number, y: number] }>();
 const proof = useProof();
 </script>
 
 <template>
   <div class="tools">
     <SymmetryMenu v-model="proof.symmetry" />
+    <GuidesMenu v-model="guides" :axes="axes" :hindered="hindered" @stamp="(x, y) => $emit('stamp', x, y)" />
     <PopMenu placement="bottom" :width="206">
       <template #reference
         ><button type="button" title="Mask: hold M to paint it, D with it to take it away" aria-label="Mask">

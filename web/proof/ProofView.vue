@@ -10,6 +10,7 @@ import type { StencilPlace } from '#core/stroke';
 import { shownAlpha, shownInside } from '../controls/alphaPictures';
 import { useBrushKeys } from '../controls/brushKeys';
 import { useShortcuts } from '../controls/shortcuts';
+import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import type { BrushAlphas } from '../stores/library';
@@ -52,6 +53,7 @@ let fingers: Fingers | null = null;
 /** A finger that is still down set the last node of a path. */
 let fingerNode = false;
 const light = useLight(() => view.value);
+const guides = useGuides('proof', { mesh: () => proof.sculptor.mesh, moved: () => input?.hover() });
 const looking = useLooking({ eye: () => eye, under: () => hovered.value?.frame.origin ?? null });
 
 /** What the worker knows of: strokes wait until it has the brush and its alphas. */
@@ -129,6 +131,7 @@ onMounted(async () => {
   eye.onMoved = (next) => {
     pose.value = next;
     looking.moved();
+    guides.looked();
   };
   if (pose.value) eye.look(pose.value);
   else eye.setParallel(looking.parallel.value);
@@ -142,6 +145,8 @@ onMounted(async () => {
     },
     moved: (by) => eye?.fingers(by),
   });
+  guides.begin(view.value, eye);
+  guides.looked();
   input = new StrokeInput({
     surface: surface.value!,
     view: view.value,
@@ -153,6 +158,8 @@ onMounted(async () => {
     blocked: () => onPath.value || light.turning.value || looking.held.value || fingers!.busy,
     onHover,
     onEnd: () => undefined,
+    settle: (at) => guides.settling.value!.settle(at),
+    onStamped: (origin) => guides.settling.value!.stamped(origin),
     onBeside: (beside) => eye?.leftTurns(beside),
   });
   view.value.setSymmetry(proof.symmetry);
@@ -222,6 +229,11 @@ function pressed(e: PointerEvent): void {
   const node = path.add(eye.ray(e.clientX - box.left, e.clientY - box.top));
   eye.leftTurns(node < 0);
   fingerNode = node >= 0 && e.pointerType === 'touch';
+}
+async function stampAt(x: number, y: number): Promise<void> {
+  const at = guides.settling.value?.typed(x, y);
+  if (at) await input?.stampAt(at);
+  else tellNotice('There is no clay at this place, as the view lies.');
 }
 function undo(): void {
   if (path.open.value) void path.remove();
@@ -318,6 +330,10 @@ useShortcuts([
       :height="size.height"
     />
     <ProofTools
+      v-model:guides="guides.guides.value"
+      :axes="guides.axes.value"
+      :hindered="hinderedBy(brush)"
+      @stamp="stampAt"
       v-model:clay="clay"
       v-model:facets="facets"
       :lit="light.turned.value"

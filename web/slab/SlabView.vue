@@ -17,7 +17,9 @@ import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch 
 import { pieceReach } from '#core/piece';
 import type { Brush, Symmetry } from '#core/settings';
 import { useBrushKeys } from '../controls/brushKeys';
+import GuidesMenu from '../controls/GuidesMenu.vue';
 import { useShortcuts } from '../controls/shortcuts';
+import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
@@ -71,11 +73,13 @@ function fit(): void {
   eye.value?.refit();
 }
 
+const guides = useGuides('slab', { mesh: () => sculptor.mesh, moved: () => input?.hover() });
 const hands = useSlabHands({
   eye: () => eye.value,
   input: () => input,
   drawn,
   taking,
+  settled: (at) => guides.settling.value?.onSlab(at) ?? at,
   fingers: () => fingers?.busy ?? false,
 });
 onMounted(() => {
@@ -83,6 +87,7 @@ onMounted(() => {
   eye.value = new SlabEye(view);
   fit();
   fingers = new Fingers(surface.value!, { began: () => hands.drop(), moved: (by) => eye.value?.fingers(by) });
+  guides.begin(view, eye.value);
   input = new StrokeInput({
     surface: surface.value!,
     view,
@@ -92,6 +97,8 @@ onMounted(() => {
     symmetry: () => ({ ...bench.doc!.symmetry }),
     ready: () => known.value !== '',
     blocked: hands.blocked,
+    settle: (at) => guides.settling.value!.settle(at),
+    onStamped: (origin) => guides.settling.value!.stamped(origin),
     onHover: (frame) => (onClay.value = frame !== null),
     onEnd: () => {
       hands.stroked();
@@ -129,6 +136,11 @@ useEventListener(window, 'paste', (e: ClipboardEvent) => {
 });
 
 const edit = (change: (brush: Brush) => void): void => tools.edit(change);
+async function stampAt(x: number, y: number): Promise<void> {
+  const at = guides.settling.value?.typed(x, y);
+  if (at) await input?.stampAt(at);
+  else tellNotice('There is no clay at this place.');
+}
 function lookAtChosen(): void {
   const piece = tools.tab === 'pieces' ? bench.pieces.find(({ id }) => id === tools.pieceId) : undefined;
   if (piece) eye.value?.lookAt(piece.x, piece.y, pieceReach(piece) * 2);
@@ -248,6 +260,12 @@ const numbers = computed(() => [
       >
     </div>
     <div class="tools">
+      <GuidesMenu
+        v-model="guides.guides.value"
+        :axes="['X', 'Y']"
+        :hindered="hinderedBy(tools.brush)"
+        @stamp="stampAt"
+      />
       <button
         type="button"
         :class="{ on: symmetry.mirrorX }"

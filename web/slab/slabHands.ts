@@ -17,6 +17,8 @@ export interface SlabHandOptions {
   drawn: MaskDrag;
   /** Whether a mask shape takes away. */
   taking: Ref<boolean>;
+  /** Where a piece is set for a place on the slab. */
+  settled: (at: readonly [number, number]) => readonly [number, number];
   /** Whether two fingers move the view. */
   fingers: () => boolean;
 }
@@ -135,8 +137,9 @@ export function useSlabHands(o: SlabHandOptions) {
     void bench.editPieces((slab) => {
       const piece = slab.pieces.find((p) => p.id === from.id);
       if (!piece) return;
-      piece.x = Math.max(-4, Math.min(4, from.from[0] + x - from.x));
-      piece.y = Math.max(-4, Math.min(4, from.from[1] + y - from.y));
+      const [toX, toY] = o.settled([from.from[0] + x - from.x, from.from[1] + y - from.y]);
+      piece.x = Math.max(-4, Math.min(4, toX));
+      piece.y = Math.max(-4, Math.min(4, toY));
     });
   }
 

@@ -30,6 +30,7 @@ import {
 import type { DabFrame } from '#core/brush';
 import { LEAF, type MeshArrays } from '#core/mesh';
 import { AXES, type Symmetry } from '#core/settings';
+import type { GuideLook } from './settling';
 import { CLAY_FRAGMENT, CLAY_VERTEX, OVERLAY_FRAGMENT, OVERLAY_VERTEX, SHADE_FRAGMENT } from './shaders';
 
 export interface CursorLook {
@@ -128,6 +129,10 @@ export class ClayView {
         copies: { value: 1 },
         axis: { value: 0 },
         lineColour: { value: colour('--act') },
+        guideColour: { value: colour('--ink') },
+        centreLines: { value: 0 },
+        grid: { value: 0 },
+        gridStep: { value: 1 },
       },
     });
     this.overlay = new ShaderMaterial({
@@ -240,6 +245,15 @@ export class ClayView {
     (u['about']!.value as Vector3).set(x, y, z);
     u['copies']!.value = copies;
     u['axis']!.value = AXES.indexOf(axis);
+    this.stale();
+  }
+
+  /** Centre lines and a grid are drawn on the clay. */
+  setGuides({ centre, grid, step }: GuideLook): void {
+    const u = this.shade.uniforms;
+    u['centreLines']!.value = centre ? 1 : 0;
+    u['grid']!.value = grid ? 1 : 0;
+    u['gridStep']!.value = step;
     this.stale();
   }
 

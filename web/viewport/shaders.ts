@@ -79,6 +79,10 @@ uniform vec3 about;
 uniform float copies;
 uniform int axis;
 uniform vec3 lineColour;
+uniform vec3 guideColour;
+uniform float centreLines;
+uniform float grid;
+uniform float gridStep;
 out vec4 colour;
 ${PLACE_AT}
 
@@ -118,16 +122,33 @@ float symmetryLine(vec3 here) {
   return line;
 }
 
+/** Centre lines, and a grid along the two axes that lie most across the view. */
+float guideLine(vec3 here) {
+  vec3 wide = clamp(fwidth(here), vec3(1e-5), vec3(0.02));
+  vec3 off = abs(here) / wide;
+  vec3 gridOff = abs(mod(here + 0.5 * gridStep, vec3(gridStep)) - 0.5 * gridStep) / wide;
+  vec3 facing = abs(toward);
+  int along = facing.z >= facing.x && facing.z >= facing.y ? 2 : facing.y >= facing.x ? 1 : 0;
+  float line = 0.0;
+  for (int k = 0; k < 3; k++) {
+    if (k == along) continue;
+    line = max(line, centreLines * 0.75 * (1.0 - smoothstep(0.6, 1.5, off[k])));
+    line = max(line, grid * 0.34 * (1.0 - smoothstep(0.4, 1.2, gridOff[k])));
+  }
+  return line;
+}
+
 void main() {
   vec4 clay = texture(drawn, vAt);
   vec3 ground = mix(viewBottom, viewTop, vAt.y);
   vec3 here = placeAt(vAt);
+  float guide = guideLine(here);
   float line = symmetryLine(here);
   if (texture(depth, vAt).r >= 1.0) {
     colour = vec4(mix(ground, clay.rgb, clay.a), 1.0);
     return;
   }
-  vec3 shaded = clay.rgb * (1.0 - 0.30 * hollow(here));
+  vec3 shaded = mix(clay.rgb * (1.0 - 0.30 * hollow(here)), guideColour, guide);
   colour = vec4(mix(ground, mix(shaded, lineColour, 0.8 * line), clay.a), 1.0);
 }`;
 

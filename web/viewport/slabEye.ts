@@ -115,6 +115,12 @@ export class SlabEye {
     return { origin: [sx, sy, HEIGHT], direction: [0, 0, -1] };
   }
 
+  /** Where a point of the clay is seen, CSS pixels from the view's corner. */
+  seen([x, y]: readonly [number, number, number]): { x: number; y: number } {
+    const [sx, sy] = toScreen(this.state, this.view.width, this.view.height, x, y);
+    return { x: sx, y: sy };
+  }
+
   basis(): View {
     const [rx, ry] = this.turned(1, 0);
     return { right: [rx, ry, 0], up: [-ry, rx, 0], toward: [0, 0, 1] };

@@ -32,12 +32,19 @@ export interface StrokeInputOptions {
   onHover: (frame: DabFrame | null, at: { x: number; y: number } | null) => void;
   onEnd: () => void;
   onPenWithoutPressure?: () => void;
+  /** Where a single stamp is set for a place of the pointer. */
+  settle?: (at: { x: number; y: number }) => { x: number; y: number };
+  /** A single stamp was laid. */
+  onStamped?: (origin: readonly [number, number, number]) => void;
   /** A left drag that begins beside the body. */
   onBeside?: (beside: boolean) => void;
 }
 
 /** How often a hand that lingers is asked. */
 const REST_MS = 25;
+
+/** Stroke types that lay one stamp. */
+const SINGLE: readonly string[] = ['press', 'grow', 'pull'];
 
 interface Pressed {
   id: number;
@@ -52,6 +59,7 @@ export class StrokeInput {
   private last: { x: number; y: number } | null = null;
   private begunAt: { x: number; y: number } | null = null;
   private lastSample: Sample | null = null;
+  private shown: DabFrame | null = null;
   /** The timer of a hand that rests. */
   private rest = 0;
   private seed = 1;
@@ -99,8 +107,27 @@ export class StrokeInput {
   hover(): void {
     const brush = this.o.brush();
     const frame =
-      brush && this.last && !this.pressed ? this.frameAt(this.o.eye.ray(this.last.x, this.last.y), brush) : null;
+      brush && this.last && !this.pressed ? this.frameAt(this.rayAt(this.settled(this.last, true)), brush) : null;
     this.show(brush, frame);
+  }
+
+  /** Lays one stamp at a place of the view, of the brush's own size and turn; what is grown is dragged out to it. */
+  async stampAt(at: { x: number; y: number }): Promise<void> {
+    const brush = this.o.brush();
+    const frame = brush && this.frameAt(this.rayAt(at), brush);
+    if (!brush || !frame || this.pressed || !this.o.ready()) return;
+    const { right } = this.o.eye.basis();
+    const { origin: o } = frame;
+    const ray = this.rayAt(at);
+    const out = ([0, 1, 2] as const).map((k) => o[k] + right[k] * brush.stroke.size - ray.origin[k]);
+    const grown: Ray = { origin: ray.origin, direction: [out[0]!, out[1]!, out[2]!] };
+    this.o.sculptor.begin(
+      { brushId: brush.id, seed: this.seed++, dig: this.dig, symmetry: this.o.symmetry(), view: this.o.eye.basis() },
+      brush.stroke.type === 'grow' ? [ray, grown] : [ray],
+    );
+    await this.o.sculptor.end();
+    this.o.onStamped?.(o);
+    this.o.onEnd();
   }
 
   dispose(): void {
@@ -114,8 +141,7 @@ export class StrokeInput {
     const brush = this.o.brush();
     if (this.pressed || !brush || !this.o.ready()) return;
     this.last = this.place(e);
-    const ray = this.o.eye.ray(this.last.x, this.last.y);
-    const frame = this.frameAt(ray, brush);
+    const frame = this.frameAt(this.rayAt(this.settled(this.last, true)), brush);
     this.o.onBeside?.(frame === null);
     if (!frame) return;
     this.o.surface.setPointerCapture(e.pointerId);
@@ -129,10 +155,10 @@ export class StrokeInput {
         view: this.o.eye.basis(),
         ...(brush.stroke.mapping === 'stencil' && this.o.eye.stencil ? { stencil: this.o.eye.stencil() } : {}),
       },
-      [this.sample(e)],
+      [this.sample(e, true)],
     );
     this.begunAt = this.last;
-    this.lastSample = this.sample(e);
+    this.lastSample = this.sample(e, true);
     if (brush.stroke.type === 'linger') this.rest = window.setInterval(() => this.resting(), REST_MS);
     this.show(brush, frame);
   }
@@ -157,6 +183,8 @@ export class StrokeInput {
 
   private up(e: PointerEvent): void {
     if (!this.pressed || e.pointerId !== this.pressed.id) return;
+    const type = this.o.brush()?.stroke.type;
+    if (this.shown && type && SINGLE.includes(type)) this.o.onStamped?.(this.shown.origin);
     this.release();
     // What can't be laid is told by the sculptor; the hand goes on either way.
     const ended = (): void => {
@@ -248,6 +276,7 @@ export class StrokeInput {
   }
 
   private show(brush: Brush | null, frame: DabFrame | null): void {
+    this.shown = frame;
     this.o.view.setCursor(
       brush &&
         frame && {
@@ -262,9 +291,20 @@ export class StrokeInput {
     this.o.onHover(frame, this.last);
   }
 
-  private sample(e: PointerEvent): Sample {
-    const at = this.straight(this.place(e), e.shiftKey);
+  private sample(e: PointerEvent, begins = false): Sample {
+    const at = this.settled(this.straight(this.place(e), e.shiftKey), begins);
     return { ...this.o.eye.ray(at.x, at.y), pressure: this.pressure(e), time: e.timeStamp, ...leanOf(e) };
+  }
+
+  /** A stamp that is slid is settled all the way, one that is dragged out where it begins. */
+  private settled(at: { x: number; y: number }, begins: boolean): { x: number; y: number } {
+    const type = this.o.brush()?.stroke.type;
+    const settles = type === 'press' || (begins && (type === 'grow' || type === 'pull'));
+    return settles ? (this.o.settle?.(at) ?? at) : at;
+  }
+
+  private rayAt({ x, y }: { x: number; y: number }): Ray {
+    return this.o.eye.ray(x, y);
   }
 
   /** Shift keeps a ruler to steps of 15° as seen. */
