@@ -5,7 +5,7 @@
  */
 import { ElButton, ElProgress } from 'element-plus';
 import { computed } from 'vue';
-import type { OpenState } from '../stores/openDocument';
+import type { OpenState } from '../stores/openWays';
 
 const props = defineProps<{
   open: OpenState;

@@ -12,7 +12,7 @@ import LeafPair from '../controls/LeafPair.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
 import SaveState from '../controls/SaveState.vue';
 import TopBar from '../controls/TopBar.vue';
-import type { OpenOnBench } from '../stores/openDocument';
+import type { OpenOnBench } from '../stores/openWays';
 
 defineProps<{
   /** What is open, in a sentence: “the sheet”. */

@@ -172,3 +172,23 @@ test.each(Array.from({ length: 20 }, (_, n) => n + 1))(
     }
   },
 );
+
+test('the draft of another document is dropped: what is on its way of the open one is still written', async () => {
+  setActivePinia(createPinia());
+  const there = server(seeded(1));
+  const [open, other] = [pattern('Stays open'), pattern('Done with')];
+  for (const doc of [open, other]) there.put(doc.id, doc, null, 'before');
+  const own = bench();
+  await own.open(open.id);
+  own.doc.value = { ...own.doc.value!, card: { ...own.doc.value!.card, notes: 'on its way' } };
+  own.touched();
+  await own.dropDraft(other.id);
+  await pause(20);
+  expect((await sourceDrafts.read(open.id))?.doc.card.notes).toBe('on its way');
+  // Its own is dropped with what is on its way.
+  own.touched();
+  await own.dropDraft(open.id);
+  await pause(20);
+  expect(await sourceDrafts.read(open.id)).toBeUndefined();
+  await own.close();
+});

@@ -7,87 +7,14 @@ import { computed, ref, shallowRef, type Ref } from 'vue';
 import { SCHEMAS, type Documents, type Kept } from '#core/kept';
 import { explain, NameSchema } from '#core/settings';
 import * as api from '../api/client';
-import type { Draft, DraftBox } from '../api/drafts';
+import type { Draft } from '../api/drafts';
 import { sentence, useConnection } from './connection';
+import { DraftKeeper } from './draftKeeper';
 import { useLibrary, type Shelf } from './library';
 import { oneAtATime } from './oneAtATime';
+import type { Found, OpenWays } from './openWays';
 import { plain } from './plain';
 import { useWork } from './work';
-
-export interface Found<C extends Shelf, T extends Documents[C], D extends Draft<T>> {
-  /** What will be shown. */
-  doc: T;
-  draft: D | undefined;
-  /** Null where the server has none. */
-  kept: Kept<C> | null;
-}
-
-export interface OpenWays<C extends Shelf, T extends Documents[C], D extends Draft<T>> {
-  collection: C;
-  /** What it is called in a sentence. */
-  what: (doc: T | null) => string;
-  drafts: DraftBox<T, D>;
-  /** From a change to its draft. */
-  draftMs: number;
-  /** As the server has it; null where it has none. */
-  fetch?(id: string): Promise<Kept<C> | null>;
-  /** Said where there is neither a saved one nor a draft. */
-  gone?(): string;
-  /**
-   * Makes ready what the document is shown with, before it is; that is shown with it, or dropped when another was
-   * opened.
-   */
-  prepare?(found: Found<C, T, D>): Promise<{ show(): void; drop?(): void } | undefined>;
-  /** The draft as it is written: what is beside the document goes with it. Null when there is none to be written. */
-  draftOf?(draft: Draft<T>): Promise<D | null>;
-  draftsChanged?(): Promise<void>;
-  /** Names what would be saved: the same, nothing to save. Without it the document alone counts. */
-  mark?(): unknown;
-  /** It can't be saved now, and that is seen elsewhere. */
-  blocked?(): boolean;
-  /** Saves, with all that it takes. */
-  send(doc: T, revision: number | null): Promise<Kept<C>>;
-  /** Takes over what a save made of the document, where more than the document may have changed meanwhile. */
-  adopt?(saved: T): void;
-  /** A save came through; of what isn't open any more too. */
-  saved?(kept: Kept<C>): Promise<void> | void;
-  /** An error that is none: it was cancelled. */
-  isCancel?(error: unknown): boolean;
-  /** A taken or missing name is said at the field of the name. */
-  namesAtField?: boolean;
-  /** A save that runs needs what is let go when it is left: it ends first. */
-  savesFirst?: boolean;
-  /** Saves that wait are sent by the owner, also of what isn't open. */
-  sendsWaiting?: boolean;
-  left?(): void;
-}
-
-/** What is said of an open document in the bar above it. */
-export interface OpenState {
-  unsaved: boolean;
-  saving: boolean;
-  waiting: boolean;
-  keptAt: number | null;
-  /** Null where it was never saved. */
-  saved: unknown;
-  base?: boolean;
-  /** How far it is baked; null while it isn't. */
-  share?: number | null;
-  /** It can't be baked. */
-  vector?: boolean;
-}
-
-/** What stands on a bench, as its frame sees it. */
-export interface OpenOnBench extends OpenState {
-  opening: boolean;
-  problem: string | null;
-  conflict: boolean;
-  deleted: boolean;
-  keepAsCopy(): Promise<string | null>;
-  save(): Promise<boolean>;
-  revert(): Promise<void>;
-  cancel?(): void;
-}
 
 export function useOpenDocument<C extends Shelf, T extends Documents[C], D extends Draft<T> = Draft<T>>(
   ways: OpenWays<C, T, D>,
@@ -113,9 +40,13 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   const savedMark = shallowRef<unknown>(null);
   const unsaved = computed(() => doc.value !== null && mark() !== savedMark.value);
   let openings = 0;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  /** Drafts are written one after the other. */
-  let keeping: Promise<void> = Promise.resolve();
+  const drafts = new DraftKeeper({
+    restMs: ways.draftMs,
+    write: writeDraft,
+    failed: (error) => {
+      if (!ways.isCancel?.(error)) problem.value = `The draft can’t be kept. ${sentence(error)}`;
+    },
+  });
 
   async function fetchSaved(id: string): Promise<Kept<C> | null> {
     if (ways.fetch) return ways.fetch(id);
@@ -193,8 +124,8 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   async function leave(mine: number): Promise<void> {
     if (ways.savesFirst) await savingNow;
     // What is changed while it is written down is written down too.
-    do await flush();
-    while (timer !== undefined);
+    do await drafts.flush();
+    while (drafts.pending);
     if (mine === openings) reset();
   }
 
@@ -216,27 +147,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     problem.value = null;
     nameProblem.value = null;
     waiting.value = false;
-    clearTimeout(timer);
-    timer = setTimeout(() => void keepDraft(), ways.draftMs);
-  }
-
-  /** Writes down what is still on its way. */
-  async function flush(): Promise<void> {
-    if (timer !== undefined) void keepDraft();
-    await keeping;
-  }
-
-  function keepDraft(): Promise<void> {
-    cancelDraft();
-    keeping = keeping.then(writeDraft).catch((error: unknown) => {
-      if (!ways.isCancel?.(error)) problem.value = `The draft can’t be kept. ${sentence(error)}`;
-    });
-    return keeping;
-  }
-
-  function cancelDraft(): void {
-    clearTimeout(timer);
-    timer = undefined;
+    drafts.later();
   }
 
   async function writeDraft(): Promise<void> {
@@ -263,8 +174,8 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   /** The draft is done with: also the one that is just being written. */
   async function dropDraft(id: string): Promise<void> {
     // That of another document is no reason to forget what is on its way of the open one.
-    if (doc.value?.id === id) cancelDraft();
-    await keeping;
+    if (doc.value?.id === id) drafts.cancel();
+    await drafts.written();
     await ways.drafts.drop(id);
     await ways.draftsChanged?.();
   }
@@ -327,7 +238,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     // What was sent may hold spaces that the server trimmed; what was typed meanwhile stays.
     else if (same) doc.value = plain(kept.doc) as T;
     savedMark.value = ways.mark ? sentMark : JSON.stringify(kept.doc);
-    await keepDraft();
+    await drafts.now();
     await ways.saved?.(kept);
   }
 
@@ -342,7 +253,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
       nameProblem.value = error.message;
     else if (!away) problem.value = `The ${ways.what(doc.value as T | null)} wasn’t saved. ${sentence(error)}`;
     waiting.value = away;
-    await keepDraft();
+    await drafts.now();
   }
 
   /** Of what isn't open any more: it waits as a draft, or a sentence says why it wasn't taken. */
@@ -410,8 +321,8 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     close,
     replace,
     touched,
-    flush,
-    keepDraft,
+    flush: () => drafts.flush(),
+    keepDraft: () => drafts.now(),
     dropDraft,
     save,
     taken,

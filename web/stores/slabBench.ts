@@ -14,7 +14,8 @@ import { OrdersClosed } from '../workers/orders';
 import { Sculptor } from '../workers/sculptor';
 import { besideOf, besideText, BesideSteps } from './besideSteps';
 import { sentence, useConnection } from './connection';
-import { useOpenDocument, type Found } from './openDocument';
+import { useOpenDocument } from './openDocument';
+import type { Found } from './openWays';
 import { plain } from './plain';
 
 const DRAFT_DELAY_MS = 1500;
