@@ -17,6 +17,29 @@ const coreImports = (out) => ({
 });
 const indexOnly = { group: ['#core/*/*', '**/core/**'], message: 'Core is entered by its rooms: #core/<room>.' };
 
+/** Rooms of the page from the lowest: each knows those before it, and none behind it. */
+const WEB_ROOMS = [
+  ['api'],
+  ['workers', 'viewport'],
+  ['stores'],
+  ['controls'],
+  ['slab', 'sheet', 'made', 'alpha', 'bench', 'proof'],
+  ['places'],
+];
+const pageOnly = { group: ['**/server/**', '**/demo/**', 'node:*'], message: 'The page reaches the server by HTTP.' };
+const webRooms = WEB_ROOMS.flatMap((rooms, i) =>
+  rooms.map((room) => {
+    const beside = i === 1 ? rooms.filter((other) => other !== room) : [];
+    const above = [...beside, ...WEB_ROOMS.slice(i + 1).flat()].map((other) => `../**/${other}/**`);
+    const upwards = {
+      group: above,
+      message: `web/${room} doesn’t know this room: imports go one way (eslint.config.js).`,
+    };
+    const patterns = [indexOnly, pageOnly, ...(above.length > 0 ? [upwards] : [])];
+    return { files: [`web/${room}/**/*.{ts,vue}`], rules: { 'no-restricted-imports': ['error', { patterns }] } };
+  }),
+);
+
 export default ts.config(
   {
     ignores: [
@@ -61,14 +84,12 @@ export default ts.config(
       'no-restricted-imports': [
         'error',
         {
-          patterns: [
-            indexOnly,
-            { group: ['**/server/**', '**/demo/**', 'node:*'], message: 'The page reaches the server by HTTP.' },
-          ],
+          patterns: [indexOnly, pageOnly],
         },
       ],
     },
   },
+  ...webRooms,
   {
     files: ['server/**/*.ts'],
     rules: {

@@ -23,7 +23,7 @@ beforeAll(async () => {
   there = await world();
   ({ restore } = await asWorkers({
     'sculpt.worker.ts': () => import('../web/workers/sculpt.worker'),
-    'draft.worker.ts': () => import('../web/workers/draft.worker'),
+    'draft.worker.ts': () => import('../web/api/draft.worker'),
   }));
 });
 afterAll(async () => {

@@ -69,3 +69,9 @@ function factsOf(source: Source): object {
 export function headOfTrial(trial: OwnTrial): TrialHead {
   return TrialHeadSchema.parse({ ...trial, strokes: trial.strokes.length });
 }
+
+/** The alphas that a brush names; null where it names none or they are gone. */
+export interface BrushAlphas {
+  form: AlphaHead | null;
+  tooth: AlphaHead | null;
+}

@@ -16,6 +16,15 @@ export interface ClayParts {
   upper: UpperLevel[];
 }
 
+/** Everything of a slab that is kept. */
+export interface ClayBytes {
+  cells: number;
+  places: ArrayBuffer;
+  mask: ArrayBuffer | null;
+  upper: UpperLevel[];
+  history: ArrayBuffer | null;
+}
+
 /** A session on a slab. */
 export type Clay = Session & { level: Level };
 

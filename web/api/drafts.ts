@@ -3,8 +3,8 @@ import * as Comlink from 'comlink';
 import { createStore, del, entries, get, set } from 'idb-keyval';
 import { readStored, type Collection, type Documents } from '#core/kept';
 import type { Alpha, Brush, Lettering, Pattern, Sheet, Slab } from '#core/settings';
-import type { DraftWorker } from '../workers/draft.worker';
-import type { ClayBytes } from '../workers/sculpt/messages';
+import type { ClayBytes } from '#core/slab';
+import type { DraftWorker } from './draft.worker';
 
 const store = createStore('mold-stamp', 'drafts');
 
@@ -84,9 +84,7 @@ let worker: Comlink.Remote<DraftWorker> | null = null;
 
 /** Gives the clay's bytes away: they are large. */
 async function keepSlab(draft: SlabDraft): Promise<void> {
-  worker ??= Comlink.wrap<DraftWorker>(
-    new Worker(new URL('../workers/draft.worker.ts', import.meta.url), { type: 'module' }),
-  );
+  worker ??= Comlink.wrap<DraftWorker>(new Worker(new URL('./draft.worker.ts', import.meta.url), { type: 'module' }));
   const { clay } = draft;
   await worker.keep(
     draft.doc.id,

@@ -4,11 +4,10 @@
  */
 import * as Comlink from 'comlink';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead, BrushAlphas } from '#core/kept';
 import { worksOf, type Brush } from '#core/settings';
 import { getBlob } from '../api/client';
-import { plain } from '../stores/plain';
-import type { BrushAlphas } from '../stores/library';
+import { plain } from '../api/plain';
 import type { StripWorker } from '../workers/strip.worker';
 import { startThread } from '../workers/thread';
 

@@ -5,7 +5,7 @@ import { BrushSchema, type Brush } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts } from '../api/drafts';
 import { useLibrary } from '../stores/library';
-import { plain } from '../stores/plain';
+import { plain } from '../api/plain';
 import type { WorkHand } from '../stores/work';
 
 /** The stamp's base with this form and full falloff, kept as a draft. Answers its id. */

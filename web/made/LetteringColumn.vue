@@ -16,7 +16,7 @@ import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { sentence } from '../stores/connection';
 import { useMadeBench } from '../stores/madeBench';
-import { plain } from '../stores/plain';
+import { plain } from '../api/plain';
 
 const props = defineProps<{ chosen: string | null }>();
 const emit = defineEmits<{ choose: [id: string | null] }>();

@@ -10,7 +10,7 @@ import { BodyEye, type Pose } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
 import { Fingers } from '../viewport/fingers';
 import { Sculptor } from '../workers/sculptor';
-import { heldBrush } from './heldBrushes';
+import { heldBrush } from '../stores/heldBrush';
 import { CLAYS, type ClayName } from './looks';
 
 const props = defineProps<{ brush: Brush; label: string; clay: ClayName; facets: boolean }>();

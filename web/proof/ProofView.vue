@@ -5,6 +5,7 @@
 import { useLocalStorage, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import type { DabFrame } from '#core/brush';
+import type { BrushAlphas } from '#core/kept';
 import { worksOf, type Brush } from '#core/settings';
 import type { StencilPlace } from '#core/stroke';
 import { shownAlpha, shownInside } from '../controls/alphaPictures';
@@ -13,7 +14,6 @@ import { useShortcuts } from '../controls/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
-import type { BrushAlphas } from '../stores/library';
 import { useProof } from '../stores/proof';
 import { BodyEye, type Pose } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';

@@ -1,25 +1,11 @@
 /** Brushes that a held key puts in the hand: S smooths, M masks, both at the size of the brush at hand. */
 import { ref, watch } from 'vue';
-import { BASE_BRUSHES, SLAB_BRUSHES } from '#core/presets';
 import type { Brush } from '#core/settings';
 import { useShortcuts } from '../controls/shortcuts';
-import { plain } from '../stores/plain';
+import { heldBrush, MASK, SMOOTH } from '../stores/heldBrush';
 import { useProof } from '../stores/proof';
 
 type Held = 'smooth' | 'mask';
-const SMOOTH = BASE_BRUSHES.find((b) => b.touch.action === 'smooth')!;
-const MASK = SLAB_BRUSHES.find((b) => b.touch.action === 'mask')!;
-
-/** The brush of that id that a held key puts in the hand, at a size; null for any other id. */
-export function heldBrush(id: string, size: number): Brush | null {
-  const preset = [SMOOTH, MASK].find((b) => b.id === id);
-  if (!preset) return null;
-  const out = plain(preset);
-  out.stroke.size = size;
-  out.stroke.mapping = 'surface';
-  return out;
-}
-
 export function useHeldBrushes(brush: () => Brush, changed: () => void) {
   const proof = useProof();
   const held = ref<Held | null>(null);

@@ -14,7 +14,7 @@ import { sentence, useConnection } from './connection';
 import { useHistory } from './history';
 import { useLibrary } from './library';
 import { useOpenDocument } from './openDocument';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 import { useWork, type Work } from './work';
 import { useRecipeSteps } from './recipeSteps';
 

@@ -12,7 +12,7 @@ import { sentence, useConnection } from './connection';
 import { useOpenDocument } from './openDocument';
 import { useLibrary } from './library';
 import { useHistory } from './history';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 
 const DRAFT_DELAY_MS = 250;
 const TOGETHER_MS = 800;

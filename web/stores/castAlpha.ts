@@ -14,7 +14,7 @@ import { othersOf } from '#core/recipe';
 import * as api from '../api/client';
 import { bake, MOST_BASE_SIDE, type Bake, type Baking, type Made, type RecipeFrom } from '../workers/recipes';
 import { useLibrary } from './library';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 
 /** Depth that a picture is given before anyone set it, in sides: type stands lower than texture. */
 export const startRelief = (kind: Source['kind']): number => (kind === 'lettering' ? 0.04 : 0.1);

@@ -6,7 +6,7 @@ import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { worksOf, type Brush } from '#core/settings';
 import { useBrushBench } from './brushBench';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 
 export const useCompare = defineStore('compare', () => {
   const bench = useBrushBench();

@@ -4,7 +4,7 @@
  * while, and goes on where it was when the same state is opened again.
  */
 import { ref, type Ref } from 'vue';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 
 /** Of all states of one document, and of all that were left, in characters of their text. */
 const MOST_LENGTH = 16 * 2 ** 20;

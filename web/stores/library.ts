@@ -4,18 +4,12 @@
  */
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, type ShallowRef } from 'vue';
-import { listedOf, type AlphaHead, type BrushHead, type Kept, type Listed } from '#core/kept';
+import { listedOf, type BrushAlphas, type BrushHead, type Kept, type Listed } from '#core/kept';
 import { alphasOf as idsOf, type Brush, type Naming } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts, type BrushDraft } from '../api/drafts';
 import { useConnection } from './connection';
 import { freeNameAmong } from './names';
-
-/** The alphas that a brush names; null where it names none or they are gone. */
-export interface BrushAlphas {
-  form: AlphaHead | null;
-  tooth: AlphaHead | null;
-}
 
 /** What has a place on the rack or among the sources. */
 export type Shelf = 'brushes' | 'alphas' | 'sources';

@@ -11,7 +11,7 @@ import type { RecipeAnswer } from '../workers/recipe.worker';
 import { castAlpha, startRelief, tilesOf } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 import { useSourceDoc } from './sourceDoc';
 import { useWork } from './work';
 

@@ -13,7 +13,7 @@ import { DraftKeeper } from './draftKeeper';
 import { useLibrary, type Shelf } from './library';
 import { oneAtATime } from './oneAtATime';
 import type { Found, OpenWays } from './openWays';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 import { useWork } from './work';
 
 export function useOpenDocument<C extends Shelf, T extends Documents[C], D extends Draft<T> = Draft<T>>(

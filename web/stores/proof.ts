@@ -5,13 +5,13 @@ import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
+import type { BrushAlphas } from '#core/kept';
 import { RefineUnderSchema, SymmetrySchema, type Brush, type RefineUnderSettings, type Symmetry } from '#core/settings';
 import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
 import { Sculptor } from '../workers/sculptor';
 import { useBodies } from './bodies';
 import { sentence } from './connection';
-import type { BrushAlphas } from './library';
 
 /** How far the back of a piece lies under the body, body units. */
 const PIECE_THICKNESS = 0.02;

@@ -7,7 +7,7 @@ import type { Check } from '#core/checks';
 import { mendOf, type Mend } from '#core/recipe';
 import { MOST_STEPS, newStep, StepSchema, type Alpha, type Recipe, type Step, type StepKind } from '#core/settings';
 import type { RecipeAnswer } from '../workers/recipe.worker';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 
 export interface RecipeStepsOptions {
   recipe: ComputedRef<Recipe | null>;

@@ -11,7 +11,7 @@ import { startThread, type Thread } from '../workers/thread';
 import { castAlpha, startRelief } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 import { useSourceDoc } from './sourceDoc';
 import { useWork, type WorkHand } from './work';
 

@@ -6,17 +6,17 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Beside } from '#core/session';
 import type { Slab, Source } from '#core/settings';
-import type { LevelWay } from '#core/slab';
+import type { ClayBytes, LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { slabDrafts, type Draft, type SlabDraft } from '../api/drafts';
-import type { ClayBytes, EditOrder, Opening } from '../workers/sculpt/messages';
+import type { EditOrder, Opening } from '../workers/sculpt/messages';
 import { OrdersClosed } from '../workers/orders';
 import { Sculptor } from '../workers/sculptor';
 import { besideOf, besideText, BesideSteps } from './besideSteps';
 import { sentence, useConnection } from './connection';
 import { useOpenDocument } from './openDocument';
 import type { Found } from './openWays';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 
 const DRAFT_DELAY_MS = 1500;
 export const useSlabBench = defineStore('slab-bench', () => {

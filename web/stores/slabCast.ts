@@ -12,7 +12,7 @@ import type { CastResult, FlatCast } from '../workers/cast.worker';
 import { castAlpha } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 import { useSlabBench } from './slabBench';
 import { useWork, type WorkHand } from './work';
 

@@ -3,9 +3,9 @@ import { defineStore } from 'pinia';
 import { TRIAL_VERSION, trialSets, type TrialStroke } from '#core/trial';
 import { get } from '../api/client';
 import { waitingTrials, type WaitingTrial } from '../api/outbox';
-import { heldBrush } from '../proof/heldBrushes';
+import { heldBrush } from './heldBrush';
 import { sentence } from './connection';
-import { plain } from './plain';
+import { plain } from '../api/plain';
 import { useProof } from './proof';
 import { useSending } from './sending';
 

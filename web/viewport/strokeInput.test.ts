@@ -2,10 +2,8 @@ import type { DabFrame } from '#core/brush';
 import { buildMesh, plane, type Ray } from '#core/mesh';
 import { newBrush, type Brush } from '#core/settings';
 import { NO_SYMMETRY, type Sample, type StencilRows, type View } from '#core/stroke';
-import type { Sculptor } from '../workers/sculptor';
-import type { Begin } from '../workers/sculpt/messages';
 import type { ClayView } from './clayView';
-import { StrokeInput, type StrokeInputOptions } from './strokeInput';
+import { StrokeInput, type StrokeInputOptions, type StrokeTaker } from './strokeInput';
 
 /** A view of 200 × 200 px that looks straight down on a tile of side 2, at (10, 20) of the page. */
 const SIDE = 200;
@@ -39,7 +37,7 @@ afterAll(() => {
 });
 
 type Told = {
-  begun: { start: Begin; samples: Sample[] }[];
+  begun: { start: Parameters<StrokeTaker['begin']>[0]; samples: Sample[] }[];
   samples: Sample[];
   ends: number;
   abandoned: number;
@@ -67,7 +65,7 @@ function hand(change: (b: Brush) => void = () => undefined, more: Partial<Stroke
   };
   const sculptor = {
     mesh: buildMesh(plane(24, 2)),
-    begin: (start: Begin, samples: Sample[]) => told.begun.push({ start, samples }),
+    begin: (start: Parameters<StrokeTaker['begin']>[0], samples: Sample[]) => told.begun.push({ start, samples }),
     extend: (samples: readonly Sample[]) => told.samples.push(...samples),
     end: () => Promise.resolve(void told.ends++),
     abandon: () => Promise.resolve(void told.abandoned++),
@@ -80,7 +78,7 @@ function hand(change: (b: Brush) => void = () => undefined, more: Partial<Stroke
     } as unknown as HTMLElement,
     view: { setCursor: (cursor: Told['cursors'][number]) => told.cursors.push(cursor) } as unknown as ClayView,
     eye: { ray, basis: () => VIEW },
-    sculptor: sculptor as unknown as Sculptor,
+    sculptor: sculptor as unknown as StrokeTaker,
     brush: () => brush,
     symmetry: () => NO_SYMMETRY,
     ready: () => true,

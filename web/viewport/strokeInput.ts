@@ -5,8 +5,7 @@
 import { dabFrame, groundNow, placeAt, shapedGround, type DabFrame, type Ground } from '#core/brush';
 import { pick, type MeshArrays, type Ray } from '#core/mesh';
 import type { Brush, Symmetry } from '#core/settings';
-import { onFacingPlane, type Sample, type StencilRows, type View } from '#core/stroke';
-import type { Sculptor } from '../workers/sculptor';
+import { onFacingPlane, type Sample, type StencilRows, type StrokeStart, type View } from '#core/stroke';
 import type { ClayView } from './clayView';
 import { snapped } from './snap';
 
@@ -17,11 +16,20 @@ export interface Eye {
   stencil?: () => StencilRows;
 }
 
+/** What takes the strokes. */
+export interface StrokeTaker {
+  readonly mesh: MeshArrays | null;
+  begin(start: Omit<StrokeStart, 'brush'> & { brushId: string }, samples: Sample[]): void;
+  extend(samples: readonly Sample[]): void;
+  end(): Promise<void>;
+  abandon(): Promise<void>;
+}
+
 export interface StrokeInputOptions {
   surface: HTMLElement;
   view: ClayView;
   eye: Eye;
-  sculptor: Sculptor;
+  sculptor: StrokeTaker;
   brush: () => Brush | null;
   symmetry: () => Symmetry;
   /** Whether strokes may begin now. */

@@ -2,8 +2,8 @@
  * Workers come with the page too, so that none is out of reach while the server is away: their scripts are fetched
  * before they are needed.
  */
+import draft from '../api/draft.worker?worker&url';
 import cast from './cast.worker?worker&url';
-import draft from './draft.worker?worker&url';
 import meshFile from './meshFile.worker?worker&url';
 import recipe from './recipe.worker?worker&url';
 import sculpt from './sculpt.worker?worker&url';

@@ -5,18 +5,17 @@
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { meshView, type MeshArrays } from '#core/mesh';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead, BrushAlphas } from '#core/kept';
 import type { Brush, Piece } from '#core/settings';
-import type { LevelWay } from '#core/slab';
+import type { ClayBytes, LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
 import type { Beside } from '#core/session';
 import { getBlob, ServerAway } from '../api/client';
-import type { BrushAlphas } from '../stores/library';
-import { plain } from '../stores/plain';
+import { plain } from '../api/plain';
 import { FormBytes } from './formBytes';
 import { Orders, type OrderOptions } from './orders';
 import type { SculptWorker } from './sculpt.worker';
-import type { Begin, Change, ClayBytes, EditOrder, KeptStep, LevelState, Opened, Opening } from './sculpt/messages';
+import type { Begin, Change, EditOrder, KeptStep, LevelState, Opened, Opening } from './sculpt/messages';
 import { startThread } from './thread';
 
 export interface SculptorState {

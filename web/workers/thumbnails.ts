@@ -3,11 +3,10 @@ import * as Comlink from 'comlink';
 import { createStore, get, set } from 'idb-keyval';
 import { THUMBNAIL_VERSION } from '#core/thumbnail';
 import type { AlphaKind } from '#core/brush';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead, BrushAlphas } from '#core/kept';
 import { worksOf, type Brush } from '#core/settings';
 import { getBlob } from '../api/client';
-import type { BrushAlphas } from '../stores/library';
-import { plain } from '../stores/plain';
+import { plain } from '../api/plain';
 import type { ThumbnailWorker } from './thumbnail.worker';
 
 const rendered = new Map<string, Promise<string>>();

@@ -4,9 +4,9 @@ import type { Edit } from '#core/edit';
 import { maskOut, positionsOut } from '#core/mesh';
 import { abandon, changeBeside, keepEdit, makeEdit, tryEdit, type Beside } from '#core/session';
 import { PART_CELLS, type Piece } from '#core/settings';
-import { packHistory, stepLevel, type LevelWay } from '#core/slab';
+import { packHistory, stepLevel, type ClayBytes, type LevelWay } from '#core/slab';
 import { change, current, forms, held, onBareClay, openClay, parts } from './held';
-import type { Change, ClayBytes, EditOrder } from './messages';
+import type { Change, EditOrder } from './messages';
 
 const HISTORY_BYTES = 24 * 2 ** 20;
 

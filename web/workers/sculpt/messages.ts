@@ -50,15 +50,6 @@ export interface LevelState {
   upper: number;
 }
 
-/** Everything of a slab that is kept. */
-export interface ClayBytes {
-  cells: number;
-  places: ArrayBuffer;
-  mask: ArrayBuffer | null;
-  upper: UpperLevel[];
-  history: ArrayBuffer | null;
-}
-
 /** A stroke as it is kept: everything but its brush's settings. */
 export type KeptStroke = Omit<StrokeRecord, 'brush'> & { brushId: string };
 

@@ -1,7 +1,7 @@
 /** Writes drafts of slabs to the browser's own store, away from the page: they are large. */
 import * as Comlink from 'comlink';
 import { createStore, set } from 'idb-keyval';
-import type { SlabDraft } from '../api/drafts';
+import type { SlabDraft } from './drafts';
 
 const store = createStore('mold-stamp', 'drafts');
 
