@@ -39,8 +39,9 @@ afterAll(async () => {
 beforeEach(() => (pulse = beat()));
 afterEach(() => {
   pulse.stop();
-  // The event loop was never held up for long: health is answered by it alone.
-  expect(pulse.late).toBeLessThan(250);
+  // The event loop was never held up as reading in it would hold it up: health is answered by it alone. How long that
+  // is on a quiet machine stands in `npm run bench server`.
+  expect(pulse.late).toBeLessThan(SECONDS * 1000);
 });
 
 /** How much later than it should a timer of this process, which is the server's too, came at the worst. */

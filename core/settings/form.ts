@@ -55,7 +55,7 @@ export const FormSchema = z.object({
   }),
   footprint: z.enum(FOOTPRINTS).default('round'),
   across: setting({
-    label: 'Across',
+    label: 'Tiles across',
     unit: '',
     min: 1,
     max: 16,
@@ -64,7 +64,7 @@ export const FormSchema = z.object({
     help: 'How often the alpha repeats from side to side of the stamp',
   }),
   down: setting({
-    label: 'Down',
+    label: 'Tiles down',
     unit: '',
     min: 1,
     max: 16,

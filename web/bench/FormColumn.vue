@@ -48,21 +48,23 @@ function choose(alpha: AlphaHead | null): void {
         @edit="(change) => emit('edit', change)"
       />
     </div>
-    <ChoiceBar
-      label="Footprint"
-      :model-value="brush.form.footprint"
-      :options="[
-        { value: 'round', label: 'Round' },
-        { value: 'square', label: 'Square' },
-      ]"
-      @update:model-value="
-        (v) =>
-          emit('edit', (b) => {
-            b.form.footprint = v;
-          })
-      "
-    />
-    <InsideMenu v-if="alpha" :brush="brush" @edit="(change) => emit('edit', change)" />
+    <div class="print">
+      <ChoiceBar
+        label="Footprint"
+        :model-value="brush.form.footprint"
+        :options="[
+          { value: 'round', label: 'Round' },
+          { value: 'square', label: 'Square' },
+        ]"
+        @update:model-value="
+          (v) =>
+            emit('edit', (b) => {
+              b.form.footprint = v;
+            })
+        "
+      />
+      <InsideMenu v-if="alpha" :brush="brush" @edit="(change) => emit('edit', change)" />
+    </div>
     <FalloffEditor
       :model-value="brush.touch.falloff"
       @update:model-value="
@@ -91,6 +93,12 @@ function choose(alpha: AlphaHead | null): void {
   cursor: pointer;
   width: 100%;
   border-radius: var(--r);
+}
+.print {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: center;
 }
 .numbers {
   display: grid;

@@ -29,9 +29,13 @@ const summary = computed(() => {
 <template>
   <PopMenu placement="right-start" :width="300">
     <template #reference>
-      <ElButton class="open" title="Repeat, fade, invert or mirror the alpha in this brush alone">
-        <span class="word">Inside the form</span><small>{{ summary || 'as it is' }}</small>
-      </ElButton>
+      <ElButton
+        size="small"
+        :type="summary ? 'primary' : 'default'"
+        :plain="summary !== ''"
+        :title="`Repeat, fade, invert or mirror the alpha in this brush alone. Now: ${summary || 'as it is'}`"
+        >Inside…</ElButton
+      >
     </template>
     <div class="menu">
       <SettingList
@@ -69,27 +73,9 @@ const summary = computed(() => {
 </template>
 
 <style scoped>
-.open {
-  width: 100%;
-}
-.open :deep(> span) {
-  display: flex;
-  width: 100%;
-  min-width: 0;
-  gap: 8px;
-  align-items: baseline;
-}
-.open small {
-  margin-left: auto;
-  min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  font-weight: 400;
-  color: var(--ink-3);
-}
 .menu {
   display: grid;
   gap: 6px;
-  --label: 60px;
+  --label: 82px;
 }
 </style>
