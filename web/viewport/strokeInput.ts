@@ -129,13 +129,23 @@ export class StrokeInput {
     const ray = this.rayAt(at);
     const out = ([0, 1, 2] as const).map((k) => o[k] + right[k] * brush.stroke.size - ray.origin[k]);
     const grown: Ray = { origin: ray.origin, direction: [out[0]!, out[1]!, out[2]!] };
-    this.o.sculptor.begin(
-      { brushId: brush.id, seed: this.seed++, dig: this.dig, symmetry: this.o.symmetry(), view: this.o.eye.basis() },
-      brush.stroke.type === 'grow' ? [ray, grown] : [ray],
-    );
+    this.o.sculptor.begin(this.start(brush), brush.stroke.type === 'grow' ? [ray, grown] : [ray]);
     await this.o.sculptor.end();
     this.o.onStamped?.(o);
     this.o.onEnd();
+  }
+
+  /** What a stroke begins with, its next seed among it. */
+  private start(brush: Brush): Parameters<StrokeTaker['begin']>[0] {
+    const { symmetry, eye } = this.o;
+    return {
+      brushId: brush.id,
+      seed: this.seed++,
+      dig: this.dig,
+      symmetry: symmetry(),
+      view: eye.basis(),
+      ...(brush.stroke.mapping === 'stencil' && eye.stencil ? { stencil: eye.stencil() } : {}),
+    };
   }
 
   dispose(): void {
@@ -154,17 +164,7 @@ export class StrokeInput {
     if (!frame) return;
     this.o.surface.setPointerCapture(e.pointerId);
     this.pressed = { id: e.pointerId, origin: frame.origin, frame };
-    this.o.sculptor.begin(
-      {
-        brushId: brush.id,
-        seed: this.seed++,
-        dig: this.dig,
-        symmetry: this.o.symmetry(),
-        view: this.o.eye.basis(),
-        ...(brush.stroke.mapping === 'stencil' && this.o.eye.stencil ? { stencil: this.o.eye.stencil() } : {}),
-      },
-      [this.sample(e, true)],
-    );
+    this.o.sculptor.begin(this.start(brush), [this.sample(e, true)]);
     this.begunAt = this.last;
     this.lastSample = this.sample(e, true);
     if (brush.stroke.type === 'linger') this.rest = window.setInterval(() => this.resting(), REST_MS);
