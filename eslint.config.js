@@ -26,6 +26,10 @@ const WEB_ROOMS = [
   ['slab', 'sheet', 'made', 'alpha', 'bench', 'proof'],
   ['places'],
 ];
+const controlsOnly = {
+  group: ['element-plus', 'element-plus/**'],
+  message: 'Element Plus is reached through web/controls, which knows units, keys and our roles.',
+};
 const pageOnly = { group: ['**/server/**', '**/demo/**', 'node:*'], message: 'The page reaches the server by HTTP.' };
 const webRooms = WEB_ROOMS.flatMap((rooms, i) =>
   rooms.map((room) => {
@@ -35,7 +39,7 @@ const webRooms = WEB_ROOMS.flatMap((rooms, i) =>
       group: above,
       message: `web/${room} doesn’t know this room: imports go one way (eslint.config.js).`,
     };
-    const patterns = [indexOnly, pageOnly, ...(above.length > 0 ? [upwards] : [])];
+    const patterns = [indexOnly, pageOnly, ...(room === 'controls' ? [] : [controlsOnly]), ...(above.length > 0 ? [upwards] : [])];
     return { files: [`web/${room}/**/*.{ts,vue}`], rules: { 'no-restricted-imports': ['error', { patterns }] } };
   }),
 );
@@ -90,6 +94,19 @@ export default ts.config(
     },
   },
   ...webRooms,
+  {
+    files: ['web/**/*.vue'],
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        ...['button', 'select', 'option', 'input', 'textarea', 'progress', 'dialog'].map((element) => ({
+          element,
+          message: 'Controls are those of Element Plus, by the wrappers in web/controls.',
+        })),
+      ],
+      'vue/attributes-order': 'error',
+    },
+  },
   {
     files: ['server/**/*.ts'],
     rules: {

@@ -1,6 +1,7 @@
 import { resolve } from 'node:path';
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
+import { usedOfElement } from './scripts/usedOfElement';
 
 const isolation = {
   'Cross-Origin-Opener-Policy': 'same-origin',
@@ -12,6 +13,7 @@ export default defineConfig({
   plugins: [vue()],
   // Its module build has no default export, and Node takes the other.
   resolve: { alias: { 'opentype.js': resolve(import.meta.dirname, 'node_modules/opentype.js/dist/opentype.js') } },
+  css: { postcss: { plugins: [usedOfElement()] } },
   worker: { format: 'es' },
   build: {
     outDir: resolve(import.meta.dirname, 'dist'),

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, test as base, type FileChooser, type Locator, type Page } from '@playwright/test';
 import { PACKED, spawnServer, type Spawned } from '../server/testKit';
 
 export interface App {
@@ -112,7 +112,7 @@ export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string
         await page.screenshot({
           clip,
           style:
-            '.frame, .over, .numbers, .beside, .hint, .compare, .el-notification, .el-popper { visibility: hidden !important; }',
+            '* { transition: none !important; } .frame, .over, .numbers, .beside, .hint, .compare, .el-notification, .el-popper { visibility: hidden !important; }',
         }),
       )
       .digest('hex');
@@ -126,6 +126,27 @@ export async function set(page: Page, label: string, value: string): Promise<voi
   const field = page.getByLabel(new RegExp(`^${label}, `));
   await field.fill(value);
   await field.press('Enter');
+}
+
+/** A list that opens, by its name; its text is the choice that is taken. */
+export function listOf(page: Page, name: string): Locator {
+  return page.locator('.el-select').filter({ has: page.getByRole('combobox', { name, exact: true }) });
+}
+
+/** Takes a choice of a list that opens. */
+export async function choose(page: Page, list: string, choice: string): Promise<void> {
+  await listOf(page, list).click();
+  await page.getByRole('option', { name: choice, exact: true }).click();
+}
+
+/** Presses what asks for files, and gives it these. */
+export async function giveFiles(
+  page: Page,
+  asks: Locator,
+  files: Parameters<FileChooser['setFiles']>[0],
+): Promise<void> {
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), asks.click()]);
+  await chooser.setFiles(files);
 }
 
 /** Keys that the open list of keys names twice: one key must not do two things. */

@@ -1,4 +1,4 @@
-import { draw, expect, openBrush, seen, set, test, keysNamedTwice } from './app';
+import { choose, draw, expect, openBrush, seen, set, test, keysNamedTwice } from './app';
 
 // Smaller pictures, since they are drawn in software where there is no graphics card.
 test.use({ viewport: { width: 1040, height: 620 } });
@@ -77,9 +77,9 @@ test('a curve of one’s own: kept from the shape that was there, nodes moved an
 }) => {
   await openBrush(page, app, 'Limpet press');
   await draw(page, '.proof', [[0.5, 0.5]]);
-  await page.getByLabel('Falloff', { exact: true }).selectOption('bell');
+  await choose(page, 'Falloff', 'Bell');
   const bell = await seen(page, '.proof');
-  await page.getByLabel('Falloff', { exact: true }).selectOption('own');
+  await choose(page, 'Falloff', 'Own curve');
   await expect(page.locator('.falloff .node')).toHaveCount(5);
   const middle = page.locator('.falloff .node').nth(2);
   const box = (await page.locator('.falloff .curve').boundingBox())!;
@@ -173,11 +173,11 @@ test('checks of the bench are mended by a click; a stroke that ripples, a disc u
   await page.getByRole('button', { name: /^Set fit to/ }).click();
   await expect(page.getByRole('button', { name: /^Set fit to/ })).toHaveCount(0);
   await page.getByRole('radio', { name: 'Trail' }).click();
-  await page.getByLabel('Falloff', { exact: true }).selectOption('cone');
+  await choose(page, 'Falloff', 'Cone');
   await set(page, 'Spacing', '60');
   await page.getByRole('button', { name: /^Set spacing to/ }).click();
   expect(Number.parseInt(await page.getByLabel(/^Spacing, /).inputValue(), 10)).toBeLessThan(60);
-  await page.getByText('a run', { exact: true }).click();
+  await page.getByRole('radio', { name: 'a run' }).click();
   await expect(page.locator('.panel canvas')).toBeVisible();
   const before = Number(await page.locator('.proof').getAttribute('data-vertices'));
   await set(page, 'Size', '0.05');

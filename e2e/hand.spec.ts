@@ -1,7 +1,7 @@
 /** A hurried hand: strokes in quick succession, keys and windows that are left, fingers, places that are left. */
 import sharp from 'sharp';
 import type { CDPSession } from '@playwright/test';
-import { draw, expect, openBrush, place, set, settled, test } from './app';
+import { draw, expect, giveFiles, openBrush, place, set, settled, test } from './app';
 
 test.use({ viewport: { width: 1040, height: 620 } });
 
@@ -147,7 +147,7 @@ test('a hundred pictures at once come in with progress; the three that are broke
     })),
   );
   await page.goto(`${app.address}/sources`);
-  await page.getByLabel('Pictures', { exact: true }).setInputFiles(files);
+  await giveFiles(page, page.getByRole('button', { name: 'Open pictures…' }), files);
   await expect(page.getByText(/\d+ of 100/).first()).toBeVisible();
   await expect(page.getByText('97 in, 3 refused')).toBeVisible({ timeout: 180_000 });
   expect(await page.locator('.arrived li.refused').allInnerTexts()).toEqual(
@@ -166,7 +166,7 @@ test('a hundred pictures at once come in with progress; the three that are broke
 
   // What one was taken for is changed with a click: the alpha goes, a sheet comes.
   await page.getByRole('button', { name: 'Take height 1.png off this list' }).scrollIntoViewIfNeeded();
-  await page.getByLabel('What height 0.png is').getByText('Marks').click();
+  await page.getByLabel('What height 0.png is').getByRole('radio', { name: 'Marks' }).click();
   await expect(page.getByRole('link', { name: 'Open height 0', exact: true })).toHaveAttribute('href', /sheet/, {
     timeout: 20_000,
   });

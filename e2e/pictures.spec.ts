@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { draw, expect, set, settled, test } from './app';
+import { draw, expect, giveFiles, listOf, set, settled, test } from './app';
 
 /** A page with four marks and a little dust, as a scanner would give it. */
 async function page4(): Promise<Buffer> {
@@ -33,9 +33,8 @@ async function onSheet(page: Page, x: number, y: number): Promise<[number, numbe
 test('a sheet becomes three saved brushes', async ({ page, app }) => {
   test.slow();
   await page.goto(`${app.address}/sources`);
-  await page
-    .getByLabel('Pictures', { exact: true })
-    .setInputFiles({ name: 'prints.jpg', mimeType: 'image/jpeg', buffer: await page4() });
+  const prints = { name: 'prints.jpg', mimeType: 'image/jpeg', buffer: await page4() };
+  await giveFiles(page, page.getByRole('button', { name: 'Open pictures…' }), prints);
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4', { timeout: 30_000 });
   await expect(page.getByText('4 marks, 4 taken')).toBeVisible();
 
@@ -81,7 +80,7 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
 
   await page.getByRole('button', { name: 'Make brushes of all…' }).click();
   const dialog = page.getByRole('dialog', { name: 'Make brushes' });
-  await dialog.getByText('Counted').click();
+  await dialog.getByRole('radio', { name: 'Counted' }).click();
   await dialog.getByRole('textbox', { name: 'Name' }).fill('Pier print');
   await dialog.getByRole('textbox', { name: 'Author' }).fill('Tidewrack Workshop');
   await dialog.getByRole('button', { name: 'Make 3 brushes' }).click();
@@ -148,7 +147,7 @@ test('a recipe is built, reordered, undone, retouched and baked; the brush that 
   await page.keyboard.press('Control+z');
 
   await add('Retouch');
-  await page.getByRole('button', { name: 'Paint', exact: true }).click();
+  await page.getByRole('radio', { name: 'Paint', exact: true }).click();
   const before = await picture();
   const box = (await page.locator('.alpha-view canvas').first().boundingBox())!;
   await page.mouse.move(box.x + box.width * 0.45, box.y + box.height * 0.5);
@@ -183,9 +182,9 @@ test('lettering and patterns: made, changed, surprised, cast, and cast anew', as
   await expect(view).toHaveAttribute('data-busy', 'false');
   await page.getByLabel('Text', { exact: true }).fill('HULL 漢');
   await expect(page.getByText('The font has no “漢”; left out.')).toBeVisible();
-  await page
-    .getByLabel('Font file')
-    .setInputFiles({ name: 'nonsense.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font at all') });
+  await listOf(page, 'Font').click();
+  const nonsense = { name: 'nonsense.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font at all') };
+  await giveFiles(page, page.getByRole('option', { name: 'Font from a file…' }), nonsense);
   await expect(page.getByText('nonsense.ttf isn’t a font.')).toBeVisible();
   await page.getByRole('radio', { name: '256' }).click();
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
@@ -205,7 +204,7 @@ test('lettering and patterns: made, changed, surprised, cast, and cast anew', as
   await expect(page.locator('.state')).toContainText('not saved');
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('radio', { name: 'Pebbles' })).toHaveAttribute('aria-checked', 'true');
+  await expect(page.getByRole('radio', { name: 'Pebbles' })).toBeChecked();
 });
 
 test('pictures that can’t be read say why, and the others come in; an empty sheet says so', async ({ page, app }) => {
@@ -213,7 +212,7 @@ test('pictures that can’t be read say why, and the others come in; an empty sh
   const blank = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#e8e2d8' } })
     .png()
     .toBuffer();
-  await page.getByLabel('Pictures', { exact: true }).setInputFiles([
+  await giveFiles(page, page.getByRole('button', { name: 'Open pictures…' }), [
     { name: 'words.png', mimeType: 'image/png', buffer: Buffer.from('these are words') },
     { name: 'cut.png', mimeType: 'image/png', buffer: blank.subarray(0, blank.length >> 1) },
     { name: 'blank.png', mimeType: 'image/png', buffer: blank },

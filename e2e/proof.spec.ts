@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { createEncoderModule } from 'draco3d';
 import { dracoGlb } from '../web/workers/dracoKit';
-import { draw, expect, openBrush, place, seen, set, settled, test } from './app';
+import { choose, draw, expect, giveFiles, listOf, openBrush, place, seen, set, settled, test } from './app';
 
 // Smaller pictures, since they are drawn in software where there is no graphics card.
 test.use({ viewport: { width: 1040, height: 620 } });
@@ -210,11 +210,11 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
   app,
 }) => {
   await openBrush(page, app, 'Soft round');
-  const file = page.getByLabel('Body file');
+  const open = page.getByRole('button', { name: 'Open a body' });
   const bring = async (name: string, held: string | Uint8Array): Promise<void> => {
     const path = join(app.folder, name);
     writeFileSync(path, held);
-    await file.setInputFiles(path);
+    await giveFiles(page, open, path);
   };
   for (const [name, text, says] of [
     ['nothing.obj', '', 'is empty'],
@@ -226,7 +226,7 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
     await bring(name, text);
     await expect(page.locator('.proof').getByRole('alert')).toContainText(says);
   }
-  await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
+  await expect(listOf(page, 'Body')).toHaveText('Plain ball');
   const drop = async (name: string, text: string): Promise<void> => {
     const dataTransfer = await page.evaluateHandle(
       ([called, held]) => {
@@ -268,7 +268,7 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
   await settled(page, '.proof');
   await expect(page.locator('.body')).toContainText('360 faces');
   await page.getByRole('button', { name: 'Take this body off the list' }).click();
-  await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
+  await expect(listOf(page, 'Body')).toHaveText('Plain ball');
   await expect.poll(kept).toEqual([]);
   await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.body')).toContainText('360 faces');
@@ -358,11 +358,11 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await page.getByRole('button', { name: 'Test strokes' }).click();
   await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
   await page.getByRole('button', { name: 'Across an edge' }).click();
-  await expect(page.getByLabel('Body', { exact: true })).toHaveValue('plank');
+  await expect(listOf(page, 'Body')).toHaveText('Crate plank');
   await settled(page, '.proof');
   await page.getByRole('button', { name: 'Test strokes' }).click();
   await page.getByRole('button', { name: /^My three/ }).click();
-  await expect(page.getByLabel('Body', { exact: true })).toHaveValue('ball');
+  await expect(listOf(page, 'Body')).toHaveText('Plain ball');
   await settled(page, '.proof');
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '3');
   await page.getByRole('button', { name: 'Back to the untouched body' }).click();
@@ -424,7 +424,7 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '2');
   await page.keyboard.press('Shift+C');
   await expect(page.getByText(/^Cut off: “Limpet press, piece”/)).toBeVisible();
-  await page.getByLabel('Body', { exact: true }).selectOption({ label: 'Limpet press, piece' });
+  await choose(page, 'Body', 'Limpet press, piece');
   await settled(page, '.proof');
   await expect(page.locator('.body')).not.toContainText('open edges');
   const download = page.waitForEvent('download');

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
-import { draw, expect, seen, set, settled, test, type App, keysNamedTwice } from './app';
+import { draw, expect, giveFiles, seen, set, settled, test, type App, keysNamedTwice } from './app';
 
 // Smaller than a desk's, since drawing the clay in software takes as long as there are pixels.
 test.use({ viewport: { width: 1080, height: 680 } });
@@ -218,7 +218,11 @@ test('pieces are laid, dragged and baked; levels are stepped; all of it is saved
   await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '1');
   await page.getByRole('button', { name: '+ Dome' }).click();
   const mesh = (name: string, text: string): Promise<void> =>
-    page.getByLabel('Mesh file').setInputFiles({ name, mimeType: 'model/mesh', buffer: Buffer.from(text) });
+    giveFiles(page, page.getByRole('button', { name: '+ Part…' }), {
+      name,
+      mimeType: 'model/mesh',
+      buffer: Buffer.from(text),
+    });
   await mesh('block.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1 2 4\nf 2 3 4\nf 3 1 4\n');
   await expect(page.getByRole('button', { name: 'block.obj', exact: true })).toBeVisible();
   await mesh('broken.stl', 'no solid at all');
@@ -249,23 +253,24 @@ test('pieces are laid, dragged and baked; levels are stepped; all of it is saved
 test('reference pictures: pinned, kept out of the cast, refused with a sentence', async ({ page, app }) => {
   await newSlab(page, app);
   await page.getByRole('tab', { name: 'Pictures' }).click();
-  const files = page.getByLabel('Reference pictures');
+  const pin = (name: string, buffer: Buffer): Promise<void> =>
+    giveFiles(page, page.getByRole('button', { name: 'Pin a picture' }), { name, mimeType: 'image/png', buffer });
   const png = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#336699' } })
     .png()
     .toBuffer();
-  await files.setInputFiles({ name: 'shore.png', mimeType: 'image/png', buffer: png });
+  await pin('shore.png', png);
   await expect(page.getByAltText('Reference: shore.png')).toBeVisible();
   await expect(page.locator('.picture')).toHaveAttribute('data-cast', 'flat');
-  await files.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('these are no pixels') });
+  await pin('notes.png', Buffer.from('these are no pixels'));
   await expect(page.getByRole('alert')).toContainText('“notes.png” is no picture');
-  await files.setInputFiles({ name: 'cut.png', mimeType: 'image/png', buffer: png.subarray(0, 60) });
+  await pin('cut.png', png.subarray(0, 60));
   await expect(page.getByRole('alert')).toContainText('broken or cut short');
   const huge = Buffer.from(png);
   huge.writeUInt32BE(20_000, 16);
   huge.writeUInt32BE(10_000, 20);
-  await files.setInputFiles({ name: 'huge.png', mimeType: 'image/png', buffer: huge });
+  await pin('huge.png', huge);
   await expect(page.getByRole('alert')).toContainText('200 megapixels');
-  await files.setInputFiles({ name: 'empty.png', mimeType: 'image/png', buffer: Buffer.alloc(0) });
+  await pin('empty.png', Buffer.alloc(0));
   await expect(page.getByRole('alert')).toContainText('is empty');
   await expect(page.locator('.references img')).toHaveCount(1);
   await page.getByRole('button', { name: 'Save' }).click();

@@ -1,7 +1,7 @@
 /** The whole story with the real pointer: slab, cast, brush, proof, rack, restart. */
 import { readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
-import { draw, expect, seen, set, settled, test } from './app';
+import { choose, draw, expect, seen, set, settled, test } from './app';
 
 test('a form is sculpted, cast, made into a brush, proved, saved, and is there again after a restart', async ({
   page,
@@ -76,7 +76,7 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   const changes: (() => Promise<unknown>)[] = [
     () => set(page, 'Depth', '220'),
     () => set(page, 'Spacing', '90'),
-    () => page.getByLabel('Falloff', { exact: true }).selectOption('cone'),
+    () => choose(page, 'Falloff', 'Cone'),
     () => page.getByRole('radio', { name: 'From view' }).click(),
     () => set(page, 'Fit', '1.4'),
     async () => {
@@ -130,11 +130,10 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await expect(page.locator('.picture[data-cast]:not([data-cast="flat"])')).toBeVisible();
 
   async function readSettings(): Promise<string[]> {
-    const fields = await page
-      .locator('.columns input, .columns select, .columns [role=radio][aria-checked=true]')
-      .all();
-    return Promise.all(
-      fields.map(async (f) => ((await f.getAttribute('role')) === 'radio' ? f.innerText() : f.inputValue())),
-    );
+    const typed = await page.locator('.columns input:not([type=radio], [role=combobox])').all();
+    return [
+      ...(await Promise.all(typed.map((field) => field.inputValue()))),
+      ...(await page.locator('.columns .el-radio-button.is-active, .columns .el-select').allInnerTexts()),
+    ];
   }
 });

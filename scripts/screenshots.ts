@@ -6,6 +6,7 @@ import { chromium } from '@playwright/test';
 import sharp from 'sharp';
 import { growPattern } from '#core/pattern';
 import { newGrow } from '#core/settings';
+import { choose, giveFiles } from '../e2e/app';
 import { PACKED, spawnServer } from '../server/testKit';
 
 const out = resolve(import.meta.dirname, '../docs/screenshots');
@@ -27,7 +28,7 @@ try {
   await shoot('sources');
 
   // A height map of its own, a page of marks and a surface arrive.
-  await page.getByLabel('Pictures', { exact: true }).setInputFiles(await arrivals(`${server.address}`));
+  await giveFiles(page, page.getByRole('button', { name: 'Open pictures…' }), await arrivals(`${server.address}`));
   await page.getByText('Clear the list').waitFor({ timeout: 60_000 });
   await page.waitForTimeout(2000);
   await shoot('arrivals');
@@ -91,7 +92,7 @@ try {
   await page.getByRole('tab', { name: 'Drift' }).click();
   await page.getByLabel(/^Size drift, /).fill('75');
   await page.keyboard.press('Enter');
-  await page.getByText('a run', { exact: true }).click();
+  await page.getByRole('radio', { name: 'a run' }).click();
   await page.getByRole('button', { name: 'Side by side' }).click();
   await ready('.compared');
   await ready('.proof');
@@ -99,7 +100,7 @@ try {
 
   await page.goto(`${server.address}/proof/${demo(24)}`);
   await ready('.proof');
-  await page.getByLabel('Body', { exact: true }).selectOption('bollard');
+  await choose(page, 'Body', 'Bollard');
   await ready('.proof');
   for (const at of [
     [600, 350],

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** What the alpha does: its relief, its profile, what the checks say, and where it goes. */
 import { Download } from '@lucide/vue';
-import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { brushFrom } from '../bench/brushFrom';
@@ -11,6 +10,8 @@ import { useLibrary } from '../stores/library';
 import ProfileChart from './ProfileChart.vue';
 import ReliefView from './ReliefView.vue';
 import type { CutLine } from './cutLine';
+import PushButton from '../controls/PushButton.vue';
+import DownloadMenu from '../controls/DownloadMenu.vue';
 
 defineProps<{ cut: CutLine }>();
 const bench = useAlphaBench();
@@ -19,15 +20,6 @@ const router = useRouter();
 const found = computed(() => bench.answer?.checks.checks.filter((c) => !c.ok) ?? []);
 const well = computed(() => bench.answer?.checks.checks.filter((c) => c.ok) ?? []);
 const followers = computed(() => library.followersOf(bench.doc?.id ?? ''));
-const files = computed(() =>
-  bench.vector
-    ? [{ ending: 'exr', label: 'EXR, float vectors' }]
-    : [
-        { ending: 'png', label: 'PNG, 16 bit' },
-        { ending: 'tiff', label: 'TIFF, 32-bit float' },
-        { ending: 'exr', label: 'EXR, float' },
-      ],
-);
 const ground = computed(() => bench.answer?.checks.ground ?? 0);
 
 async function makeBrush(): Promise<void> {
@@ -73,26 +65,17 @@ async function makeBrush(): Promise<void> {
         </details>
       </div>
       <div class="out">
-        <ElDropdown trigger="click">
-          <button
-            class="btn"
-            type="button"
+        <DownloadMenu v-if="bench.doc" :id="bench.doc.id" :vector="bench.vector">
+          <PushButton
             :disabled="bench.unsaved"
             :title="bench.unsaved ? 'Save it first: what is downloaded is the saved alpha' : 'Download'"
           >
             <Download :size="15" /> Download
-          </button>
-          <template #dropdown>
-            <ElDropdownMenu
-              ><ElDropdownItem v-for="f in files" :key="f.ending"
-                ><a :href="`/api/alphas/${bench.doc?.id}/${f.ending}`" download>{{ f.label }}</a></ElDropdownItem
-              ></ElDropdownMenu
-            >
-          </template>
-        </ElDropdown>
-        <button class="btn main" type="button" :disabled="bench.share !== null" @click="makeBrush">
+          </PushButton>
+        </DownloadMenu>
+        <PushButton look="main" :disabled="bench.share !== null" @click="makeBrush">
           {{ bench.unsaved ? 'Save, make brush' : 'Make brush' }}
-        </button>
+        </PushButton>
       </div>
       <p v-if="followers.length" class="muted">
         Form of
@@ -140,9 +123,5 @@ summary {
   display: flex;
   gap: 8px;
   justify-content: flex-end;
-}
-a {
-  color: inherit;
-  text-decoration: none;
 }
 </style>

@@ -13,6 +13,7 @@ import { useFingers } from '../viewport/useFingers';
 import { pictureEye } from './pictureEye';
 import { useRetouch } from './retouch';
 import type { CutLine } from './cutLine';
+import ToolButton from '../controls/ToolButton.vue';
 
 const props = defineProps<{ cut: CutLine }>();
 const emit = defineEmits<{ cut: [line: CutLine] }>();
@@ -267,60 +268,48 @@ const zoomed = computed(() =>
       </svg>
     </div>
     <div class="tools">
-      <button
-        type="button"
-        :class="{ on: ring }"
-        :aria-pressed="ring"
-        title="Ring and footprint (R)"
-        aria-label="Ring and footprint"
-        @click="ring = !ring"
-      >
-        <Circle :size="16" />
-      </button>
-      <button
-        type="button"
-        :class="{ on: repeated }"
-        :aria-pressed="repeated"
-        title="Repeat three by three (T)"
-        aria-label="Repeat three by three"
+      <ToolButton look="round" :icon="Circle" label="Ring and footprint" keys="R" :on="ring" @click="ring = !ring" />
+      <ToolButton
+        look="round"
+        :icon="Grid3x3"
+        label="Repeat three by three"
+        keys="T"
+        :on="repeated"
         @click="repeated = !repeated"
-      >
-        <Grid3x3 :size="16" />
-      </button>
-      <button
-        type="button"
-        :class="{ on: before }"
-        :aria-pressed="before"
-        title="Before the first step (hold B)"
-        aria-label="Before the first step"
+      />
+      <ToolButton
+        look="round"
+        :icon="SplitSquareHorizontal"
+        label="Before the first step"
+        help="Before the first step (hold B)"
+        :on="before"
         @click="before = !before"
-      >
-        <SplitSquareHorizontal :size="16" />
-      </button>
-      <button type="button" title="One pixel to one of the screen (1)" aria-label="One to one" @click="toPixel">
-        <ScanLine :size="16" />
-      </button>
-      <button type="button" title="The whole picture (H)" aria-label="The whole picture" @click="eye.fit()">
-        <Maximize :size="16" />
-      </button>
-      <button
-        type="button"
+      />
+      <ToolButton
+        look="round"
+        :icon="ScanLine"
+        label="One to one"
+        help="One pixel to one of the screen"
+        keys="1"
+        @click="toPixel"
+      />
+      <ToolButton look="round" :icon="Maximize" label="The whole picture" keys="H" @click="eye.fit()" />
+      <ToolButton
+        look="round"
+        :icon="Undo2"
+        label="Undo"
+        keys="Ctrl+Z"
         :disabled="!bench.past.length"
-        title="Undo (Ctrl+Z)"
-        aria-label="Undo"
         @click="bench.undo()"
-      >
-        <Undo2 :size="16" />
-      </button>
-      <button
-        type="button"
+      />
+      <ToolButton
+        look="round"
+        :icon="Redo2"
+        label="Redo"
+        keys="Ctrl+Shift+Z"
         :disabled="!bench.future.length"
-        title="Redo (Ctrl+Shift+Z)"
-        aria-label="Redo"
         @click="bench.redo()"
-      >
-        <Redo2 :size="16" />
-      </button>
+      />
     </div>
     <div v-if="shown" class="numbers">
       <span><i>zoom</i> {{ zoomed }} %</span>

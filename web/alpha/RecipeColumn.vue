@@ -12,6 +12,9 @@ import { useAlphaBench } from '../stores/alphaBench';
 import StepEditor from './StepEditor.vue';
 import { STEP_GROUPS, STEP_LABELS } from './stepLabels';
 import PopMenu from '../controls/PopMenu.vue';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import ToolButton from '../controls/ToolButton.vue';
 
 const bench = useAlphaBench();
 const adding = ref(false);
@@ -84,18 +87,16 @@ function move(id: string, by: -1 | 1): void {
         :data-step="s.kind"
       >
         <div class="line">
-          <button
-            type="button"
+          <ToolButton
             class="grip"
-            title="Drag into another place; arrows move it"
-            :aria-label="`Move ${STEP_LABELS[s.kind]}`"
+            :icon="GripVertical"
+            :label="`Move ${STEP_LABELS[s.kind]}`"
+            help="Drag into another place; arrows move it"
             @keydown.up.prevent="move(s.id, -1)"
             @keydown.down.prevent="move(s.id, 1)"
-          >
-            <GripVertical :size="14" />
-          </button>
-          <button
-            type="button"
+          />
+          <PushButton
+            look="face"
             class="name"
             :aria-expanded="s.id === bench.chosen"
             @click="bench.chosen = s.id === bench.chosen ? null : s.id"
@@ -103,11 +104,11 @@ function move(id: string, by: -1 | 1): void {
             <ChevronDown v-if="s.id === bench.chosen" :size="13" /><ChevronRight v-else :size="13" />{{
               STEP_LABELS[s.kind]
             }}
-          </button>
-          <button
-            type="button"
-            :title="s.on ? 'Leave it out' : 'Take it in'"
-            :aria-label="`${s.on ? 'Leave out' : 'Take in'} ${STEP_LABELS[s.kind]}`"
+          </PushButton>
+          <ToolButton
+            :icon="s.on ? Eye : EyeOff"
+            :label="`${s.on ? 'Leave out' : 'Take in'} ${STEP_LABELS[s.kind]}`"
+            :help="s.on ? 'Leave it out' : 'Take it in'"
             @click="
               bench.editStep(
                 s.id,
@@ -117,20 +118,15 @@ function move(id: string, by: -1 | 1): void {
                 'switch',
               )
             "
-          >
-            <Eye v-if="s.on" :size="14" /><EyeOff v-else :size="14" />
-          </button>
-          <button type="button" title="Copy" :aria-label="`Copy ${STEP_LABELS[s.kind]}`" @click="bench.copyStep(s.id)">
-            <Copy :size="14" />
-          </button>
-          <button
-            type="button"
-            title="Take it away (Delete)"
-            :aria-label="`Take ${STEP_LABELS[s.kind]} away`"
+          />
+          <ToolButton :icon="Copy" :label="`Copy ${STEP_LABELS[s.kind]}`" help="Copy" @click="bench.copyStep(s.id)" />
+          <ToolButton
+            :icon="Trash2"
+            :label="`Take ${STEP_LABELS[s.kind]} away`"
+            help="Take it away"
+            keys="Delete"
             @click="bench.removeStep(s.id)"
-          >
-            <Trash2 :size="14" />
-          </button>
+          />
         </div>
         <p v-if="problemOf(s.id)" class="sentence-bad" role="alert">{{ problemOf(s.id) }}</p>
         <StepEditor v-if="s.id === bench.chosen" :step="s" />
@@ -141,14 +137,14 @@ function move(id: string, by: -1 | 1): void {
     </p>
     <PopMenu v-if="!bench.vector" v-model:visible="adding" placement="right-start" :width="330">
       <template #reference
-        ><button type="button" class="btn add"><Plus :size="15" /> Add a step</button></template
+        ><PushButton class="add"><Plus :size="15" /> Add a step</PushButton></template
       >
       <div class="groups">
         <div v-for="group in STEP_GROUPS" :key="group.label">
           <div class="heading">{{ group.label }}</div>
-          <button v-for="kind in group.kinds" :key="kind" type="button" class="offer" @click="add(kind)">
+          <PushButton v-for="kind in group.kinds" :key="kind" look="row" class="offer" @click="add(kind)">
             {{ STEP_LABELS[kind] }}
-          </button>
+          </PushButton>
         </div>
       </div>
     </PopMenu>
@@ -156,47 +152,27 @@ function move(id: string, by: -1 | 1): void {
       <div class="heading part">Alpha</div>
       <label class="row"
         ><span class="label">Name</span
-        ><input
-          class="field"
+        ><TextField
           maxlength="80"
-          :value="bench.doc.card.name"
-          @input="
-            bench.edit('name', (a) => {
-              a.card.name = ($event.target as HTMLInputElement).value;
-            })
-          "
+          :model-value="bench.doc.card.name"
+          @update:model-value="bench.edit('name', (a) => (a.card.name = $event))"
       /></label>
       <template v-if="!bench.vector">
         <ChoiceBar
           label="Size in pixels"
           :model-value="bench.doc.size"
           :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))"
-          @update:model-value="
-            (v) =>
-              bench.edit('size', (a) => {
-                a.size = v;
-              })
-          "
+          @update:model-value="bench.edit('size', (a) => (a.size = $event))"
         />
         <SettingSlider
           :meta="SIZE"
           :model-value="bench.doc.size"
-          @update:model-value="
-            (v) =>
-              bench.edit('size', (a) => {
-                a.size = v;
-              })
-          "
+          @update:model-value="bench.edit('size', (a) => (a.size = $event))"
         />
         <SettingSlider
           :meta="RELIEF"
           :model-value="bench.doc.relief"
-          @update:model-value="
-            (v) =>
-              bench.edit('relief', (a) => {
-                a.relief = v;
-              })
-          "
+          @update:model-value="bench.edit('relief', (a) => (a.relief = $event))"
         />
         <div class="row">
           <span class="label">Keep as</span
@@ -207,12 +183,7 @@ function move(id: string, by: -1 | 1): void {
               { value: 'grey16', label: '16 bit' },
               { value: 'grey32f', label: 'Float' },
             ]"
-            @update:model-value="
-              (v) =>
-                bench.edit('format', (a) => {
-                  a.format = v;
-                })
-            "
+            @update:model-value="bench.edit('format', (a) => (a.format = $event))"
           />
         </div>
       </template>
@@ -259,18 +230,6 @@ function move(id: string, by: -1 | 1): void {
   display: flex;
   align-items: center;
 }
-.line button {
-  border: 0;
-  background: none;
-  padding: 6px 5px;
-  cursor: pointer;
-  color: var(--ink-2);
-  line-height: 0;
-}
-.line button:hover {
-  color: var(--ink);
-  background: var(--leaf);
-}
 .line .grip {
   cursor: grab;
   padding-right: 2px;
@@ -278,20 +237,13 @@ function move(id: string, by: -1 | 1): void {
 .line .name {
   flex: 1;
   min-width: 0;
-  text-align: left;
+  justify-content: flex-start;
+  padding: 6px 0 6px 2px;
   font-weight: 500;
-  color: var(--ink);
-  line-height: 1.2;
-  display: flex;
-  align-items: center;
   gap: 4px;
-  padding-left: 2px;
 }
 .sentence-bad {
   padding: 0 8px 6px;
-}
-.add {
-  justify-content: center;
 }
 .groups {
   display: grid;
@@ -299,18 +251,9 @@ function move(id: string, by: -1 | 1): void {
   gap: 10px 8px;
 }
 .offer {
-  display: block;
   width: 100%;
-  text-align: left;
-  border: 0;
-  background: none;
-  padding: 4px 6px;
   margin-left: -6px;
-  border-radius: 4px;
-  cursor: pointer;
-}
-.offer:hover {
-  background: var(--act-wash);
+  padding: 4px 6px;
 }
 .part {
   margin-top: 6px;

@@ -5,6 +5,7 @@ import { useResizeObserver } from '@vueuse/core';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useShortcuts } from '../controls/shortcuts';
 import { ReliefScene } from '../viewport/reliefScene';
+import ToolButton from '../controls/ToolButton.vue';
 
 const props = defineProps<{ heights: Float32Array; size: number; relief: number; ground: number }>();
 const canvas = ref<HTMLCanvasElement>();
@@ -51,24 +52,21 @@ useShortcuts([
   >
     <canvas ref="canvas" aria-label="The relief in clay" role="img" />
     <div class="tools" @pointerdown.stop>
-      <button
-        type="button"
-        :class="{ on: lighting }"
-        :aria-pressed="lighting"
-        title="Dragging turns the light (hold L)"
-        aria-label="Turn the light"
+      <ToolButton
+        look="round"
+        :icon="Sun"
+        label="Turn the light"
+        help="Dragging turns the light (hold L)"
+        :on="lighting"
         @click="lighting = !lighting"
-      >
-        <Sun :size="16" />
-      </button>
-      <button
-        type="button"
-        title="From above, light from the upper left"
-        aria-label="Put the view back"
+      />
+      <ToolButton
+        look="round"
+        :icon="Maximize"
+        label="Put the view back"
+        help="From above, light from the upper left"
         @click="scene?.home()"
-      >
-        <Maximize :size="16" />
-      </button>
+      />
     </div>
   </div>
 </template>

@@ -12,6 +12,7 @@ import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useRetouch } from './retouch';
+import PushButton from '../controls/PushButton.vue';
 
 defineProps<{ step: StepOf<'retouch'> }>();
 const bench = useAlphaBench();
@@ -38,19 +39,12 @@ const HELP: Record<RetouchTool, string> = {
 
 <template>
   <div class="retouch">
-    <div class="tools" role="group" aria-label="Tool">
-      <button
-        v-for="tool in RETOUCH_TOOLS"
-        :key="tool"
-        type="button"
-        :class="{ on: hand.tool.tool === tool }"
-        :aria-pressed="hand.tool.tool === tool"
-        :title="HELP[tool]"
-        @click="hand.tool.tool = tool"
-      >
-        {{ LABELS[tool] }}
-      </button>
-    </div>
+    <ChoiceBar
+      v-model="hand.tool.tool"
+      label="Tool"
+      :across="3"
+      :options="RETOUCH_TOOLS.map((value) => ({ value, label: LABELS[value], help: HELP[value] }))"
+    />
     <p class="muted">
       {{
         hand.tool.tool === 'copy' && !hand.source.value
@@ -85,10 +79,9 @@ const HELP: Record<RetouchTool, string> = {
     />
     <div class="done">
       <span class="muted">{{ step.strokes.length === 1 ? '1 stroke' : `${step.strokes.length} strokes` }}</span>
-      <button
+      <PushButton
         v-if="step.strokes.length"
-        type="button"
-        class="btn quiet"
+        look="quiet"
         @click="
           bench.editStep(
             step.id,
@@ -100,7 +93,7 @@ const HELP: Record<RetouchTool, string> = {
         "
       >
         Take back the last
-      </button>
+      </PushButton>
     </div>
   </div>
 </template>
@@ -109,25 +102,6 @@ const HELP: Record<RetouchTool, string> = {
 .retouch {
   display: grid;
   gap: 6px;
-}
-.tools {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 4px;
-}
-.tools button {
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--field);
-  cursor: pointer;
-  padding: 4px 2px;
-  font-size: 12px;
-}
-.tools button.on {
-  background: var(--act-wash);
-  border-color: var(--act);
-  color: var(--act-deep);
-  font-weight: 600;
 }
 .done {
   display: flex;

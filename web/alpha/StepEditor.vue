@@ -25,6 +25,8 @@ import { useAlphaBench } from '../stores/alphaBench';
 import { useLibrary } from '../stores/library';
 import LevelsEditor from './LevelsEditor.vue';
 import RetouchEditor from './RetouchEditor.vue';
+import TickBox from '../controls/TickBox.vue';
+import SelectField from '../controls/SelectField.vue';
 
 const props = defineProps<{ step: Step }>();
 const bench = useAlphaBench();
@@ -111,15 +113,13 @@ function put(key: string, value: unknown): void {
     <p v-if="step.kind === 'background' && step.by === 'click'" class="muted">Click the background on the picture.</p>
     <label v-if="step.kind === 'combine'" class="other">
       <span class="label">With</span>
-      <select
-        class="field"
-        aria-label="Other alpha"
-        :value="step.alphaId ?? ''"
-        @change="put('alphaId', ($event.target as HTMLSelectElement).value || null)"
-      >
-        <option value="">choose an alpha</option>
-        <option v-for="doc in others" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
-      </select>
+      <SelectField
+        label="Other alpha"
+        placeholder="Choose an alpha"
+        :choices="others.map(({ id, card }) => ({ value: id, label: card.name }))"
+        :model-value="step.alphaId ?? ''"
+        @update:model-value="put('alphaId', $event)"
+      />
     </label>
     <CurveEditor
       v-if="nodes"
@@ -139,14 +139,7 @@ function put(key: string, value: unknown): void {
       @update:model-value="(v) => put(key, v)"
     />
     <template v-if="step.kind === 'pad'">
-      <label class="check"
-        ><input
-          type="checkbox"
-          :checked="step.centre"
-          @change="put('centre', ($event.target as HTMLInputElement).checked)"
-        />
-        Centre on the form</label
-      >
+      <TickBox :model-value="step.centre" @update:model-value="put('centre', $event)">Centre on the form</TickBox>
     </template>
     <p v-if="step.kind === 'cut'" class="muted">
       {{ step.outlines.length === 1 ? 'One outline' : `${step.outlines.length} outlines` }}, drawn on the sheet.
@@ -162,9 +155,6 @@ function put(key: string, value: unknown): void {
   padding: 4px 8px 9px;
   --label: 68px;
 }
-.editor :deep(.slider) {
-  --label: 68px;
-}
 .other {
   display: grid;
   grid-template-columns: 68px 1fr;
@@ -172,10 +162,5 @@ function put(key: string, value: unknown): void {
 }
 .other .label {
   color: var(--ink-2);
-}
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
 }
 </style>

@@ -3,15 +3,17 @@
  * Chooses one of the kept alphas, or none, or one from a file. The slot is what is clicked, and takes a dropped
  * picture.
  */
-import { ElButton, ElInput } from 'element-plus';
 import { computed, ref } from 'vue';
 import type { AlphaHead } from '#core/kept';
 import { pictureUrl } from '../api/client';
+import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import { failNotice } from '../controls/undoNotice';
 import { useArrivals } from '../stores/arrivals';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import PopMenu from '../controls/PopMenu.vue';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
 
 defineProps<{ chosen: string | null; none: string }>();
 const emit = defineEmits<{ choose: [alpha: AlphaHead | null] }>();
@@ -21,7 +23,6 @@ const open = ref(false);
 const wanted = ref('');
 const taking = ref(false);
 const over = ref(false);
-const picker = ref<HTMLInputElement>();
 const found = computed(() => {
   const words = wanted.value.toLowerCase().split(/\s+/).filter(Boolean);
   return library.alphas.filter(({ card }) =>
@@ -45,11 +46,7 @@ async function take(file: File | undefined): Promise<void> {
     taking.value = false;
   }
 }
-function pick(e: Event): void {
-  const input = e.target as HTMLInputElement;
-  void take(input.files?.[0]);
-  input.value = '';
-}
+const pick = usePickFiles({ accept: PICTURE_ENDINGS }, ([file]) => void take(file));
 function drop(e: DragEvent): void {
   over.value = false;
   void take(e.dataTransfer?.files[0]);
@@ -68,36 +65,22 @@ function drop(e: DragEvent): void {
       <template #reference><slot /></template>
       <div class="chooser" @dragover.prevent.stop @drop.prevent.stop="drop">
         <div class="head">
-          <ElInput v-model="wanted" size="small" placeholder="Search alphas" clearable aria-label="Search alphas" />
-          <ElButton
-            size="small"
+          <TextField v-model="wanted" placeholder="Search alphas" clearable aria-label="Search alphas" />
+          <PushButton
+            small
             :loading="taking"
             title="PNG, TIFF or EXR of heights, taken as they are; or drop one here"
-            @click="picker?.click()"
-            >From a file…</ElButton
+            @click="pick"
+            >From a file…</PushButton
           >
-          <input
-            ref="picker"
-            type="file"
-            accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg"
-            hidden
-            aria-label="Alpha from a file"
-            @change="pick"
-          />
         </div>
         <div class="alphas">
-          <button v-if="!wanted" type="button" :class="{ on: !chosen }" @click="choose(null)">
+          <PushButton v-if="!wanted" look="face" :on="!chosen" @click="choose(null)">
             <span class="none" />{{ none }}
-          </button>
-          <button
-            v-for="kept in found"
-            :key="kept.id"
-            type="button"
-            :class="{ on: kept.id === chosen }"
-            @click="choose(kept)"
-          >
+          </PushButton>
+          <PushButton v-for="kept in found" :key="kept.id" look="face" :on="kept.id === chosen" @click="choose(kept)">
             <img :src="pictureUrl('alphas', kept.id, kept.revision)" alt="" loading="lazy" />{{ kept.card.name }}
-          </button>
+          </PushButton>
         </div>
         <p v-if="wanted && found.length === 0" class="muted">No alpha is called that, or has such a tag.</p>
       </div>
@@ -149,12 +132,12 @@ function drop(e: DragEvent): void {
   overflow: auto;
 }
 .alphas button {
+  flex-direction: column;
+  gap: 2px;
   border: 1px solid transparent;
-  border-radius: var(--r);
-  background: none;
   padding: 4px;
-  cursor: pointer;
   font-size: var(--small);
+  text-align: center;
   overflow-wrap: anywhere;
 }
 .alphas button:hover {

@@ -3,7 +3,6 @@
  * Many alphas become brushes at once: which brush they work like, what they are called, author and tags. Closed, the
  * work goes on; what came of it is said, and can be taken back.
  */
-import { ElButton, ElDialog, ElInput, ElInputTag, ElProgress } from 'element-plus';
 import { computed, ref, watch } from 'vue';
 import type { AlphaHead } from '#core/kept';
 import { STAMP_BASE } from '#core/presets';
@@ -17,6 +16,11 @@ import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { useWork } from '../stores/work';
 import { brushesFrom } from './brushFrom';
+import PushButton from '../controls/PushButton.vue';
+import DialogBox from '../controls/DialogBox.vue';
+import TextField from '../controls/TextField.vue';
+import TagsField from '../controls/TagsField.vue';
+import ProgressLine from '../controls/ProgressLine.vue';
 
 const props = defineProps<{
   alphas: readonly AlphaHead[];
@@ -81,7 +85,7 @@ async function make(): Promise<void> {
 </script>
 
 <template>
-  <ElDialog v-model="visible" title="Make brushes" width="460px">
+  <DialogBox v-model:visible="visible" title="Make brushes" :width-px="460">
     <form id="brushes" class="form" @submit.prevent="make">
       <div v-if="marks && marks.count > 0 && alphas.length > 0" class="row">
         <span class="label">Of</span><ChoiceBar v-model="of" label="Of" :options="sources" />
@@ -119,27 +123,27 @@ async function make(): Promise<void> {
       </div>
       <div v-if="naming === 'counted'" class="row">
         <span class="label">Name</span>
-        <ElInput v-model="stem" maxlength="70" aria-label="Name" placeholder="The names of the alphas" />
+        <TextField v-model="stem" maxlength="70" aria-label="Name" placeholder="The names of the alphas" />
       </div>
       <div class="row">
-        <span class="label">Author</span><ElInput v-model="author" maxlength="120" aria-label="Author" />
+        <span class="label">Author</span><TextField v-model="author" maxlength="120" aria-label="Author" />
       </div>
       <div class="row">
         <span class="label">Tags</span>
-        <ElInputTag v-model="tags" :max="24" placeholder="Enter adds a tag" aria-label="Tags" />
+        <TagsField v-model="tags" />
       </div>
       <div v-if="going" class="going" role="status">
-        <ElProgress :percentage="Math.round(going.share * 100)" :show-text="false" /><span>{{ going.detail }}</span>
+        <ProgressLine :share="going.share" label="Making brushes" /><span>{{ going.detail }}</span>
       </div>
     </form>
     <template #footer>
-      <ElButton v-if="going" @click="going.cancel()">Cancel</ElButton>
-      <ElButton v-else @click="visible = false">Cancel</ElButton>
-      <ElButton type="primary" native-type="submit" form="brushes" :disabled="!!going || count === 0">
+      <PushButton v-if="going" @click="going.cancel()">Cancel</PushButton>
+      <PushButton v-else @click="visible = false">Cancel</PushButton>
+      <PushButton look="main" native-type="submit" form="brushes" :disabled="!!going || count === 0">
         Make {{ said }}
-      </ElButton>
+      </PushButton>
     </template>
-  </ElDialog>
+  </DialogBox>
 </template>
 
 <style scoped>

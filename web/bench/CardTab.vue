@@ -1,11 +1,16 @@
 <script setup lang="ts">
 /** The brush's card: name, credit, tags and notes. */
-import { ElInputTag } from 'element-plus';
 import type { Brush } from '#core/settings';
+import TextField from '../controls/TextField.vue';
+import TagsField from '../controls/TagsField.vue';
 
 defineProps<{ brush: Brush; nameProblem: string | null; base: boolean }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
+const MOST_LETTERS = 40;
+function takeTags(tags: string[]): void {
+  edit((b) => (b.card.tags = tags.map((t) => t.trim().slice(0, MOST_LETTERS)).filter((t) => t !== '')));
+}
 </script>
 
 <template>
@@ -13,58 +18,28 @@ const edit = (change: (brush: Brush) => void): void => emit('edit', change);
     <p v-if="base" class="muted">A base brush: the first change makes a copy.</p>
     <label class="row"
       ><span class="label">Author</span
-      ><input
-        class="field"
+      ><TextField
         maxlength="120"
-        :value="brush.card.author"
-        @input="
-          (e) =>
-            edit((b) => {
-              b.card.author = (e.target as HTMLInputElement).value;
-            })
-        "
+        :model-value="brush.card.author"
+        @update:model-value="edit((b) => (b.card.author = $event))"
     /></label>
     <div class="row">
-      <span class="label">Tags</span
-      ><ElInputTag
-        :model-value="brush.card.tags"
-        :max="24"
-        placeholder="Enter adds a tag"
-        aria-label="Tags"
-        @update:model-value="
-          (v) =>
-            edit((b) => {
-              b.card.tags = (v ?? []).map((t) => t.trim().slice(0, 40)).filter((t) => t !== '');
-            })
-        "
-      />
+      <span class="label">Tags</span><TagsField :model-value="brush.card.tags" @update:model-value="takeTags" />
     </div>
     <label class="row notes"
       ><span class="label">Notes</span
-      ><textarea
-        class="field"
-        rows="2"
+      ><TextField
+        :rows="2"
         maxlength="4000"
-        :value="brush.card.notes"
-        @input="
-          (e) =>
-            edit((b) => {
-              b.card.notes = (e.target as HTMLTextAreaElement).value;
-            })
-        "
+        :model-value="brush.card.notes"
+        @update:model-value="edit((b) => (b.card.notes = $event))"
       />
     </label>
   </div>
 </template>
 
-<style scoped src="./tab.css"></style>
 <style scoped>
 .notes {
   align-items: start;
-}
-.notes textarea {
-  height: 72px;
-  padding: 4px 8px;
-  resize: vertical;
 }
 </style>

@@ -4,9 +4,25 @@ import { Columns2, Pin, PinOff } from '@lucide/vue';
 import { computed } from 'vue';
 import { useShortcuts } from '../controls/shortcuts';
 import { useCompare } from '../stores/compare';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 
 const compare = useCompare();
 const name = computed(() => (compare.isPinned ? 'pinned' : 'saved'));
+const showing = computed({
+  get: () => (compare.showing ? 'other' : 'now'),
+  set: (version) => (compare.showing = version === 'other'),
+});
+const versions = computed(() => [
+  { value: 'now', label: 'now', help: 'The brush as it is now (A)' },
+  {
+    value: 'other',
+    label: name.value,
+    help: compare.differs ? `The ${name.value} version (A)` : `The ${name.value} version is the same`,
+    disabled: !compare.differs,
+  },
+]);
 useShortcuts([
   { keys: 'A', what: 'The pinned, or the saved, version on the proof, and back', run: compare.toggle },
   { keys: 'P', what: 'Pin this version to compare with', run: compare.pin },
@@ -15,62 +31,26 @@ useShortcuts([
 
 <template>
   <div class="compare">
-    <button
-      type="button"
-      :title="
-        compare.isPinned ? 'Pin the brush as it is now instead (P)' : 'Pin the brush as it is now, to compare with (P)'
-      "
-      aria-label="Pin this version"
+    <ToolButton
+      :icon="Pin"
+      label="Pin this version"
+      :help="compare.isPinned ? 'Pin the brush as it is now instead' : 'Pin the brush as it is now, to compare with'"
+      keys="P"
       @click="compare.pin()"
-    >
-      <Pin :size="15" />
-    </button>
-    <button
-      v-if="compare.isPinned"
-      type="button"
-      title="Take the pin away"
-      aria-label="Take the pin away"
-      @click="compare.unpin()"
-    >
-      <PinOff :size="15" />
-    </button>
+    />
+    <ToolButton v-if="compare.isPinned" :icon="PinOff" label="Take the pin away" @click="compare.unpin()" />
     <template v-if="compare.other">
-      <div class="pair" role="radiogroup" aria-label="Version on the proof">
-        <button
-          type="button"
-          role="radio"
-          :aria-checked="!compare.showing"
-          :class="{ on: !compare.showing }"
-          title="The brush as it is now (A)"
-          @click="compare.showing = false"
-        >
-          now
-        </button>
-        <button
-          type="button"
-          role="radio"
-          :aria-checked="compare.showing"
-          :class="{ on: compare.showing }"
-          :disabled="!compare.differs"
-          :title="compare.differs ? `The ${name} version (A)` : `The ${name} version is the same`"
-          @click="compare.showing = true"
-        >
-          {{ name }}
-        </button>
-      </div>
-      <button
-        type="button"
-        :class="{ on: compare.beside }"
-        :aria-pressed="compare.beside"
-        :title="`Now and ${name} side by side`"
-        aria-label="Side by side"
+      <ChoiceBar v-model="showing" class="pair" label="Version on the proof" :options="versions" />
+      <ToolButton
+        :icon="Columns2"
+        label="Side by side"
+        :help="`Now and ${name} side by side`"
+        :on="compare.beside"
         @click="compare.beside = !compare.beside"
-      >
-        <Columns2 :size="15" />
-      </button>
-      <button v-if="compare.showing && compare.differs" class="btn link" type="button" @click="compare.takeOther()">
+      />
+      <PushButton v-if="compare.showing && compare.differs" look="link" class="take" @click="compare.takeOther()">
         Take it
-      </button>
+      </PushButton>
     </template>
   </div>
 </template>
@@ -85,48 +65,11 @@ useShortcuts([
   padding: 2px 5px;
   height: 32px;
 }
-.compare > button:not(.btn) {
-  border: 0;
-  background: none;
-  padding: 6px 5px;
-  line-height: 0;
-  cursor: pointer;
-  border-radius: 4px;
-  color: var(--ink-2);
-}
-.compare > button:not(.btn):hover {
-  background: var(--well);
-  color: var(--ink);
-}
-.compare > .on {
-  color: var(--act-deep) !important;
-  background: var(--act-wash) !important;
+.take {
+  margin-left: 4px;
 }
 .pair {
-  display: flex;
-  border: 1px solid var(--line);
-  border-radius: 12px;
-  overflow: hidden;
   margin: 0 2px;
-}
-.pair button {
-  border: 0;
-  background: none;
-  padding: 2px 9px;
-  font-size: 12px;
-  cursor: pointer;
-  color: var(--ink-2);
-}
-.pair .on {
-  background: var(--act-wash);
-  color: var(--act-deep);
-  font-weight: 600;
-}
-.pair button:disabled {
-  opacity: 0.4;
-  cursor: default;
-}
-.btn {
-  margin-left: 4px;
+  border-radius: 12px;
 }
 </style>

@@ -1,17 +1,18 @@
 <script setup lang="ts">
 /** The brush was saved or deleted in another window meanwhile: both are kept, or the other is taken. */
-import { ElButton, ElDialog } from 'element-plus';
 import { useBrushBench } from '../stores/brushBench';
+import PushButton from '../controls/PushButton.vue';
+import DialogBox from '../controls/DialogBox.vue';
 
 defineEmits<{ keep: [] }>();
 const bench = useBrushBench();
 </script>
 
 <template>
-  <ElDialog
-    v-model="bench.conflict"
+  <DialogBox
+    v-model:visible="bench.conflict"
     :title="bench.deleted ? 'Deleted in another window' : 'Changed in another window'"
-    width="420px"
+    :width-px="420"
     :close-on-click-modal="false"
   >
     <p v-if="bench.deleted">
@@ -23,8 +24,8 @@ const bench = useBrushBench();
       your work as a copy beside it, or load the other and leave yours.
     </p>
     <template #footer>
-      <ElButton v-if="!bench.deleted" @click="bench.revert()">Load the other</ElButton>
-      <ElButton type="primary" @click="$emit('keep')">Keep mine as a copy</ElButton>
+      <PushButton v-if="!bench.deleted" @click="bench.revert()">Load the other</PushButton>
+      <PushButton look="main" @click="$emit('keep')">Keep mine as a copy</PushButton>
     </template>
-  </ElDialog>
+  </DialogBox>
 </template>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Seeded variation: places, sizes, turns. */
-import type { Brush } from '#core/settings';
+import { BrushSchema, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
-import SettingList from './SettingList.vue';
+import SettingList from '../controls/SettingList.vue';
 
 defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -15,7 +15,12 @@ const PER = [
 
 <template>
   <div class="tab">
-    <SettingList :brush="brush" :paths="['drift.count', 'drift.along', 'drift.across']" @edit="edit" />
+    <SettingList
+      :schema="BrushSchema"
+      :of="brush"
+      :paths="['drift.count', 'drift.along', 'drift.across']"
+      @edit="edit"
+    />
     <div class="heading">Shape</div>
     <div class="row">
       <span class="label">Varies</span>
@@ -23,16 +28,12 @@ const PER = [
         label="Varies"
         :model-value="brush.drift.per"
         :options="PER"
-        @update:model-value="
-          (v) =>
-            edit((b) => {
-              b.drift.per = v;
-            })
-        "
+        @update:model-value="edit((b) => (b.drift.per = $event))"
       />
     </div>
     <SettingList
-      :brush="brush"
+      :schema="BrushSchema"
+      :of="brush"
       :paths="[
         'drift.size',
         ...(brush.drift.size > 0 ? ['drift.leastSize'] : []),
@@ -44,5 +45,3 @@ const PER = [
     />
   </div>
 </template>
-
-<style scoped src="./tab.css"></style>

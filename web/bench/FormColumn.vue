@@ -2,7 +2,7 @@
 /** What the brush stamps: alpha, fit, turn, ground, depth, footprint, falloff. */
 import { computed } from 'vue';
 import type { AlphaHead } from '#core/kept';
-import type { Brush } from '#core/settings';
+import { BrushSchema, type Brush } from '#core/settings';
 import AlphaRing from '../controls/AlphaRing.vue';
 import CheckNote from '../controls/CheckNote.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
@@ -10,7 +10,8 @@ import FalloffEditor from '../controls/FalloffEditor.vue';
 import { useLibrary } from '../stores/library';
 import AlphaChooser from './AlphaChooser.vue';
 import InsideMenu from './InsideMenu.vue';
-import SettingList from './SettingList.vue';
+import SettingList from '../controls/SettingList.vue';
+import PushButton from '../controls/PushButton.vue';
 
 const props = defineProps<{ brush: Brush; alpha: AlphaHead | null }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -28,9 +29,9 @@ function choose(alpha: AlphaHead | null): void {
 <template>
   <div class="column">
     <AlphaChooser :chosen="brush.form.alphaId" none="Plain form" @choose="choose">
-      <button class="picture" type="button" title="Choose another alpha">
+      <PushButton look="face" class="picture" title="Choose another alpha">
         <AlphaRing :alpha="alpha" :form="brush.form" />
-      </button>
+      </PushButton>
     </AlphaChooser>
     <CheckNote
       v-if="missing"
@@ -43,7 +44,8 @@ function choose(alpha: AlphaHead | null): void {
     </div>
     <div class="numbers">
       <SettingList
-        :brush="brush"
+        :schema="BrushSchema"
+        :of="brush"
         :paths="['form.fit', 'form.turn', 'form.ground', 'form.depth']"
         @edit="(change) => emit('edit', change)"
       />
@@ -56,23 +58,13 @@ function choose(alpha: AlphaHead | null): void {
           { value: 'round', label: 'Round' },
           { value: 'square', label: 'Square' },
         ]"
-        @update:model-value="
-          (v) =>
-            emit('edit', (b) => {
-              b.form.footprint = v;
-            })
-        "
+        @update:model-value="emit('edit', (b) => (b.form.footprint = $event))"
       />
       <InsideMenu v-if="alpha" :brush="brush" @edit="(change) => emit('edit', change)" />
     </div>
     <FalloffEditor
       :model-value="brush.touch.falloff"
-      @update:model-value="
-        (v) =>
-          emit('edit', (b) => {
-            b.touch.falloff = v;
-          })
-      "
+      @update:model-value="emit('edit', (b) => (b.touch.falloff = $event))"
     />
   </div>
 </template>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** What is done to the alpha inside this brush’s form; the alpha itself stays as others have it. */
-import { ElButton, ElCheckbox } from 'element-plus';
 import { computed } from 'vue';
-import { INSIDE_DEFAULTS, type Brush } from '#core/settings';
+import { BrushSchema, INSIDE_DEFAULTS, type Brush } from '#core/settings';
 import PopMenu from '../controls/PopMenu.vue';
-import SettingList from './SettingList.vue';
+import SettingList from '../controls/SettingList.vue';
+import PushButton from '../controls/PushButton.vue';
+import TickBox from '../controls/TickBox.vue';
 
 const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -29,44 +30,40 @@ const summary = computed(() => {
 <template>
   <PopMenu placement="right-start" :width="300">
     <template #reference>
-      <ElButton
-        size="small"
-        :type="summary ? 'primary' : 'default'"
-        :plain="summary !== ''"
+      <PushButton
+        small
+        :class="{ set: summary }"
         :title="`Repeat, fade, invert or mirror the alpha in this brush alone. Now: ${summary || 'as it is'}`"
-        >Inside…</ElButton
+        >Inside…</PushButton
       >
     </template>
     <div class="menu">
       <SettingList
-        :brush="brush"
+        :schema="BrushSchema"
+        :of="brush"
         :paths="['form.across', 'form.down', 'form.fade']"
         @edit="(change) => emit('edit', change)"
       />
-      <ElCheckbox
+      <TickBox
         v-for="{ key, label, help } in SWITCHES"
         :key="key"
         :model-value="brush.form[key]"
         :title="help"
-        @change="
-          (on) =>
-            emit('edit', (b) => {
-              b.form[key] = on === true;
-            })
-        "
-        >{{ label }}</ElCheckbox
+        @update:model-value="(on) => emit('edit', (b) => (b.form[key] = on))"
       >
+        {{ label }}
+      </TickBox>
       <p class="muted">
         Repeated, it is as much shallower as it is smaller. Other brushes of this alpha stay as they are.
       </p>
-      <ElButton
+      <PushButton
         :disabled="summary === ''"
         @click="
           emit('edit', (b) => {
             Object.assign(b.form, INSIDE_DEFAULTS);
           })
         "
-        >As it is</ElButton
+        >As it is</PushButton
       >
     </div>
   </PopMenu>

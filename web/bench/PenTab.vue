@@ -2,10 +2,10 @@
 /** What pressure and speed of the hand do to size and strength. */
 import { ref } from 'vue';
 import { curveAt, prepareCurve } from '#core/falloff';
-import type { Brush, CurveNode, PenLinkName } from '#core/settings';
+import { BrushSchema, type Brush, type CurveNode, type PenLinkName } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import CurveEditor from '../controls/CurveEditor.vue';
-import SettingList from './SettingList.vue';
+import SettingList from '../controls/SettingList.vue';
 
 defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -28,17 +28,13 @@ const active = (brush: Brush, name: PenLinkName): boolean =>
 <template>
   <div class="tab">
     <ChoiceBar
-      class="links"
       label="Link"
+      :across="2"
       :model-value="link"
       :options="LINKS.map((l) => ({ ...l, label: active(brush, l.value) ? `${l.label} •` : l.label }))"
-      @update:model-value="
-        (v) => {
-          link = v;
-        }
-      "
+      @update:model-value="link = $event"
     />
-    <SettingList :brush="brush" :paths="[`pen.${link}.low`, `pen.${link}.high`]" @edit="edit" />
+    <SettingList :schema="BrushSchema" :of="brush" :paths="[`pen.${link}.low`, `pen.${link}.high`]" @edit="edit" />
     <div class="heading">
       Curve between <small>{{ link.startsWith('pressure') ? 'light to firm' : 'slow to fast' }}</small>
     </div>
@@ -56,23 +52,7 @@ const active = (brush: Brush, name: PenLinkName): boolean =>
           })
       "
     />
-    <SettingList v-if="link.startsWith('speed')" :brush="brush" :paths="['pen.fast']" @edit="edit" />
+    <SettingList v-if="link.startsWith('speed')" :schema="BrushSchema" :of="brush" :paths="['pen.fast']" @edit="edit" />
     <p class="muted">A mouse presses fully. 100 % at both ends leaves the hand out.</p>
   </div>
 </template>
-
-<style scoped src="./tab.css"></style>
-<style scoped>
-.links {
-  flex-wrap: wrap;
-}
-.links :deep(button) {
-  flex: 1 1 45%;
-}
-.links :deep(button:nth-child(odd)) {
-  border-left: 0;
-}
-.links :deep(button:nth-child(n + 3)) {
-  border-top: 1px solid var(--line);
-}
-</style>

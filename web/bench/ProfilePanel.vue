@@ -10,6 +10,7 @@ import { useProof } from '../stores/proof';
 import BrushProfile from './BrushProfile.vue';
 import { runsAlong } from './labels';
 import { useStampOf } from './stampOf';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 
 const props = defineProps<{ brush: Brush; alpha: AlphaHead | null }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -18,7 +19,11 @@ const stamp = useStampOf(
   () => props.brush,
   () => props.alpha,
 );
-const run = ref(false);
+const cutThrough = ref<'dab' | 'run'>('dab');
+const CUTS = [
+  { value: 'dab', label: 'one dab' },
+  { value: 'run', label: 'a run' },
+] as const;
 const found = computed(
   () =>
     stamp.value &&
@@ -57,12 +62,14 @@ function mend(way: BrushMend): void {
     <template v-if="shapes(brush.touch.action)">
       <div class="heading">
         Profile
-        <span v-if="runs" class="which">
-          <button type="button" :class="{ on: !run }" :aria-pressed="!run" @click="run = false">one dab</button>
-          <button type="button" :class="{ on: run }" :aria-pressed="run" @click="run = true">a run</button>
-        </span>
+        <ChoiceBar v-if="runs" v-model="cutThrough" label="Profile of" :options="CUTS" />
       </div>
-      <BrushProfile v-if="stamp && found" :stamp="stamp" :measures="found.measures" :run="run && runs" />
+      <BrushProfile
+        v-if="stamp && found"
+        :stamp="stamp"
+        :measures="found.measures"
+        :run="cutThrough === 'run' && runs"
+      />
     </template>
     <CheckNote
       v-for="c in broken"
@@ -83,23 +90,6 @@ function mend(way: BrushMend): void {
   display: grid;
   gap: 6px;
   margin-top: 4px;
-}
-.which {
-  display: flex;
-  gap: 10px;
-  font-weight: 400;
-}
-.which button {
-  border: 0;
-  background: none;
-  padding: 0;
-  cursor: pointer;
-  color: var(--ink-3);
-  font-size: var(--small);
-}
-.which .on {
-  color: var(--act-deep);
-  font-weight: 600;
 }
 summary {
   cursor: pointer;

@@ -7,6 +7,8 @@ import BrushDisc from '../controls/BrushDisc.vue';
 import CutName from '../controls/CutName.vue';
 import { useLibrary } from '../stores/library';
 import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from './labels';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
 
 const props = defineProps<{ brush: BrushHead; base: boolean; unsaved: boolean; waiting: boolean; belted: boolean }>();
 defineEmits<{ open: []; copy: []; rename: []; remove: []; belt: [] }>();
@@ -20,10 +22,10 @@ const form = computed(() => {
 
 <template>
   <li class="card">
-    <button class="face" type="button" :aria-label="`Open ${brush.card.name}`" @click="$emit('open')">
+    <PushButton look="face" class="face" :aria-label="`Open ${brush.card.name}`" @click="$emit('open')">
       <BrushDisc :brush="brush" :size="160" square />
       <span v-if="unsaved" class="mark">{{ waiting ? 'waits for the server' : 'not saved' }}</span>
-    </button>
+    </PushButton>
     <div class="name"><CutName :name="brush.card.name || 'no name'" /></div>
     <div class="muted">
       {{ labelOf(ACTION_CHOICES, brush.touch.action) }} · {{ labelOf(STROKE_TYPE_CHOICES, brush.stroke.type)
@@ -31,27 +33,19 @@ const form = computed(() => {
     </div>
     <div class="muted">{{ form }}</div>
     <div class="actions">
-      <button
-        type="button"
-        :class="{ on: belted }"
-        :aria-pressed="belted"
-        :title="belted ? 'Take off the belt' : 'Put on the belt'"
-        :aria-label="belted ? `Take ${brush.card.name} off the belt` : `Put ${brush.card.name} on the belt`"
+      <ToolButton
+        class="belted"
+        :icon="Bookmark"
+        :label="belted ? `Take ${brush.card.name} off the belt` : `Put ${brush.card.name} on the belt`"
+        :help="belted ? 'Take off the belt' : 'Put on the belt'"
+        :on="belted"
         :disabled="unsaved && !belted"
         @click="$emit('belt')"
-      >
-        <Bookmark :size="15" :fill="belted ? 'currentColor' : 'none'" />
-      </button>
-      <button type="button" title="Copy" :aria-label="`Copy ${brush.card.name}`" @click="$emit('copy')">
-        <Copy :size="15" />
-      </button>
+      />
+      <ToolButton :icon="Copy" :label="`Copy ${brush.card.name}`" help="Copy" @click="$emit('copy')" />
       <template v-if="!base">
-        <button type="button" title="Rename" :aria-label="`Rename ${brush.card.name}`" @click="$emit('rename')">
-          <Pencil :size="15" />
-        </button>
-        <button type="button" title="Delete" :aria-label="`Delete ${brush.card.name}`" @click="$emit('remove')">
-          <Trash2 :size="15" />
-        </button>
+        <ToolButton :icon="Pencil" :label="`Rename ${brush.card.name}`" help="Rename" @click="$emit('rename')" />
+        <ToolButton :icon="Trash2" :label="`Delete ${brush.card.name}`" help="Delete" @click="$emit('remove')" />
       </template>
     </div>
   </li>
@@ -106,26 +100,12 @@ const form = computed(() => {
 .actions {
   display: flex;
   gap: 2px;
-  margin: 2px 0 0 -6px;
+  margin: 2px 0 0 -5px;
 }
-.actions button {
-  border: 0;
-  background: none;
-  padding: 5px 6px;
-  border-radius: 4px;
-  cursor: pointer;
-  color: var(--ink-2);
-  line-height: 0;
+.belted.on {
+  --el-button-bg-color: transparent;
 }
-.actions button:hover:not(:disabled) {
-  background: var(--well);
-  color: var(--ink);
-}
-.actions button:disabled {
-  opacity: 0.35;
-  cursor: default;
-}
-.actions .on {
-  color: var(--act);
+.belted.on :deep(svg) {
+  fill: currentcolor;
 }
 </style>

@@ -3,18 +3,20 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed, watch } from 'vue';
 import type { AlphaHead } from '#core/kept';
-import type { Brush } from '#core/settings';
+import { BrushSchema, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import CardTab from './CardTab.vue';
 import DriftTab from './DriftTab.vue';
 import { MAPPING_CHOICES } from './labels';
 import PenTab from './PenTab.vue';
 import ProfilePanel from './ProfilePanel.vue';
-import SettingList from './SettingList.vue';
+import SettingList from '../controls/SettingList.vue';
 import StrokeTab from './StrokeTab.vue';
 import StrokeTypes from './StrokeTypes.vue';
 import ToothTab from './ToothTab.vue';
 import TouchTab from './TouchTab.vue';
+import TextField from '../controls/TextField.vue';
+import TabBar from '../controls/TabBar.vue';
 
 const props = defineProps<{ brush: Brush; alpha: AlphaHead | null; nameProblem: string | null; base: boolean }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -52,116 +54,75 @@ const marked = computed(() => {
   <div class="column">
     <label class="row name"
       ><span class="label">Name</span
-      ><input
+      ><TextField
         id="brush-name"
-        class="field"
-        :class="{ bad: nameProblem }"
+        :bad="!!nameProblem"
         maxlength="80"
-        :value="brush.card.name"
-        @input="
-          (e) =>
-            edit((b) => {
-              b.card.name = (e.target as HTMLInputElement).value;
-            })
-        "
+        :model-value="brush.card.name"
+        @update:model-value="edit((b) => (b.card.name = $event))"
     /></label>
     <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
-    <StrokeTypes
-      :model-value="brush.stroke.type"
-      @update:model-value="
-        (v) =>
-          edit((b) => {
-            b.stroke.type = v;
-          })
-      "
-    />
+    <StrokeTypes :model-value="brush.stroke.type" @update:model-value="edit((b) => (b.stroke.type = $event))" />
     <ChoiceBar
       class="mapping"
       label="Mapping"
       :model-value="brush.stroke.mapping"
       :options="MAPPING_CHOICES"
-      @update:model-value="
-        (v) =>
-          edit((b) => {
-            b.stroke.mapping = v;
-          })
-      "
+      @update:model-value="edit((b) => (b.stroke.mapping = $event))"
     />
-    <SettingList v-if="brush.stroke.mapping === 'wrapped'" :brush="brush" :paths="['form.tile']" @edit="edit" />
-    <div class="tabs" role="tablist">
-      <button
-        v-for="t in TABS"
-        :key="t"
-        type="button"
-        role="tab"
-        :aria-selected="tab === t"
-        :class="{ on: tab === t }"
-        @click="tab = t"
-      >
-        {{ t }}<i v-if="marked.has(t)" title="Set" />
-      </button>
-    </div>
-    <TouchTab v-if="tab === 'Touch'" :brush="brush" @edit="edit" />
-    <StrokeTab v-else-if="tab === 'Stroke'" :brush="brush" @edit="edit" />
-    <DriftTab v-else-if="tab === 'Drift'" :brush="brush" @edit="edit" />
-    <PenTab v-else-if="tab === 'Pen'" :brush="brush" @edit="edit" />
-    <ToothTab v-else-if="tab === 'Tooth'" :brush="brush" @edit="edit" />
-    <CardTab v-else :brush="brush" :name-problem="nameProblem" :base="base" @edit="edit" />
+    <SettingList
+      v-if="brush.stroke.mapping === 'wrapped'"
+      :schema="BrushSchema"
+      :of="brush"
+      :paths="['form.tile']"
+      @edit="edit"
+    />
+    <TabBar
+      v-model="tab"
+      label="Settings of the brush"
+      :tabs="TABS.map((value) => ({ value, label: value, marked: marked.has(value) }))"
+    >
+      <TouchTab v-if="tab === 'Touch'" :brush="brush" @edit="edit" />
+      <StrokeTab v-else-if="tab === 'Stroke'" :brush="brush" @edit="edit" />
+      <DriftTab v-else-if="tab === 'Drift'" :brush="brush" @edit="edit" />
+      <PenTab v-else-if="tab === 'Pen'" :brush="brush" @edit="edit" />
+      <ToothTab v-else-if="tab === 'Tooth'" :brush="brush" @edit="edit" />
+      <CardTab v-else :brush="brush" :name-problem="nameProblem" :base="base" @edit="edit" />
+    </TabBar>
     <ProfilePanel :brush="brush" :alpha="alpha" @edit="edit" />
   </div>
 </template>
 
 <style scoped>
 .column {
+  --label: 92px;
   display: grid;
   gap: 8px;
   align-content: start;
   grid-auto-rows: max-content;
+  grid-template-columns: minmax(0, 1fr);
   padding: 12px 14px;
   overflow: auto;
+}
+.mapping :deep(.el-radio-button:nth-child(n) .el-radio-button__inner) {
+  padding: 0 3px;
+  font-size: 12px;
+  letter-spacing: -0.01em;
 }
 .name {
   grid-template-columns: 44px 1fr;
 }
-.column > :deep(.slider) {
+:deep(.tab) {
+  display: grid;
+  gap: 5px;
+  align-content: start;
   --label: 92px;
 }
-.mapping :deep(button) {
-  padding: 0 2px;
-  font-size: 12px;
-  letter-spacing: -0.01em;
+:deep(.tab .heading) {
+  margin-top: 6px;
 }
-.tabs {
-  display: flex;
-  gap: 14px;
-  border-bottom: 1px solid var(--line);
-  margin-top: 2px;
-}
-.tabs button {
-  border: 0;
-  background: none;
-  padding: 4px 0 5px;
-  cursor: pointer;
-  color: var(--ink-2);
-  border-bottom: 2px solid transparent;
-  margin-bottom: -1px;
-  position: relative;
-}
-.tabs button:hover {
-  color: var(--ink);
-}
-.tabs .on {
-  color: var(--ink);
-  font-weight: 600;
-  border-color: var(--act);
-}
-.tabs i {
-  position: absolute;
-  width: 5px;
-  height: 5px;
-  border-radius: 50%;
-  background: var(--act);
-  right: -7px;
-  top: 8px;
+:deep(.tab .row) {
+  grid-template-columns: 92px 1fr;
+  min-height: 28px;
 }
 </style>

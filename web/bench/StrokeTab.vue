@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** How dabs follow from the hand: turn, steadying, tapers and fade. */
 import { computed } from 'vue';
-import type { Brush } from '#core/settings';
+import { BrushSchema, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import { runsAlong, TURN_CHOICES } from './labels';
-import SettingList from './SettingList.vue';
+import SettingList from '../controls/SettingList.vue';
 
 const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -25,19 +25,15 @@ const tapered = computed(() => props.brush.stroke.taperStart > 0 || props.brush.
         label="Turn from"
         :model-value="brush.stroke.turnFrom"
         :options="TURN_CHOICES"
-        @update:model-value="
-          (v) =>
-            edit((b) => {
-              b.stroke.turnFrom = v;
-            })
-        "
+        @update:model-value="edit((b) => (b.stroke.turnFrom = $event))"
       />
     </div>
     <template v-if="runs">
-      <SettingList :brush="brush" :paths="hand" @edit="edit" />
+      <SettingList :schema="BrushSchema" :of="brush" :paths="hand" @edit="edit" />
       <div class="heading">Ends</div>
       <SettingList
-        :brush="brush"
+        :schema="BrushSchema"
+        :of="brush"
         :paths="[
           'stroke.taperStart',
           'stroke.taperEnd',
@@ -50,5 +46,3 @@ const tapered = computed(() => props.brush.stroke.taperStart > 0 || props.brush.
     <p v-else class="muted">Spacing, tapers and fade are for strokes that run along a line.</p>
   </div>
 </template>
-
-<style scoped src="./tab.css"></style>

@@ -2,23 +2,14 @@
 /** The stroke types, each with what the hand does. */
 import type { StrokeType } from '#core/settings';
 import { STROKE_TYPE_CHOICES } from './labels';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 
-defineProps<{ modelValue: StrokeType }>();
-const emit = defineEmits<{ 'update:modelValue': [value: StrokeType] }>();
+const type = defineModel<StrokeType>({ required: true });
 </script>
 
 <template>
-  <div class="types" role="radiogroup" aria-label="Stroke type">
-    <button
-      v-for="t in STROKE_TYPE_CHOICES"
-      :key="t.value"
-      type="button"
-      role="radio"
-      :aria-checked="modelValue === t.value"
-      :class="{ on: modelValue === t.value }"
-      :title="t.help"
-      @click="emit('update:modelValue', t.value)"
-    >
+  <ChoiceBar v-model="type" label="Stroke type" :across="7" class="types" :options="STROKE_TYPE_CHOICES">
+    <template #option="{ option: t }">
       <svg viewBox="0 0 40 22" aria-hidden="true">
         <template v-if="t.value === 'trail'">
           <circle cx="7" cy="15" r="3.500" />
@@ -51,23 +42,24 @@ const emit = defineEmits<{ 'update:modelValue': [value: StrokeType] }>();
         <template v-else><path d="M8 19h24M20 19V4m-4 4 4-4 4 4" class="line" /></template>
       </svg>
       {{ t.label }}
-    </button>
-  </div>
+    </template>
+  </ChoiceBar>
 </template>
 
 <style scoped>
 .types {
-  display: grid;
-  grid-template-columns: repeat(7, 1fr);
   gap: 5px;
+  border: 0;
+  background: none;
+  overflow: visible;
 }
-button {
+.types :deep(.el-radio-button:nth-child(n) .el-radio-button__inner) {
+  box-shadow: none;
   height: 44px;
-  min-width: 0;
   border: 1px solid var(--line);
   border-radius: var(--r);
   background: var(--leaf);
-  cursor: pointer;
+  color: var(--ink);
   font-size: var(--small);
   display: grid;
   justify-items: center;
@@ -75,13 +67,20 @@ button {
   gap: 1px;
   padding: 0;
 }
-button:hover {
+.types :deep(.el-radio-button:nth-child(n):hover .el-radio-button__inner) {
   border-color: var(--ink-3);
 }
-.on {
+.types
+  :deep(
+    .el-radio-button.is-active:nth-child(n) .el-radio-button__original-radio:nth-child(n) + .el-radio-button__inner
+  ) {
   background: var(--ink);
   border-color: var(--ink);
   color: #fff;
+  font-weight: 400;
+}
+.types :deep(.el-radio-button) {
+  margin: 0;
 }
 svg {
   height: 21px;

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 /** A second, repeating picture inside the form. */
 import { computed } from 'vue';
-import type { Brush } from '#core/settings';
+import { BrushSchema, type Brush } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import CheckNote from '../controls/CheckNote.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import { useLibrary } from '../stores/library';
 import AlphaChooser from './AlphaChooser.vue';
-import SettingList from './SettingList.vue';
+import SettingList from '../controls/SettingList.vue';
+import PushButton from '../controls/PushButton.vue';
+import TickBox from '../controls/TickBox.vue';
 
 const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -37,10 +39,10 @@ const SCALES = [
           })
       "
     >
-      <button type="button" class="chosen" title="Choose the tooth’s picture">
+      <PushButton look="face" class="chosen" title="Choose the tooth’s picture">
         <img v-if="kept" :src="pictureUrl('alphas', kept.id, kept.revision)" alt="" /><span v-else class="empty" />
         {{ kept ? kept.card.name : 'No tooth: choose a picture' }}
-      </button>
+      </PushButton>
     </AlphaChooser>
     <CheckNote
       v-if="gone"
@@ -54,7 +56,8 @@ const SCALES = [
     />
     <template v-if="brush.tooth.alphaId">
       <SettingList
-        :brush="brush"
+        :schema="BrushSchema"
+        :of="brush"
         :paths="['tooth.depth', brush.tooth.scale === 'fixed' ? 'tooth.side' : 'tooth.share', 'tooth.turn']"
         @edit="edit"
       />
@@ -64,12 +67,7 @@ const SCALES = [
           label="Held by"
           :model-value="brush.tooth.holds"
           :options="HOLDS"
-          @update:model-value="
-            (v) =>
-              edit((b) => {
-                b.tooth.holds = v;
-              })
-          "
+          @update:model-value="edit((b) => (b.tooth.holds = $event))"
         />
       </div>
       <div class="row">
@@ -78,31 +76,19 @@ const SCALES = [
           label="Scale"
           :model-value="brush.tooth.scale"
           :options="SCALES"
-          @update:model-value="
-            (v) =>
-              edit((b) => {
-                b.tooth.scale = v;
-              })
-          "
+          @update:model-value="edit((b) => (b.tooth.scale = $event))"
         />
       </div>
-      <label class="row"
-        ><span class="label">Invert</span
-        ><input
-          type="checkbox"
-          :checked="brush.tooth.invert"
-          @change="
-            (e) =>
-              edit((b) => {
-                b.tooth.invert = (e.target as HTMLInputElement).checked;
-              })
-          "
-      /></label>
+      <div class="row">
+        <span class="label" />
+        <TickBox :model-value="brush.tooth.invert" @update:model-value="edit((b) => (b.tooth.invert = $event))">
+          Invert
+        </TickBox>
+      </div>
     </template>
   </div>
 </template>
 
-<style scoped src="./tab.css"></style>
 <style scoped>
 .chosen {
   display: flex;
@@ -126,11 +112,5 @@ img,
   border-radius: 4px;
   background: var(--well);
   display: block;
-}
-input[type='checkbox'] {
-  justify-self: start;
-  accent-color: var(--act);
-  width: 16px;
-  height: 16px;
 }
 </style>

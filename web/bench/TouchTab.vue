@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** What the dab does to the clay, and how much. The first few are all that most brushes need. */
 import { computed } from 'vue';
-import type { Brush } from '#core/settings';
+import { BrushSchema, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import { ACTION_CHOICES, DIRECTION_CHOICES, OVERLAP_CHOICES, runsAlong, TAKE_CHOICES } from './labels';
-import SettingList from './SettingList.vue';
+import SettingList from '../controls/SettingList.vue';
 
 const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -26,52 +26,31 @@ const overlaps = computed(() => props.brush.touch.action === 'lift' || props.bru
 
 <template>
   <div class="tab">
-    <div class="actions" role="radiogroup" aria-label="Action">
-      <button
-        v-for="a in ACTION_CHOICES"
-        :key="a.value"
-        type="button"
-        role="radio"
-        :aria-checked="brush.touch.action === a.value"
-        :class="{ on: brush.touch.action === a.value }"
-        :title="a.help"
-        @click="
-          edit((b) => {
-            b.touch.action = a.value;
-          })
-        "
-      >
-        {{ a.label }}
-      </button>
-    </div>
-    <SettingList :brush="brush" :paths="main" @edit="edit" />
+    <ChoiceBar
+      label="Action"
+      :across="4"
+      :model-value="brush.touch.action"
+      :options="ACTION_CHOICES"
+      @update:model-value="edit((b) => (b.touch.action = $event))"
+    />
+    <SettingList :schema="BrushSchema" :of="brush" :paths="main" @edit="edit" />
     <div v-if="overlaps" class="row">
       <span class="label">Overlaps</span>
       <ChoiceBar
         label="Overlaps"
         :model-value="brush.touch.overlaps"
         :options="OVERLAP_CHOICES"
-        @update:model-value="
-          (v) =>
-            edit((b) => {
-              b.touch.overlaps = v;
-            })
-        "
+        @update:model-value="edit((b) => (b.touch.overlaps = $event))"
       />
     </div>
-    <SettingList :brush="brush" :paths="more" @edit="edit" />
+    <SettingList :schema="BrushSchema" :of="brush" :paths="more" @edit="edit" />
     <div class="row">
       <span class="label">Takes</span>
       <ChoiceBar
         label="Takes"
         :model-value="brush.touch.takes"
         :options="TAKE_CHOICES"
-        @update:model-value="
-          (v) =>
-            edit((b) => {
-              b.touch.takes = v;
-            })
-        "
+        @update:model-value="edit((b) => (b.touch.takes = $event))"
       />
     </div>
     <div v-if="brush.touch.action === 'lift'" class="row">
@@ -80,48 +59,8 @@ const overlaps = computed(() => props.brush.touch.action === 'lift' || props.bru
         label="Direction"
         :model-value="brush.touch.direction"
         :options="DIRECTION_CHOICES"
-        @update:model-value="
-          (v) =>
-            edit((b) => {
-              b.touch.direction = v;
-            })
-        "
+        @update:model-value="edit((b) => (b.touch.direction = $event))"
       />
     </div>
   </div>
 </template>
-
-<style scoped src="./tab.css"></style>
-<style scoped>
-.actions {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  border: 1px solid var(--line);
-  border-radius: var(--r);
-  overflow: hidden;
-  background: var(--leaf);
-}
-.actions button {
-  height: 25px;
-  border: 0;
-  border-left: 1px solid var(--line);
-  background: none;
-  cursor: pointer;
-  color: var(--ink-2);
-  padding: 0;
-}
-.actions button:nth-child(4n + 1) {
-  border-left: 0;
-}
-.actions button:nth-child(n + 5) {
-  border-top: 1px solid var(--line);
-}
-.actions button:hover {
-  color: var(--ink);
-}
-.actions .on {
-  background: var(--act-wash);
-  color: var(--act-deep);
-  font-weight: 600;
-}
-</style>

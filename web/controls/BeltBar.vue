@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { useLibrary } from '../stores/library';
 import BrushDisc from './BrushDisc.vue';
 import CutName from './CutName.vue';
+import PushButton from './PushButton.vue';
 
 const props = defineProps<{ openId: string }>();
 const emit = defineEmits<{ pick: [id: string] }>();
@@ -19,20 +20,20 @@ const unsaved = (id: string): boolean => library.drafts.some((d) => d.doc.id ===
 <template>
   <footer class="belt" aria-label="Belt">
     <div class="about">At hand<br />{{ shown.length }} {{ shown.length === 1 ? 'brush' : 'brushes' }}</div>
-    <button
+    <PushButton
       v-for="brush in shown"
       :key="brush.id"
-      type="button"
-      :class="{ on: brush.id === openId }"
+      look="face"
+      class="brush"
       :title="brush.card.name"
-      :aria-pressed="brush.id === openId"
+      :on="brush.id === openId"
       @click="emit('pick', brush.id)"
     >
       <span class="ring"><BrushDisc :brush="brush" :size="48" /></span>
       <span class="name"
         ><CutName :name="brush.card.name || 'no name'" /><b v-if="unsaved(brush.id)" title="Not saved yet"> •</b></span
       >
-    </button>
+    </PushButton>
     <slot />
   </footer>
 </template>
@@ -55,16 +56,12 @@ const unsaved = (id: string): boolean => library.drafts.some((d) => d.doc.id ===
   width: 78px;
   flex: none;
 }
-button {
+.brush {
   display: flex;
   flex-direction: column;
-  align-items: center;
   gap: 4px;
   width: 88px;
   flex: none;
-  border: 0;
-  background: none;
-  cursor: pointer;
   padding: 4px 2px;
 }
 .ring {
@@ -73,7 +70,7 @@ button {
   border: 1px solid var(--line);
   background: var(--field);
 }
-button:hover .ring {
+.brush:hover .ring {
   border-color: var(--ink-3);
 }
 .on .ring {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A check that found something: what, with its number, and the click that mends it. */
 import { TriangleAlert } from '@lucide/vue';
+import PushButton from './PushButton.vue';
 
 defineProps<{ sentence: string; mend?: string }>();
 defineEmits<{ mend: [] }>();
@@ -10,7 +11,7 @@ defineEmits<{ mend: [] }>();
   <div class="note" role="status">
     <TriangleAlert :size="15" />
     <span>{{ sentence }}</span>
-    <button v-if="mend" class="btn link" type="button" @click="$emit('mend')">{{ mend }}</button>
+    <PushButton v-if="mend" look="link" @click="$emit('mend')">{{ mend }}</PushButton>
   </div>
 </template>
 
@@ -31,9 +32,5 @@ defineEmits<{ mend: [] }>();
 }
 .note svg {
   flex: none;
-}
-.btn {
-  flex: none;
-  margin-left: 23px;
 }
 </style>

@@ -1,58 +1,50 @@
 <script setup lang="ts" generic="T extends string | number">
-/** A few choices side by side, one of them taken. */
-defineProps<{ modelValue: T; options: readonly { value: T; label: string; help?: string }[]; label: string }>();
-const emit = defineEmits<{ 'update:modelValue': [value: T] }>();
+/** A few choices side by side, in one line or in several, one of them taken. */
+import { ElRadioButton, ElRadioGroup } from 'element-plus';
+
+interface Choice {
+  value: T;
+  label: string;
+  help?: string;
+  disabled?: boolean;
+}
+defineProps<{
+  options: readonly Choice[];
+  label: string;
+  /** Choices in a line; all of them unless said. */
+  across?: number;
+}>();
+const chosen = defineModel<T>({ required: true });
 </script>
 
 <template>
-  <div class="choice" role="radiogroup" :aria-label="label">
-    <button
+  <ElRadioGroup
+    v-model="chosen"
+    :aria-label="label"
+    class="choice"
+    :style="across ? { gridTemplateColumns: `repeat(${across}, minmax(0, 1fr))`, gridAutoFlow: 'row' } : {}"
+  >
+    <ElRadioButton
       v-for="option in options"
       :key="option.value"
-      type="button"
-      role="radio"
-      :aria-checked="option.value === modelValue"
+      :value="option.value"
       :title="option.help"
-      :class="{ on: option.value === modelValue }"
-      @click="emit('update:modelValue', option.value)"
+      :disabled="option.disabled ?? false"
     >
-      {{ option.label }}
-    </button>
-  </div>
+      <slot name="option" :option="option">{{ option.label }}</slot>
+    </ElRadioButton>
+  </ElRadioGroup>
 </template>
 
 <style scoped>
 .choice {
-  display: flex;
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(max-content, 1fr);
   min-height: 26px;
   border: 1px solid var(--line);
   border-radius: var(--r);
   overflow: hidden;
   background: var(--leaf);
-}
-button {
-  flex: 1;
-  height: 24px;
-  border: 0;
-  border-left: 1px solid var(--line);
-  background: none;
-  padding: 0 6px;
-  cursor: pointer;
-  color: var(--ink-2);
-  white-space: nowrap;
-}
-button:first-child {
-  border-left: 0;
-}
-button:hover {
-  color: var(--ink);
-}
-button.on {
-  background: var(--act-wash);
-  color: var(--act-deep);
-  font-weight: 600;
-}
-button:focus-visible {
-  outline-offset: -2px;
 }
 </style>

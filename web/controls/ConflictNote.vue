@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What is open was saved or deleted in another window meanwhile: both are kept, or the other is taken. */
 import { useRouter } from 'vue-router';
+import PushButton from './PushButton.vue';
 
 const props = defineProps<{
   name: string;
@@ -28,8 +29,8 @@ async function keep(): Promise<void> {
     <template v-else
       >“{{ name }}” was saved from another window since this work was begun. Nothing is overwritten.</template
     >
-    <button v-if="!deleted" class="btn" type="button" @click="$emit('revert')">Load the other</button>
-    <button class="btn" type="button" @click="keep">Keep mine as a copy</button>
+    <PushButton v-if="!deleted" @click="$emit('revert')">Load the other</PushButton>
+    <PushButton @click="keep">Keep mine as a copy</PushButton>
   </p>
 </template>
 
@@ -49,7 +50,7 @@ async function keep(): Promise<void> {
   gap: 10px;
   align-items: center;
 }
-.conflict .btn {
+.conflict .push {
   flex: none;
 }
 </style>

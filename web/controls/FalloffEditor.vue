@@ -5,6 +5,7 @@ import { falloffFunction } from '#core/falloff';
 import { FALLOFF_KINDS, FalloffSchema, settingAt, type CurveNode, type FalloffSettings } from '#core/settings';
 import CurveEditor from './CurveEditor.vue';
 import SettingSlider from './SettingSlider.vue';
+import SelectField from './SelectField.vue';
 
 const props = defineProps<{ modelValue: FalloffSettings }>();
 const emit = defineEmits<{ 'update:modelValue': [value: FalloffSettings] }>();
@@ -18,6 +19,7 @@ const LABELS: Record<FalloffSettings['kind'], string> = {
   needle: 'Needle',
   own: 'Own curve',
 };
+const CHOICES = FALLOFF_KINDS.map((value) => ({ value, label: LABELS[value] }));
 const value = computed(() => falloffFunction(props.modelValue));
 const describe = (node: CurveNode): string => `${(node.y * 100).toFixed(0)} % at ${node.x.toFixed(2)} r`;
 
@@ -41,14 +43,13 @@ function setKind(kind: FalloffSettings['kind']): void {
   <div class="falloff">
     <div class="heading">
       Falloff
-      <select
-        class="field"
-        aria-label="Falloff"
-        :value="modelValue.kind"
-        @change="setKind(($event.target as HTMLSelectElement).value as FalloffSettings['kind'])"
-      >
-        <option v-for="kind in FALLOFF_KINDS" :key="kind" :value="kind">{{ LABELS[kind] }}</option>
-      </select>
+      <SelectField
+        label="Falloff"
+        class="kind"
+        :choices="CHOICES"
+        :model-value="modelValue.kind"
+        @update:model-value="setKind"
+      />
     </div>
     <CurveEditor
       :nodes="modelValue.nodes"
@@ -74,10 +75,11 @@ function setKind(kind: FalloffSettings['kind']): void {
   display: grid;
   gap: 6px;
 }
-.heading .field {
-  width: 108px;
-  height: 24px;
-  padding: 0 4px;
+.heading {
+  align-items: center;
+}
+.kind {
+  width: 112px;
 }
 .ends {
   display: flex;

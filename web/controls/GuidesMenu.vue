@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** Guides over the clay: centre lines and a grid that stamps settle on, and a stamp at a typed place. */
-import { ElButton, ElCheckbox } from 'element-plus';
+import { ElCheckbox } from 'element-plus';
 import { Grid3x3 } from '@lucide/vue';
 import { ref } from 'vue';
 import type { GuideLook } from '../viewport/settling';
 import NumberField from './NumberField.vue';
 import PopMenu from './PopMenu.vue';
+import PushButton from './PushButton.vue';
+import ToolButton from './ToolButton.vue';
 
 defineProps<{
   /** What the two places are called, as the view lies. */
@@ -25,14 +27,13 @@ const put = (change: Partial<GuideLook>): void => {
 <template>
   <PopMenu placement="bottom" :width="272">
     <template #reference>
-      <button
-        type="button"
-        :class="{ on: guides.centre || guides.grid }"
-        title="Guides: centre lines, grid, and a stamp at a typed place"
-        aria-label="Guides"
-      >
-        <Grid3x3 :size="16" />
-      </button>
+      <ToolButton
+        look="round"
+        :icon="Grid3x3"
+        label="Guides"
+        help="Guides: centre lines, grid, and a stamp at a typed place"
+        :on="guides.centre || guides.grid"
+      />
     </template>
     <div class="menu">
       <ElCheckbox :model-value="guides.centre" @change="(on) => put({ centre: on === true })">Centre lines</ElCheckbox>
@@ -52,15 +53,14 @@ const put = (change: Partial<GuideLook>): void => {
         <NumberField v-model="x" :label="axes[0]" unit="body units" :min="-4" :max="4" :step="0.01" />
         <NumberField v-model="y" :label="axes[1]" unit="body units" :min="-4" :max="4" :step="0.01" />
       </div>
-      <ElButton :disabled="hindered !== null" :title="hindered ?? ''" @click="emit('stamp', x, y)"
-        >Stamp there</ElButton
+      <PushButton :disabled="hindered !== null" :title="hindered ?? ''" @click="emit('stamp', x, y)"
+        >Stamp there</PushButton
       >
       <p class="muted">{{ hindered ?? 'At the brush’s own size and turn.' }}</p>
     </div>
   </PopMenu>
 </template>
 
-<style scoped src="./view.css"></style>
 <style scoped>
 .menu {
   display: grid;

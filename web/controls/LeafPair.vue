@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The two leaves: what you make on the left, what it does on the right. The splitter moves; W widens one leaf. */
-import { useEventListener, useLocalStorage } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { useElementSize, useLocalStorage } from '@vueuse/core';
+import { ElSplitter, ElSplitterPanel } from 'element-plus';
+import { computed, ref, watchPostEffect } from 'vue';
 import { useShortcuts } from './shortcuts';
 
 const props = defineProps<{
@@ -13,31 +14,41 @@ const props = defineProps<{
   leftLabel: string;
   rightLabel: string;
 }>();
+/** Neither leaf gets narrower than this share of the width by hand. */
+const LEAST = 0.2;
+const NUDGE = 0.02;
 const share = useLocalStorage(`leaves-${props.name}`, props.start);
 const whole = ref<'both' | 'left' | 'right'>('both');
 const box = ref<HTMLElement>();
-const dragging = ref(false);
+const { width } = useElementSize(box);
 
-const columns = computed(() => {
-  if (whole.value === 'left') return '1fr 0 0';
-  if (whole.value === 'right') return '0 0 1fr';
-  return `max(${share.value * 100}%, ${props.leftLeast ?? 0}px) 7px minmax(0, 1fr)`;
+const leastPx = computed(() => Math.max(LEAST * width.value, props.leftLeast ?? 0));
+const leftPx = computed(() => {
+  if (whole.value === 'left') return width.value;
+  return whole.value === 'right' ? 0 : Math.max(share.value * width.value, leastPx.value);
 });
 
-function drag(event: PointerEvent): void {
-  if (!dragging.value || !box.value) return;
-  const { left, width } = box.value.getBoundingClientRect();
-  share.value = Math.max(0.2, Math.min(0.8, (event.clientX - left) / width));
+function put(to: number): void {
+  share.value = Math.max(LEAST, Math.min(1 - LEAST, to));
 }
-useEventListener('pointermove', drag);
-useEventListener(['pointerup', 'pointercancel'], () => {
-  dragging.value = false;
-});
-
+const onBar = (event: Event): boolean => (event.target as Element).closest('.el-splitter-bar') !== null;
+function usual(event: MouseEvent): void {
+  if (onBar(event)) share.value = props.start;
+}
 function nudge(event: KeyboardEvent): void {
-  const by = event.key === 'ArrowLeft' ? -0.02 : event.key === 'ArrowRight' ? 0.02 : 0;
-  if (by !== 0) share.value = Math.max(0.2, Math.min(0.8, share.value + by));
+  const by = { ArrowLeft: -NUDGE, ArrowRight: NUDGE }[event.key];
+  if (by && onBar(event)) put(leftPx.value / width.value + by);
 }
+/** Theirs is moved by the pointer alone: ours is found by the keyboard and by those who don't see it, too. */
+watchPostEffect(() => {
+  const bar = width.value > 0 && box.value?.querySelector('.el-splitter-bar');
+  if (!(bar instanceof HTMLElement)) return;
+  bar.tabIndex = 0;
+  bar.title = 'Drag to share the width; double-click for the usual share';
+  bar.setAttribute('role', 'separator');
+  bar.setAttribute('aria-orientation', 'vertical');
+  bar.setAttribute('aria-valuenow', String(Math.round((100 * leftPx.value) / width.value)));
+});
 
 function toggle(leaf: 'left' | 'right'): void {
   whole.value = whole.value === leaf ? 'both' : leaf;
@@ -49,58 +60,54 @@ useShortcuts([
 </script>
 
 <template>
-  <div ref="box" class="pair" :class="{ dragging }" :style="{ gridTemplateColumns: columns }">
-    <section class="leaf" :inert="whole === 'right'" :aria-label="leftLabel"><slot name="left" /></section>
-    <div
-      class="splitter"
-      role="separator"
-      aria-orientation="vertical"
-      tabindex="0"
-      title="Drag to share the width; double-click for the usual share"
-      :aria-valuenow="Math.round(share * 100)"
-      @pointerdown.prevent="dragging = true"
-      @dblclick="share = start"
-      @keydown="nudge"
-    >
-      <span />
-    </div>
-    <section class="leaf" :inert="whole === 'left'" :aria-label="rightLabel"><slot name="right" /></section>
+  <div ref="box" class="pair" :class="{ whole: whole !== 'both' }" @dblclick="usual" @keydown="nudge">
+    <ElSplitter v-if="width > 0" @resize="(_: number, [left]: number[]) => put(left! / width)">
+      <ElSplitterPanel :size="leftPx" :min="whole === 'both' ? leastPx : 0">
+        <section class="leaf" :inert="whole === 'right'" :aria-label="leftLabel"><slot name="left" /></section>
+      </ElSplitterPanel>
+      <ElSplitterPanel :min="whole === 'both' ? LEAST * width : 0">
+        <section class="leaf" :inert="whole === 'left'" :aria-label="rightLabel"><slot name="right" /></section>
+      </ElSplitterPanel>
+    </ElSplitter>
   </div>
 </template>
 
 <style scoped>
 .pair {
-  display: grid;
   height: 100%;
-  min-height: 0;
-}
-.leaf {
-  position: relative;
   min-width: 0;
   min-height: 0;
   overflow: hidden;
 }
-.splitter {
-  position: relative;
-  cursor: col-resize;
-  background: var(--line-soft);
+.pair :deep(.el-splitter-panel) {
   overflow: hidden;
 }
-.splitter span {
-  position: absolute;
-  top: 50%;
-  left: 1px;
+.pair :deep(.el-splitter-panel:first-child) {
+  flex-shrink: 0;
+}
+.leaf {
+  position: relative;
+  width: 100%;
+  height: 100%;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+}
+.pair :deep(.el-splitter-bar) {
+  flex: none;
+  width: 7px !important;
+  background: var(--line-soft);
+}
+.whole :deep(.el-splitter-bar) {
+  display: none;
+}
+.pair :deep(.el-splitter-bar__dragger)::before {
   width: 5px;
   height: 44px;
-  margin-top: -22px;
   border-radius: 3px;
   background: var(--ink-3);
 }
-.splitter:hover span,
-.dragging .splitter span {
+.pair :deep(.el-splitter-bar:hover .el-splitter-bar__dragger)::before {
   background: var(--act);
-}
-.dragging {
-  user-select: none;
 }
 </style>

@@ -1,75 +1,53 @@
 <script setup lang="ts">
-/** A typed number with arrows, kept within its range. Anything that is no number leaves it as it was. */
-import { ref, watch } from 'vue';
+/** A typed number with arrows, kept within its range. */
+import { ElInput } from 'element-plus';
+import { digitsOf, useTypedNumber } from './useTypedNumber';
 
-const props = defineProps<{
-  label: string;
-  unit: string;
-  modelValue: number;
-  min: number;
-  max: number;
-  step: number;
-}>();
-const emit = defineEmits<{ 'update:modelValue': [value: number] }>();
-const typed = ref('');
-const typing = ref(false);
-const digits = (): number => Math.max(0, Math.min(3, Math.ceil(-Math.log10(props.step))));
-
-watch(
-  () => props.modelValue,
-  (value) => {
-    if (!typing.value) typed.value = value.toFixed(digits());
+const props = defineProps<{ label: string; unit: string; min: number; max: number; step: number }>();
+const number = defineModel<number>({ required: true });
+const { typed, focus, blur, keydown } = useTypedNumber({
+  format: (value) => value.toFixed(digitsOf(props.step)),
+  value: () => number.value,
+  step: () => props.step,
+  put: (value) => {
+    const next = Math.min(props.max, Math.max(props.min, Number(value.toFixed(4))));
+    if (next !== number.value) number.value = next;
+    return next;
   },
-  { immediate: true },
-);
-
-function put(value: number): void {
-  const next = Math.min(props.max, Math.max(props.min, Number(value.toFixed(4))));
-  if (next !== props.modelValue) emit('update:modelValue', next);
-  typed.value = next.toFixed(digits());
-}
-function commit(): void {
-  const number = Number.parseFloat(typed.value.replace(',', '.').replace('−', '-'));
-  if (Number.isFinite(number) && typed.value !== props.modelValue.toFixed(digits())) put(number);
-  else typed.value = props.modelValue.toFixed(digits());
-}
+});
 </script>
 
 <template>
   <label class="number">
     <span>{{ label }}</span>
-    <input
+    <ElInput
       v-model="typed"
-      class="field"
-      type="text"
       inputmode="decimal"
       :aria-label="`${label}, ${unit}`"
       :title="`${label}, ${unit}; arrows change it`"
-      @focus="typing = true"
-      @blur="
-        commit();
-        typing = false;
-      "
-      @keydown.enter="commit"
-      @keydown.up.prevent="put(modelValue + step * ($event.shiftKey ? 10 : 1))"
-      @keydown.down.prevent="put(modelValue - step * ($event.shiftKey ? 10 : 1))"
+      @focus="focus"
+      @blur="blur"
+      @keydown="keydown"
     />
+    <slot />
   </label>
 </template>
 
 <style scoped>
 .number {
   display: grid;
-  grid-template-columns: auto 1fr;
+  grid-template-columns: var(--name, auto) minmax(0, 1fr);
+  grid-auto-flow: column;
   gap: 6px;
   align-items: center;
 }
 span {
   color: var(--ink-2);
 }
-.field {
-  height: 24px;
-  text-align: right;
+.number :deep(.el-input__wrapper) {
   padding: 0 6px;
+}
+.number :deep(.el-input__inner) {
+  text-align: right;
 }
 </style>

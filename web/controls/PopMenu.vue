@@ -2,9 +2,12 @@
 /** What opens beside a button at a click. Esc closes it, wherever the focus is, and does nothing else then. */
 import { ElPopover } from 'element-plus';
 import { useEventListener } from '@vueuse/core';
+import { provide } from 'vue';
+import { IN_MENU } from './inMenu';
 
 defineOptions({ inheritAttrs: false });
 const open = defineModel<boolean>('visible', { default: false });
+provide(IN_MENU, true);
 useEventListener(
   window,
   'keydown',

@@ -3,9 +3,10 @@
  * Whether what is open is saved, kept as a draft or waiting for the server, how far its baking is; and the buttons for
  * it.
  */
-import { ElButton, ElProgress } from 'element-plus';
 import { computed } from 'vue';
 import type { OpenState } from '../stores/openWays';
+import PushButton from './PushButton.vue';
+import ProgressLine from './ProgressLine.vue';
 
 const props = defineProps<{
   open: OpenState;
@@ -29,25 +30,23 @@ const state = computed(() => {
 <template>
   <span class="state" :class="{ unsaved: open.unsaved }" role="status">{{ state }}</span>
   <template v-if="share !== null">
-    <ElProgress
-      class="share"
-      :percentage="Math.round(share * 100)"
-      :show-text="false"
-      :stroke-width="6"
-      aria-label="Baking"
-    />
-    <ElButton @click="$emit('cancel')">Cancel</ElButton>
+    <ProgressLine class="share" :share="share" label="Baking" />
+    <PushButton @click="$emit('cancel')">Cancel</PushButton>
   </template>
   <template v-else>
-    <ElButton v-if="reverts && open.unsaved && open.saved" text title="Back to the saved one" @click="$emit('revert')"
-      >Revert</ElButton
+    <PushButton
+      v-if="reverts && open.unsaved && open.saved"
+      look="quiet"
+      title="Back to the saved one"
+      @click="$emit('revert')"
+      >Revert</PushButton
     >
-    <ElButton
-      type="primary"
+    <PushButton
+      look="main"
       :disabled="!open.unsaved || open.saving || open.vector === true"
       title="Save (Ctrl+S)"
       @click="$emit('save')"
-      >Save</ElButton
+      >Save</PushButton
     >
   </template>
 </template>

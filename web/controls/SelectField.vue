@@ -1,22 +1,37 @@
-<script setup lang="ts">
-/** Chooses one of a list, which can be searched by typing. Each choice may have a picture before its name. */
+<script setup lang="ts" generic="T extends string | number">
+/** Chooses one of a list; a long one can be searched by typing. Each choice may have a picture before its name. */
 import { ElOption, ElSelect } from 'element-plus';
-import type { Component } from 'vue';
+import { inject, type Component } from 'vue';
+import { IN_MENU } from './inMenu';
 
 interface Choice {
-  value: string;
+  value: T;
   label: string;
 }
 
-defineProps<{ label: string; choices: readonly Choice[]; placeholder?: string }>();
-const chosen = defineModel<string>({ required: true });
+const props = defineProps<{ label: string; choices: readonly Choice[]; placeholder?: string }>();
+const chosen = defineModel<T>({ required: true });
+const LONG_LIST = 8;
 // Their types name the definitions of their properties where the values belong.
 const Select = ElSelect as Component;
 const Option = ElOption as Component;
+/** Nothing is a choice only where it stands among them. */
+const empty = (): unknown[] => (props.choices.some((c) => c.value === '') ? [null, undefined] : [null, undefined, '']);
+// A list that hung outside an open menu would close the menu when it is pressed.
+const inMenu = inject(IN_MENU, false);
 </script>
 
 <template>
-  <Select v-model="chosen" filterable :aria-label="label" :placeholder="placeholder">
+  <Select
+    v-model="chosen"
+    :filterable="choices.length > LONG_LIST"
+    :aria-label="label"
+    :placeholder="placeholder"
+    :empty-values="empty()"
+    :teleported="!inMenu"
+    :show-arrow="false"
+    :offset="4"
+  >
     <Option v-for="choice in choices" :key="choice.value" :value="choice.value" :label="choice.label">
       <span class="choice"><slot name="picture" :value="choice.value" />{{ choice.label }}</span>
     </Option>

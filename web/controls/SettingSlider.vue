@@ -3,15 +3,16 @@
  * One numeric setting: slider, typed number with its unit, arrows, double-click for the default. All from its schema
  * entry.
  */
-import { computed, ref, watch } from 'vue';
+import { ElInput, ElSlider } from 'element-plus';
+import { computed } from 'vue';
 import type { SettingMeta, Unit } from '#core/settings';
+import { digitsOf, useTypedNumber } from './useTypedNumber';
 
-const props = defineProps<{ meta: SettingMeta; modelValue: number; disabled?: boolean }>();
-const emit = defineEmits<{ 'update:modelValue': [value: number] }>();
+const props = defineProps<{ meta: SettingMeta; disabled?: boolean }>();
+const value = defineModel<number>({ required: true });
 
-const STEPS = 1000;
-const typed = ref('');
-const typing = ref(false);
+/** Places of the slider, whatever the range: a logarithmic one has no even steps. */
+const PLACES = 1000;
 
 /** A unit as the field has room for it; the whole of it is in the field's name and the help. */
 function behind(unit: Unit): string {
@@ -32,110 +33,74 @@ function behind(unit: Unit): string {
       return ` ${unit}`;
   }
 }
+const format = (number: number): string => `${number.toFixed(digitsOf(props.meta.step))}${behind(props.meta.unit)}`;
+const shown = computed(() => format(value.value));
 
-function format(value: number): string {
-  const digits = props.meta.step >= 1 ? 0 : Math.min(3, Math.ceil(-Math.log10(props.meta.step)));
-  const number = value.toFixed(digits);
-  return `${number}${behind(props.meta.unit)}`;
-}
-const shown = computed(() => format(props.modelValue));
-watch(
-  shown,
-  (value) => {
-    if (!typing.value) typed.value = value;
-  },
-  { immediate: true },
-);
-
-const position = computed(() => {
+const place = computed(() => {
   const { min, max, scale } = props.meta;
-  const share =
-    scale === 'log' ? Math.log(props.modelValue / min) / Math.log(max / min) : (props.modelValue - min) / (max - min);
-  return Math.round(share * STEPS);
+  const share = scale === 'log' ? Math.log(value.value / min) / Math.log(max / min) : (value.value - min) / (max - min);
+  return Math.round(Math.min(1, Math.max(0, share)) * PLACES);
 });
 
-function fromSlider(event: Event): void {
+function slide(to: number): void {
   const { min, max, scale } = props.meta;
-  const share = Number((event.target as HTMLInputElement).value) / STEPS;
+  const share = to / PLACES;
   put(scale === 'log' ? min * (max / min) ** share : min + (max - min) * share);
 }
 
-/** Returns the value as taken: stepped and within its range. */
-function put(value: number): number {
+/** Takes a value, and says what it became: stepped and within the range. */
+function put(wanted: number): number {
   const { min, max, step } = props.meta;
-  const round = Math.round(value / step) * step;
-  const next = Math.min(max, Math.max(min, Number(round.toFixed(6))));
-  if (next !== props.modelValue) emit('update:modelValue', next);
+  const stepped = Math.round(wanted / step) * step;
+  const next = Math.min(max, Math.max(min, Number(stepped.toFixed(6))));
+  if (next !== value.value) value.value = next;
   return next;
 }
 
-function focus(event: FocusEvent): void {
-  typing.value = true;
-  (event.target as HTMLInputElement).select();
-}
-
-/** Takes what was typed; anything that is no number leaves the setting as it was. */
-function commit(): void {
-  const number = Number.parseFloat(typed.value.replace(',', '.').replace('−', '-'));
-  typed.value = Number.isFinite(number) ? format(put(number)) : shown.value;
-}
-
-function leave(): void {
-  // Left as it was shown, it was only looked at: the value behind it may be finer.
-  if (typed.value !== shown.value) commit();
-  typing.value = false;
-}
-
-/** Arrows on the slider go by the setting's own step, which may be finer or coarser than a pixel. */
+/** Arrows on the slider go by the setting's own step, which may be finer or coarser than a place. */
 function step(event: KeyboardEvent): void {
   const sign = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
   if (!sign) return;
   event.preventDefault();
-  put(props.modelValue + sign * props.meta.step * (event.shiftKey ? 10 : 1));
+  event.stopPropagation();
+  put(value.value + sign * props.meta.step * (event.shiftKey ? 10 : 1));
 }
 
-function nudge(event: KeyboardEvent): void {
-  const sign = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
-  if (event.key === 'Enter') {
-    // Leaving commits, and the keys go back to the surface.
-    (event.target as HTMLInputElement).blur();
-  } else if (event.key === 'Escape') {
-    typed.value = shown.value;
-    (event.target as HTMLInputElement).blur();
-  } else if (sign !== 0) {
-    event.preventDefault();
-    typed.value = format(put(props.modelValue + sign * props.meta.step * (event.shiftKey ? 10 : 1)));
-  }
-}
+const { typed, focus, blur, keydown } = useTypedNumber({
+  format,
+  value: () => value.value,
+  step: () => props.meta.step,
+  put,
+});
 </script>
 
 <template>
-  <div class="slider" :title="`${meta.help}. Double-click for ${meta.fallback}.`" @dblclick="put(meta.fallback)">
+  <div
+    class="slider"
+    :class="{ resting: disabled }"
+    :title="`${meta.help}. Double-click for ${meta.fallback}.`"
+    @dblclick="put(meta.fallback)"
+  >
     <span class="label">{{ meta.label }}</span>
-    <input
-      class="track"
-      type="range"
-      min="0"
-      :max="STEPS"
-      :step="1"
-      :value="position"
+    <ElSlider
+      :model-value="place"
+      :max="PLACES"
       :disabled="disabled"
-      :style="{ '--share': `${position / 10}%` }"
+      :show-tooltip="false"
       :aria-label="meta.label"
-      :aria-valuetext="shown"
-      @input="fromSlider"
-      @keydown="step"
+      :format-value-text="() => shown"
+      @update:model-value="slide($event as number)"
+      @keydown.capture="step"
     />
-    <input
+    <ElInput
       v-model="typed"
       class="number"
-      type="text"
       inputmode="decimal"
       :disabled="disabled"
       :aria-label="`${meta.label}, ${meta.unit || 'number'}`"
       @focus="focus"
-      @blur="leave"
-      @keydown="nudge"
+      @blur="blur"
+      @keydown="keydown"
       @dblclick.stop
     />
   </div>
@@ -144,7 +109,7 @@ function nudge(event: KeyboardEvent): void {
 <style scoped>
 .slider {
   display: grid;
-  grid-template-columns: var(--label, 84px) 1fr 62px;
+  grid-template-columns: var(--label, 84px) minmax(0, 1fr) var(--typed, 62px);
   align-items: center;
   gap: 8px;
   min-height: var(--row);
@@ -155,54 +120,17 @@ function nudge(event: KeyboardEvent): void {
   overflow: hidden;
   text-overflow: ellipsis;
 }
+.resting {
+  opacity: 0.4;
+}
 .number {
-  height: 22px;
-  width: 100%;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--field);
-  text-align: right;
+  --el-input-height: 22px;
+  --el-border-radius-base: 4px;
+}
+.number :deep(.el-input__wrapper) {
   padding: 0 6px;
-  font: inherit;
-  color: inherit;
-  font-variant-numeric: tabular-nums;
 }
-.number:focus {
-  outline: 2px solid var(--act);
-  outline-offset: -1px;
-}
-.track {
-  appearance: none;
-  width: 100%;
-  min-width: 0;
-  height: 18px;
-  background: none;
-  margin: 0;
-  cursor: pointer;
-}
-.track::-webkit-slider-runnable-track {
-  height: 4px;
-  border-radius: 2px;
-  background: linear-gradient(to right, var(--act) var(--share), var(--well) var(--share));
-}
-.track::-moz-range-track {
-  height: 4px;
-  border-radius: 2px;
-  background: linear-gradient(to right, var(--act) var(--share), var(--well) var(--share));
-}
-.track::-webkit-slider-thumb {
-  appearance: none;
-  width: 8px;
-  height: 14px;
-  margin-top: -5px;
-  border-radius: 3px;
-  background: var(--ink);
-}
-.track::-moz-range-thumb {
-  width: 8px;
-  height: 14px;
-  border: 0;
-  border-radius: 3px;
-  background: var(--ink);
+.number :deep(.el-input__inner) {
+  text-align: right;
 }
 </style>

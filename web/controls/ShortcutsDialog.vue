@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Lists the keys of the place that is open. */
-import { ElDialog } from 'element-plus';
 import { computed, ref } from 'vue';
 import { active, useShortcuts } from './shortcuts';
+import DialogBox from './DialogBox.vue';
 
 const open = ref(false);
 useShortcuts([{ keys: '?', what: 'This list', run: () => (open.value = !open.value) }]);
@@ -10,7 +10,7 @@ const rows = computed(() => active.filter((s) => !s.silent));
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Keys" width="440px" append-to-body>
+  <DialogBox v-model:visible="open" title="Keys" :width-px="440">
     <dl class="keys">
       <template v-for="s in rows" :key="s.keys + s.what">
         <dt>
@@ -19,7 +19,7 @@ const rows = computed(() => active.filter((s) => !s.silent));
         <dd>{{ s.what }}</dd>
       </template>
     </dl>
-  </ElDialog>
+  </DialogBox>
 </template>
 
 <style scoped>

@@ -7,6 +7,7 @@ import { useRoute } from 'vue-router';
 import { useConnection } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import WorkRing from './WorkRing.vue';
+import ToolButton from './ToolButton.vue';
 
 const route = useRoute();
 const connection = useConnection();
@@ -58,9 +59,7 @@ function showKeys(): void {
       Server away{{ waiting ? ` · ${waiting} ${waiting === 1 ? 'save waits' : 'saves wait'}` : '' }}
     </span>
     <slot name="end" />
-    <button class="btn quiet keys" type="button" title="Keys (?)" aria-label="Keys" @click="showKeys">
-      <Keyboard :size="16" />
-    </button>
+    <ToolButton class="keys" :icon="Keyboard" label="Keys" keys="?" @click="showKeys" />
   </header>
 </template>
 
@@ -125,7 +124,7 @@ nav a.on {
     gap: 6px;
     padding-left: 10px;
   }
-  .bar :deep(.btn) {
+  .bar :deep(.push) {
     padding: 0 8px;
   }
   nav a {

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Long work as a small ring in the top bar: what it is, how long it takes, and Cancel. */
 import { useIntervalFn } from '@vueuse/core';
-import { ElButton, ElProgress } from 'element-plus';
+import { ElProgress } from 'element-plus';
 import { computed, ref, watch } from 'vue';
 import { secondsLeft, useWork } from '../stores/work';
 import PopMenu from './PopMenu.vue';
+import PushButton from './PushButton.vue';
 
 const work = useWork();
 const now = ref(Date.now());
@@ -26,9 +27,9 @@ function left(of: (typeof work.running)[number]): string {
 <template>
   <PopMenu v-if="work.running.length" placement="bottom-end" :width="280">
     <template #reference>
-      <ElButton
+      <PushButton
+        look="quiet"
         class="ring"
-        text
         :aria-label="`${work.running.map((w) => w.what).join(', ')}: ${percent} %`"
         :title="work.running.map((w) => w.what).join(', ')"
       >
@@ -41,14 +42,14 @@ function left(of: (typeof work.running)[number]): string {
           color="var(--act)"
         />
         <span>{{ percent }} %</span>
-      </ElButton>
+      </PushButton>
     </template>
     <ul>
       <li v-for="w in work.running" :key="w.id">
         <b>{{ w.what }}</b>
         <ElProgress :percentage="Math.round(w.share * 100)" :stroke-width="4" :show-text="false" />
         <span class="muted">{{ w.detail || `${Math.round(w.share * 100)} %` }}, {{ left(w) }}</span>
-        <ElButton size="small" @click="w.cancel()">Cancel</ElButton>
+        <PushButton small @click="w.cancel()">Cancel</PushButton>
       </li>
     </ul>
   </PopMenu>

@@ -70,11 +70,11 @@ function takeTyped(field: HTMLElement): void {
 function ownsKey(e: KeyboardEvent): boolean {
   if (!(e.target instanceof Element) || e.key === 'Escape') return false;
   if (e.target.closest('[role="dialog"][aria-modal="true"]')) return true;
+  if (e.key.startsWith('Arrow')) return e.target.closest('input, [role="slider"], [role="tab"]') !== null;
   return (
     (e.key === 'Enter' || e.key === ' ') &&
-    e.target.closest(
-      'a, button, summary, [role="button"], [role="radio"], [role="tab"], [role="menuitem"], [role="option"]',
-    ) !== null
+    e.target.closest('a, button, input, summary, [role="button"], [role="tab"], [role="menuitem"], [role="option"]') !==
+      null
   );
 }
 
@@ -88,12 +88,15 @@ function matches(keys: string, e: KeyboardEvent): boolean {
   return e.key.toLowerCase() === (key === 'Esc' ? 'escape' : key.toLowerCase());
 }
 
+/** A list to choose from that isn't open is a field nobody types in. */
+const atRest = (field: HTMLInputElement): boolean =>
+  field.getAttribute('role') === 'combobox' && field.getAttribute('aria-expanded') !== 'true';
+
 function typing(target: EventTarget | null): target is HTMLElement {
   if (!(target instanceof HTMLElement)) return false;
   return (
     target.isContentEditable ||
     target instanceof HTMLTextAreaElement ||
-    target instanceof HTMLSelectElement ||
-    (target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox')
+    (target instanceof HTMLInputElement && target.type !== 'radio' && target.type !== 'checkbox' && !atRest(target))
   );
 }

@@ -2,6 +2,7 @@
 import { ElNotification } from 'element-plus';
 import { h } from 'vue';
 import { sentence } from '../stores/connection';
+import PushButton from './PushButton.vue';
 
 /** Over the belt, and over what stands at the foot of a view. */
 const OVER_BELT_PX = 148;
@@ -11,16 +12,15 @@ export function undoNotice(message: string, undo: () => Promise<void>): void {
     message: h('div', { style: 'display:flex;gap:14px;align-items:center' }, [
       h('span', message),
       h(
-        'button',
+        PushButton,
         {
-          class: 'btn link',
-          type: 'button',
+          look: 'link',
           onClick: () => {
             note.close();
             orSay(undo);
           },
         },
-        'Undo',
+        () => 'Undo',
       ),
     ]),
     position: 'bottom-left',

@@ -13,6 +13,11 @@ import CutName from '../controls/CutName.vue';
 import { tellNotice } from '../controls/undoNotice';
 import { useLibrary } from '../stores/library';
 import { useMadeBench } from '../stores/madeBench';
+import ProgressLine from '../controls/ProgressLine.vue';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import TickBox from '../controls/TickBox.vue';
 
 const props = defineProps<{ bevel: boolean }>();
 const bench = useMadeBench();
@@ -48,20 +53,14 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
         :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))"
       />
     </div>
-    <label v-if="bevel" class="check"
-      ><input v-model="bevelled" type="checkbox" /> Rounded edges; a bevel step that can be changed later</label
-    >
+    <TickBox v-if="bevel" v-model="bevelled">Rounded edges; a bevel step that can be changed later</TickBox>
     <div class="row go">
-      <input v-model="name" class="field" :placeholder="offered" aria-label="Name of the cast" maxlength="80" />
-      <button v-if="bench.share === null" class="btn main" type="button" @click="cast(null)">Cast</button>
+      <TextField v-model="name" :placeholder="offered" aria-label="Name of the cast" maxlength="80" />
+      <PushButton v-if="bench.share === null" look="main" @click="cast(null)">Cast</PushButton>
       <template v-else
-        ><progress :value="bench.share" max="1" aria-label="Casting" /><button
-          class="btn"
-          type="button"
-          @click="bench.cancel()"
-        >
+        ><ProgressLine :share="bench.share" label="Casting" /><PushButton @click="bench.cancel()">
           Cancel
-        </button></template
+        </PushButton></template
       >
     </div>
     <div class="heading part">
@@ -75,16 +74,13 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
         <span
           ><CutName :name="doc.card.name" /><small>{{ alphaFacts(doc) }}</small></span
         >
-        <button
-          class="btn quiet"
-          type="button"
-          title="Cast it anew as the source is now; brushes follow"
-          :aria-label="`Cast ${doc.card.name} anew`"
+        <ToolButton
+          :icon="RefreshCw"
+          :label="`Cast ${doc.card.name} anew`"
+          help="Cast it anew as the source is now; brushes follow"
           @click="cast(doc)"
-        >
-          <RefreshCw :size="15" />
-        </button>
-        <button class="btn" type="button" @click="makeBrush(doc)">Make brush</button>
+        />
+        <PushButton @click="makeBrush(doc)">Make brush</PushButton>
       </li>
     </ul>
   </div>
@@ -96,21 +92,11 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
   gap: 8px;
 }
 .go {
-  grid-template-columns: 1fr auto auto;
-}
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  color: var(--ink-2);
+  grid-template-columns: 1fr auto;
 }
 .part {
   padding-top: 8px;
   border-top: 1px solid var(--line-soft);
-}
-progress {
-  width: 110px;
-  accent-color: var(--act);
 }
 li {
   display: flex;
@@ -138,8 +124,5 @@ li small {
   display: block;
   font-weight: 400;
   color: var(--ink-2);
-}
-.quiet {
-  padding: 0 8px;
 }
 </style>

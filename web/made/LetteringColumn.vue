@@ -17,6 +17,11 @@ import SettingSlider from '../controls/SettingSlider.vue';
 import { sentence } from '../stores/connection';
 import { useMadeBench } from '../stores/madeBench';
 import { plain } from '../api/plain';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import SelectField from '../controls/SelectField.vue';
+import { usePickFiles } from '../controls/pickFiles';
 
 const props = defineProps<{ chosen: string | null }>();
 const emit = defineEmits<{ choose: [id: string | null] }>();
@@ -24,11 +29,16 @@ const bench = useMadeBench();
 const doc = computed(() => bench.doc as Lettering);
 const block = computed(() => doc.value.blocks.find((b) => b.id === props.chosen) ?? null);
 const numbers = settingsIn(BlockSchema);
-const picker = ref<HTMLInputElement>();
+const pickFont = usePickFiles({ accept: '.ttf,.otf,.woff' }, ([file]) => void takeFont(file));
 const fontProblem = ref<string | null>(null);
 
 const own = computed(() => [
   ...new Map(doc.value.blocks.flatMap((b) => (b.font.kind === 'own' ? [[b.font.blob, b.font.name] as const] : []))),
+]);
+const fonts = computed(() => [
+  ...SHIPPED_FONTS.map(({ key, label }) => ({ value: key as string, label: label as string })),
+  ...own.value.map(([blob, name]) => ({ value: `own:${blob}`, label: name })),
+  { value: 'file', label: 'Font from a file…' },
 ]);
 const fontValue = computed(() =>
   block.value ? (block.value.font.kind === 'own' ? `own:${block.value.font.blob}` : block.value.font.key) : '',
@@ -65,7 +75,7 @@ function remove(id: string): void {
   emit('choose', doc.value.blocks[0]?.id ?? null);
 }
 function chooseFont(value: string): void {
-  if (value === 'file') return void picker.value?.click();
+  if (value === 'file') return pickFont();
   const found = own.value.find(([blob]) => `own:${blob}` === value);
   edit(
     'font',
@@ -91,74 +101,39 @@ defineExpose({ takeFont });
   <div class="column">
     <div class="heading">
       Blocks
-      <button
-        type="button"
-        class="btn quiet"
-        title="Another block"
-        aria-label="Another block"
-        :disabled="doc.blocks.length >= MOST_BLOCKS"
-        @click="add(null)"
-      >
-        <Plus :size="15" />
-      </button>
+      <ToolButton :icon="Plus" label="Another block" :disabled="doc.blocks.length >= MOST_BLOCKS" @click="add(null)" />
     </div>
     <p v-if="doc.blocks.length >= MOST_BLOCKS" class="muted" role="status">
       {{ MOST_BLOCKS }} blocks are the most a lettering holds; take one away, or begin another lettering.
     </p>
     <ul>
       <li v-for="b in doc.blocks" :key="b.id" :class="{ on: b.id === chosen }">
-        <button type="button" class="name" :aria-pressed="b.id === chosen" @click="emit('choose', b.id)">
+        <PushButton look="row" class="name" :on="b.id === chosen" @click="emit('choose', b.id)">
           {{ b.text.split('\n')[0] || 'empty' }}
-        </button>
-        <button type="button" title="Copy" :aria-label="`Copy ${b.text}`" @click="add(b)"><Copy :size="14" /></button>
-        <button
-          type="button"
-          title="Take it away"
-          :aria-label="`Take ${b.text} away`"
+        </PushButton>
+        <ToolButton :icon="Copy" :label="`Copy ${b.text}`" help="Copy" @click="add(b)" />
+        <ToolButton
+          :icon="Trash2"
+          :label="`Take ${b.text} away`"
+          help="Take it away"
           :disabled="doc.blocks.length === 1"
           @click="remove(b.id)"
-        >
-          <Trash2 :size="14" />
-        </button>
+        />
       </li>
     </ul>
     <template v-if="block">
-      <textarea
-        class="field text"
-        rows="3"
+      <TextField
+        class="text"
+        :rows="3"
         aria-label="Text"
         :maxlength="MOST_BLOCK_TEXT"
-        :value="block.text"
-        @input="
-          edit('text', (b) => {
-            b.text = ($event.target as HTMLTextAreaElement).value;
-          })
-        "
+        :model-value="block.text"
+        @update:model-value="edit('text', (b) => (b.text = $event))"
       />
       <p v-if="block.text.length >= MOST_BLOCK_TEXT" class="muted" role="status">
         A block holds {{ MOST_BLOCK_TEXT }} characters; go on in another block.
       </p>
-      <select
-        class="field"
-        aria-label="Font"
-        :value="fontValue"
-        @change="chooseFont(($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="f in SHIPPED_FONTS" :key="f.key" :value="f.key">{{ f.label }}</option>
-        <option v-for="[blob, name] in own" :key="blob" :value="`own:${blob}`">{{ name }}</option>
-        <option value="file">Font from a file…</option>
-      </select>
-      <input
-        ref="picker"
-        type="file"
-        accept=".ttf,.otf,.woff"
-        hidden
-        aria-label="Font file"
-        @change="
-          takeFont(($event.target as HTMLInputElement).files?.[0]);
-          ($event.target as HTMLInputElement).value = '';
-        "
-      />
+      <SelectField label="Font" :choices="fonts" :model-value="fontValue" @update:model-value="chooseFont" />
       <p v-if="fontProblem" class="sentence-bad" role="alert">{{ fontProblem }}</p>
       <p v-if="bench.answer?.missing.length" class="sentence-bad" role="alert">
         The font has no
@@ -177,12 +152,7 @@ defineExpose({ takeFont });
           { value: 'regular', label: 'Regular' },
           { value: 'bold', label: 'Bold' },
         ]"
-        @update:model-value="
-          (v) =>
-            edit('weight', (b) => {
-              b.weight = v;
-            })
-        "
+        @update:model-value="edit('weight', (b) => (b.weight = $event))"
       />
       <ChoiceBar
         label="Alignment"
@@ -192,12 +162,7 @@ defineExpose({ takeFont });
           { value: 'centre', label: 'Centre' },
           { value: 'right', label: 'Right' },
         ]"
-        @update:model-value="
-          (v) =>
-            edit('align', (b) => {
-              b.align = v;
-            })
-        "
+        @update:model-value="edit('align', (b) => (b.align = $event))"
       />
       <SettingSlider
         v-for="[key, meta] in numbers"
@@ -210,15 +175,10 @@ defineExpose({ takeFont });
     <div class="heading part">Source</div>
     <label class="row"
       ><span class="label">Name</span
-      ><input
-        class="field"
+      ><TextField
         maxlength="80"
-        :value="doc.card.name"
-        @input="
-          bench.edit('name', (m) => {
-            m.card.name = ($event.target as HTMLInputElement).value;
-          })
-        "
+        :model-value="doc.card.name"
+        @update:model-value="bench.edit('name', (m) => (m.card.name = $event))"
     /></label>
   </div>
 </template>
@@ -236,9 +196,6 @@ defineExpose({ takeFont });
 .column .row {
   grid-template-columns: 74px 1fr;
 }
-.column :deep(.slider) {
-  --label: 74px;
-}
 li {
   display: flex;
   align-items: center;
@@ -246,14 +203,6 @@ li {
 }
 li.on {
   background: var(--act-wash);
-}
-li button {
-  border: 0;
-  background: none;
-  cursor: pointer;
-  padding: 5px;
-  color: var(--ink-2);
-  line-height: 0;
 }
 li .name {
   flex: 1;
@@ -265,15 +214,6 @@ li .name {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.text {
-  height: auto;
-  padding: 6px 8px;
-  resize: vertical;
-}
-.heading .btn {
-  height: 24px;
-  padding: 0 6px;
 }
 .part {
   margin-top: 6px;

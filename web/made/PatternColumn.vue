@@ -6,6 +6,11 @@ import { growSchema, newGrow, PATTERN_FORMS, settingsIn, type Pattern, type Patt
 import SettingSlider from '../controls/SettingSlider.vue';
 import { useMadeBench } from '../stores/madeBench';
 import { FORM_LABELS } from './formLabels';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import TickBox from '../controls/TickBox.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 
 defineEmits<{ surprise: [] }>();
 const bench = useMadeBench();
@@ -30,19 +35,13 @@ function put(key: string, value: number | boolean): void {
 <template>
   <div class="column">
     <div class="heading">Pattern</div>
-    <div class="forms" role="radiogroup" aria-label="Form">
-      <button
-        v-for="form in PATTERN_FORMS"
-        :key="form"
-        type="button"
-        role="radio"
-        :aria-checked="form === doc.grow.form"
-        :class="{ on: form === doc.grow.form }"
-        @click="choose(form)"
-      >
-        {{ FORM_LABELS[form] }}
-      </button>
-    </div>
+    <ChoiceBar
+      label="Form"
+      :across="2"
+      :model-value="doc.grow.form"
+      :options="PATTERN_FORMS.map((value) => ({ value, label: FORM_LABELS[value] }))"
+      @update:model-value="choose"
+    />
     <SettingSlider
       v-for="[key, meta] in numbers"
       :key="key"
@@ -51,37 +50,21 @@ function put(key: string, value: number | boolean): void {
       @update:model-value="(v) => put(key, v)"
     />
     <div class="seed">
-      <SettingSlider :meta="seedMeta" :model-value="doc.grow.seed" @update:model-value="(v) => put('seed', v)" /><button
-        type="button"
-        class="btn quiet"
-        title="Another seed"
-        aria-label="Another seed"
-        @click="put('seed', 1 + Math.floor(Math.random() * 99998))"
-      >
-        <Shuffle :size="15" />
-      </button>
+      <SettingSlider
+        :meta="seedMeta"
+        :model-value="doc.grow.seed"
+        @update:model-value="(v) => put('seed', v)"
+      /><ToolButton :icon="Shuffle" label="Another seed" @click="put('seed', 1 + Math.floor(Math.random() * 99998))" />
     </div>
-    <label class="check"
-      ><input
-        type="checkbox"
-        :checked="doc.grow.tiles"
-        @change="put('tiles', ($event.target as HTMLInputElement).checked)"
-      />
-      Repeats without a seam</label
-    >
-    <button type="button" class="btn surprise" @click="$emit('surprise')"><Dices :size="16" /> Surprise me</button>
+    <TickBox :model-value="doc.grow.tiles" @update:model-value="put('tiles', $event)">Repeats without a seam</TickBox>
+    <PushButton class="surprise" @click="$emit('surprise')"><Dices :size="16" /> Surprise me</PushButton>
     <div class="heading part">Source</div>
     <label class="row"
       ><span class="label">Name</span
-      ><input
-        class="field"
+      ><TextField
         maxlength="80"
-        :value="doc.card.name"
-        @input="
-          bench.edit('name', (m) => {
-            m.card.name = ($event.target as HTMLInputElement).value;
-          })
-        "
+        :model-value="doc.card.name"
+        @update:model-value="bench.edit('name', (m) => (m.card.name = $event))"
     /></label>
   </div>
 </template>
@@ -99,40 +82,10 @@ function put(key: string, value: number | boolean): void {
 .column .row {
   grid-template-columns: 74px 1fr;
 }
-.column :deep(.slider) {
-  --label: 74px;
-}
-.forms {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 4px;
-}
-.forms button {
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--field);
-  padding: 5px 2px;
-  cursor: pointer;
-  font-size: 12px;
-}
-.forms button.on {
-  background: var(--act-wash);
-  border-color: var(--act);
-  color: var(--act-deep);
-  font-weight: 600;
-}
 .seed {
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 4px;
-  align-items: center;
-}
-.seed .btn {
-  padding: 0 6px;
-}
-.check {
-  display: flex;
-  gap: 6px;
   align-items: center;
 }
 .surprise {

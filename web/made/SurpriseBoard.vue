@@ -7,6 +7,8 @@ import { useShortcuts } from '../controls/shortcuts';
 import { Recipes } from '../workers/recipes';
 import GreyCanvas from './GreyCanvas.vue';
 import { useOffers } from './offers';
+import PushButton from '../controls/PushButton.vue';
+import TickBox from '../controls/TickBox.vue';
 
 const props = defineProps<{ form: PatternForm; tiles: boolean }>();
 const emit = defineEmits<{ take: [grow: Grow]; close: [] }>();
@@ -24,21 +26,21 @@ useShortcuts([{ keys: 'Esc', what: 'Leave the pattern as it was', run: () => emi
   <div class="board">
     <div class="bar">
       <b>Sixteen others</b>
-      <label><input v-model="any" type="checkbox" /> of any kind</label>
-      <button class="btn" type="button" @click="seed = 1 + Math.floor(Math.random() * 99998)">Sixteen more</button>
-      <button class="btn" type="button" @click="$emit('close')">Leave it</button>
+      <TickBox v-model="any">of any kind</TickBox>
+      <PushButton @click="seed = 1 + Math.floor(Math.random() * 99998)">Sixteen more</PushButton>
+      <PushButton @click="$emit('close')">Leave it</PushButton>
     </div>
     <div class="offers">
-      <button
+      <PushButton
         v-for="(o, i) in offers"
         :key="o.id"
-        type="button"
+        look="face"
         :aria-label="`Take offer ${i + 1}`"
         :disabled="!o.heights"
         @click="emit('take', o.grow)"
       >
         <GreyCanvas v-if="o.heights" :heights="o.heights" :size="SIDE" />
-      </button>
+      </PushButton>
     </div>
   </div>
 </template>

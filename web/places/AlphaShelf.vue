@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** The alphas of Sources. Some can be chosen, and become brushes at once. */
-import { ElButton, ElCheckbox } from 'element-plus';
 import { Download, Trash2 } from '@lucide/vue';
 import { onKeyStroke } from '@vueuse/core';
 import { computed, ref } from 'vue';
@@ -9,6 +8,9 @@ import { pictureUrl } from '../api/client';
 import BrushesDialog from '../bench/BrushesDialog.vue';
 import { alphaFacts } from '../controls/alphaFacts';
 import { useLibrary } from '../stores/library';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import TickBox from '../controls/TickBox.vue';
 
 defineEmits<{ remove: [alpha: AlphaHead] }>();
 const library = useLibrary();
@@ -41,13 +43,13 @@ onKeyStroke('Escape', () => {
   <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
   <ul class="grid" :class="{ choosing: chosen.length > 0 }">
     <li v-for="doc in library.alphas" :key="doc.id" class="card" :class="{ chosen: chosenIds.has(doc.id) }">
-      <ElCheckbox
+      <TickBox
         class="pick"
         :model-value="chosenIds.has(doc.id)"
         :aria-label="`Choose ${doc.card.name}`"
         title="Choose; with Shift all up to here"
         @click.capture="(e: MouseEvent) => (shift = e.shiftKey)"
-        @change="(on) => choose(doc.id, on === true, shift)"
+        @update:model-value="(on) => choose(doc.id, on, shift)"
       />
       <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
         ><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt=""
@@ -62,19 +64,17 @@ onKeyStroke('Escape', () => {
           :aria-label="`Download ${doc.card.name}`"
           ><Download :size="15"
         /></a>
-        <ElButton text title="Delete" :aria-label="`Delete ${doc.card.name}`" @click="$emit('remove', doc)">
-          <Trash2 :size="15" />
-        </ElButton>
+        <ToolButton :icon="Trash2" :label="`Delete ${doc.card.name}`" help="Delete" @click="$emit('remove', doc)" />
       </span>
     </li>
   </ul>
   <div v-if="chosen.length > 0" class="chosen-bar" role="status">
     <span>{{ chosen.length }} {{ chosen.length === 1 ? 'alpha' : 'alphas' }} chosen</span>
-    <ElButton @click="chosenIds = new Set(library.alphas.map(({ id }) => id))">Choose all</ElButton>
-    <ElButton title="Esc" @click="chosenIds = new Set()">Choose none</ElButton>
-    <ElButton type="primary" @click="making = true">
+    <PushButton @click="chosenIds = new Set(library.alphas.map(({ id }) => id))">Choose all</PushButton>
+    <PushButton title="Esc" @click="chosenIds = new Set()">Choose none</PushButton>
+    <PushButton look="main" @click="making = true">
       Make {{ chosen.length === 1 ? 'a brush' : `${chosen.length} brushes` }}…
-    </ElButton>
+    </PushButton>
   </div>
   <BrushesDialog v-model:visible="making" :alphas="chosen" :from="from" />
 </template>

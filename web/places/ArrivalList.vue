@@ -4,13 +4,15 @@
  * that were refused.
  */
 import { X } from '@lucide/vue';
-import { ElButton, ElProgress, ElSegmented } from 'element-plus';
 import { computed } from 'vue';
 import type { Arrival as Kind } from '#core/arrive';
 import { pictureUrl, previewUrl } from '../api/client';
 import { useArrivals, type Arrival } from '../stores/arrivals';
 import { useLibrary } from '../stores/library';
 import { useWork } from '../stores/work';
+import PushButton from '../controls/PushButton.vue';
+import ProgressLine from '../controls/ProgressLine.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 
 const arrivals = useArrivals();
 const library = useLibrary();
@@ -44,11 +46,11 @@ function after(arrival: Arrival): { src: string; to: string } | null {
         >
       </h2>
       <template v-if="going">
-        <ElProgress class="going" :percentage="Math.round(going.share * 100)" :stroke-width="6" :show-text="false" />
+        <ProgressLine class="going" :share="going.share" label="Reading pictures" />
         <span class="muted">{{ going.detail }}</span>
-        <ElButton size="small" @click="going.cancel()">Cancel</ElButton>
+        <PushButton small @click="going.cancel()">Cancel</PushButton>
       </template>
-      <ElButton v-else size="small" title="What they became stays" @click="arrivals.clear()">Clear the list</ElButton>
+      <PushButton v-else small title="What they became stays" @click="arrivals.clear()">Clear the list</PushButton>
     </header>
     <ul>
       <li v-for="a in arrivals.list" :key="a.key" :class="a.state" :role="a.problem ? 'alert' : undefined">
@@ -82,30 +84,22 @@ function after(arrival: Arrival): { src: string; to: string } | null {
             <small v-else>{{ a.state === 'reading' ? 'Reading…' : 'Waiting…' }}</small>
             <small v-if="a.problem" class="why">{{ a.problem }}</small>
           </span>
-          <ElSegmented
+          <ChoiceBar
             v-if="a.file"
             :model-value="a.kind ?? 'alpha'"
-            :options="KINDS"
-            size="small"
-            :disabled="a.state !== 'in'"
-            :aria-label="`What ${a.name} is`"
+            :options="KINDS.map((k) => ({ ...k, disabled: a.state !== 'in' }))"
+            :label="`What ${a.name} is`"
             @update:model-value="(kind: Kind) => arrivals.become(a.key, kind)"
-            ><template #default="{ item }"
-              ><span :title="(item as (typeof KINDS)[number]).title">{{
-                (item as (typeof KINDS)[number]).label
-              }}</span></template
-            ></ElSegmented
-          >
+          />
         </template>
-        <ElButton
+        <PushButton
           v-if="a.state !== 'reading'"
-          text
-          size="small"
+          look="quiet"
           title="Off this list"
           :aria-label="`Take ${a.name} off this list`"
           @click="arrivals.dismiss(a.key)"
           ><X :size="15"
-        /></ElButton>
+        /></PushButton>
       </li>
     </ul>
   </section>

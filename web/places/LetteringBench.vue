@@ -9,6 +9,7 @@ import LetteringColumn from '../made/LetteringColumn.vue';
 import MadePanel from '../made/MadePanel.vue';
 import { useShortcuts } from '../controls/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
+import ToolButton from '../controls/ToolButton.vue';
 
 const props = defineProps<{ id: string }>();
 const bench = useMadeBench();
@@ -87,24 +88,22 @@ useShortcuts([
             <GreyCanvas v-if="bench.answer" :heights="bench.answer.heights" :size="bench.answer.size" />
           </div>
           <div class="tools">
-            <button
-              type="button"
+            <ToolButton
+              look="round"
+              :icon="Undo2"
+              label="Undo"
+              keys="Ctrl+Z"
               :disabled="!bench.past.length"
-              title="Undo (Ctrl+Z)"
-              aria-label="Undo"
               @click="bench.undo()"
-            >
-              <Undo2 :size="16" />
-            </button>
-            <button
-              type="button"
+            />
+            <ToolButton
+              look="round"
+              :icon="Redo2"
+              label="Redo"
+              keys="Ctrl+Shift+Z"
               :disabled="!bench.future.length"
-              title="Redo (Ctrl+Shift+Z)"
-              aria-label="Redo"
               @click="bench.redo()"
-            >
-              <Redo2 :size="16" />
-            </button>
+            />
           </div>
         </div>
       </div>

@@ -10,6 +10,7 @@ import PatternColumn from '../made/PatternColumn.vue';
 import SurpriseBoard from '../made/SurpriseBoard.vue';
 import { useShortcuts } from '../controls/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
+import ToolButton from '../controls/ToolButton.vue';
 
 const props = defineProps<{ id: string }>();
 const bench = useMadeBench();
@@ -55,34 +56,30 @@ useShortcuts([
             :repeat="repeated"
           />
           <div class="tools">
-            <button
-              type="button"
-              :class="{ on: repeated }"
-              :aria-pressed="repeated"
-              title="Repeat three by three (T)"
-              aria-label="Repeat three by three"
+            <ToolButton
+              look="round"
+              :icon="Grid3x3"
+              label="Repeat three by three"
+              keys="T"
+              :on="repeated"
               @click="repeated = !repeated"
-            >
-              <Grid3x3 :size="16" />
-            </button>
-            <button
-              type="button"
+            />
+            <ToolButton
+              look="round"
+              :icon="Undo2"
+              label="Undo"
+              keys="Ctrl+Z"
               :disabled="!bench.past.length"
-              title="Undo (Ctrl+Z)"
-              aria-label="Undo"
               @click="bench.undo()"
-            >
-              <Undo2 :size="16" />
-            </button>
-            <button
-              type="button"
+            />
+            <ToolButton
+              look="round"
+              :icon="Redo2"
+              label="Redo"
+              keys="Ctrl+Shift+Z"
               :disabled="!bench.future.length"
-              title="Redo (Ctrl+Shift+Z)"
-              aria-label="Redo"
               @click="bench.redo()"
-            >
-              <Redo2 :size="16" />
-            </button>
+            />
           </div>
           <SurpriseBoard
             v-if="surprising"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The rack: every brush, its picture and card. Opens, copies, renames, deletes; drafts wear a mark. */
-import { ElButton, ElDialog, ElInfiniteScroll } from 'element-plus';
+import ScrollArea from '../controls/ScrollArea.vue';
 import { Search } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -13,6 +13,9 @@ import { failNotice, undoNotice } from '../controls/undoNotice';
 import { useBrushBench } from '../stores/brushBench';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import DialogBox from '../controls/DialogBox.vue';
 
 const router = useRouter();
 const library = useLibrary();
@@ -58,7 +61,6 @@ const CARDS = 120;
 const count = ref(CARDS);
 const laid = computed(() => own.value.slice(0, count.value));
 const all = computed(() => laid.value.length === own.value.length);
-const vInfiniteScroll = ElInfiniteScroll;
 watch([wanted, tag], () => (count.value = CARDS));
 function more(): void {
   if (!all.value) count.value += CARDS;
@@ -162,35 +164,23 @@ async function toBelt(brush: BrushHead): Promise<void> {
 <template>
   <div class="place">
     <TopBar
-      ><template #end><button class="btn main" type="button" @click="fresh">New brush</button></template></TopBar
+      ><template #end><PushButton look="main" @click="fresh">New brush</PushButton></template></TopBar
     >
-    <main
-      v-infinite-scroll="more"
-      class="page-scroll"
-      :infinite-scroll-distance="600"
-      :infinite-scroll-immediate="false"
-    >
+    <ScrollArea @near-end="more">
       <div class="head">
         <h1>Rack</h1>
-        <label class="search"
-          ><Search :size="15" /><input
-            v-model="wanted"
-            class="field"
-            type="search"
-            placeholder="Name, author or tag"
-            aria-label="Search the rack"
-        /></label>
+        <TextField
+          v-model="wanted"
+          class="search"
+          :prefix-icon="Search"
+          type="search"
+          placeholder="Name, author or tag"
+          aria-label="Search the rack"
+        />
         <div class="tags">
-          <button
-            v-for="t in tags"
-            :key="t"
-            type="button"
-            :class="{ on: tag === t }"
-            :aria-pressed="tag === t"
-            @click="tag = tag === t ? '' : t"
-          >
+          <PushButton v-for="t in tags" :key="t" class="tag" :on="tag === t" @click="tag = tag === t ? '' : t">
             {{ t }}
-          </button>
+          </PushButton>
         </div>
       </div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
@@ -241,24 +231,17 @@ async function toBelt(brush: BrushHead): Promise<void> {
           </ul>
         </template>
       </template>
-    </main>
-    <ElDialog :model-value="renaming !== null" title="Rename" width="380px" @update:model-value="renaming = null">
+    </ScrollArea>
+    <DialogBox :visible="renaming !== null" title="Rename" :width-px="380" @update:visible="renaming = null">
       <form @submit.prevent="rename">
-        <input
-          v-model="newName"
-          class="field"
-          :class="{ bad: nameProblem }"
-          maxlength="80"
-          aria-label="New name"
-          autofocus
-        />
+        <TextField v-model="newName" :bad="!!nameProblem" maxlength="80" aria-label="New name" autofocus />
         <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
       </form>
       <template #footer>
-        <ElButton @click="renaming = null">Cancel</ElButton>
-        <ElButton type="primary" @click="rename">Rename</ElButton>
+        <PushButton @click="renaming = null">Cancel</PushButton>
+        <PushButton look="main" @click="rename">Rename</PushButton>
       </template>
-    </ElDialog>
+    </DialogBox>
   </div>
 </template>
 

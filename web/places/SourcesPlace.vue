@@ -3,7 +3,6 @@
  * Where forms come from: slabs, sheets, lettering, patterns, and the alphas cast from them. Pictures are dropped and
  * pasted here.
  */
-import { ElButton, ElDialog } from 'element-plus';
 import { Trash2 } from '@lucide/vue';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
@@ -12,7 +11,9 @@ import { sculptBytes } from '#core/mesh';
 import type { SourceHead } from '#core/kept';
 import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Source } from '#core/settings';
 import * as api from '../api/client';
+import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import ChoiceBar from '../controls/ChoiceBar.vue';
+import ScrollArea from '../controls/ScrollArea.vue';
 import TopBar from '../controls/TopBar.vue';
 import { failNotice, undoNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
@@ -24,6 +25,10 @@ import ArrivalList from './ArrivalList.vue';
 import { droppedFiles, picturesIn } from './droppedFiles';
 import { useNewSource } from './newSource';
 import StorageNote from './StorageNote.vue';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import DialogBox from '../controls/DialogBox.vue';
 
 const router = useRouter();
 const library = useLibrary();
@@ -43,8 +48,6 @@ const memory = computed(() =>
 );
 const fresh = useNewSource();
 const arrivals = useArrivals();
-const picker = ref<HTMLInputElement>();
-const folderPicker = ref<HTMLInputElement>();
 const dropping = ref(false);
 const KINDS = [
   {
@@ -87,19 +90,12 @@ async function drop(e: DragEvent): Promise<void> {
   dropping.value = false;
   await take(await droppedFiles(e.dataTransfer));
 }
-function pickFolder(e: Event): void {
-  const input = e.target as HTMLInputElement;
-  const files = picturesIn(input.files ?? []);
-  input.value = '';
+const pickFolder = usePickFiles({ folder: true }, (all) => {
+  const files = picturesIn(all);
   if (files.length) void take(files);
   else failNotice('There are no pictures in this folder: PNG, JPEG, WebP, TIFF, EXR and SVG are taken.');
-}
-function pick(e: Event): void {
-  const input = e.target as HTMLInputElement;
-  const files = [...(input.files ?? [])];
-  input.value = '';
-  void take(files);
-}
+});
+const pick = usePickFiles({ accept: PICTURE_ENDINGS, several: true }, (files) => void take(files));
 async function begin(kind: 'lettering' | 'pattern'): Promise<void> {
   try {
     const id = await (kind === 'lettering' ? fresh.addLettering() : fresh.addPattern());
@@ -163,38 +159,21 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
   >
     <TopBar>
       <template #end>
-        <button
-          class="btn"
-          type="button"
+        <PushButton
           title="PNG, JPEG, WebP, TIFF, EXR or SVG; several at once. They can be dropped or pasted too"
-          @click="picker?.click()"
+          @click="pick"
         >
           Open pictures…
-        </button>
-        <button
-          class="btn"
-          type="button"
-          title="All pictures of a folder, and of those in it"
-          @click="folderPicker?.click()"
-        >
+        </PushButton>
+        <PushButton title="All pictures of a folder, and of those in it" @click="pickFolder">
           Open a folder…
-        </button>
-        <input ref="folderPicker" type="file" webkitdirectory hidden aria-label="Folder" @change="pickFolder" />
-        <input
-          ref="picker"
-          type="file"
-          multiple
-          accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.exr,.svg"
-          hidden
-          aria-label="Pictures"
-          @change="pick"
-        />
-        <button class="btn" type="button" @click="begin('lettering')">New lettering</button>
-        <button class="btn" type="button" @click="begin('pattern')">New pattern</button>
-        <button class="btn main" type="button" @click="ask">New slab</button>
+        </PushButton>
+        <PushButton @click="begin('lettering')">New lettering</PushButton>
+        <PushButton @click="begin('pattern')">New pattern</PushButton>
+        <PushButton look="main" @click="ask">New slab</PushButton>
       </template>
     </TopBar>
-    <main class="page-scroll">
+    <ScrollArea>
       <div class="head"><h1>Sources</h1></div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
       <ArrivalList />
@@ -212,25 +191,23 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
               <b>{{ doc.card.name }}</b>
               <span class="muted">{{ facts(doc) }}</span>
               <span class="actions"
-                ><button
-                  type="button"
-                  title="Delete"
-                  :aria-label="`Delete ${doc.card.name}`"
+                ><ToolButton
+                  :icon="Trash2"
+                  :label="`Delete ${doc.card.name}`"
+                  help="Delete"
                   @click="remove('sources', doc)"
-                >
-                  <Trash2 :size="15" /></button
-              ></span>
+              /></span>
             </li>
           </ul>
         </section>
       </div>
       <AlphaShelf @remove="(doc) => remove('alphas', doc)" />
       <StorageNote />
-    </main>
-    <ElDialog v-model="making" title="New slab" width="400px">
+    </ScrollArea>
+    <DialogBox v-model:visible="making" title="New slab">
       <form class="form" @submit.prevent="make">
         <label class="row"
-          ><span class="label">Name</span><input v-model="name" class="field" :class="{ bad: problem }" maxlength="80"
+          ><span class="label">Name</span><TextField v-model="name" :bad="!!problem" maxlength="80"
         /></label>
         <div class="row">
           <span class="label">Cells a side</span
@@ -246,10 +223,10 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
         <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
       </form>
       <template #footer>
-        <ElButton @click="making = false">Cancel</ElButton>
-        <ElButton type="primary" :disabled="busy" @click="make">Make it</ElButton>
+        <PushButton @click="making = false">Cancel</PushButton>
+        <PushButton look="main" :disabled="busy" @click="make">Make it</PushButton>
       </template>
-    </ElDialog>
+    </DialogBox>
   </div>
 </template>
 
@@ -272,7 +249,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
 .kinds .none {
   max-width: 240px;
 }
-.dropping main {
+.dropping :deep(.el-scrollbar) {
   box-shadow: inset 0 0 0 3px var(--act);
 }
 .form {

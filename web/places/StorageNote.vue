@@ -3,11 +3,11 @@
  * What the data folder takes, and what of it is kept for taking back; cleaned up once a day, and now when it is asked
  * for.
  */
-import { ElButton } from 'element-plus';
 import { computed, onMounted, ref } from 'vue';
 import { cleanStorage, getStorage, type Sizes } from '../api/client';
 import { failNotice, tellNotice } from '../controls/undoNotice';
 import { sentence, useConnection } from '../stores/connection';
+import PushButton from '../controls/PushButton.vue';
 
 const connection = useConnection();
 const sizes = ref<Sizes | null>(null);
@@ -62,13 +62,13 @@ async function clean(): Promise<void> {
 <template>
   <p v-if="told" class="storage">
     <span>{{ told }}</span>
-    <ElButton
-      size="small"
-      text
+    <PushButton
+      small
+      look="quiet"
       :loading="cleaning"
       title="Thins old revisions, empties what was deleted over 30 days ago, and gives the room back"
       @click="clean"
-      >Clean up now</ElButton
+      >Clean up now</PushButton
     >
   </p>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The nodes of the path that is being laid, over the body. Dragged with the pointer; a right click takes one away. */
 import { ref } from 'vue';
+import PushButton from '../controls/PushButton.vue';
 
 defineProps<{ places: readonly { x: number; y: number }[]; closed: boolean }>();
 const emit = defineEmits<{
@@ -43,11 +44,11 @@ function drag(e: PointerEvent, index: number): void {
   </svg>
   <div class="hint">
     <template v-if="places.length">
-      <button class="btn main" type="button" @click="emit('keep')">Keep the row</button>
-      <button class="btn" type="button" :disabled="places.length < 3" :aria-pressed="closed" @click="emit('close')">
+      <PushButton look="main" @click="emit('keep')">Keep the row</PushButton>
+      <PushButton :disabled="places.length < 3" :on="closed" @click="emit('close')">
         {{ closed ? 'Open it' : 'Close it' }}
-      </button>
-      <button class="btn" type="button" @click="emit('abandon')">Abandon</button>
+      </PushButton>
+      <PushButton @click="emit('abandon')">Abandon</PushButton>
       <span
         >{{ places.length }} {{ places.length === 1 ? 'node' : 'nodes' }} · Enter keeps, Esc abandons, Backspace takes
         the last away</span
@@ -87,8 +88,7 @@ circle:hover {
   align-items: center;
   pointer-events: none;
 }
-.hint .btn {
-  height: 26px;
+.hint .push {
   flex: none;
   pointer-events: auto;
 }

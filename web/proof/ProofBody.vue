@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The body: which one, how dense, and how many strokes are on it. */
 import { Download, FolderOpen, Grid3x3, Minus, Plus, Trash2 } from '@lucide/vue';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity } from '#core/mesh';
 import { RefineUnderSchema, settingAt } from '#core/settings';
 import SettingSlider from '../controls/SettingSlider.vue';
@@ -11,11 +11,14 @@ import { useProof } from '../stores/proof';
 import { meshAsObj, MESH_ENDINGS } from '../workers/meshFiles';
 import TrialMenu from './TrialMenu.vue';
 import PopMenu from '../controls/PopMenu.vue';
+import TickBox from '../controls/TickBox.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import SelectField from '../controls/SelectField.vue';
+import { usePickFiles } from '../controls/pickFiles';
 
 defineProps<{ brushId: string }>();
 const proof = useProof();
 const bodies = useBodies();
-const file = ref<HTMLInputElement>();
 const EDGE = settingAt(RefineUnderSchema, 'edge');
 const shipped = computed(() => (BODIES as readonly string[]).includes(proof.name));
 const DENSITIES: Record<BodyDensity, string> = { 64: 'coarse', 150: 'medium', 300: 'dense' };
@@ -32,15 +35,18 @@ const note = computed(() => {
   return said.join(', ');
 });
 
-function pickBody(event: Event): void {
-  const select = event.target as HTMLSelectElement;
-  if (select.value === 'file') {
-    select.value = proof.name;
-    file.value!.click();
-  } else void proof.show(select.value, proof.density);
-}
-function pickDensity(event: Event): void {
-  void proof.show(proof.name, Number((event.target as HTMLSelectElement).value) as BodyDensity);
+const choices = computed(() => [
+  ...BODIES.map((value) => ({ value: value as string, label: BODY_LABELS[value] })),
+  ...proof.own.map(({ id, name }) => ({ value: id, label: name })),
+  { value: 'file', label: 'Open a file…' },
+]);
+const pickFile = usePickFiles(
+  { accept: MESH_ENDINGS.map((e) => `.${e}`).join(',') },
+  ([file]) => file && void proof.bring(file),
+);
+function pickBody(name: string): void {
+  if (name === 'file') pickFile();
+  else void proof.show(name, proof.density);
 }
 async function download(): Promise<void> {
   const { name: id, label } = proof;
@@ -52,163 +58,106 @@ async function forget(): Promise<void> {
   const { name: id, label } = proof;
   undoNotice(`“${label}” taken off the list.`, await proof.forget(id));
 }
-function opened(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const [chosen] = input.files ?? [];
-  input.value = '';
-  if (chosen) void proof.bring(chosen);
-}
 </script>
 
 <template>
   <div class="body">
-    <select aria-label="Body" :value="proof.name" @change="pickBody">
-      <option v-for="b in BODIES" :key="b" :value="b">{{ BODY_LABELS[b] }}</option>
-      <option v-for="b in proof.own" :key="b.id" :value="b.id">{{ b.name }}</option>
-      <option value="file">Open a file…</option>
-    </select>
-    <button
-      type="button"
-      title="Open a body of your own: OBJ, PLY, STL or GLB, up to 5 M triangles; or drop it here"
-      aria-label="Open a body"
-      @click="file?.click()"
-    >
-      <FolderOpen :size="15" />
-    </button>
-    <button
-      v-if="!shipped"
-      type="button"
-      title="Take this body off the list"
-      aria-label="Take this body off the list"
-      @click="orSay(forget)"
-    >
-      <Trash2 :size="15" />
-    </button>
-    <select v-if="shipped" aria-label="Density" :value="proof.density" @change="pickDensity">
-      <option v-for="d in BODY_DENSITIES" :key="d" :value="d">{{ DENSITIES[d] }}</option>
-    </select>
-    <button
-      type="button"
+    <SelectField
+      class="which"
+      label="Body"
+      :choices="choices"
+      :model-value="proof.name"
+      @update:model-value="pickBody"
+    />
+    <ToolButton
+      :icon="FolderOpen"
+      label="Open a body"
+      help="Open a body of your own: OBJ, PLY, STL or GLB, up to 5 M triangles; or drop it here"
+      @click="pickFile"
+    />
+    <ToolButton v-if="!shipped" :icon="Trash2" label="Take this body off the list" @click="orSay(forget)" />
+    <SelectField
+      v-if="shipped"
+      class="density"
+      label="Density"
+      :choices="BODY_DENSITIES.map((value) => ({ value, label: DENSITIES[value] }))"
+      :model-value="proof.density"
+      @update:model-value="(density) => void proof.show(proof.name, density)"
+    />
+    <ToolButton
+      :icon="Minus"
+      label="Step down a level"
+      help="A level coarser"
       :disabled="proof.levels === 0"
-      title="A level coarser"
-      aria-label="Step down a level"
       @click="proof.stepDown()"
-    >
-      <Minus :size="15" />
-    </button>
-    <button
-      type="button"
+    />
+    <ToolButton
+      :icon="Plus"
+      label="Subdivide the body"
+      help="Subdivide: four faces for one; strokes are run again on it"
       :disabled="!proof.finer"
-      title="Subdivide: four faces for one; strokes are run again on it"
-      aria-label="Subdivide the body"
       @click="proof.subdivide()"
-    >
-      <Plus :size="15" />
-    </button>
+    />
     <PopMenu placement="top" :width="280">
       <template #reference
-        ><button
-          type="button"
-          :class="{ on: proof.refine.on }"
-          title="Refine under the brush: splits and joins faces where strokes go"
-          aria-label="Refine under the brush"
-        >
-          <Grid3x3 :size="15" /></button
-      ></template>
-      <label class="check"><input v-model="proof.refine.on" type="checkbox" /> Refine under the brush</label>
+        ><ToolButton
+          :icon="Grid3x3"
+          label="Refine under the brush"
+          help="Refine under the brush: splits and joins faces where strokes go"
+          :on="proof.refine.on"
+      /></template>
+      <TickBox v-model="proof.refine.on">Refine under the brush</TickBox>
       <SettingSlider
         :meta="EDGE"
         :model-value="proof.refine.edge"
         :disabled="!proof.refine.on"
-        @update:model-value="
-          (v) => {
-            proof.refine.edge = v;
-          }
-        "
+        @update:model-value="proof.refine.edge = $event"
       />
       <p class="muted">
         Faces under the stroke are split and joined until their edges are this long: while it is drawn on a light body,
         at its end on a dense one.
       </p>
     </PopMenu>
-    <button
+    <ToolButton
       v-if="!shipped"
-      type="button"
-      title="Download it as OBJ, as it was opened"
-      aria-label="Download this body"
+      :icon="Download"
+      label="Download this body"
+      help="Download it as OBJ, as it was opened"
       @click="orSay(download)"
-    >
-      <Download :size="15" />
-    </button>
+    />
+    <TrialMenu :brush-id="brushId" />
     <span
       >{{ thousands(proof.state.triangles) }} faces<template v-if="proof.levels">
         · subdivided {{ proof.levels }}×</template
       ></span
     >
     <span v-if="note" class="warn" :title="note">{{ note }}</span>
-    <TrialMenu :brush-id="brushId" />
     <span v-if="proof.state.strokes"
       >{{ proof.state.strokes }} {{ proof.state.strokes === 1 ? 'stroke' : 'strokes' }} replayed</span
     >
     <span v-else>Draw on it</span>
-    <input
-      ref="file"
-      type="file"
-      hidden
-      :accept="MESH_ENDINGS.map((e) => `.${e}`).join(',')"
-      aria-label="Body file"
-      @change="opened"
-    />
   </div>
 </template>
 
 <style scoped src="../controls/view.css"></style>
 <style scoped>
-.body {
-  gap: 7px;
-}
-.body button {
-  border: 0;
-  background: none;
-  padding: 4px;
-  line-height: 0;
-  cursor: pointer;
-  color: var(--ink-2);
-  border-radius: 4px;
-}
-.body button:hover:not(:disabled) {
-  background: var(--well);
-  color: var(--ink);
-}
-.body button:disabled {
-  opacity: 0.35;
-  cursor: default;
-}
-.body .on {
-  color: var(--act-deep);
-  background: var(--act-wash);
-}
-.check {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  margin-bottom: 8px;
-}
-.check input {
-  accent-color: var(--act);
-}
-/* Where there is little room the words give way, and no button does. */
-.body select {
-  max-width: 150px;
-  min-width: 62px;
-  flex: 0 1 auto;
-}
-.body button {
+.which {
   flex: none;
+  width: 132px;
+}
+.density {
+  flex: none;
+  width: 92px;
+}
+/* Where there is little room the words fall into a second line, which isn't shown; no button does. */
+.body {
+  gap: 4px 7px;
+  flex-wrap: wrap;
+  height: 34px;
 }
 .body > span {
-  flex: 0 100 auto;
-  min-width: 0;
+  flex: none;
+  line-height: 26px;
 }
 .body .warn {
   color: var(--warn);

@@ -7,6 +7,10 @@ import GuidesMenu from '../controls/GuidesMenu.vue';
 import PopMenu from '../controls/PopMenu.vue';
 import type { GuideLook } from '../viewport/settling';
 import SymmetryMenu from './SymmetryMenu.vue';
+import PushButton from '../controls/PushButton.vue';
+import TickBox from '../controls/TickBox.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
 
 defineProps<{ lit: boolean; axes: readonly [string, string]; hindered: string | null }>();
 const guides = defineModel<GuideLook>('guides', { required: true });
@@ -22,95 +26,85 @@ const proof = useProof();
     <GuidesMenu v-model="guides" :axes="axes" :hindered="hindered" @stamp="(x, y) => $emit('stamp', x, y)" />
     <PopMenu placement="bottom" :width="206">
       <template #reference
-        ><button type="button" title="Mask: hold M to paint it, D with it to take it away" aria-label="Mask">
-          <CircleDashed :size="16" /></button
-      ></template>
+        ><ToolButton
+          look="round"
+          :icon="CircleDashed"
+          label="Mask"
+          help="Mask: hold M to paint it, D with it to take it away"
+      /></template>
       <div class="menu">
         <p class="muted">Hold M to paint a mask, D with it to take it away.</p>
-        <button class="btn" type="button" @click="proof.editMask('mask-invert')">Invert (I)</button>
-        <button class="btn" type="button" @click="proof.editMask('mask-clear')">Clear (U)</button>
-        <button
-          class="btn"
-          type="button"
+        <PushButton @click="proof.editMask('mask-invert')">Invert (I)</PushButton>
+        <PushButton @click="proof.editMask('mask-clear')">Clear (U)</PushButton>
+        <PushButton
           :disabled="proof.state.strokes === 0"
           title="Masks what the last stroke raised"
           @click="proof.sculptor.maskRaised()"
         >
           Mask what it raised (R)
-        </button>
-        <button
-          class="btn"
-          type="button"
+        </PushButton>
+        <PushButton
           title="What is masked comes off as a closed body of its own; the body is untouched where it was"
           @click="$emit('cut')"
         >
           Cut it off (Shift+C)
-        </button>
+        </PushButton>
       </div>
     </PopMenu>
     <PopMenu placement="bottom-end" :width="200">
       <template #reference
-        ><button type="button" title="Clay, shading and light (hold L to turn the light)" aria-label="Clay and light">
-          <Palette :size="16" /></button
-      ></template>
+        ><ToolButton
+          look="round"
+          :icon="Palette"
+          label="Clay and light"
+          help="Clay, shading and light (hold L to turn the light)"
+      /></template>
       <div class="menu">
         <div class="heading">Clay</div>
-        <div class="clays" role="radiogroup" aria-label="Clay">
-          <button
-            v-for="c in CLAYS"
-            :key="c.name"
-            type="button"
-            role="radio"
-            :aria-checked="clay === c.name"
-            :class="{ on: clay === c.name }"
-            @click="clay = c.name"
-          >
-            <i :style="{ background: c.clay }" />{{ c.label }}
-          </button>
-        </div>
-        <label class="check"><input v-model="facets" type="checkbox" /> Show the faces</label>
-        <button
-          class="btn"
-          type="button"
-          :disabled="!lit"
-          title="Hold L and move the pointer to turn it"
-          @click="$emit('light')"
+        <ChoiceBar
+          v-model="clay"
+          label="Clay"
+          :across="2"
+          :options="CLAYS.map(({ name, label }) => ({ value: name, label }))"
         >
+          <template #option="{ option }">
+            <i class="dot" :style="{ background: CLAYS.find(({ name }) => name === option.value)!.clay }" />{{
+              option.label
+            }}
+          </template>
+        </ChoiceBar>
+        <TickBox v-model="facets">Show the faces</TickBox>
+        <PushButton :disabled="!lit" title="Hold L and move the pointer to turn it" @click="$emit('light')">
           Light from the upper left
-        </button>
+        </PushButton>
         <p class="muted">Hold L and move the pointer to turn the light.</p>
       </div>
     </PopMenu>
-    <button
-      type="button"
+    <ToolButton
+      look="round"
+      :icon="Undo2"
+      label="Undo"
+      help="Undo the last stroke"
+      keys="Ctrl+Z"
       :disabled="!proof.state.canUndo"
-      title="Undo the last stroke (Ctrl+Z)"
-      aria-label="Undo"
       @click="$emit('undo')"
-    >
-      <Undo2 :size="16" />
-    </button>
-    <button
-      type="button"
+    />
+    <ToolButton
+      look="round"
+      :icon="Redo2"
+      label="Redo"
+      keys="Ctrl+Shift+Z"
       :disabled="!proof.state.canRedo"
-      title="Redo (Ctrl+Shift+Z)"
-      aria-label="Redo"
       @click="proof.sculptor.redo()"
-    >
-      <Redo2 :size="16" />
-    </button>
-    <button
-      type="button"
+    />
+    <ToolButton
+      look="round"
+      :icon="RotateCcw"
+      label="Back to the untouched body"
       :disabled="proof.state.strokes === 0"
-      title="Back to the untouched body"
-      aria-label="Back to the untouched body"
       @click="proof.sculptor.clear()"
-    >
-      <RotateCcw :size="16" />
-    </button>
-    <button type="button" title="View from the front (H)" aria-label="View from the front" @click="$emit('home')">
-      <House :size="16" />
-    </button>
+    />
+    <ToolButton look="round" :icon="House" label="View from the front" keys="H" @click="$emit('home')" />
   </div>
 </template>
 
@@ -120,46 +114,11 @@ const proof = useProof();
   display: grid;
   gap: 8px;
 }
-.menu .btn {
-  justify-content: center;
-  height: 28px;
-}
-.clays {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 6px;
-}
-.clays button {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  border: 1px solid var(--line);
-  border-radius: var(--r);
-  background: var(--field);
-  padding: 4px 6px;
-  cursor: pointer;
-  font-size: 12px;
-}
-.clays button.on {
-  border-color: var(--act);
-  box-shadow: 0 0 0 1px var(--act);
-}
-.clays i {
+.dot {
   width: 14px;
   height: 14px;
   border-radius: 50%;
   border: 1px solid rgb(0 0 0 / 18%);
   flex: none;
-}
-.check {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.check input {
-  accent-color: var(--act);
-  width: 16px;
-  height: 16px;
-  margin: 0;
 }
 </style>

@@ -31,6 +31,7 @@ import StencilSheet from './StencilSheet.vue';
 import { useLight } from './useLight';
 import { useLooking } from './useLooking';
 import ViewCross from './ViewCross.vue';
+import PushButton from '../controls/PushButton.vue';
 
 const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
 /** Where the eye is, shared with a view that looks along. */
@@ -331,12 +332,12 @@ useShortcuts([
     />
     <ProofTools
       v-model:guides="guides.guides.value"
-      :axes="guides.axes.value"
-      :hindered="hinderedBy(brush)"
-      @stamp="stampAt"
       v-model:clay="clay"
       v-model:facets="facets"
+      :axes="guides.axes.value"
+      :hindered="hinderedBy(brush)"
       :lit="light.turned.value"
+      @stamp="stampAt"
       @home="eye?.home()"
       @light="light.reset()"
       @cut="cut"
@@ -354,8 +355,8 @@ useShortcuts([
     <div v-if="proof.opening" class="cover">Making the body…</div>
     <div v-if="problem || proof.problem" class="problem" role="alert">
       {{ problem ?? proof.problem }}
-      <button v-if="problem" class="btn link" type="button" @click="follow">Try again</button
-      ><button v-else class="btn link" type="button" @click="proof.problem = null">All right</button>
+      <PushButton v-if="problem" look="link" @click="follow">Try again</PushButton
+      ><PushButton v-else look="link" @click="proof.problem = null">All right</PushButton>
     </div>
   </div>
 </template>

@@ -9,6 +9,7 @@ import type { AlphaHead } from '#core/kept';
 import type { Brush } from '#core/settings';
 import { drawGreys, shownAlpha, shownInside } from '../controls/alphaPictures';
 import { useShortcuts } from '../controls/shortcuts';
+import PushButton from '../controls/PushButton.vue';
 
 const props = defineProps<{ alpha: AlphaHead | null; form: Brush['form']; width: number; height: number }>();
 const place = defineModel<StencilPlace>({ required: true });
@@ -174,10 +175,10 @@ useShortcuts([
       />
     </div>
     <div class="hint">
-      <button class="btn" type="button" :aria-pressed="pinned" :class="{ on: pinned }" @click="pinned = !pinned">
+      <PushButton :on="pinned" @click="pinned = !pinned">
         {{ pinned ? 'Stroke through it' : 'Move the stencil' }}
-      </button>
-      <button class="btn" type="button" @click="place = { x: 0, y: 0, half: 0.5, turnRad: 0 }">Put it back</button>
+      </PushButton>
+      <PushButton @click="place = { x: 0, y: 0, half: 0.5, turnRad: 0 }">Put it back</PushButton>
       <span v-if="!alpha">A stencil needs an alpha.</span
       ><span v-else>{{ moving ? 'drag moves, corners turn and scale, wheel scales' : 'hold N to move it' }}</span>
     </div>
@@ -249,12 +250,13 @@ useShortcuts([
   align-items: center;
   pointer-events: auto;
 }
-.hint .btn {
-  height: 26px;
-}
 .hint .on {
   background: var(--act-wash);
   border-color: var(--act);
+}
+.hint .push {
+  flex: none;
+  pointer-events: auto;
 }
 .hint span {
   background: rgb(28 36 40 / 72%);

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** Symmetry of strokes on a body: mirrors, and copies that go round an axis through its middle. */
-import { ElButton, ElButtonGroup } from 'element-plus';
 import { FlipVertical2 as Mirror } from '@lucide/vue';
 import { computed } from 'vue';
 import { AXES, settingAt, SymmetrySchema, type Symmetry } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import PopMenu from '../controls/PopMenu.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
 
 const symmetry = defineModel<Symmetry>({ required: true });
 const MIRRORS = [
@@ -23,25 +24,22 @@ const put = (change: Partial<Symmetry>): void => {
 <template>
   <PopMenu placement="bottom" :width="280">
     <template #reference>
-      <button type="button" :class="{ on }" :aria-pressed="on" title="Symmetry (X mirrors)" aria-label="Symmetry">
-        <Mirror :size="16" />
-      </button>
+      <ToolButton :icon="Mirror" look="round" label="Symmetry" keys="X mirrors" :on="on" />
     </template>
     <div class="menu">
       <div class="row">
         <span class="label">Mirror</span>
-        <ElButtonGroup>
-          <ElButton
+        <div class="mirrors">
+          <PushButton
             v-for="{ key, label, what } in MIRRORS"
             :key="key"
-            :type="symmetry[key] ? 'primary' : 'default'"
-            :aria-pressed="symmetry[key]"
             :title="`Mirror ${what}`"
             :aria-label="`Mirror ${label}`"
+            :on="symmetry[key]"
             @click="put({ [key]: !symmetry[key] })"
-            >{{ label }}</ElButton
+            >{{ label }}</PushButton
           >
-        </ElButtonGroup>
+        </div>
       </div>
       <SettingSlider
         :meta="settingAt(SymmetrySchema, 'copies')"
@@ -57,15 +55,19 @@ const put = (change: Partial<Symmetry>): void => {
           @update:model-value="(axis) => put({ axis })"
         />
       </div>
-      <ElButton :disabled="!on" @click="put({ mirrorX: false, mirrorY: false, mirrorZ: false, copies: 1 })"
-        >No symmetry</ElButton
+      <PushButton :disabled="!on" @click="put({ mirrorX: false, mirrorY: false, mirrorZ: false, copies: 1 })"
+        >No symmetry</PushButton
       >
     </div>
   </PopMenu>
 </template>
 
-<style scoped src="../controls/view.css"></style>
 <style scoped>
+.mirrors {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+}
 .menu {
   display: grid;
   gap: 8px;

@@ -8,6 +8,9 @@ import { orSay, undoNotice } from '../controls/undoNotice';
 import { useProof } from '../stores/proof';
 import { useTrials, type TrialRow } from '../stores/trials';
 import PopMenu from '../controls/PopMenu.vue';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import ToolButton from '../controls/ToolButton.vue';
 
 const props = defineProps<{ brushId: string }>();
 const proof = useProof();
@@ -33,73 +36,55 @@ async function drop(set: TrialRow): Promise<void> {
 <template>
   <PopMenu v-model:visible="open" placement="top-start" :width="268">
     <template #reference
-      ><button
-        type="button"
+      ><ToolButton
         class="open"
-        title="Test strokes: sets that are laid with this brush"
-        aria-label="Test strokes"
-      >
-        <Route :size="15" /></button
-    ></template>
+        :icon="Route"
+        label="Test strokes"
+        help="Test strokes: sets that are laid with this brush"
+    /></template>
     <div class="menu">
       <div class="heading">Test strokes</div>
       <p class="muted about">Laid with this brush, in place of what is on the body.</p>
-      <button
+      <PushButton
         v-for="set in trials.shipped"
         :key="set.name"
-        type="button"
+        look="row"
         class="set"
         :title="set.help"
         @click="lay(() => trials.layShipped(set.name, props.brushId))"
       >
         {{ set.label }}
-      </button>
+      </PushButton>
       <template v-if="trials.own.length">
         <div class="heading">Your own</div>
         <div v-for="set in trials.own" :key="set.id" class="own">
-          <button type="button" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">
+          <PushButton look="row" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">
             {{ set.name }} <small>{{ set.strokes }}</small>
-          </button>
-          <button
-            type="button"
+          </PushButton>
+          <ToolButton
             class="drop"
-            :aria-label="`Take ${set.name} off the list`"
-            title="Take it off the list"
+            :icon="Trash2"
+            :label="`Take ${set.name} off the list`"
+            help="Take it off the list"
             @click="orSay(() => drop(set))"
-          >
-            <Trash2 :size="14" />
-          </button>
+          />
         </div>
       </template>
       <p v-if="trials.problem" class="bad" role="alert">{{ trials.problem }}</p>
       <form v-if="proof.state.strokes > 0" class="keep" @submit.prevent="orSay(keep)">
-        <input
+        <TextField
           v-model="name"
-          class="field"
           maxlength="60"
           placeholder="Name of these strokes"
           aria-label="Name of these strokes"
         />
-        <button class="btn" type="submit" :disabled="name.trim() === ''">Keep</button>
+        <PushButton native-type="submit" :disabled="name.trim() === ''">Keep</PushButton>
       </form>
     </div>
   </PopMenu>
 </template>
 
 <style scoped>
-.open {
-  border: 0;
-  background: none;
-  padding: 4px;
-  line-height: 0;
-  cursor: pointer;
-  color: var(--ink-2);
-  border-radius: 4px;
-}
-.open:hover {
-  background: var(--well);
-  color: var(--ink);
-}
 .menu {
   display: grid;
   gap: 2px;
@@ -110,34 +95,11 @@ async function drop(set: TrialRow): Promise<void> {
 .about {
   margin: 0 8px 4px;
 }
-.set {
-  border: 0;
-  background: none;
-  text-align: left;
-  padding: 5px 8px;
-  border-radius: 4px;
-  cursor: pointer;
-  width: 100%;
-}
-.set:hover {
-  background: var(--act-wash);
-}
 .set small {
   color: var(--ink-3);
 }
 .own {
   display: flex;
-}
-.drop {
-  border: 0;
-  background: none;
-  line-height: 0;
-  padding: 0 6px;
-  cursor: pointer;
-  color: var(--ink-3);
-}
-.drop:hover {
-  color: var(--bad);
 }
 .keep {
   display: flex;

@@ -2,10 +2,10 @@
 /**
  * A small cross that turns as the body does. Each end is a side: a click looks from there, a drag turns the body.
  */
-import { ElButton } from 'element-plus';
 import { computed } from 'vue';
 import type { View } from '#core/stroke';
 import { seenSides, type Side } from '../viewport/sides';
+import PushButton from '../controls/PushButton.vue';
 
 const props = defineProps<{ basis: View; parallel: boolean }>();
 const emit = defineEmits<{ look: [side: Side['name']]; turn: [dx: number, dy: number]; toggle: [] }>();
@@ -65,11 +65,11 @@ function up(e: PointerEvent): void {
         </g>
       </g>
     </svg>
-    <ElButton
-      size="small"
+    <PushButton
+      small
       :title="parallel ? 'Parallel: nothing gets smaller with distance (O)' : 'Perspective, as an eye sees it (O)'"
       @click="emit('toggle')"
-      >{{ parallel ? 'Parallel' : 'Perspective' }}</ElButton
+      >{{ parallel ? 'Parallel' : 'Perspective' }}</PushButton
     >
   </div>
 </template>

@@ -15,6 +15,9 @@ import { useArrivals } from '../stores/arrivals';
 import { sentence } from '../stores/connection';
 import { useSheetBench } from '../stores/sheetBench';
 import { BakeCancelled } from '../workers/recipes';
+import ProgressLine from '../controls/ProgressLine.vue';
+import PushButton from '../controls/PushButton.vue';
+import TickBox from '../controls/TickBox.vue';
 
 const bench = useSheetBench();
 const arrivals = useArrivals();
@@ -79,12 +82,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
           { value: 'dark', label: 'Dark' },
           { value: 'light', label: 'Light' },
         ]"
-        @update:model-value="
-          (v) =>
-            bench.findSoon((s) => {
-              s.find.polarity = v;
-            })
-        "
+        @update:model-value="bench.findSoon((s) => (s.find.polarity = $event))"
       />
     </div>
     <SettingSlider
@@ -92,17 +90,10 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       :key="key"
       :meta="meta"
       :model-value="doc.find[key as 'join']"
-      @update:model-value="
-        (v) =>
-          bench.findSoon((s) => {
-            s.find[key as 'join'] = v;
-          })
-      "
+      @update:model-value="bench.findSoon((s) => (s.find[key as 'join'] = $event))"
     />
     <div class="buttons">
-      <button
-        class="btn"
-        type="button"
+      <PushButton
         :disabled="!bench.marks.length"
         @click="
           bench.take(
@@ -112,10 +103,8 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
         "
       >
         Take all
-      </button>
-      <button
-        class="btn"
-        type="button"
+      </PushButton>
+      <PushButton
         :disabled="!bench.taken.length"
         @click="
           bench.take(
@@ -125,25 +114,13 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
         "
       >
         Leave all
-      </button>
-      <button
-        class="btn"
-        type="button"
-        :disabled="bench.chosen.length < 2"
-        title="Shift-click chooses marks (J)"
-        @click="bench.join()"
-      >
+      </PushButton>
+      <PushButton :disabled="bench.chosen.length < 2" title="Shift-click chooses marks (J)" @click="bench.join()">
         Join {{ bench.chosen.length > 1 ? bench.chosen.length : '' }}
-      </button>
-      <button
-        class="btn"
-        type="button"
-        :disabled="!bench.chosen.length"
-        title="Delete"
-        @click="bench.remove(bench.chosen)"
-      >
+      </PushButton>
+      <PushButton :disabled="!bench.chosen.length" title="Delete" @click="bench.remove(bench.chosen)">
         Take away
-      </button>
+      </PushButton>
     </div>
     <div class="heading part">Casting</div>
     <SettingSlider
@@ -151,56 +128,34 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       :key="key"
       :meta="settingAt(SheetSchema, `cut.${key}`)"
       :model-value="doc.cut[key]"
-      @update:model-value="
-        (v) =>
-          bench.edit(key, (s) => {
-            s.cut[key] = v;
-          })
-      "
+      @update:model-value="bench.edit(key, (s) => (s.cut[key] = $event))"
     />
-    <label class="check"
-      ><input
-        type="checkbox"
-        :checked="doc.cut.straighten"
-        @change="
-          bench.edit('straighten', (s) => {
-            s.cut.straighten = ($event.target as HTMLInputElement).checked;
-          })
-        "
-      />
-      Turn each upright</label
+    <TickBox
+      :model-value="doc.cut.straighten"
+      @update:model-value="bench.edit('straighten', (s) => (s.cut.straighten = $event))"
+      >Turn each upright</TickBox
     >
-    <button
-      v-if="!bench.casting"
-      class="btn main"
-      type="button"
-      :disabled="!bench.taken.length || bench.finding"
-      @click="cast"
-    >
+    <PushButton v-if="!bench.casting" look="main" :disabled="!bench.taken.length || bench.finding" @click="cast">
       Cast {{ bench.taken.length }} {{ bench.taken.length === 1 ? 'alpha' : 'alphas' }}
-    </button>
+    </PushButton>
     <div v-else class="going">
-      <progress :value="bench.casting.share" max="1" aria-label="Casting" /><span>{{ bench.casting.detail }}</span
-      ><button class="btn" type="button" @click="bench.casting.cancel()">Cancel</button>
+      <ProgressLine :share="bench.casting.share" label="Casting" /><span>{{ bench.casting.detail }}</span
+      ><PushButton @click="bench.casting.cancel()">Cancel</PushButton>
     </div>
-    <button
-      class="btn"
-      type="button"
+    <PushButton
       :disabled="!!bench.casting"
       title="Nothing is cut out; steps can be added on its bench"
       @click="castWhole"
     >
       Cast the whole picture
-    </button>
-    <button
-      class="btn"
-      type="button"
+    </PushButton>
+    <PushButton
       :disabled="!!bench.casting || bench.finding || bench.taken.length + bench.casts.length === 0"
       title="Each mark becomes a brush that works like one of your choice"
       @click="making = true"
     >
       Make brushes of all…
-    </button>
+    </PushButton>
     <BrushesDialog
       v-model:visible="making"
       :alphas="bench.casts"
@@ -219,9 +174,9 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
           ><img :src="pictureUrl('alphas', alpha.id, alpha.revision)" alt=""
         /></RouterLink>
         <CutName class="name" :name="alpha.card.name" />
-        <button class="btn" type="button" :aria-label="`Make a brush of ${alpha.card.name}`" @click="makeBrush(alpha)">
+        <PushButton small :aria-label="`Make a brush of ${alpha.card.name}`" @click="makeBrush(alpha)">
           Make brush
-        </button>
+        </PushButton>
       </li>
     </ul>
   </div>
@@ -240,18 +195,10 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 .panel .row {
   grid-template-columns: 100px 1fr;
 }
-.panel :deep(.slider) {
-  --label: 100px;
-}
 .buttons {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-}
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
 }
 .part {
   margin-top: 4px;
@@ -262,10 +209,6 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
   display: flex;
   gap: 10px;
   align-items: center;
-}
-progress {
-  flex: 1;
-  accent-color: var(--act);
 }
 ul {
   display: grid;
@@ -292,10 +235,5 @@ li img {
 li .name {
   font-size: 12px;
   max-width: 100%;
-}
-li .btn {
-  height: 26px;
-  padding: 0 8px;
-  font-size: 12px;
 }
 </style>

@@ -12,6 +12,7 @@ import { useShortcuts } from '../controls/shortcuts';
 import { useSheetBench } from '../stores/sheetBench';
 import { useFingers } from '../viewport/useFingers';
 import { sheetEye } from './sheetEye';
+import ToolButton from '../controls/ToolButton.vue';
 
 const bench = useSheetBench();
 const tool = ref<'choose' | 'lasso' | 'split'>('choose');
@@ -136,6 +137,11 @@ useShortcuts([
   { keys: 'H', what: 'The whole sheet', run: eye.fit },
   { keys: 'Drag', what: 'Pan; the wheel zooms' },
 ]);
+const TOOLS = [
+  { tool: 'choose', label: 'Take or leave', keys: 'V', icon: MousePointer2 },
+  { tool: 'lasso', label: 'Lasso', keys: 'C', icon: Lasso },
+  { tool: 'split', label: 'Split along a line', keys: 'X', icon: Scissors },
+] as const;
 </script>
 
 <template>
@@ -174,43 +180,33 @@ useShortcuts([
       </div>
     </div>
     <div class="tools">
-      <button
-        v-for="t in [
-          { key: 'choose', label: 'Take or leave (V)', icon: MousePointer2 },
-          { key: 'lasso', label: 'Lasso (C)', icon: Lasso },
-          { key: 'split', label: 'Split along a line (X)', icon: Scissors },
-        ] as const"
-        :key="t.key"
-        type="button"
-        :class="{ on: tool === t.key }"
-        :aria-pressed="tool === t.key"
-        :title="t.label"
-        :aria-label="t.label"
-        @click="tool = t.key"
-      >
-        <component :is="t.icon" :size="16" />
-      </button>
-      <button type="button" title="The whole sheet (H)" aria-label="The whole sheet" @click="eye.fit()">
-        <Maximize :size="16" />
-      </button>
-      <button
-        type="button"
+      <ToolButton
+        v-for="t in TOOLS"
+        :key="t.tool"
+        look="round"
+        :icon="t.icon"
+        :label="t.label"
+        :keys="t.keys"
+        :on="tool === t.tool"
+        @click="tool = t.tool"
+      />
+      <ToolButton look="round" :icon="Maximize" label="The whole sheet" keys="H" @click="eye.fit()" />
+      <ToolButton
+        look="round"
+        :icon="Undo2"
+        label="Undo"
+        keys="Ctrl+Z"
         :disabled="!bench.past.length"
-        title="Undo (Ctrl+Z)"
-        aria-label="Undo"
         @click="bench.undo()"
-      >
-        <Undo2 :size="16" />
-      </button>
-      <button
-        type="button"
+      />
+      <ToolButton
+        look="round"
+        :icon="Redo2"
+        label="Redo"
+        keys="Ctrl+Shift+Z"
         :disabled="!bench.future.length"
-        title="Redo (Ctrl+Shift+Z)"
-        aria-label="Redo"
         @click="bench.redo()"
-      >
-        <Redo2 :size="16" />
-      </button>
+      />
     </div>
     <div v-if="bench.finding || bench.opening" class="cover">Looking for marks…</div>
   </div>

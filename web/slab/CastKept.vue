@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The alphas that were cast from this slab: downloaded, cast anew, made into brushes. */
 import { Download, RefreshCw } from '@lucide/vue';
-import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import type { AlphaHead } from '#core/kept';
@@ -11,6 +10,9 @@ import { alphaFacts } from '../controls/alphaFacts';
 import CutName from '../controls/CutName.vue';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import DownloadMenu from '../controls/DownloadMenu.vue';
 
 /** `ready` once the slab can be cast. */
 defineProps<{ fresh: string | null; ready: boolean }>();
@@ -19,15 +21,6 @@ const bench = useSlabBench();
 const library = useLibrary();
 const router = useRouter();
 const kept = computed(() => library.alphas.filter((a) => a.lineage.sourceId === bench.doc?.id).reverse());
-const files = (a: AlphaHead): readonly { ending: string; label: string }[] => [
-  ...(a.format === 'vector32f'
-    ? []
-    : [
-        { ending: 'png', label: 'PNG, 16 bit' },
-        { ending: 'tiff', label: 'TIFF, 32-bit float' },
-      ]),
-  { ending: 'exr', label: a.format === 'vector32f' ? 'EXR, float vectors' : 'EXR, float' },
-];
 
 async function makeBrush(alpha: AlphaHead): Promise<void> {
   await router.push(`/bench/brush/${await brushFrom(alpha)}`);
@@ -46,29 +39,17 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       <span
         ><CutName :name="doc.card.name" /><small>{{ alphaFacts(doc) }}</small></span
       >
-      <button
-        class="btn quiet"
-        type="button"
-        title="Cast it anew as the clay is now; brushes follow"
+      <ToolButton
+        :icon="RefreshCw"
+        :label="`Cast ${doc.card.name} anew`"
+        help="Cast it anew as the clay is now; brushes follow"
         :disabled="!ready"
-        :aria-label="`Cast ${doc.card.name} anew`"
         @click="$emit('again', doc)"
-      >
-        <RefreshCw :size="15" />
-      </button>
-      <ElDropdown trigger="click">
-        <button class="btn quiet" type="button" title="Download" :aria-label="`Download ${doc.card.name}`">
-          <Download :size="15" />
-        </button>
-        <template #dropdown>
-          <ElDropdownMenu>
-            <ElDropdownItem v-for="f in files(doc)" :key="f.ending"
-              ><a :href="`/api/alphas/${doc.id}/${f.ending}`" download>{{ f.label }}</a></ElDropdownItem
-            >
-          </ElDropdownMenu>
-        </template>
-      </ElDropdown>
-      <button class="btn" type="button" @click="makeBrush(doc)">Make brush</button>
+      />
+      <DownloadMenu :id="doc.id" :vector="doc.format === 'vector32f'">
+        <ToolButton :icon="Download" :label="`Download ${doc.card.name}`" help="Download" />
+      </DownloadMenu>
+      <PushButton @click="makeBrush(doc)">Make brush</PushButton>
     </li>
   </ul>
 </template>
@@ -104,12 +85,5 @@ li small {
   display: block;
   font-weight: 400;
   color: var(--ink-2);
-}
-.quiet {
-  padding: 0 8px;
-}
-a {
-  color: inherit;
-  text-decoration: none;
 }
 </style>

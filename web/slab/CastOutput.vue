@@ -22,23 +22,13 @@ const meta = settingAt(CastSettingsSchema, 'size');
         label="Size in pixels"
         :model-value="settings.size"
         :options="CAST_SIZES.map((n) => ({ value: n as number, label: String(n) }))"
-        @update:model-value="
-          (v) =>
-            cast.edit((c) => {
-              c.size = v;
-            })
-        "
+        @update:model-value="cast.edit((c) => (c.size = $event))"
       />
     </div>
     <SettingSlider
       :meta="meta"
       :model-value="settings.size"
-      @update:model-value="
-        (v) =>
-          cast.edit((c) => {
-            c.size = v;
-          })
-      "
+      @update:model-value="cast.edit((c) => (c.size = $event))"
     />
     <div class="row">
       <span class="label">Keep as</span>
@@ -50,12 +40,7 @@ const meta = settingAt(CastSettingsSchema, 'size');
           { value: 'grey32f', label: 'Float' },
           { value: 'vector32f', label: 'Vectors', help: 'An offset a pixel, so that overhangs survive' },
         ]"
-        @update:model-value="
-          (v) =>
-            cast.edit((c) => {
-              c.format = v;
-            })
-        "
+        @update:model-value="cast.edit((c) => (c.format = $event))"
       />
     </div>
     <template v-if="!vector">
@@ -68,12 +53,7 @@ const meta = settingAt(CastSettingsSchema, 'size');
             { value: 1, label: '1 a pixel' },
             { value: 4, label: '4 a pixel' },
           ]"
-          @update:model-value="
-            (v) =>
-              cast.edit((c) => {
-                c.samples = v;
-              })
-          "
+          @update:model-value="cast.edit((c) => (c.samples = $event))"
         />
       </div>
       <div class="row">
@@ -85,12 +65,7 @@ const meta = settingAt(CastSettingsSchema, 'size');
             { value: 'edge', label: 'At the edge', help: 'The median of the border' },
             { value: 'average', label: 'At the average', help: 'A dab adds no volume' },
           ]"
-          @update:model-value="
-            (v) =>
-              cast.edit((c) => {
-                c.ground = v;
-              })
-          "
+          @update:model-value="cast.edit((c) => (c.ground = $event))"
         />
       </div>
     </template>

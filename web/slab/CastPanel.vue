@@ -17,6 +17,8 @@ import CastOutput from './CastOutput.vue';
 import CastPicture from './CastPicture.vue';
 import CastTones from './CastTones.vue';
 import HeightField from './HeightField.vue';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
@@ -90,13 +92,13 @@ async function keep(over: AlphaHead | null): Promise<void> {
           <dt>Undercut</dt>
           <dd>{{ (cast.result.undercutShare * 100).toFixed(1) }} %</dd>
         </dl>
-        <button v-if="cast.result" type="button" class="btn quiet sum" :aria-expanded="all" @click="all = !all">
+        <PushButton v-if="cast.result" look="quiet" class="sum" :aria-expanded="all" @click="all = !all">
           {{
             found.length === 0
               ? `All ${checks.length} checks are well`
               : `${found.length} of ${checks.length} checks found something`
           }}
-        </button>
+        </PushButton>
       </div>
     </div>
     <CheckNote
@@ -124,11 +126,11 @@ async function keep(over: AlphaHead | null): Promise<void> {
     <form class="row" @submit.prevent="keep(null)">
       <span class="label">Name</span>
       <span class="go">
-        <input v-model="name" class="field" maxlength="80" :placeholder="suggested" aria-label="Name of the alpha" />
-        <button v-if="cast.share === null" class="btn main" type="submit" :disabled="!cast.result">Cast</button>
-        <button v-else class="btn" type="button" @click="cast.cancel()">
-          Cancel · {{ (cast.share * 100).toFixed(0) }} %
-        </button>
+        <TextField v-model="name" maxlength="80" :placeholder="suggested" aria-label="Name of the alpha" />
+        <PushButton v-if="cast.share === null" look="main" native-type="submit" :disabled="!cast.result"
+          >Cast</PushButton
+        >
+        <PushButton v-else @click="cast.cancel()"> Cancel · {{ (cast.share * 100).toFixed(0) }} % </PushButton>
       </span>
     </form>
     <p v-if="cast.problem || bench.problem" class="sentence-bad" role="alert">{{ cast.problem ?? bench.problem }}</p>

@@ -7,6 +7,7 @@ import CurveEditor from '../controls/CurveEditor.vue';
 import HistogramChart from '../controls/HistogramChart.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
+import PushButton from '../controls/PushButton.vue';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
@@ -55,10 +56,8 @@ function put(nodes: CurveNode[]): void {
       />
       <div class="side">
         <span class="muted">Height → grey.<br />Click adds a node.</span>
-        <button type="button" class="btn" title="Lifts the darkest tones a little" @click="put(LIFTED)">
-          Lift the darks
-        </button>
-        <button type="button" class="btn" :disabled="straight" @click="put(STRAIGHT)">Straight</button>
+        <PushButton title="Lifts the darkest tones a little" @click="put(LIFTED)"> Lift the darks </PushButton>
+        <PushButton :disabled="straight" @click="put(STRAIGHT)">Straight</PushButton>
       </div>
     </div>
   </div>
@@ -79,8 +78,5 @@ function put(nodes: CurveNode[]): void {
   display: grid;
   gap: 6px;
   justify-items: start;
-}
-.btn {
-  height: 26px;
 }
 </style>

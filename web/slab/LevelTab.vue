@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import { SLAB_SIDE } from '#core/settings';
 import { levelAt, levelBytes, type LevelWay } from '#core/slab';
 import { useSlabBench } from '../stores/slabBench';
+import PushButton from '../controls/PushButton.vue';
 
 const bench = useSlabBench();
 const working = ref(false);
@@ -53,9 +54,9 @@ async function step(way: LevelWay): Promise<void> {
       <b>{{ state.cells }} cells a side</b><br />{{ count(state.cells) }} vertices, {{ megabytes(bytes(state.cells)) }}
     </p>
     <div v-for="offer in offers" :key="offer.way" class="offer">
-      <button type="button" class="btn" :disabled="offer.why !== null || working" @click="step(offer.way)">
+      <PushButton :disabled="offer.why !== null || working" @click="step(offer.way)">
         {{ working ? 'Working…' : offer.label }}
-      </button>
+      </PushButton>
       <span v-if="offer.cells && !offer.why" class="muted"
         >to {{ count(offer.cells) }} vertices, {{ megabytes(bytes(offer.cells)) }}</span
       >
@@ -66,14 +67,11 @@ async function step(way: LevelWay): Promise<void> {
       when you step up.
     </p>
     <div class="heading">Untouched</div>
-    <button type="button" class="btn" @click="bench.make({ kind: 'untouched', side: SLAB_SIDE })">
-      Back to flat clay
-    </button>
+    <PushButton @click="bench.make({ kind: 'untouched', side: SLAB_SIDE })"> Back to flat clay </PushButton>
     <p class="muted">Undo brings everything back.</p>
   </div>
 </template>
 
-<style scoped src="./tab.css"></style>
 <style scoped>
 .offer {
   display: grid;

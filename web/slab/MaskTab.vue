@@ -7,12 +7,23 @@ import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 import { MASK_SHAPES, useSlabTools } from '../stores/slabTools';
+import PushButton from '../controls/PushButton.vue';
+import SelectField from '../controls/SelectField.vue';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
 const tools = useSlabTools();
 const library = useLibrary();
 
+const FROM = [
+  { value: 'height', label: 'Height' },
+  { value: 'slope', label: 'Slope' },
+  { value: 'alpha', label: 'An alpha in the frame' },
+] as const;
+const WAYS = [
+  { value: 'add', label: 'Add' },
+  { value: 'take', label: 'Take away' },
+] as const;
 const steps = ref(4);
 const way = ref<'add' | 'take'>('add');
 const from = ref<'height' | 'slope' | 'alpha'>('height');
@@ -49,36 +60,29 @@ async function make(): Promise<void> {
 <template>
   <div class="tab">
     <div class="two">
-      <button
+      <PushButton
         v-for="shape in MASK_SHAPES"
         :key="shape"
-        type="button"
-        class="btn"
-        :class="{ on: isMask && tools.maskShape === shape }"
-        :aria-pressed="isMask && tools.maskShape === shape"
+        :on="isMask && tools.maskShape === shape"
         @click="take(shape)"
       >
         {{ shape[0]!.toUpperCase() + shape.slice(1) }}
-      </button>
+      </PushButton>
     </div>
     <p class="muted">Masked clay is dark and stays as it is. Hold D to take away.</p>
     <div class="heading">The whole mask</div>
     <div class="two">
-      <button type="button" class="btn" @click="bench.make({ kind: 'mask-invert' })">Invert</button>
-      <button type="button" class="btn" @click="bench.make({ kind: 'mask-clear' })">Clear</button>
+      <PushButton @click="bench.make({ kind: 'mask-invert' })">Invert</PushButton>
+      <PushButton @click="bench.make({ kind: 'mask-clear' })">Clear</PushButton>
     </div>
     <NumberField v-model="steps" label="By" unit="steps" :min="1" :max="64" :step="1" />
     <div class="three">
-      <button type="button" class="btn" @click="bench.make({ kind: 'mask-soften', steps })">Soften</button>
-      <button type="button" class="btn" @click="bench.make({ kind: 'mask-grow', steps })">Grow</button>
-      <button type="button" class="btn" @click="bench.make({ kind: 'mask-grow', steps: -steps })">Shrink</button>
+      <PushButton @click="bench.make({ kind: 'mask-soften', steps })">Soften</PushButton>
+      <PushButton @click="bench.make({ kind: 'mask-grow', steps })">Grow</PushButton>
+      <PushButton @click="bench.make({ kind: 'mask-grow', steps: -steps })">Shrink</PushButton>
     </div>
     <div class="heading">Mask from</div>
-    <select v-model="from" class="field" aria-label="Mask from">
-      <option value="height">Height</option>
-      <option value="slope">Slope</option>
-      <option value="alpha">An alpha in the frame</option>
-    </select>
+    <SelectField v-model="from" label="Mask from" :choices="FROM" />
     <template v-if="from === 'height'">
       <NumberField v-model="height.low" label="From" unit="body units" :min="-4" :max="4" :step="0.005" />
       <NumberField v-model="height.high" label="To" unit="body units" :min="-4" :max="4" :step="0.005" />
@@ -89,18 +93,16 @@ async function make(): Promise<void> {
       <NumberField v-model="slope.high" label="To" unit="degrees" :min="0" :max="180" :step="1" />
       <NumberField v-model="slope.soft" label="Soft" unit="degrees" :min="0" :max="90" :step="1" />
     </template>
-    <select v-else v-model="alphaId" class="field" aria-label="Alpha">
-      <option value="" disabled>Choose an alpha</option>
-      <option v-for="doc in library.alphas" :key="doc.id" :value="doc.id">{{ doc.card.name }}</option>
-    </select>
+    <SelectField
+      v-else
+      v-model="alphaId"
+      label="Alpha"
+      placeholder="Choose an alpha"
+      :choices="library.alphas.map(({ id, card }) => ({ value: id, label: card.name }))"
+    />
     <div class="two">
-      <select v-model="way" class="field" aria-label="Add or take away">
-        <option value="add">Add</option>
-        <option value="take">Take away</option>
-      </select>
-      <button type="button" class="btn" :disabled="from === 'alpha' && alphaId === ''" @click="make">Mask it</button>
+      <SelectField v-model="way" label="Add or take away" :choices="WAYS" />
+      <PushButton :disabled="from === 'alpha' && alphaId === ''" @click="make">Mask it</PushButton>
     </div>
   </div>
 </template>
-
-<style scoped src="./tab.css"></style>

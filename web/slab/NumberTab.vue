@@ -6,6 +6,7 @@ import SettingSlider from '../controls/SettingSlider.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 import { useSlabTools } from '../stores/slabTools';
+import PushButton from '../controls/PushButton.vue';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
@@ -68,17 +69,9 @@ onBeforeUnmount(() => void drop());
 <template>
   <div class="tab" @keydown.enter="apply" @keydown.esc="drop">
     <div class="two">
-      <button
-        v-for="k in NUMBER_KINDS"
-        :key="k"
-        type="button"
-        class="btn"
-        :class="{ on: kind === k }"
-        :aria-pressed="kind === k"
-        @click="choose(k)"
-      >
+      <PushButton v-for="k in NUMBER_KINDS" :key="k" :on="kind === k" @click="choose(k)">
         {{ LABELS[k] }}
-      </button>
+      </PushButton>
     </div>
     <SettingSlider
       :key="kind"
@@ -97,25 +90,21 @@ onBeforeUnmount(() => void drop());
     />
     <p v-if="inBodyUnits" class="muted">In body units: the slab is {{ SLAB_SIDE }} across, so 0.02 is 1 % of it.</p>
     <div class="two">
-      <button type="button" class="btn main" :disabled="!trying" title="Keep it (Enter)" @click="apply">Apply</button>
-      <button type="button" class="btn" :disabled="!trying" title="Take it back (Esc)" @click="drop">Drop</button>
+      <PushButton look="main" :disabled="!trying" title="Keep it (Enter)" @click="apply">Apply</PushButton>
+      <PushButton :disabled="!trying" title="Take it back (Esc)" @click="drop">Drop</PushButton>
     </div>
-    <button type="button" class="btn" :disabled="!tools.lastNumber" @click="again">
+    <PushButton :disabled="!tools.lastNumber" @click="again">
       {{
         tools.lastNumber
           ? `Again: ${LABELS[tools.lastNumber.change]} ${tools.lastNumber.numbers[tools.lastNumber.change]}`
           : 'Again'
       }}
-    </button>
+    </PushButton>
     <p class="muted">Works on everything that isn’t masked.</p>
   </div>
 </template>
 
-<style scoped src="./tab.css"></style>
 <style scoped>
-.btn.main:disabled {
-  opacity: 0.5;
-}
 .tab :deep(.slider) {
   grid-template-columns: 1fr 60px;
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Reference pictures of the slab. */
 import { Trash2 } from '@lucide/vue';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { ReferenceSchema, settingAt, type Reference } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
@@ -9,11 +9,13 @@ import { undoNotice } from '../controls/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
 import { useReferences } from './references';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import { usePickFiles } from '../controls/pickFiles';
 
 const bench = useSlabBench();
 const tools = useSlabTools();
 const { add, problem, busy } = useReferences();
-const input = ref<HTMLInputElement>();
 const references = computed(() => bench.doc?.references ?? []);
 const chosen = computed(() => references.value.find((r) => r.id === tools.referenceId) ?? null);
 
@@ -30,42 +32,23 @@ function remove(r: Reference): void {
   });
   undoNotice(`“${r.name}” taken down.`, async () => bench.edit((slab) => slab.references.push(kept)));
 }
-async function picked(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement;
-  for (const file of field.files ?? []) await add(file);
-  field.value = '';
-}
+const pick = usePickFiles({ accept: 'image/png,image/jpeg,image/webp', several: true }, async (files) => {
+  for (const file of files) await add(file);
+});
 </script>
 
 <template>
   <div class="tab">
-    <button type="button" class="btn" :disabled="busy" @click="input?.click()">
+    <PushButton :disabled="busy" @click="pick">
       {{ busy ? 'Reading…' : 'Pin a picture' }}
-    </button>
-    <input
-      ref="input"
-      type="file"
-      accept="image/png,image/jpeg,image/webp"
-      multiple
-      hidden
-      aria-label="Reference pictures"
-      @change="picked"
-    />
+    </PushButton>
     <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
     <ul v-if="references.length">
       <li v-for="r in references" :key="r.id" :class="{ on: r.id === tools.referenceId }">
-        <button type="button" :aria-pressed="r.id === tools.referenceId" @click="tools.referenceId = r.id">
+        <PushButton look="row" :on="r.id === tools.referenceId" @click="tools.referenceId = r.id">
           {{ r.name }}
-        </button>
-        <button
-          type="button"
-          class="quiet"
-          :title="`Take “${r.name}” down`"
-          :aria-label="`Take ${r.name} down`"
-          @click="remove(r)"
-        >
-          <Trash2 :size="14" />
-        </button>
+        </PushButton>
+        <ToolButton :icon="Trash2" :label="`Take ${r.name} down`" :help="`Take “${r.name}” down`" @click="remove(r)" />
       </li>
     </ul>
     <p v-else class="muted">
@@ -99,5 +82,3 @@ async function picked(event: Event): Promise<void> {
     </template>
   </div>
 </template>
-
-<style scoped src="./tab.css"></style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Set forms: laid on the slab, moved and measured, baked into the clay when they are right. */
 import { Trash2 } from '@lucide/vue';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { PART_UPS, PIECE_FORMS, PieceSchema, settingAt, type Piece, type PieceForm } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
@@ -9,6 +9,9 @@ import { undoNotice } from '../controls/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
 import { useParts } from './parts';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import { usePickFiles } from '../controls/pickFiles';
 
 const bench = useSlabBench();
 const tools = useSlabTools();
@@ -23,7 +26,6 @@ const LABELS: Record<PieceForm, string> = {
   part: 'Part',
 };
 const parts = useParts();
-const picker = ref<HTMLInputElement>();
 const labelOf = (piece: Piece): string => piece.part?.name ?? LABELS[piece.form];
 const UPS = PART_UPS.map((value) => ({ value, label: value.replace('-', '−').toUpperCase() }));
 const chosen = computed(() => bench.pieces.find((p) => p.id === tools.pieceId) ?? null);
@@ -58,12 +60,7 @@ function add(form: PieceForm): void {
   tools.pieceId = piece.id;
   void bench.editPieces((slab) => slab.pieces.push(piece));
 }
-function pick(e: Event): void {
-  const input = e.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
-  if (file) void parts.add(file);
-}
+const pick = usePickFiles({ accept: '.obj,.ply,.stl,.glb' }, ([file]) => file && void parts.add(file));
 function put(change: Partial<Piece>): void {
   void bench.editPieces((slab) => {
     const piece = slab.pieces.find((p) => p.id === tools.pieceId);
@@ -82,41 +79,24 @@ function remove(piece: Piece): void {
 <template>
   <div class="tab">
     <div class="two">
-      <button
-        v-for="form in PIECE_FORMS.filter((f) => f !== 'part')"
-        :key="form"
-        type="button"
-        class="btn"
-        @click="add(form)"
-      >
+      <PushButton v-for="form in PIECE_FORMS.filter((f) => f !== 'part')" :key="form" @click="add(form)">
         + {{ LABELS[form] }}
-      </button>
-      <button
-        type="button"
-        class="btn"
+      </PushButton>
+      <PushButton
         title="A mesh from an OBJ, PLY, STL or GLB file; it can be dropped on the slab too"
         :disabled="parts.busy.value"
-        @click="picker?.click()"
+        @click="pick"
       >
         {{ parts.busy.value ? 'Reading…' : '+ Part…' }}
-      </button>
-      <input ref="picker" type="file" accept=".obj,.ply,.stl,.glb" hidden aria-label="Mesh file" @change="pick" />
+      </PushButton>
     </div>
     <p v-if="parts.problem.value" class="sentence-bad" role="alert">{{ parts.problem.value }}</p>
     <ul v-if="bench.pieces.length">
       <li v-for="piece in bench.pieces" :key="piece.id" :class="{ on: piece.id === tools.pieceId }">
-        <button type="button" :aria-pressed="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">
+        <PushButton look="row" :on="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">
           {{ labelOf(piece) }}{{ piece.repeat === 'one' ? '' : ` × ${piece.count}` }}
-        </button>
-        <button
-          type="button"
-          class="quiet"
-          :title="`Take ${labelOf(piece)} off`"
-          :aria-label="`Take ${labelOf(piece)} off`"
-          @click="remove(piece)"
-        >
-          <Trash2 :size="14" />
-        </button>
+        </PushButton>
+        <ToolButton :icon="Trash2" :label="`Take ${labelOf(piece)} off`" @click="remove(piece)" />
       </li>
     </ul>
     <p v-else class="muted">Lay a form or a part on the slab, drag it into place, and bake it when it is right.</p>
@@ -155,10 +135,8 @@ function remove(piece: Piece): void {
         @update:model-value="(v) => put({ repeat: v })"
       />
     </template>
-    <button v-if="bench.pieces.length" type="button" class="btn main" @click="bench.bakePieces()">
+    <PushButton v-if="bench.pieces.length" look="main" @click="bench.bakePieces()">
       Bake {{ bench.pieces.length === 1 ? 'it' : `all ${bench.pieces.length}` }} into the clay
-    </button>
+    </PushButton>
   </div>
 </template>
-
-<style scoped src="./tab.css"></style>

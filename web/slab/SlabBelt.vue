@@ -2,14 +2,17 @@
 /** The slab's brushes, and the settings of the one at hand. */
 import { RotateCcw, SlidersHorizontal } from '@lucide/vue';
 import { computed } from 'vue';
-import { BrushSchema, settingAt, type Action } from '#core/settings';
+import { BrushSchema, type Action } from '#core/settings';
 import BrushDisc from '../controls/BrushDisc.vue';
 import FalloffEditor from '../controls/FalloffEditor.vue';
-import SettingSlider from '../controls/SettingSlider.vue';
+import SettingList from '../controls/SettingList.vue';
+import SelectField from '../controls/SelectField.vue';
 import { useShortcuts } from '../controls/shortcuts';
 import { useLibrary } from '../stores/library';
 import { useSlabTools } from '../stores/slabTools';
 import PopMenu from '../controls/PopMenu.vue';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
 
 const tools = useSlabTools();
 const library = useLibrary();
@@ -32,183 +35,97 @@ useShortcuts(
       run: () => tools.choose(brush.id),
     })),
 );
-const meta = (path: string) => settingAt(BrushSchema, path);
 const action = computed(() => tools.brush.touch.action);
-const depthless = computed(() => ['move', 'smooth', 'flatten', 'mask'].includes(action.value));
-const alphas = computed(() => library.alphas);
+/** What the action has no use for. */
+const resting = computed(() => [
+  ...(action.value === 'move' ? ['stroke.spacing', 'drift.across', 'stroke.steady'] : []),
+  ...(['move', 'smooth', 'flatten', 'mask'].includes(action.value) ? ['form.depth'] : []),
+]);
+const alphas = computed(() => [
+  { value: '', label: 'Plain form' },
+  ...library.alphas.map(({ id, card }) => ({ value: id, label: card.name })),
+]);
+function takeAlpha(id: string): void {
+  tools.edit((brush) => {
+    brush.form.alphaId = id || null;
+    brush.form.ground = library.alpha(id)?.ground ?? 0;
+  });
+}
 </script>
 
 <template>
   <footer class="belt" aria-label="Belt">
-    <button
+    <PushButton
       v-for="brush in tools.brushes"
       :key="brush.id"
-      type="button"
+      look="face"
       class="tool"
-      :class="{ on: brush.id === tools.brush.id }"
-      :aria-pressed="brush.id === tools.brush.id"
       :title="`${brush.card.notes} (${KEYS[brush.touch.action]})`"
+      :on="brush.id === tools.brush.id"
       @click="tools.choose(brush.id)"
     >
       <span class="ring"><BrushDisc :brush="brush" :size="44" /></span>{{ brush.card.name }}
-    </button>
+    </PushButton>
     <i />
     <div class="sliders">
-      <SettingSlider
-        :meta="meta('stroke.size')"
-        :model-value="tools.brush.stroke.size"
-        @update:model-value="
-          (v) =>
-            tools.edit((b) => {
-              b.stroke.size = v;
-            })
-        "
-      />
-      <SettingSlider
-        :meta="meta('touch.strength')"
-        :model-value="tools.brush.touch.strength"
-        @update:model-value="
-          (v) =>
-            tools.edit((b) => {
-              b.touch.strength = v;
-            })
-        "
-      />
-      <SettingSlider
-        :meta="meta('stroke.spacing')"
-        :model-value="tools.brush.stroke.spacing"
-        :disabled="action === 'move'"
-        @update:model-value="
-          (v) =>
-            tools.edit((b) => {
-              b.stroke.spacing = v;
-            })
-        "
-      />
-      <SettingSlider
-        :meta="meta('form.depth')"
-        :model-value="tools.brush.form.depth"
-        :disabled="depthless"
-        @update:model-value="
-          (v) =>
-            tools.edit((b) => {
-              b.form.depth = v;
-            })
-        "
+      <SettingList
+        :schema="BrushSchema"
+        :of="tools.brush"
+        :paths="['stroke.size', 'touch.strength', 'stroke.spacing', 'form.depth']"
+        :resting="resting"
+        @edit="tools.edit"
       />
     </div>
-    <PopMenu :width="288" placement="top-end" :teleported="true">
-      <template #reference
-        ><button class="btn" type="button" title="Scatter, steady, pen, alpha and falloff of this brush">
+    <PopMenu :width="288" placement="top-end">
+      <template #reference>
+        <PushButton title="Scatter, steady, pen, alpha and falloff of this brush">
           <SlidersHorizontal :size="15" /> More
-        </button></template
-      >
+        </PushButton>
+      </template>
       <div class="more">
         <div class="heading">{{ tools.brush.card.name }}</div>
-        <SettingSlider
-          :meta="meta('drift.across')"
-          :model-value="tools.brush.drift.across"
-          :disabled="action === 'move'"
-          @update:model-value="
-            (v) =>
-              tools.edit((b) => {
-                b.drift.across = v;
-              })
-          "
-        />
-        <SettingSlider
-          :meta="meta('stroke.steady')"
-          :model-value="tools.brush.stroke.steady"
-          :disabled="action === 'move'"
-          @update:model-value="
-            (v) =>
-              tools.edit((b) => {
-                b.stroke.steady = v;
-              })
-          "
-        />
-        <SettingSlider
-          v-if="action === 'crease'"
-          :meta="meta('touch.pinch')"
-          :model-value="tools.brush.touch.pinch"
-          @update:model-value="
-            (v) =>
-              tools.edit((b) => {
-                b.touch.pinch = v;
-              })
-          "
+        <SettingList
+          :schema="BrushSchema"
+          :of="tools.brush"
+          :paths="['drift.across', 'stroke.steady', ...(action === 'crease' ? ['touch.pinch'] : [])]"
+          :resting="resting"
+          @edit="tools.edit"
         />
         <div class="heading">Pen <small>under light pressure</small></div>
-        <SettingSlider
-          :meta="meta('pen.pressureSize.low')"
-          :model-value="tools.brush.pen.pressureSize.low"
-          @update:model-value="
-            (v) =>
-              tools.edit((b) => {
-                b.pen.pressureSize.low = v;
-              })
-          "
+        <SettingList
+          :schema="BrushSchema"
+          :of="tools.brush"
+          :paths="['pen.pressureSize.low', 'pen.pressureStrength.low']"
+          @edit="tools.edit"
         />
-        <SettingSlider
-          :meta="meta('pen.pressureStrength.low')"
-          :model-value="tools.brush.pen.pressureStrength.low"
-          @update:model-value="
-            (v) =>
-              tools.edit((b) => {
-                b.pen.pressureStrength.low = v;
-              })
-          "
-        />
-        <label class="row"
-          ><span class="label">Alpha</span>
-          <select
-            class="field"
-            aria-label="Alpha of the brush"
-            :value="tools.brush.form.alphaId ?? ''"
-            @change="
-              (e) =>
-                tools.edit((b) => {
-                  const id = (e.target as HTMLSelectElement).value;
-                  b.form.alphaId = id === '' ? null : id;
-                  b.form.ground = library.alpha(id)?.ground ?? 0;
-                })
-            "
-          >
-            <option value="">Plain form</option>
-            <option v-for="a in alphas" :key="a.id" :value="a.id">{{ a.card.name }}</option>
-          </select>
-        </label>
-        <SettingSlider
+        <div class="row">
+          <span class="label">Alpha</span>
+          <SelectField
+            label="Alpha of the brush"
+            :choices="alphas"
+            :model-value="tools.brush.form.alphaId ?? ''"
+            @update:model-value="takeAlpha"
+          />
+        </div>
+        <SettingList
           v-if="tools.brush.form.alphaId"
-          :meta="meta('form.turn')"
-          :model-value="tools.brush.form.turn"
-          @update:model-value="
-            (v) =>
-              tools.edit((b) => {
-                b.form.turn = v;
-              })
-          "
+          :schema="BrushSchema"
+          :of="tools.brush"
+          :paths="['form.turn']"
+          @edit="tools.edit"
         />
         <FalloffEditor
           :model-value="tools.brush.touch.falloff"
-          @update:model-value="
-            (v) =>
-              tools.edit((b) => {
-                b.touch.falloff = v;
-              })
-          "
+          @update:model-value="tools.edit((b) => (b.touch.falloff = $event))"
         />
       </div>
     </PopMenu>
-    <button
-      class="btn quiet"
-      type="button"
-      :title="`${tools.brush.card.name} back to its defaults`"
-      aria-label="Back to the defaults"
+    <ToolButton
+      :icon="RotateCcw"
+      label="Back to the defaults"
+      :help="`${tools.brush.card.name} back to its defaults`"
       @click="tools.reset()"
-    >
-      <RotateCcw :size="15" />
-    </button>
+    />
   </footer>
 </template>
 
@@ -229,11 +146,7 @@ const alphas = computed(() => library.alphas);
   gap: 4px;
   width: 66px;
   flex: none;
-  border: 0;
-  background: none;
-  cursor: pointer;
   font-size: var(--small);
-  padding: 0;
 }
 .ring {
   border-radius: 50%;
@@ -266,13 +179,19 @@ i {
   --label: 58px;
   margin-right: 10px;
 }
-.sliders :deep(.slider:has(:disabled)),
-.more :deep(.slider:has(:disabled)) {
-  opacity: 0.4;
-}
 .more {
   display: grid;
   gap: 6px;
   --label: 92px;
+}
+/* The track keeps some length in a small window. */
+@media (max-width: 1140px) {
+  .tool {
+    width: 56px;
+  }
+  .sliders {
+    column-gap: 12px;
+    --typed: 54px;
+  }
 }
 </style>

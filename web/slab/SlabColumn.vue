@@ -7,6 +7,7 @@ import NumberTab from './NumberTab.vue';
 import PictureTab from './PictureTab.vue';
 import PieceTab from './PieceTab.vue';
 import SymmetryTab from './SymmetryTab.vue';
+import TabBar from '../controls/TabBar.vue';
 
 const tools = useSlabTools();
 const LABELS: Record<SlabTab, string> = {
@@ -21,62 +22,81 @@ const LABELS: Record<SlabTab, string> = {
 
 <template>
   <div class="column">
-    <div class="tabs" role="tablist" aria-label="Beside the slab">
-      <button
-        v-for="t in SLAB_TABS"
-        :key="t"
-        type="button"
-        role="tab"
-        :aria-selected="tools.tab === t"
-        :class="{ on: tools.tab === t }"
-        @click="tools.tab = t"
-      >
-        {{ LABELS[t] }}
-      </button>
-    </div>
-    <div class="content">
+    <TabBar
+      v-model="tools.tab"
+      label="Beside the slab"
+      class="tabs"
+      :tabs="SLAB_TABS.map((value) => ({ value, label: LABELS[value] }))"
+    >
       <SymmetryTab v-if="tools.tab === 'symmetry'" />
       <MaskTab v-else-if="tools.tab === 'mask'" />
       <NumberTab v-else-if="tools.tab === 'number'" />
       <LevelTab v-else-if="tools.tab === 'levels'" />
       <PieceTab v-else-if="tools.tab === 'pieces'" />
       <PictureTab v-else />
-    </div>
+    </TabBar>
   </div>
 </template>
 
 <style scoped>
 .column {
-  display: grid;
-  grid-template-rows: auto 1fr;
   min-height: 0;
   border-right: 1px solid var(--line);
   background: var(--page);
 }
 .tabs {
+  height: 100%;
+}
+.tabs :deep(.el-tabs__nav) {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  border-bottom: 1px solid var(--line);
+  width: 100%;
 }
-.tabs button {
-  height: 30px;
-  border: 0;
-  border-bottom: 2px solid transparent;
-  background: none;
-  cursor: pointer;
-  color: var(--ink-2);
-  padding: 0;
+.tabs :deep(.el-tabs__item) {
+  justify-content: center;
 }
-.tabs button:hover {
-  color: var(--ink);
-}
-.tabs .on {
-  color: var(--ink);
-  font-weight: 600;
-  border-bottom-color: var(--act);
-}
-.content {
+.tabs :deep(.el-tabs__content) {
   overflow: auto;
-  padding: 12px;
+  padding: 4px 12px 12px;
+}
+:deep(.tab) {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  align-content: start;
+  --label: 52px;
+  --typed: 54px;
+  --name: 32px;
+}
+:deep(.tab .two) {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 6px;
+}
+:deep(.tab .three) {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 6px;
+}
+:deep(.tab .push) {
+  height: 28px;
+  padding: 0 6px;
+}
+:deep(.tab .heading) {
+  padding-top: 6px;
+  border-top: 1px solid var(--line-soft);
+}
+:deep(.tab ul) {
+  display: grid;
+  gap: 4px;
+}
+:deep(.tab li) {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+:deep(.tab li > .look-row) {
+  flex: 1;
+  overflow: hidden;
 }
 </style>

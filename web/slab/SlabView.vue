@@ -36,6 +36,7 @@ import SlabFrame from './SlabFrame.vue';
 import SlabOverlay from './SlabOverlay.vue';
 import SlabReferences from './SlabReferences.vue';
 import { useSlabHands } from './slabHands';
+import ToolButton from '../controls/ToolButton.vue';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
@@ -266,63 +267,57 @@ const numbers = computed(() => [
         :hindered="hinderedBy(tools.brush)"
         @stamp="stampAt"
       />
-      <button
-        type="button"
-        :class="{ on: symmetry.mirrorX }"
-        :aria-pressed="symmetry.mirrorX"
-        title="Mirror left and right (X)"
-        aria-label="Mirror left and right"
+      <ToolButton
+        look="round"
+        :icon="MirrorX"
+        label="Mirror left and right"
+        keys="X"
+        :on="symmetry.mirrorX"
         @click="flip('mirrorX')"
-      >
-        <MirrorX :size="16" />
-      </button>
-      <button
-        type="button"
-        :class="{ on: symmetry.mirrorY }"
-        :aria-pressed="symmetry.mirrorY"
-        title="Mirror up and down (Y)"
-        aria-label="Mirror up and down"
+      />
+      <ToolButton
+        look="round"
+        :icon="MirrorY"
+        label="Mirror up and down"
+        keys="Y"
+        :on="symmetry.mirrorY"
         @click="flip('mirrorY')"
-      >
-        <MirrorY :size="16" />
-      </button>
-      <button
-        type="button"
-        :class="{ on: cast.framing }"
-        :aria-pressed="cast.framing"
-        title="Take hold of the frame (G)"
-        aria-label="Take hold of the frame"
+      />
+      <ToolButton
+        look="round"
+        :icon="FrameIcon"
+        label="Take hold of the frame"
+        keys="G"
+        :on="cast.framing"
         @click="cast.framing = !cast.framing"
-      >
-        <FrameIcon :size="16" />
-      </button>
-      <button type="button" title="Turn the view left (,)" aria-label="Turn the view left" @click="turnBy(15)">
-        <TurnLeft :size="16" />
-      </button>
-      <button type="button" title="Turn the view right (.)" aria-label="Turn the view right" @click="turnBy(-15)">
-        <TurnRight :size="16" />
-      </button>
-      <button type="button" title="The whole slab, upright (H)" aria-label="The whole slab" @click="eye?.home()">
-        <House :size="16" />
-      </button>
-      <button
-        type="button"
+      />
+      <ToolButton look="round" :icon="TurnLeft" label="Turn the view left" keys="," @click="turnBy(15)" />
+      <ToolButton look="round" :icon="TurnRight" label="Turn the view right" keys="." @click="turnBy(-15)" />
+      <ToolButton
+        look="round"
+        :icon="House"
+        label="The whole slab"
+        help="The whole slab, upright"
+        keys="H"
+        @click="eye?.home()"
+      />
+      <ToolButton
+        look="round"
+        :icon="Undo2"
+        label="Undo"
+        help="Undo the last step"
+        keys="Ctrl+Z"
         :disabled="!sculptor.state.canUndo"
-        title="Undo the last step (Ctrl+Z)"
-        aria-label="Undo"
         @click="bench.undo()"
-      >
-        <Undo2 :size="16" />
-      </button>
-      <button
-        type="button"
+      />
+      <ToolButton
+        look="round"
+        :icon="Redo2"
+        label="Redo"
+        keys="Ctrl+Shift+Z"
         :disabled="!sculptor.state.canRedo"
-        title="Redo (Ctrl+Shift+Z)"
-        aria-label="Redo"
         @click="bench.redo()"
-      >
-        <Redo2 :size="16" />
-      </button>
+      />
     </div>
   </div>
 </template>

@@ -5,6 +5,7 @@ import NumberField from '../controls/NumberField.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
+import PushButton from '../controls/PushButton.vue';
 
 const bench = useSlabBench();
 const tools = useSlabTools();
@@ -14,26 +15,20 @@ const put = (change: Partial<Symmetry>): void => bench.edit((slab) => Object.ass
 <template>
   <div v-if="bench.doc" class="tab">
     <div class="two">
-      <button
-        type="button"
-        class="btn"
-        :class="{ on: bench.doc.symmetry.mirrorX }"
-        :aria-pressed="bench.doc.symmetry.mirrorX"
+      <PushButton
         title="Mirror left and right (X)"
+        :on="bench.doc.symmetry.mirrorX"
         @click="put({ mirrorX: !bench.doc.symmetry.mirrorX })"
       >
         Mirror X
-      </button>
-      <button
-        type="button"
-        class="btn"
-        :class="{ on: bench.doc.symmetry.mirrorY }"
-        :aria-pressed="bench.doc.symmetry.mirrorY"
+      </PushButton>
+      <PushButton
         title="Mirror up and down (Y)"
+        :on="bench.doc.symmetry.mirrorY"
         @click="put({ mirrorY: !bench.doc.symmetry.mirrorY })"
       >
         Mirror Y
-      </button>
+      </PushButton>
     </div>
     <SettingSlider
       :meta="settingAt(SymmetrySchema, 'copies')"
@@ -62,26 +57,13 @@ const put = (change: Partial<Symmetry>): void => bench.edit((slab) => Object.ass
       />
     </div>
     <div class="two">
-      <button
-        type="button"
-        class="btn"
-        :class="{ on: tools.pickingPoint }"
-        :aria-pressed="tools.pickingPoint"
-        @click="tools.pickingPoint = !tools.pickingPoint"
-      >
+      <PushButton :on="tools.pickingPoint" @click="tools.pickingPoint = !tools.pickingPoint">
         {{ tools.pickingPoint ? 'Click the slab' : 'Pick a point' }}
-      </button>
-      <button
-        type="button"
-        class="btn"
-        :disabled="bench.doc.symmetry.x === 0 && bench.doc.symmetry.y === 0"
-        @click="put({ x: 0, y: 0 })"
-      >
+      </PushButton>
+      <PushButton :disabled="bench.doc.symmetry.x === 0 && bench.doc.symmetry.y === 0" @click="put({ x: 0, y: 0 })">
         Centre
-      </button>
+      </PushButton>
     </div>
     <p class="muted">Strokes and mask shapes are repeated on every copy.</p>
   </div>
 </template>
-
-<style scoped src="./tab.css"></style>
