@@ -39,7 +39,12 @@ const webRooms = WEB_ROOMS.flatMap((rooms, i) =>
       group: above,
       message: `web/${room} doesn’t know this room: imports go one way (eslint.config.js).`,
     };
-    const patterns = [indexOnly, pageOnly, ...(room === 'controls' ? [] : [controlsOnly]), ...(above.length > 0 ? [upwards] : [])];
+    const patterns = [
+      indexOnly,
+      pageOnly,
+      ...(room === 'controls' ? [] : [controlsOnly]),
+      ...(above.length > 0 ? [upwards] : []),
+    ];
     return { files: [`web/${room}/**/*.{ts,vue}`], rules: { 'no-restricted-imports': ['error', { patterns }] } };
   }),
 );
