@@ -17,14 +17,13 @@ import {
   type Alpha,
   type Brush,
 } from '#core/settings';
-import { openDatabase, type OpenDatabase } from '../server/database';
-import { putBlob } from '../server/queries/blobs';
-import { saveDocument } from '../server/queries/save';
+import { openPglite } from '../server/store/pglite/open';
+import type { PgliteStore } from '../server/store/pglite/store';
 import { start, type Running } from '../server/start';
-import { cleanUp } from '../server/upkeep';
 import { largePulse } from './large';
 import { median, type Figure } from './measure';
 import { at, heard, startPulse } from './pulse';
+import { judged } from '../server/reading/judged';
 
 const BRUSHES = 5000;
 const BLOBS = 2000;
@@ -88,8 +87,8 @@ export async function serverFigures(): Promise<Figure[]> {
 
 /** Straight into the tables: five years of saves would take as long. Answers the alpha that all brushes follow. */
 async function fill(folder: string): Promise<Alpha> {
-  const data = await openDatabase({ folder });
-  const blob = await putBlob(data.db, data.files, new Uint8Array(SIZE * SIZE * 2).fill(90));
+  const data = await openPglite({ folder });
+  const blob = await data.blobs.put(new Uint8Array(SIZE * SIZE * 2).fill(90));
   const alpha = AlphaSchema.parse({
     version: ALPHA_VERSION,
     id: randomUUID(),
@@ -102,17 +101,17 @@ async function fill(folder: string): Promise<Alpha> {
     lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.1 },
     report: { marginPx: 1, ringLoss: 0, usedRange: 1 },
   });
-  await saveDocument(data.db, 'alphas', { doc: alpha, revision: null });
+  await data.save(judged('alphas', alpha), { revision: null });
   for (let n = 0; n < BRUSHES; n += 500) await fillBrushes(data, alpha, n, 500);
   for (let n = 0; n < BLOBS; n++)
-    await data.db.query('INSERT INTO blobs (hash, bytes) VALUES ($1, 1000)', [
+    await data.parts.db.query('INSERT INTO blobs (hash, bytes) VALUES ($1, 1000)', [
       createHash('sha256').update(`${n}`).digest('hex'),
     ]);
   await data.close();
   return alpha;
 }
 
-async function fillBrushes({ db }: OpenDatabase, alpha: Alpha, from: number, count: number): Promise<void> {
+async function fillBrushes({ parts: { db } }: PgliteStore, alpha: Alpha, from: number, count: number): Promise<void> {
   const docs = Array.from({ length: count }, (_, i): Brush => {
     const brush = newBrush(randomUUID(), `Brush ${from + i}`);
     brush.form.alphaId = alpha.id;
@@ -209,7 +208,7 @@ async function followMs(server: Running, alpha: Alpha): Promise<number> {
 async function growth(): Promise<Figure> {
   const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-bench-'));
   try {
-    const data = await openDatabase({ folder });
+    const data = await openPglite({ folder });
     const empty = await bytesUnder(folder);
     const cells = 1024;
     const clay = (n: number): Uint8Array => new Uint8Array(new Float32Array((cells + 1) ** 2 * 3).fill(n).buffer);
@@ -222,14 +221,13 @@ async function growth(): Promise<Figure> {
       blob: null,
     });
     for (let n = 0; n < 50; n++)
-      await saveDocument(data.db, 'sources', {
-        doc: { ...doc, blob: await putBlob(data.db, data.files, clay(n)) },
+      await data.save(judged('sources', { ...doc, blob: await data.blobs.put(clay(n)) }), {
         revision: n === 0 ? null : n,
       });
-    await data.db.exec(
+    await data.parts.db.exec(
       "UPDATE revisions SET saved_at = saved_at - interval '200 days'; UPDATE blobs SET sent_at = sent_at - interval '200 days'",
     );
-    await cleanUp(data.db, data.files);
+    await data.clean();
     await data.close();
     const live = clay(0).length;
     const value = ((await bytesUnder(folder)) - empty) / live;

@@ -6,11 +6,9 @@ import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import type { Raster } from '#core/picture';
 import type { Brush } from '#core/settings';
-import { openDatabase } from '../server/database';
-import { putBlob } from '../server/queries/blobs';
-import { putBelt } from '../server/queries/belt';
-import { saveDocument } from '../server/queries/save';
+import { judged } from '../server/reading/judged';
 import { seedBaseBrushes } from '../server/seed';
+import { openPglite } from '../server/store/pglite/open';
 import { fontOf } from '../server/studio/fonts';
 import { alphaPicture, brushPicture, sourcePicture } from '../server/studio/pictures';
 import { tidewrack } from './tidewrack';
@@ -31,33 +29,30 @@ const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(null, block)
 await mkdir(dirname(out), { recursive: true });
 const work = `${out}-work`;
 await rm(work, { recursive: true, force: true });
-const { db, files, close } = await openDatabase({ folder: work });
-const blobs = (hash: string): Promise<Uint8Array> => files.read(hash);
+const store = await openPglite({ folder: work });
+const blobs = (hash: string): Promise<Uint8Array> => store.blobs.read(hash);
 const alphas = new Map(set.alphas.map(({ doc }) => [doc.id, doc]));
 const formsOf = ({ form, tooth }: Brush) => ({
   form: alphas.get(form.alphaId ?? '') ?? null,
   tooth: alphas.get(tooth.alphaId ?? '') ?? null,
 });
 for (const { doc, bytes } of set.slabs) {
-  await putBlob(db, files, bytes);
-  await saveDocument(db, 'sources', { doc, revision: null, picture: await sourcePicture(blobs, doc) });
+  await store.blobs.put(bytes);
+  await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(blobs, doc) });
 }
-await putBlob(db, files, set.page.bytes);
+await store.blobs.put(set.page.bytes);
 for (const doc of [set.page.doc, set.lettering, ...set.patterns])
-  await saveDocument(db, 'sources', { doc, revision: null, picture: await sourcePicture(blobs, doc) });
+  await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(blobs, doc) });
 for (const { doc, bytes } of set.alphas) {
-  await putBlob(db, files, bytes);
-  await saveDocument(db, 'alphas', { doc, revision: null, picture: await alphaPicture(blobs, doc) });
+  await store.blobs.put(bytes);
+  await store.save(judged('alphas', doc), { revision: null, picture: await alphaPicture(blobs, doc) });
 }
 for (const doc of set.brushes)
-  await saveDocument(db, 'brushes', { doc, revision: null, picture: await brushPicture(blobs, doc, formsOf(doc)) });
-await putBelt(
-  db,
-  set.brushes.map((b) => b.id),
-);
-await seedBaseBrushes(db, (brush) => brushPicture(blobs, brush, formsOf(brush)));
-await db.exec('CHECKPOINT');
-await close();
+  await store.save(judged('brushes', doc), { revision: null, picture: await brushPicture(blobs, doc, formsOf(doc)) });
+await store.putBelt(set.brushes.map((b) => b.id));
+await seedBaseBrushes(store, (brush) => brushPicture(blobs, brush, formsOf(brush)));
+await store.clean();
+await store.close();
 await rm(out, { recursive: true, force: true });
 await rename(work, out);
 console.log(

@@ -1,6 +1,6 @@
 /** What happens when the server, another window or a stored row isn't as it should be. */
 import { randomUUID } from 'node:crypto';
-import { openDatabase } from '../server/database';
+import { openPglite } from '../server/store/pglite/open';
 import { expect, set, settled, test } from './app';
 
 const CRUST = '/bench/brush/d0000000-0000-4000-8000-000000000021';
@@ -95,12 +95,12 @@ test('an empty and a taken name are refused beside the field', async ({ page, ap
 
 test('a broken and a newer row are named; the rest of the rack is there', async ({ page, app }) => {
   await app.stop();
-  const { db, close } = await openDatabase({ folder: app.folder });
+  const { parts, close } = await openPglite({ folder: app.folder });
   for (const [name, doc] of [
     ['Row from tomorrow', { version: 9 }],
     ['Row with a hole', { version: 1, id: 3 }],
   ] as const) {
-    await db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
+    await parts.db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
       randomUUID(),
       name,
       'lift',

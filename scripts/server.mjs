@@ -10,7 +10,7 @@ import { root } from './root.mjs';
 await build({
   entryPoints: {
     server: resolve(root, 'server/main.ts'),
-    store: resolve(root, 'server/store/worker.ts'),
+    store: resolve(root, 'server/store/pglite/worker.ts'),
     studio: resolve(root, 'server/studio/child.ts'),
     reading: resolve(root, 'server/reading/worker.ts'),
   },
@@ -22,4 +22,4 @@ await build({
   packages: 'external',
   logLevel: 'error',
 });
-await cp(resolve(root, 'server/sql'), resolve(root, 'build/sql'), { recursive: true });
+await cp(resolve(root, 'server/store/pglite/sql'), resolve(root, 'build/sql'), { recursive: true });

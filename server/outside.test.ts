@@ -16,7 +16,7 @@ import { seededTemplate } from './testTemplate';
 /** Of the limit for small files, so that those that never end cost little here. */
 const SECONDS = 1;
 /** A process of its own begins anew after each that was ended. */
-const SLACK_MS = 4000;
+const SLACK_MS = 15_000;
 
 let folder: string;
 let server: Running;

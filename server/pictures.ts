@@ -4,9 +4,8 @@
  */
 import { SINGULAR, type AlphaHead, type Collection } from '#core/kept';
 import { alphasOf } from '#core/settings';
-import type { Database } from './database';
 import { Problem } from './problem';
-import { getDocument, getHead, getPicture, getStored, putPicture, unpictured } from './queries/documents';
+import type { Store } from './store/port';
 import type { Studio } from './studio/studio';
 
 const PICTURED = ['brushes', 'alphas', 'sources'] as const satisfies readonly Collection[];
@@ -22,13 +21,13 @@ export class Pictures {
   private closed = false;
 
   constructor(
-    private readonly db: Database,
+    private readonly store: Store,
     private readonly studio: Studio,
   ) {}
 
   /** The picture as the document is now; an older one where it can't be drawn. */
   async of(collection: Collection, id: string): Promise<Uint8Array> {
-    const kept = await getPicture(this.db, collection, id);
+    const kept = await this.store.picture(collection, id);
     const picture =
       kept.current || !isPictured(collection) ? kept.picture : ((await this.draw(collection, id)) ?? kept.picture);
     if (!picture) throw new Problem(404, 'no-picture', `This ${SINGULAR[collection]} has no picture.`);
@@ -55,7 +54,7 @@ export class Pictures {
   private async drawAll(): Promise<void> {
     for (const collection of PICTURED) {
       for (;;) {
-        const ids = (await unpictured(this.db, collection, BATCH)).filter((id) => !this.failed.has(id));
+        const ids = (await this.store.unpictured(collection, BATCH)).filter((id) => !this.failed.has(id));
         if (ids.length === 0) break;
         for (const id of ids) {
           if (this.closed) return;
@@ -84,25 +83,25 @@ export class Pictures {
     // What was saved while it was drawn is drawn again; someone who saves without end gets the one before.
     for (let attempt = 0; ; attempt++) {
       const { picture, revision, of } = await this.render(collection, id);
-      if ((await putPicture(this.db, { collection, id, revision, picture, of })) || attempt === 3) return picture;
+      if ((await this.store.putPicture({ collection, id, revision, picture, of })) || attempt === 3) return picture;
     }
   }
 
   private async render(collection: Pictured, id: string): Promise<Rendered> {
     switch (collection) {
       case 'alphas': {
-        const { head, revision } = await getHead(this.db, collection, id);
+        const { head, revision } = await this.store.head(collection, id);
         return { picture: await this.studio.alpha(head), revision, of: [] };
       }
       case 'sources': {
-        const { head, revision } = await getHead(this.db, collection, id);
-        const { text } = await getStored(this.db, collection, id);
+        const { head, revision } = await this.store.head(collection, id);
+        const { text } = await this.store.stored(collection, id);
         return { picture: await this.studio.source(head, text), revision, of: [] };
       }
       case 'brushes': {
-        const { doc, revision } = await getDocument(this.db, collection, id);
+        const { doc, revision } = await this.store.document(collection, id);
         const alphas = await Promise.all(
-          alphasOf(doc).map((alpha) => getHead(this.db, 'alphas', alpha).catch(() => null)),
+          alphasOf(doc).map((alpha) => this.store.head('alphas', alpha).catch(() => null)),
         );
         const found = (alpha: string | null): AlphaHead | null =>
           alphas.find((a) => a?.head.id === alpha)?.head ?? null;

@@ -6,29 +6,13 @@ import type { Context } from 'koa';
 import { z } from 'zod';
 import { COLLECTIONS, type Collection } from '#core/kept';
 import { BlobHashSchema } from '#core/settings';
-import type { Database } from './database';
 import type { Pictures } from './pictures';
 import { Problem } from './problem';
-import { getBelt, putBelt } from './queries/belt';
-import { hasBlob, keepBlob, renewBlobs, sizeOfBlob } from './queries/blobs';
-import {
-  deleteDocument,
-  getHead,
-  getStored,
-  listDocuments,
-  restoreDocument,
-  stateOf,
-  type Stored,
-} from './queries/documents';
-import { saveJudged } from './queries/save';
-import { putHolds } from './queries/holds';
 import type { Judged } from './reading/judged';
 import type { Reader } from './reading/reader';
-import type { Arrived, BlobFiles } from './store/blobFiles';
-import { usersOf } from './queries/references';
+import type { Arrived, Blobs, Range, Store, Stored } from './store/port';
 import type { Studio } from './studio/studio';
 import { MOST_WINDOW_SIDE } from './studio/window';
-import { cleanUp, sizesOf } from './upkeep';
 
 /** A vector alpha of 4096² and some room. */
 const LARGEST_BLOB = 208 * 1024 * 1024;
@@ -78,19 +62,24 @@ const PageQuery = z.object({
     .max(500, 'A page has at most 500 entries.')
     .default(100),
 });
+const RevisionParams = z.object({
+  revision: number('A revision')
+    .int('A revision is a whole number.')
+    .min(1)
+    .max(2 ** 31 - 1),
+});
+
 export interface RouteOptions {
-  db: Database;
-  files: BlobFiles;
+  store: Store;
   studio: Studio;
   reader: Reader;
   pictures: Pictures;
-  /** Folder of the PostgreSQL data. */
-  databaseFolder: string;
   version: string;
 }
 
 export function routes(options: RouteOptions): Router {
-  const { db, files, studio, reader, version } = options;
+  const { store, studio, reader, version } = options;
+  const { blobs } = store;
   const router = new Router({ prefix: '/api' });
 
   // Says that the server runs; it waits for nothing.
@@ -102,7 +91,7 @@ export function routes(options: RouteOptions): Router {
 
   for (const [ending, type] of ALPHA_FILES) {
     router.get(`/alphas/:id/${ending}`, async (ctx) => {
-      const { head } = await getHead(db, 'alphas', idOf(ctx));
+      const { head } = await store.head('alphas', idOf(ctx));
       ctx.attachment(`${head.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}.${ending}`);
       ctx.type = type;
       ctx.body = Buffer.from(await studio.file(head, ending));
@@ -111,16 +100,22 @@ export function routes(options: RouteOptions): Router {
 
   router.get('/blobs/:hash', async (ctx) => {
     const hash = hashOf(ctx);
-    ctx.length = await sizeOfBlob(db, hash);
+    const size = await blobs.size(hash);
+    const range = rangeOf(ctx, size);
     ctx.type = 'application/octet-stream';
-    ctx.set('Cache-Control', FOREVER);
-    ctx.body = files.stream(hash);
+    ctx.set({ 'Cache-Control': FOREVER, 'Accept-Ranges': 'bytes' });
+    if (range) {
+      ctx.status = 206;
+      ctx.set('Content-Range', `bytes ${range.start}-${range.end}/${size}`);
+    }
+    ctx.length = range ? range.end - range.start + 1 : size;
+    ctx.body = blobs.stream(hash, range);
   });
   router.put('/blobs/:hash', async (ctx) => {
     const hash = hashOf(ctx);
     // Sent again it is wanted again.
-    if ((await renewBlobs(db, [hash])).length === 0) {
-      await receive(ctx, files, LARGEST_BLOB, async (arrived) => {
+    if ((await blobs.renew([hash])).length === 0) {
+      await receive(ctx, blobs, LARGEST_BLOB, async (arrived) => {
         if (arrived.hash !== hash) {
           throw new Problem(
             422,
@@ -129,29 +124,31 @@ export function routes(options: RouteOptions): Router {
             { expected: hash, found: arrived.hash },
           );
         }
-        await keepBlob(db, files, arrived);
+        await blobs.keep(arrived);
       });
     }
     ctx.body = { hash };
   });
   router.put('/holds/:id', async (ctx) => {
-    ctx.body = { missing: await putHolds(db, idOf(ctx), (await reader.body<'holds'>(ctx, { kind: 'holds' })).hashes) };
+    ctx.body = {
+      missing: await store.putHolds(idOf(ctx), (await reader.body<'holds'>(ctx, { kind: 'holds' })).hashes),
+    };
   });
 
   router.post('/sheets', async (ctx) => {
     const { name } = FileQuery.parse(ctx.query);
-    await receive(ctx, files, LARGEST_BLOB, async (arrived) => {
+    await receive(ctx, blobs, LARGEST_BLOB, async (arrived) => {
       const { width, height, what } = await studio.lookAt(arrived, name);
-      await keepBlob(db, files, arrived);
+      await blobs.keep(arrived);
       ctx.body = { blob: arrived.hash, name, width, height, what };
     });
   });
   // Looked at, guessed what it is, and kept.
   router.post('/arrivals', async (ctx) => {
     const { name } = FileQuery.parse(ctx.query);
-    await receive(ctx, files, LARGEST_BLOB, async (arrived) => {
+    await receive(ctx, blobs, LARGEST_BLOB, async (arrived) => {
       const { width, height, what, guess } = await studio.arrival(arrived, name);
-      await keepBlob(db, files, arrived);
+      await blobs.keep(arrived);
       ctx.body = { blob: arrived.hash, name, width, height, what, guess };
     });
   });
@@ -159,7 +156,7 @@ export function routes(options: RouteOptions): Router {
   router.post('/sheets/:hash/heights', async (ctx) => {
     const { name } = FileQuery.parse(ctx.query);
     const { arrived, ...alpha } = await studio.heights(hashOf(ctx), name);
-    await keepBlob(db, files, arrived);
+    await blobs.keep(arrived);
     ctx.body = { ...alpha, blob: arrived.hash };
   });
   router.get('/sheets/:hash/preview', async (ctx) => {
@@ -182,66 +179,80 @@ export function routes(options: RouteOptions): Router {
 
   router.post('/fonts', async (ctx) => {
     const { name } = FileQuery.parse(ctx.query);
-    await receive(ctx, files, LARGEST_FONT, async (arrived) => {
+    await receive(ctx, blobs, LARGEST_FONT, async (arrived) => {
       await studio.tryFont(arrived, name);
-      await keepBlob(db, files, arrived);
+      await blobs.keep(arrived);
       ctx.body = { blob: arrived.hash, name };
     });
   });
 
   router.get('/belt', async (ctx) => {
-    ctx.body = { ids: await getBelt(db) };
+    ctx.body = { ids: await store.belt() };
   });
   router.put('/belt', async (ctx) => {
-    ctx.body = { ids: await putBelt(db, (await reader.body<'belt'>(ctx, { kind: 'belt' })).ids) };
+    ctx.body = { ids: await store.putBelt((await reader.body<'belt'>(ctx, { kind: 'belt' })).ids) };
   });
 
   router.get('/storage', async (ctx) => {
-    ctx.body = await sizesOf(db, options.databaseFolder);
+    ctx.body = await store.sizes();
   });
   router.post('/storage/clean', async (ctx) => {
-    const cleaned = await cleanUp(db, files);
-    ctx.body = { cleaned, sizes: await sizesOf(db, options.databaseFolder) };
+    const cleaned = await store.clean();
+    ctx.body = { cleaned, sizes: await store.sizes() };
   });
   return router;
 }
 
-function addCollection(router: Router, { db, pictures, studio, reader }: RouteOptions, collection: Collection): void {
+function addCollection(
+  router: Router,
+  { store, pictures, studio, reader }: RouteOptions,
+  collection: Collection,
+): void {
   async function answerStored(ctx: Context): Promise<void> {
-    const { name, text, ...about } = await getStored(db, collection, idOf(ctx));
+    const { name, text, ...about } = await store.stored(collection, idOf(ctx));
     answer(ctx, await reader.stored(collection, name, text), about);
   }
   router.get(`/${collection}`, async (ctx) => {
     const page = PageQuery.parse(ctx.query);
-    ctx.etag = stateOf(db, collection);
+    ctx.etag = store.stateOf(collection);
     ctx.set('Cache-Control', 'no-cache');
     ctx.status = 200;
     if (ctx.fresh) {
       ctx.status = 304;
       return;
     }
-    ctx.body = await listDocuments(db, collection, page);
+    ctx.body = await store.list(collection, page);
   });
   router.get(`/${collection}/:id`, async (ctx) => {
     await answerStored(ctx);
   });
   router.put(`/${collection}/:id`, async (ctx) => {
     const save = await reader.body<'save'>(ctx, { kind: 'save', collection, id: idOf(ctx) });
-    await tryFiles(db, studio, save);
-    const revision = await saveJudged(db, save, { revision: save.revision });
-    pictures.soon();
+    await tryFiles(store, studio, save);
+    const revision = await store.save(save, { revision: save.revision });
     answer(ctx, save.text, { revision, base: false, updatedAt: new Date().toISOString() });
   });
   router.delete(`/${collection}/:id`, async (ctx) => {
-    await deleteDocument(db, collection, idOf(ctx));
+    await store.remove(collection, idOf(ctx));
     ctx.status = 204;
   });
   // Who names it: what would break without it, and what was made of it.
   router.get(`/${collection}/:id/users`, async (ctx) => {
-    ctx.body = { users: await usersOf(db, collection, idOf(ctx)) };
+    ctx.body = { users: await store.usersOf(collection, idOf(ctx)) };
+  });
+  // What it was before: the saves that this one replaced, the last first, and one of them.
+  router.get(`/${collection}/:id/revisions`, async (ctx) => {
+    ctx.body = { revisions: await store.revisions(collection, idOf(ctx)) };
+  });
+  router.get(`/${collection}/:id/revisions/:revision`, async (ctx) => {
+    const { revision } = RevisionParams.parse(ctx['params']);
+    const { name } = await store.stored(collection, idOf(ctx));
+    const text = await store.revision(collection, idOf(ctx), revision);
+    ctx.type = 'application/json';
+    ctx.body = Buffer.from(await reader.stored(collection, name, text));
   });
   router.post(`/${collection}/:id/restore`, async (ctx) => {
-    await restoreDocument(db, collection, idOf(ctx));
+    await store.restore(collection, idOf(ctx));
     await answerStored(ctx);
   });
   router.get(`/${collection}/:id/picture`, async (ctx) => {
@@ -266,41 +277,46 @@ function answer(ctx: Context, text: Uint8Array, about: Pick<Stored, 'revision' |
 }
 
 /** Files that a document names were looked at when they came; one that came as bare bytes is looked at now. */
-async function tryFiles(db: Database, studio: Studio, { collection, id, files }: Judged): Promise<void> {
+async function tryFiles(store: Store, studio: Studio, { collection, id, files }: Judged): Promise<void> {
   if (files.length === 0) return;
-  const tried = new Set(await namedBefore(db, collection, id));
+  const tried = new Set(await store.blobsNamedBy(collection, id));
   for (const { kind, blob, name } of files) {
-    if (tried.has(blob) || !(await hasBlob(db, blob))) continue;
+    if (tried.has(blob) || !(await store.blobs.has(blob))) continue;
     await (kind === 'picture' ? studio.sheet(blob, name) : studio.font(blob, name));
   }
-}
-
-async function namedBefore(db: Database, collection: Collection, id: string): Promise<string[]> {
-  const { rows } = await db.query<{ target: string }>(
-    "SELECT target FROM refs WHERE collection = $2 AND id = $1 AND kind = 'blob'",
-    [id, collection],
-  );
-  return rows.map((r) => r.target);
 }
 
 /** Writes down the request's bytes, and lets go of them again unless `keep` gave them their name. */
 async function receive(
   ctx: Context,
-  files: BlobFiles,
+  blobs: Blobs,
   most: number,
   keep: (arrived: Arrived) => Promise<void>,
 ): Promise<void> {
   const announced = Number(ctx.req.headers['content-length'] ?? NaN);
   if (announced > most)
     throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
-  const arrived = await files.receive(ctx.req as AsyncIterable<Uint8Array>, most);
+  const arrived = await blobs.receive(ctx.req as AsyncIterable<Uint8Array>, most);
   try {
     if (!Number.isNaN(announced) && arrived.bytes !== announced)
       throw new Problem(400, 'cut-short', `Only ${arrived.bytes} of ${announced} bytes arrived.`);
     await keep(arrived);
   } finally {
-    await files.drop(arrived);
+    await blobs.drop(arrived);
   }
+}
+
+/** One range of bytes that was asked for, or none: several at once are answered by the whole. */
+function rangeOf(ctx: Context, size: number): Range | undefined {
+  const found = /^bytes=(\d*)-(\d*)$/.exec(ctx.get('range'));
+  if (!found || (found[1] === '' && found[2] === '')) return undefined;
+  const [first, last] = [found[1]!, found[2]!];
+  // Without a first byte it is so many of the last.
+  const start = first === '' ? Math.max(0, size - Number(last)) : Number(first);
+  const end = first === '' || last === '' ? size - 1 : Math.min(size - 1, Number(last));
+  if (start > end)
+    throw new Problem(416, 'range', `There are ${size} bytes; bytes ${first}-${last} aren’t among them.`, { size });
+  return { start, end };
 }
 
 function hashOf(ctx: Context): string {

@@ -9,7 +9,7 @@ import { FloatType } from 'three';
 import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
 import { seeded } from '#core/random';
 import { ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha } from '#core/settings';
-import { openDatabase } from './database';
+import { openPglite } from './store/pglite/open';
 import { start, type Running } from './start';
 import { FROM_SOURCES, spawnServer } from './testKit';
 import { seededTemplate } from './testTemplate';
@@ -119,6 +119,21 @@ describe('blobs', () => {
     expect(back.length).toBe(size);
   });
 
+  test('one range of bytes is answered, and one outside of them refused', async () => {
+    const bytes = noise(100, 9);
+    await api(`/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
+    const ranged = async (range: string): Promise<[number, string | null, Uint8Array]> => {
+      const answer = await api(`/blobs/${sha(bytes)}`, { headers: { Range: range } });
+      return [answer.status, answer.headers.get('content-range'), new Uint8Array(await answer.arrayBuffer())];
+    };
+    const { length } = bytes;
+    expect(await ranged('bytes=3-9')).toEqual([206, `bytes 3-9/${length}`, bytes.slice(3, 10)]);
+    expect(await ranged('bytes=-4')).toEqual([206, `bytes ${length - 4}-${length - 1}/${length}`, bytes.slice(-4)]);
+    expect(await ranged('bytes=10-')).toEqual([206, `bytes 10-${length - 1}/${length}`, bytes.slice(10)]);
+    expect((await ranged(`bytes=${length}-`))[0]).toBe(416);
+    expect(await ranged('lines=1-2')).toEqual([200, null, bytes]);
+  });
+
   test('bytes under another hash, too many bytes and unknown hashes are refused', async () => {
     const wrong = await api(`/blobs/${sha(noise(5, 1))}`, { method: 'PUT', body: noise(6, 2) });
     expect(wrong.status).toBe(422);
@@ -174,6 +189,11 @@ describe('brushes', () => {
     expect(decode(new Uint8Array(await picture.arrayBuffer()))).toMatchObject({ width: 160, height: 160, channels: 3 });
     const next = { ...doc, stroke: { ...doc.stroke, spacing: 77 } };
     expect((await (await api(`/brushes/${doc.id}`, json('PUT', { doc: next, revision: 1 }))).json()).revision).toBe(2);
+    const { revisions } = await (await api(`/brushes/${doc.id}/revisions`)).json();
+    expect(revisions).toEqual([{ revision: 1, savedAt: expect.stringMatching(/^\d{4}-.*Z$/) }]);
+    expect(await (await api(`/brushes/${doc.id}/revisions/1`)).json()).toEqual(doc);
+    expect((await api(`/brushes/${doc.id}/revisions/2`)).status).toBe(404);
+    expect((await api(`/brushes/${doc.id}/revisions/first`)).status).toBe(422);
   });
 
   test('a save on an old revision is refused, and changes nothing', async () => {
@@ -375,12 +395,12 @@ describe('the data folder', () => {
   });
 
   test('two servers on one folder: the second is told', async () => {
-    const first = await openDatabase({ folder: other, template });
-    await expect(openDatabase({ folder: other, template })).rejects.toThrow('has this data folder open');
+    const first = await openPglite({ folder: other, template });
+    await expect(openPglite({ folder: other, template })).rejects.toThrow('has this data folder open');
     await first.close();
     // A number that is left, whosever it is now, keeps nobody out.
     await writeFile(join(other, 'server.lock'), String(process.ppid));
-    await (await openDatabase({ folder: other, template })).close();
+    await (await openPglite({ folder: other, template })).close();
   });
 
   test('broken and newer rows are named and skipped, nothing else is lost', async () => {
@@ -388,12 +408,12 @@ describe('the data folder', () => {
     const good = newBrush(randomUUID(), 'Good');
     await fetch(`${opened.address}/api/brushes/${good.id}`, json('PUT', { doc: good, revision: null }));
     await opened.close();
-    const { db, close } = await openDatabase({ folder: other, template });
+    const { parts, close } = await openPglite({ folder: other, template });
     for (const [name, doc] of [
       ['Newer', { ...good, version: 9 }],
       ['Broken', { ...good, stroke: 'x' }],
     ] as const) {
-      await db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
+      await parts.db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
         randomUUID(),
         name,
         'lift',

@@ -1,16 +1,15 @@
-/** Opens the database and listens on the local machine. */
+/** Opens the store and listens on the local machine. */
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
 import { createApp } from './app';
-import { openDatabase } from './database';
 import { InFlight } from './inFlight';
 import { Pictures } from './pictures';
-import { sizeOfBlob } from './queries/blobs';
 import { Reader } from './reading/reader';
 import { seedBaseBrushes } from './seed';
+import { openPglite } from './store/pglite/open';
+import type { Store } from './store/port';
 import { Studio } from './studio/studio';
-import { cleanUp } from './upkeep';
 
 export interface StartOptions {
   folder: string;
@@ -31,10 +30,9 @@ export interface Running {
 }
 
 export async function start(options: StartOptions): Promise<Running> {
-  const database = await openDatabase({ folder: options.folder, template: options.template });
-  const { db, files, databaseFolder } = database;
-  const studio = new Studio(files.folder, (hash) => sizeOfBlob(db, hash), options.readSeconds);
-  const pictures = new Pictures(db, studio);
+  const store: Store = await openPglite({ folder: options.folder, template: options.template });
+  const studio = new Studio(store.blobs.folder, (hash) => store.blobs.size(hash), options.readSeconds);
+  const pictures = new Pictures(store, studio);
   const reader = new Reader();
   const inFlight = new InFlight();
   const stop = async (server: Server | null): Promise<void> => {
@@ -47,17 +45,16 @@ export async function start(options: StartOptions): Promise<Running> {
     await inFlight.ended();
     await closed;
     await pictures.close();
-    await database.close();
+    await store.close();
   };
   try {
-    await seedBaseBrushes(db);
+    await seedBaseBrushes(store);
+    store.onChange(() => pictures.soon());
     const app = createApp({
-      db,
-      files,
+      store,
       studio,
       reader,
       pictures,
-      databaseFolder,
       inFlight,
       page: options.page,
       version: options.version,
@@ -68,12 +65,12 @@ export async function start(options: StartOptions): Promise<Running> {
         reject(error.code === 'EADDRINUSE' ? new Error(`Port ${options.port} is taken. Set PORT to another.`) : error);
       });
     });
-    const upkeep = keepTidy(() => cleanUp(db, files));
+    const upkeep = keepTidy(() => store.clean());
     studio.warm();
     pictures.soon();
     return {
       address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
-      first: database.first,
+      first: store.first,
       close: async () => {
         await upkeep.stop();
         await stop(server);

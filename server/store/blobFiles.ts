@@ -7,16 +7,10 @@ import { createReadStream, type ReadStream } from 'node:fs';
 import { mkdir, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Problem } from '../problem';
+import type { Arrived, Range } from './port';
 
 /** A file that was begun and never got its name is left from a server that was killed. */
 const STALE_MS = 24 * 3600 * 1000;
-
-/** Bytes that arrived and are hashed, but have no name yet. */
-export interface Arrived {
-  hash: string;
-  bytes: number;
-  path: string;
-}
 
 export class BlobFiles {
   private readonly begun: string;
@@ -81,8 +75,8 @@ export class BlobFiles {
     return readFile(this.pathOf(hash));
   }
 
-  stream(hash: string): ReadStream {
-    return createReadStream(this.pathOf(hash));
+  stream(hash: string, range?: Range): ReadStream {
+    return createReadStream(this.pathOf(hash), range);
   }
 
   async has(hash: string): Promise<boolean> {

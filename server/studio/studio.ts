@@ -9,7 +9,7 @@ import type { SheetFile } from './decode';
 import type { JobResults } from './jobs';
 import { Lane, type Limits } from './lane';
 import type { BrushForms } from './pictures';
-import type { Arrived } from '../store/blobFiles';
+import type { Arrived } from '../store/port';
 import type { PixelWindow, Pixels } from './window';
 
 /** Small files are read in far less; larger ones are given more. */

@@ -285,7 +285,7 @@ describe('refining while a stroke is drawn', () => {
     sculptor.begin(start, [down(...LONG[0])]);
     for (const [i, [x, y]] of LONG.slice(1).entries()) {
       await quiet();
-      late += 1000;
+      late += 60_000;
       sculptor.extend([down(x, y, (i + 1) * 30)]);
       await quiet();
       shown.push(sculptor.state.vertices);

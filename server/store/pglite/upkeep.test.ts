@@ -4,19 +4,16 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newBrush, SlabSchema, SOURCE_VERSION, type Slab } from '#core/settings';
-import { openDatabase, type OpenDatabase } from './database';
-import { hasBlob, putBlob, renewBlobs } from './queries/blobs';
-import { deleteDocument, getDocument, listDocuments, restoreDocument } from './queries/documents';
-import { saveDocument } from './queries/save';
-import { putHolds } from './queries/holds';
-import { seededTemplate } from './testTemplate';
-import { cleanUp, sizesOf } from './upkeep';
+import { openPglite } from './open';
+import type { PgliteStore } from './store';
+import { seededTemplate } from '../../testTemplate';
+import { judged } from '../../reading/judged';
 
 let folder: string;
-let data: OpenDatabase;
+let data: PgliteStore;
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
-  data = await openDatabase({ folder: join(folder, 'data'), template: await seededTemplate() });
+  data = await openPglite({ folder: join(folder, 'data'), template: await seededTemplate() });
 });
 afterAll(async () => {
   await data.close();
@@ -26,8 +23,7 @@ afterAll(async () => {
 let made = 0;
 const bytesOf = (n: number): Uint8Array =>
   Float32Array.from({ length: 65 * 65 * 3 }, (_, i) => i + n / 7).slice().buffer as unknown as Uint8Array;
-const put = (n: number): Promise<string> =>
-  putBlob(data.db, data.files, new Uint8Array(bytesOf(n) as unknown as ArrayBuffer));
+const put = (n: number): Promise<string> => data.blobs.put(new Uint8Array(bytesOf(n) as unknown as ArrayBuffer));
 const slab = (blob: string): Slab =>
   SlabSchema.parse({
     version: SOURCE_VERSION,
@@ -38,22 +34,22 @@ const slab = (blob: string): Slab =>
     blob,
   });
 const age = (days: number): Promise<unknown> =>
-  data.db.query(`UPDATE blobs SET sent_at = sent_at - $1 * interval '1 day'`, [days]);
+  data.parts.db.query(`UPDATE blobs SET sent_at = sent_at - $1 * interval '1 day'`, [days]);
 const there = async (hash: string): Promise<[boolean, boolean]> => [
-  await hasBlob(data.db, hash),
-  await data.files.has(hash),
+  await data.blobs.has(hash),
+  await data.parts.files.has(hash),
 ];
 
 test('bytes that nothing names go a week after they were last sent, and no sooner; sent again they stay', async () => {
   const [named, left, again, held] = [await put(1), await put(2), await put(3), await put(4)];
-  await saveDocument(data.db, 'sources', { doc: slab(named), revision: null });
-  await putHolds(data.db, randomUUID(), [held]);
+  await data.save(judged('sources', slab(named)), { revision: null });
+  await data.putHolds(randomUUID(), [held]);
   await age(6);
-  await cleanUp(data.db, data.files);
+  await data.clean();
   expect(await there(left)).toEqual([true, true]);
   await age(2);
-  expect(await renewBlobs(data.db, [again, 'f'.repeat(64)])).toEqual([again]);
-  expect((await cleanUp(data.db, data.files)).blobs).toBe(1);
+  expect(await data.blobs.renew([again, 'f'.repeat(64)])).toEqual([again]);
+  expect((await data.clean()).blobs).toBe(1);
   expect(await Promise.all([named, left, again, held].map(there))).toEqual([
     [true, true],
     [false, false],
@@ -65,22 +61,21 @@ test('bytes that nothing names go a week after they were last sent, and no soone
 test('what a draft no longer names is let go; one that names what isn’t there is told', async () => {
   const [one, two] = [await put(5), await put(6)];
   const holder = randomUUID();
-  expect(await putHolds(data.db, holder, [one, two, 'e'.repeat(64)])).toEqual(['e'.repeat(64)]);
-  await putHolds(data.db, holder, [two]);
+  expect(await data.putHolds(holder, [one, two, 'e'.repeat(64)])).toEqual(['e'.repeat(64)]);
+  await data.putHolds(holder, [two]);
   await age(8);
-  await cleanUp(data.db, data.files);
-  expect(await Promise.all([one, two].map((h) => hasBlob(data.db, h)))).toEqual([false, true]);
+  await data.clean();
+  expect(await Promise.all([one, two].map((h) => data.blobs.has(h)))).toEqual([false, true]);
 });
 
 test('of revisions all of the last day stay, then one an hour, then one a day, then one a week', async () => {
   const doc = newBrush(randomUUID(), 'Often saved');
   for (let n = 0; n < 60; n++)
-    await saveDocument(data.db, 'brushes', {
-      doc: { ...doc, card: { ...doc.card, notes: `${n}` } },
+    await data.save(judged('brushes', { ...doc, card: { ...doc.card, notes: `${n}` } }), {
       revision: n === 0 ? null : n,
     });
   const at = (from: number, to: number, ago: string, step: string): Promise<unknown> =>
-    data.db.query(
+    data.parts.db.query(
       `UPDATE revisions SET saved_at = date_trunc('day', now()) - $3::interval + (revision - $1) * $4::interval WHERE id = $5 AND revision BETWEEN $1 AND $2`,
       [from, to, ago, step, doc.id],
     );
@@ -89,44 +84,45 @@ test('of revisions all of the last day stay, then one an hour, then one a day, t
   await at(31, 40, '3 days', '20 minutes');
   const left = async (): Promise<number[]> =>
     (
-      await data.db.query<{ revision: number }>('SELECT revision FROM revisions WHERE id = $1 ORDER BY revision', [
-        doc.id,
-      ])
+      await data.parts.db.query<{ revision: number }>(
+        'SELECT revision FROM revisions WHERE id = $1 ORDER BY revision',
+        [doc.id],
+      )
     ).rows.map((r) => r.revision);
-  expect((await cleanUp(data.db, data.files)).revisions).toBe(19 + 9 + 6);
+  expect((await data.clean()).revisions).toBe(19 + 9 + 6);
   const stay = await left();
   expect(stay).toEqual([20, 30, 33, 36, 39, 40, ...Array.from({ length: 19 }, (_, i) => 41 + i)]);
-  expect((await cleanUp(data.db, data.files)).revisions).toBe(0);
-  expect((await getDocument(data.db, 'brushes', doc.id)).doc.card.notes).toBe('59');
+  expect((await data.clean()).revisions).toBe(0);
+  expect((await data.document('brushes', doc.id)).doc.card.notes).toBe('59');
 });
 
 test('what was deleted can be taken back for thirty days; then it goes, with the bytes it named', async () => {
   const [young, old] = [slab(await put(11)), slab(await put(12))];
   for (const doc of [young, old]) {
-    await saveDocument(data.db, 'sources', { doc, revision: null });
-    await deleteDocument(data.db, 'sources', doc.id);
+    await data.save(judged('sources', doc), { revision: null });
+    await data.remove('sources', doc.id);
   }
-  await data.db.query("UPDATE sources SET deleted_at = now() - interval '29 days' WHERE id = $1", [young.id]);
-  await data.db.query("UPDATE sources SET deleted_at = now() - interval '31 days' WHERE id = $1", [old.id]);
+  await data.parts.db.query("UPDATE sources SET deleted_at = now() - interval '29 days' WHERE id = $1", [young.id]);
+  await data.parts.db.query("UPDATE sources SET deleted_at = now() - interval '31 days' WHERE id = $1", [old.id]);
   await age(40);
-  const { deleted } = await cleanUp(data.db, data.files);
+  const { deleted } = await data.clean();
   expect(deleted).toBe(1);
-  await restoreDocument(data.db, 'sources', young.id);
+  await data.restore('sources', young.id);
   expect(await there(young.blob!)).toEqual([true, true]);
   expect(await there(old.blob!)).toEqual([false, false]);
-  await expect(restoreDocument(data.db, 'sources', old.id)).rejects.toThrow('isn’t here');
+  await expect(data.restore('sources', old.id)).rejects.toThrow('isn’t here');
 });
 
 test('fifty saves of a slab, long ago, leave no more behind than three times what is there', async () => {
   const doc = slab(await put(100));
-  await saveDocument(data.db, 'sources', { doc, revision: null });
+  await data.save(judged('sources', doc), { revision: null });
   for (let n = 1; n <= 50; n++)
-    await saveDocument(data.db, 'sources', { doc: { ...doc, blob: await put(100 + n) }, revision: n });
-  const before = await sizesOf(data.db, data.databaseFolder);
-  await data.db.query("UPDATE revisions SET saved_at = now() - interval '200 days' WHERE id = $1", [doc.id]);
+    await data.save(judged('sources', { ...doc, blob: await put(100 + n) }), { revision: n });
+  const before = await data.sizes();
+  await data.parts.db.query("UPDATE revisions SET saved_at = now() - interval '200 days' WHERE id = $1", [doc.id]);
   await age(10);
-  const { revisions, blobs } = await cleanUp(data.db, data.files);
-  const after = await sizesOf(data.db, data.databaseFolder);
+  const { revisions, blobs } = await data.clean();
+  const after = await data.sizes();
   expect(revisions).toBeGreaterThanOrEqual(48);
   expect(blobs).toBeGreaterThanOrEqual(48);
   expect(before.files - after.files).toBeGreaterThan(48 * 65 * 65 * 12);
@@ -134,46 +130,46 @@ test('fifty saves of a slab, long ago, leave no more behind than three times wha
 
 test('a data folder of an earlier version: its bytes become files, and what its documents name and what lists say of them is known', async () => {
   const own = join(folder, 'earlier');
-  const first = await openDatabase({ folder: own, template: await seededTemplate() });
+  const first = await openPglite({ folder: own, template: await seededTemplate() });
   const bytes = new Uint8Array(bytesOf(77) as unknown as ArrayBuffer);
-  const hash = await putBlob(first.db, first.files, bytes);
+  const hash = await first.blobs.put(bytes);
   const doc = slab(hash);
-  await saveDocument(first.db, 'sources', { doc, revision: null });
-  await saveDocument(first.db, 'sources', { doc: { ...doc, blob: null }, revision: 1 });
+  await first.save(judged('sources', doc), { revision: null });
+  await first.save(judged('sources', { ...doc, blob: null }), { revision: 1 });
   // As it was: bytes in rows, and nothing that says what is named.
-  await first.files.remove(hash);
+  await first.parts.files.remove(hash);
   const {
     items: [listed],
-  } = await listDocuments(first.db, 'sources', { after: null, limit: 1 });
-  await first.db.exec('DELETE FROM refs; UPDATE sources SET head = NULL; UPDATE brushes SET head = NULL');
+  } = await first.list('sources', { after: null, limit: 1 });
+  await first.parts.db.exec('DELETE FROM refs; UPDATE sources SET head = NULL; UPDATE brushes SET head = NULL');
   for (const [part, from] of [
     [0, 0],
     [1, 30000],
   ] as const)
-    await first.db.query('INSERT INTO blob_parts (hash, part, data) VALUES ($1, $2, $3)', [
+    await first.parts.db.query('INSERT INTO blob_parts (hash, part, data) VALUES ($1, $2, $3)', [
       hash,
       part,
       bytes.subarray(from, part === 0 ? 30000 : undefined),
     ]);
-  await first.db.exec("INSERT INTO chores (name) VALUES ('fill-refs'), ('fill-heads'), ('blobs-to-files')");
+  await first.parts.db.exec("INSERT INTO chores (name) VALUES ('fill-refs'), ('fill-heads'), ('blobs-to-files')");
   await first.close();
 
-  const again = await openDatabase({ folder: own });
-  expect(await again.files.read(hash)).toEqual(Buffer.from(bytes));
+  const again = await openPglite({ folder: own });
+  expect(await again.parts.files.read(hash)).toEqual(Buffer.from(bytes));
   expect(
-    (await again.db.query('SELECT collection, revision, target FROM refs WHERE kind = $1', ['blob'])).rows,
+    (await again.parts.db.query('SELECT collection, revision, target FROM refs WHERE kind = $1', ['blob'])).rows,
   ).toEqual([{ collection: 'sources', revision: 1, target: hash }]);
   expect(
     (
-      await again.db.query(
+      await again.parts.db.query(
         'SELECT 1 FROM brushes WHERE head IS NULL UNION ALL SELECT 1 FROM sources WHERE head IS NULL',
       )
     ).rows,
   ).toEqual([]);
-  expect(await listDocuments(again.db, 'sources', { after: null, limit: 1 })).toMatchObject({
+  expect(await again.list('sources', { after: null, limit: 1 })).toMatchObject({
     items: [listed],
     skipped: [],
   });
-  expect((await again.db.query('SELECT 1 FROM blob_parts UNION ALL SELECT 1 FROM chores')).rows).toEqual([]);
+  expect((await again.parts.db.query('SELECT 1 FROM blob_parts UNION ALL SELECT 1 FROM chores')).rows).toEqual([]);
   await again.close();
 });

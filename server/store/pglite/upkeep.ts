@@ -6,15 +6,10 @@
 import { stat, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { COLLECTIONS } from '#core/kept';
-import type { Database } from './database';
-import { takeUnnamedBlobs } from './queries/references';
-import type { BlobFiles } from './store/blobFiles';
-
-export interface Cleaned {
-  revisions: number;
-  deleted: number;
-  blobs: number;
-}
+import type { BlobFiles } from '../blobFiles';
+import type { Cleaned, Sizes } from '../port';
+import { takeUnnamedBlobs } from './references';
+import type { Database } from './thread';
 
 /** Everything at once; safe to be asked for at any time. */
 export async function cleanUp(db: Database, files: BlobFiles): Promise<Cleaned> {
@@ -64,15 +59,6 @@ async function emptyTrash(db: Database): Promise<number> {
     });
   }
   return count;
-}
-
-export interface Sizes {
-  /** Bytes on the disk. */
-  files: number;
-  database: number;
-  /** Counts. */
-  revisions: number;
-  deleted: number;
 }
 
 export async function sizesOf(db: Database, databaseFolder: string): Promise<Sizes> {

@@ -1,8 +1,8 @@
 /** What an older data folder needs once before it can be served: the migrations name it, this does it. */
 import { COLLECTIONS, headOf, readStored, referencesOf, type Collection } from '#core/kept';
-import type { Database } from './database';
-import { putReferences } from './queries/references';
-import type { BlobFiles } from './store/blobFiles';
+import type { BlobFiles } from '../blobFiles';
+import { putReferences } from './references';
+import type { Database } from './thread';
 
 const BATCH = 500;
 

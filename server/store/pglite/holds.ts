@@ -1,8 +1,8 @@
 /** Blobs that drafts in a browser name. */
-import type { Database } from '../database';
+import type { Transacted } from './thread';
 
 /** From now on the browser's drafts name these and no others. Answers those that aren't here. */
-export async function putHolds(db: Database, holder: string, hashes: readonly string[]): Promise<string[]> {
+export async function putHolds(db: Transacted, holder: string, hashes: readonly string[]): Promise<string[]> {
   return db.transaction(async (tx) => {
     await tx.query('DELETE FROM holds WHERE holder = $1 AND NOT hash = ANY($2)', [holder, hashes]);
     await tx.query(

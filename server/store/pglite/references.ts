@@ -1,8 +1,9 @@
 /** What documents name: whether it is there, who names it, and what no document names any more. */
 import type { References } from '#core/settings';
 import { COLLECTIONS, type Collection } from '#core/kept';
-import type { Database, Queries } from '../database';
-import { Problem } from '../problem';
+import { Problem } from '../../problem';
+import type { User } from '../port';
+import type { Queries } from './thread';
 
 /** Throws a Problem that names the first thing that is missing, or of another size than it must have. */
 export async function needReferences(db: Queries, what: string, { blobs, documents }: References): Promise<void> {
@@ -81,15 +82,6 @@ export async function putReferences(
   );
 }
 
-/** A document that names another. */
-export interface User {
-  collection: Collection;
-  id: string;
-  name: string;
-  /** It can't do without. */
-  needed: boolean;
-}
-
 /** Who names a document, as they are now. */
 export async function usersOf(db: Queries, collection: Collection, id: string): Promise<User[]> {
   const standing = COLLECTIONS.map(
@@ -103,11 +95,19 @@ export async function usersOf(db: Queries, collection: Collection, id: string): 
   return rows;
 }
 
+export async function blobsNamedBy(db: Queries, collection: Collection, id: string): Promise<string[]> {
+  const { rows } = await db.query<{ target: string }>(
+    "SELECT DISTINCT target FROM refs WHERE collection = $2 AND id = $1 AND kind = 'blob'",
+    [id, collection],
+  );
+  return rows.map((r) => r.target);
+}
+
 /**
  * Names of blobs that were last sent more than a week ago, and that neither a document nor a draft names; they are
  * taken off the list.
  */
-export async function takeUnnamedBlobs(db: Database): Promise<string[]> {
+export async function takeUnnamedBlobs(db: Queries): Promise<string[]> {
   const { rows } = await db.query<{ hash: string }>(`
     DELETE FROM blobs b WHERE sent_at < now() - interval '7 days'
       AND NOT EXISTS (SELECT 1 FROM refs WHERE kind = 'blob' AND target = b.hash)

@@ -1,7 +1,7 @@
 /**
  * The server’s side of the database: orders go to its thread one after the other, a transaction keeps the others out.
  */
-import { startThread } from '../threads';
+import { startThread } from '../../threads';
 import { isUtf8, type Answer, type OpenOrder, type Order } from './messages';
 
 export interface Rows<T> {
@@ -15,9 +15,12 @@ export interface Queries {
   exec(sql: string): Promise<void>;
 }
 
-export interface Database extends Queries {
+export interface Transacted extends Queries {
   /** All of it or nothing. Inside, ask `tx` alone. */
   transaction<T>(act: (tx: Queries) => Promise<T>): Promise<T>;
+}
+
+export interface Database extends Transacted {
   close(): Promise<void>;
 }
 

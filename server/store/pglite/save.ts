@@ -2,33 +2,17 @@
  * Saving a document. One statement looks whether it can be saved and writes all of it, or nothing; what it replaces is
  * kept.
  */
-import { COLLECTIONS, SINGULAR, type Collection, type Documents } from '#core/kept';
-import type { Database } from '../database';
-import { Problem } from '../problem';
-import { judged, type Judged } from '../reading/judged';
-import type { Utf8 } from '../store/messages';
-import { baseColumn, nameTaken, noteChange } from './documents';
+import { COLLECTIONS, SINGULAR, type Collection } from '#core/kept';
+import { Problem } from '../../problem';
+import type { Judged } from '../../reading/judged';
+import type { Save } from '../port';
+import { baseColumn, nameTaken } from './documents';
+import type { Utf8 } from './messages';
 import { columnsOf, needReferences } from './references';
-
-export interface Save {
-  /** The revision the change was made on; null for a new document. */
-  revision: number | null;
-  base?: boolean;
-  /** Where it is at hand already; otherwise it is drawn when it is asked for. */
-  picture?: Uint8Array;
-}
-
-/** Reads the document first; returns the new revision. */
-export async function saveDocument<C extends Collection>(
-  db: Database,
-  collection: C,
-  { doc, ...save }: Save & { doc: Documents[C] },
-): Promise<number> {
-  return saveJudged(db, judged(collection, doc), save);
-}
+import type { Queries } from './thread';
 
 /** Returns the new revision. What the document names must be there. */
-export async function saveJudged(db: Database, doc: Judged, save: Save): Promise<number> {
+export async function saveDocument(db: Queries, doc: Judged, save: Save): Promise<number> {
   const { collection, id, name, references } = doc;
   for (let from = doc; ; from = { ...doc, text: doc.text }) {
     const found = await tryToSave(db, from, save);
@@ -59,7 +43,6 @@ export async function saveJudged(db: Database, doc: Judged, save: Save): Promise
     }
     throw nameTaken(collection, name);
   }
-  noteChange(db, collection);
   return (save.revision ?? 0) + 1;
 }
 
@@ -74,7 +57,7 @@ interface Found {
   lacks: boolean;
 }
 
-async function tryToSave(db: Database, doc: Judged, save: Save): Promise<Found> {
+async function tryToSave(db: Queries, doc: Judged, save: Save): Promise<Found> {
   const { rows } = await db.query<Found>(
     `SELECT saved, revision, deleted, was_base AS base, lacks FROM save_${doc.collection} ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
     values(doc, save),
@@ -104,7 +87,7 @@ function values(
  * Kept as functions of the database, for it plans a function once and a statement each time: to plan takes longer than
  * to save.
  */
-export async function prepareSaves(db: Database): Promise<void> {
+export async function prepareSaves(db: Queries): Promise<void> {
   for (const collection of COLLECTIONS) {
     await db.exec(`CREATE OR REPLACE FUNCTION save_${collection} (${PARAMETERS}) RETURNS TABLE (${FOUND}) LANGUAGE plpgsql AS $save$
       #variable_conflict use_column

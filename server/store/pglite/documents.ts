@@ -1,26 +1,11 @@
 /** The kept documents: lists of them, one of them, taken away and brought back, and their pictures. */
-import {
-  headOf,
-  readStored,
-  SINGULAR,
-  type Collection,
-  type Documents,
-  type Heads,
-  type Kept,
-  type Listed,
-} from '#core/kept';
+import { headOf, readStored, SINGULAR, type Collection, type Documents, type Heads, type Kept } from '#core/kept';
 import type { ReadResult } from '#core/settings';
-import type { Database, Queries } from '../database';
-import { Problem } from '../problem';
-import { read } from '../reading/read';
-import { usersOf, type User } from './references';
-
-export interface List<C extends Collection> {
-  items: Listed<C>[];
-  /** Rows that could not be read; they stay where they are. */
-  skipped: { id: string; name: string; reason: string }[];
-  next: string | null;
-}
+import { Problem } from '../../problem';
+import { read } from '../../reading/read';
+import type { Drawn, KeptPicture, List, Page, Past, Stored, User } from '../port';
+import { usersOf } from './references';
+import type { Queries, Transacted } from './thread';
 
 interface Row {
   id: string;
@@ -31,12 +16,6 @@ interface Row {
   updated_at: Date;
 }
 
-export interface Page {
-  /** Where the last page ended; null begins. */
-  after: string | null;
-  limit: number;
-}
-
 interface HeadRow<C extends Collection> extends Row {
   head: Heads[C] | null;
   /** The place in the list. */
@@ -45,7 +24,7 @@ interface HeadRow<C extends Collection> extends Row {
 
 /** A page of a list, oldest first. `next` is where the following one begins, null after the last. */
 export async function listDocuments<C extends Collection>(
-  db: Database,
+  db: Queries,
   collection: C,
   { after, limit }: Page,
 ): Promise<List<C>> {
@@ -83,34 +62,7 @@ function placeOf(after: string): { at: string; id: string } {
   return { at: found[1]!, id: found[2]! };
 }
 
-/** Rises with every change of a collection. */
-const changed = new WeakMap<Database, Map<Collection, number>>();
-
-/** Names the state that a collection is in; the same text, the same list. */
-export function stateOf(db: Database, collection: Collection): string {
-  return `${STARTED}-${changed.get(db)?.get(collection) ?? 0}`;
-}
-
-/** Another start begins to count anew. */
-const STARTED = Date.now().toString(36);
-
-export function noteChange(db: Database, collection: Collection): void {
-  const counts = changed.get(db) ?? new Map<Collection, number>();
-  counts.set(collection, (counts.get(collection) ?? 0) + 1);
-  changed.set(db, counts);
-}
-
-/** A document as it lies in the store, of whatever version, as JSON. */
-export interface Stored {
-  name: string;
-  /** UTF-8. */
-  text: Uint8Array;
-  revision: number;
-  base: boolean;
-  updatedAt: string;
-}
-
-export async function getStored(db: Database, collection: Collection, id: string): Promise<Stored> {
+export async function getStored(db: Queries, collection: Collection, id: string): Promise<Stored> {
   const { rows } = await db.query<Omit<Stored, 'updatedAt'> & { updated_at: Date }>(
     `SELECT name, doc::text AS text, revision, ${baseColumn(collection)}, updated_at FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`,
     [id],
@@ -123,7 +75,7 @@ export async function getStored(db: Database, collection: Collection, id: string
 }
 
 /** A small document, read at once. */
-export async function getDocument<C extends Collection>(db: Database, collection: C, id: string): Promise<Kept<C>> {
+export async function getDocument<C extends Collection>(db: Queries, collection: C, id: string): Promise<Kept<C>> {
   const { name, text, ...about } = await getStored(db, collection, id);
   return {
     doc: JSON.parse(Buffer.from(read<'stored'>({ kind: 'stored', collection, name }, text)).toString()) as Documents[C],
@@ -133,7 +85,7 @@ export async function getDocument<C extends Collection>(db: Database, collection
 
 /** What lists say of one document. */
 export async function getHead<C extends Collection>(
-  db: Database,
+  db: Queries,
   collection: C,
   id: string,
 ): Promise<{ head: Heads[C]; revision: number }> {
@@ -147,7 +99,7 @@ export async function getHead<C extends Collection>(
 }
 
 /** Deleting only hides, so that it can be taken back. What others can’t do without stays. */
-export async function deleteDocument(db: Database, collection: Collection, id: string): Promise<void> {
+export async function deleteDocument(db: Transacted, collection: Collection, id: string): Promise<void> {
   await db.transaction(async (tx) => {
     const { rows } = await tx.query<{ name: string; base: boolean }>(
       `SELECT name, ${baseColumn(collection)} FROM ${collection} WHERE id = $1 AND deleted_at IS NULL`,
@@ -160,7 +112,6 @@ export async function deleteDocument(db: Database, collection: Collection, id: s
     await tx.query(`UPDATE ${collection} SET deleted_at = now() WHERE id = $1`, [id]);
     if (collection === 'brushes') await tx.query('DELETE FROM belt WHERE brush_id = $1', [id]);
   });
-  noteChange(db, collection);
 }
 
 /** So many of those that would break are called by their names. */
@@ -178,27 +129,45 @@ function inUse(name: string, users: readonly User[]): Problem {
   );
 }
 
-export async function restoreDocument(db: Database, collection: Collection, id: string): Promise<void> {
-  await db.transaction(async (tx) => {
-    const { rows } = await tx.query<{ name: string }>(
-      `SELECT name FROM ${collection} WHERE id = $1 AND deleted_at IS NOT NULL`,
+/** Answers its revision. */
+export async function restoreDocument(db: Transacted, collection: Collection, id: string): Promise<number> {
+  return db.transaction(async (tx) => {
+    const { rows } = await tx.query<{ name: string; revision: number }>(
+      `SELECT name, revision FROM ${collection} WHERE id = $1 AND deleted_at IS NOT NULL`,
       [id],
     );
     if (!rows[0]) throw missing(collection, id);
     await refuseTakenName(tx, collection, rows[0].name, id);
     await tx.query(`UPDATE ${collection} SET deleted_at = NULL WHERE id = $1`, [id]);
+    return rows[0].revision;
   });
-  noteChange(db, collection);
 }
 
-export interface KeptPicture {
-  picture: Uint8Array | null;
-  /** Whether it shows the document as it is now. */
-  current: boolean;
-  revision: number;
+/** What it was before, the last first. */
+export async function revisionsOf(db: Queries, collection: Collection, id: string): Promise<Past[]> {
+  const { rows } = await db.query<{ revision: number; saved_at: Date }>(
+    'SELECT revision, saved_at FROM revisions WHERE collection = $1 AND id = $2 ORDER BY revision DESC',
+    [collection, id],
+  );
+  return rows.map((row) => ({ revision: row.revision, savedAt: row.saved_at.toISOString() }));
 }
 
-export async function getPicture(db: Database, collection: Collection, id: string): Promise<KeptPicture> {
+export async function getRevision(
+  db: Queries,
+  collection: Collection,
+  id: string,
+  revision: number,
+): Promise<Uint8Array> {
+  const { rows } = await db.query<{ text: Uint8Array }>(
+    'SELECT doc::text AS text FROM revisions WHERE collection = $1 AND id = $2 AND revision = $3',
+    [collection, id, revision],
+    'text',
+  );
+  if (rows[0]) return rows[0].text;
+  throw new Problem(404, 'no-revision', `Revision ${revision} of this ${SINGULAR[collection]} isn’t kept.`, { id });
+}
+
+export async function getPicture(db: Queries, collection: Collection, id: string): Promise<KeptPicture> {
   const { rows } = await db.query<{ picture: Uint8Array | null; pictured: number; revision: number }>(
     `SELECT picture, pictured, revision FROM ${collection} WHERE id = $1`,
     [id],
@@ -212,17 +181,8 @@ export async function getPicture(db: Database, collection: Collection, id: strin
   };
 }
 
-export interface Drawn {
-  collection: Collection;
-  id: string;
-  revision: number;
-  picture: Uint8Array;
-  /** The alphas it shows, as they were. */
-  of: readonly { id: string; revision: number }[];
-}
-
 /** Keeps a picture; false when the document, or an alpha in it, was saved again since. */
-export async function putPicture(db: Database, { collection, id, revision, picture, of }: Drawn): Promise<boolean> {
+export async function putPicture(db: Queries, { collection, id, revision, picture, of }: Drawn): Promise<boolean> {
   const { rows } = await db.query(
     `UPDATE ${collection} SET picture = $3, pictured = $2 WHERE id = $1 AND revision = $2 AND NOT EXISTS (
        SELECT 1 FROM unnest($4::uuid[], $5::int[]) AS shown (id, revision) JOIN alphas a ON a.id = shown.id WHERE a.revision <> shown.revision)
@@ -233,7 +193,7 @@ export async function putPicture(db: Database, { collection, id, revision, pictu
 }
 
 /** Documents whose pictures are to be drawn, those that were saved last first. */
-export async function unpictured(db: Database, collection: Collection, most: number): Promise<string[]> {
+export async function unpictured(db: Queries, collection: Collection, most: number): Promise<string[]> {
   const { rows } = await db.query<{ id: string }>(
     `SELECT id FROM ${collection} WHERE deleted_at IS NULL AND pictured <> revision ORDER BY updated_at DESC LIMIT $1`,
     [most],

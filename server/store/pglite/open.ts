@@ -2,24 +2,12 @@
 import { cp, mkdir, open as openFile, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { lockFolder } from '../../lock';
+import { BlobFiles, syncFolder } from '../blobFiles';
 import { doChores } from './chores';
-import { lockFolder } from './lock';
-import { prepareSaves } from './queries/save';
-import { BlobFiles, syncFolder } from './store/blobFiles';
-import { openThread, type Database } from './store/thread';
-
-export type { Database, Queries } from './store/thread';
-
-export interface OpenDatabase {
-  db: Database;
-  /** Stored bytes. */
-  files: BlobFiles;
-  /** Folder of the PostgreSQL data. */
-  databaseFolder: string;
-  /** True when this start made the database. */
-  first: boolean;
-  close(): Promise<void>;
-}
+import { prepareSaves } from './save';
+import { pgliteStore, type PgliteStore } from './store';
+import { openThread, type Database } from './thread';
 
 export interface OpenOptions {
   /** Folder of the data; made when missing. */
@@ -28,7 +16,7 @@ export interface OpenOptions {
   template?: string | undefined;
 }
 
-export async function openDatabase(options: OpenOptions): Promise<OpenDatabase> {
+export async function openPglite(options: OpenOptions): Promise<PgliteStore> {
   await mkdir(options.folder, { recursive: true });
   const unlock = await lockFolder(join(options.folder, 'server.lock'));
   try {
@@ -47,16 +35,7 @@ export async function openDatabase(options: OpenOptions): Promise<OpenDatabase> 
       await db.close();
       throw error;
     }
-    return {
-      db,
-      files,
-      databaseFolder: path,
-      first,
-      close: async () => {
-        await db.close();
-        await unlock();
-      },
-    };
+    return pgliteStore({ db, files, databaseFolder: path, first, unlock });
   } catch (error) {
     await unlock();
     throw error;

@@ -1,13 +1,18 @@
 /** The brushes at hand, in their order. */
-import type { Database } from '../database';
+import type { Queries, Transacted } from './thread';
 
-export async function getBelt(db: Database): Promise<string[]> {
+/** Base brushes that are there. */
+export async function bases(db: Queries): Promise<string[]> {
+  return (await db.query<{ id: string }>('SELECT id FROM brushes WHERE base')).rows.map((row) => row.id);
+}
+
+export async function getBelt(db: Queries): Promise<string[]> {
   const { rows } = await db.query<{ brush_id: string }>('SELECT brush_id FROM belt ORDER BY place');
   return rows.map((r) => r.brush_id);
 }
 
 /** Ids that are no brush are left out. */
-export async function putBelt(db: Database, ids: readonly string[]): Promise<string[]> {
+export async function putBelt(db: Transacted, ids: readonly string[]): Promise<string[]> {
   await db.transaction(async (tx) => {
     await tx.query('DELETE FROM belt');
     for (const [place, id] of [...new Set(ids)].entries()) {
