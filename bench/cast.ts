@@ -20,7 +20,7 @@ export function castFigures(): Figure[] {
   const floor = time(3, 1, () => {
     for (let i = 0; i < out.length; i++) {
       const h = i * 1e-9;
-      if (h > out[i]! - 1) out[i] = h;
+      if (h > out[i] - 1) out[i] = h;
     }
   });
   const ns = (ms * 1e6) / (size * size);
@@ -50,8 +50,8 @@ function shaped(cells: number): Mesh {
   const mesh = buildMesh(plane(cells, 2));
   const positions = positionsOut(mesh);
   for (let i = 0; i < positions.length; i += 3) {
-    const x = positions[i]!;
-    const y = positions[i + 1]!;
+    const x = positions[i];
+    const y = positions[i + 1];
     const away = Math.max(0, 0.75 - Math.hypot(x, y));
     positions[i + 2] = away * (0.2 + 0.06 * Math.cos(31 * x) * Math.sin(27 * y) + 0.02 * Math.sin(90 * x + 70 * y));
   }

@@ -148,11 +148,11 @@ function leafFloor(mesh: Mesh): number {
   let hits = 0;
   const ms = time(5, 2, () => {
     for (let leaf = 0; leaf < 1000; leaf++) {
-      for (let t = leafTriangles[leaf]! * 3; t < leafTriangles[leaf + 1]! * 3; t += 3) {
-        const a = triangles[t]! * 3;
-        const b = triangles[t + 1]! * 3;
-        const c = triangles[t + 2]! * 3;
-        if ((p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[c]! - p[a]!) * (p[b + 1]! - p[a + 1]!) > 0) hits++;
+      for (let t = leafTriangles[leaf] * 3; t < leafTriangles[leaf + 1] * 3; t += 3) {
+        const a = triangles[t] * 3;
+        const b = triangles[t + 1] * 3;
+        const c = triangles[t + 2] * 3;
+        if ((p[b] - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (p[b + 1] - p[a + 1]) > 0) hits++;
       }
     }
   });

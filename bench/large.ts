@@ -31,9 +31,9 @@ const CLIENT = `
 export async function largePulse(server: Running): Promise<LargePulse> {
   const random = seeded(3);
   const vector = (): [number, number, number] => [random(), random(), random()];
-  const [stroke] = trialSets()[0]!.strokes;
+  const [stroke] = trialSets()[0].strokes;
   const strokes = Array.from({ length: 100 }, () => ({
-    ...stroke!,
+    ...stroke,
     samples: Array.from({ length: 1000 }, () => ({
       origin: vector(),
       direction: vector(),
@@ -55,7 +55,7 @@ export async function largePulse(server: Running): Promise<LargePulse> {
   await heard(new Worker(CLIENT, { eval: true, workerData: { address: server.address, id: doc.id, texts } }));
   const health = await pulse.stop();
   return {
-    megabytes: texts[0]!.length / 2 ** 20,
+    megabytes: texts[0].length / 2 ** 20,
     worst: at(health, 1),
     p99: at(health, 0.99),
     median: at(health, 0.5),

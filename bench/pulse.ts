@@ -45,4 +45,4 @@ export function heard(thread: Worker): Promise<unknown> {
 
 /** The value that so large a share of the sorted ones stay under. */
 export const at = (sorted: readonly number[], share: number): number =>
-  sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!;
+  sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))];

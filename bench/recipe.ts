@@ -73,8 +73,8 @@ function sliders(): { slider: Figure; rebake: Figure } {
     runRecipe(at2048, 'b', steps(white), { scale: 1, others: new Map() }, { size: 2048 }, cache);
   run(1);
   const moved = median(Array.from({ length: 9 }, (_, k) => took(() => run(0.9 - k * 0.02))));
-  const copied = median(Array.from({ length: 9 }, () => took(() => at2048.planes[0]!.slice())));
-  const at4096 = rasterOf(enlarged({ width: 2048, height: 2048, data: at2048.planes[0]! }, SIDE));
+  const copied = median(Array.from({ length: 9 }, () => took(() => at2048.planes[0].slice())));
+  const at4096 = rasterOf(enlarged({ width: 2048, height: 2048, data: at2048.planes[0] }, SIDE));
   const whole = took(() => runRecipe(at4096, 'c', steps(1), { scale: 1, others: new Map() }, { size: SIDE }));
   return {
     slider: {
@@ -90,7 +90,7 @@ function sliders(): { slider: Figure; rebake: Figure } {
       what: 'eight steps at 4096²',
       value: whole / 1000,
       unit: 's',
-      floor: { what: 'copying the picture', value: took(() => at4096.planes[0]!.slice()) / 1000 },
+      floor: { what: 'copying the picture', value: took(() => at4096.planes[0].slice()) / 1000 },
       target: { text: 'with progress and Cancel', met: true },
     },
   };

@@ -46,7 +46,7 @@ function released(density: number, edge: number): { ms: number; more: number; tr
     refineUnderLast(s, under);
     return { ms: performance.now() - began, more: s.surface.mesh.vertexCount - vertexCount, triangles: triangleCount };
   });
-  return runs.slice(1).sort((a, b) => a.ms - b.ms)[1]!;
+  return runs.slice(1).sort((a, b) => a.ms - b.ms)[1];
 }
 
 export function refineFigures(): Figure[] {

@@ -28,7 +28,7 @@ export async function saveFigures(): Promise<Figure[]> {
   const pictures = Array.from({ length: RUNS + WARM }, (_, run) => greys(run));
   try {
     const ms = await timeAsync(RUNS, WARM, async (run) => {
-      const bytes = pictures[run]!;
+      const bytes = pictures[run];
       const hash = createHash('sha256').update(bytes).digest('hex');
       const alpha: Alpha = {
         version: ALPHA_VERSION,
@@ -57,7 +57,7 @@ export async function saveFigures(): Promise<Figure[]> {
     const path = join(folder, 'floor');
     const floor = await timeAsync(RUNS, WARM, async (run) => {
       const file = await open(path, 'w');
-      await file.write(pictures[run]!);
+      await file.write(pictures[run]);
       await file.sync();
       await file.close();
       await readFile(path);

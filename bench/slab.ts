@@ -8,8 +8,7 @@ const CELLS = 1024;
 
 export function slabFigures(): Figure[] {
   const places = plane(CELLS, 2).positions;
-  for (let i = 0; i < places.length; i += 3)
-    places[i + 2] = 0.1 * layeredNoise(places[i]! * 6, places[i + 1]! * 6, 1, 4);
+  for (let i = 0; i < places.length; i += 3) places[i + 2] = 0.1 * layeredNoise(places[i] * 6, places[i + 1] * 6, 1, 4);
   const open = time(3, 1, () => clay({ cells: CELLS, places, mask: null, upper: [] }));
   const copies = time(5, 2, () => places.slice());
   const half = clay({ cells: CELLS / 2, places: null, mask: null, upper: [] });

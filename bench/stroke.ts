@@ -41,7 +41,7 @@ export function strokeFigures(): Figure[] {
     undos.push(performance.now() - began);
   }
   const sorted = [...perDab].sort((a, b) => a - b);
-  const p95 = sorted[Math.floor(sorted.length * 0.95)]!;
+  const p95 = sorted[Math.floor(sorted.length * 0.95)];
   const undoMs = median(undos.slice(1));
   const copy = time(5, 2, () => new Uint8Array(bytes).fill(1));
 

@@ -75,7 +75,7 @@ test('a base brush is never changed: its first change, and those that come meanw
   expect(bench.doc!.card.tags).not.toContain('base');
   expect(JSON.stringify((await stored(base.id)).doc)).toBe(before);
   expect(await bench.save()).toBe(true);
-  expect((await stored(ids[0]!)).revision).toBe(1);
+  expect((await stored(ids[0])).revision).toBe(1);
   expect((await there.ask(`/brushes/${base.id}`, 'DELETE')).status).toBe(403);
 });
 

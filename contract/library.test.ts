@@ -176,7 +176,7 @@ describe('brushes of many alphas at once', () => {
     const made = await brushesFrom(alphas, wish, hand());
     expect(made.map(({ card }) => card.name)).toEqual(['Kelp 1', 'Kelp 2 2']);
     made.forEach((brush, i) => {
-      expect(brush.form).toEqual({ ...wish.pattern.form, alphaId: alphas[i]!.id, ground: 0.25 });
+      expect(brush.form).toEqual({ ...wish.pattern.form, alphaId: alphas[i].id, ground: 0.25 });
       expect([brush.stroke, brush.touch]).toEqual([wish.pattern.stroke, wish.pattern.touch]);
       expect(brush.card).toMatchObject({ author: 'Pier', tags: ['print'] });
       expect(library.has('brushes', brush.id)).toBe(true);

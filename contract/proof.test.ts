@@ -151,7 +151,7 @@ test('a body that is shown no more because its mesh is gone leaves something to 
   const own = await proof();
   await own.bring(file(CUBE, 'lost.obj'));
   await until(async () => (await names()).includes('lost'));
-  const { id } = own.own[0]!;
+  const { id } = own.own[0];
   there.load();
   const again = useProof();
   again.density = 64;
@@ -182,11 +182,11 @@ test('test strokes: the shipped sets go to the body that shows them; those on th
   const [set] = again.trials.own;
   expect(set).toMatchObject({ name: 'Three of mine', body: 'ball' });
   await again.proof.show('plank', 64);
-  await again.trials.layOwn(set!.id, brush.id);
+  await again.trials.layOwn(set.id, brush.id);
   expect([again.proof.name, again.proof.state.strokes]).toEqual(['ball', 3]);
   expect(same(clay(again.proof), three)).toBe(true);
   await again.trials.layOwn('nobody', brush.id);
-  const back = await again.trials.forget(set!.id);
+  const back = await again.trials.forget(set.id);
   expect(again.trials.own).toEqual([]);
   await back();
   expect(again.trials.own).toHaveLength(1);

@@ -400,16 +400,16 @@ describe('a slab', () => {
     await stamp(bench, -0.5);
     const drawn = clay(bench);
     await bench.editPieces((own) => own.pieces.push(piece(0.3)));
-    for (let n = 1; n <= 5; n++) await bench.editPieces((own) => (own.pieces[0]!.x = 0.3 + n / 50));
+    for (let n = 1; n <= 5; n++) await bench.editPieces((own) => (own.pieces[0].x = 0.3 + n / 50));
     bench.edit((own) => (own.symmetry.mirrorX = true));
     bench.edit((own) => (own.cast.frame.side = 1.25));
     await bench.undo();
     expect([bench.doc!.cast.frame.side, bench.doc!.symmetry.mirrorX]).toEqual([1.8, true]);
     await bench.undo();
     expect(bench.doc!.symmetry.mirrorX).toBe(false);
-    expect(bench.doc!.pieces[0]!.x).toBeCloseTo(0.4, 9);
+    expect(bench.doc!.pieces[0].x).toBeCloseTo(0.4, 9);
     await bench.undo();
-    expect(bench.doc!.pieces[0]!.x).toBeCloseTo(0.3, 9);
+    expect(bench.doc!.pieces[0].x).toBeCloseTo(0.3, 9);
     await bench.undo();
     expect(bench.doc!.pieces).toEqual([]);
     await until(() => !bench.sculptor!.state.busy);
@@ -419,7 +419,7 @@ describe('a slab', () => {
     for (let n = 0; n < 5; n++) await bench.redo();
     await until(() => !bench.sculptor!.state.busy);
     expect(bench.doc).toMatchObject({ symmetry: { mirrorX: true }, cast: { frame: { side: 1.25 } } });
-    expect(bench.doc!.pieces[0]!.x).toBeCloseTo(0.4, 9);
+    expect(bench.doc!.pieces[0].x).toBeCloseTo(0.4, 9);
     expect(highest(bench)).toBeGreaterThan(0.09);
     await bench.close();
   });

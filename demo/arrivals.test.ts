@@ -27,8 +27,8 @@ function tinted(
 /** Heights on a bare ground, as a cast or a download has them. */
 function readyHeights(n: number): ArrivedPicture {
   const random = seeded(n, 3);
-  const size = [96, 128, 160, 201, 240][n % 5]!;
-  const grow = surprises(null, 50 + n, false)[n % 16]!;
+  const size = [96, 128, 160, 201, 240][n % 5];
+  const grow = surprises(null, 50 + n, false)[n % 16];
   const { data } = growPattern(grow, size);
   const low = n % 3 === 0 ? 0.5 : 0;
   const reach = 0.3 + random() * 0.14;
@@ -37,7 +37,7 @@ function readyHeights(n: number): ArrivedPicture {
     for (let i = 0; i < size; i++) {
       const r = Math.hypot(i / size - 0.5, j / size - 0.5) + 0.03 * layeredNoise(i / 20, j / 20, n, 3);
       const soft = clamp((reach - r) / 0.06);
-      out.data[j * size + i] = low + (1 - low) * soft * (0.3 + 0.7 * data[j * size + i]!);
+      out.data[j * size + i] = low + (1 - low) * soft * (0.3 + 0.7 * data[j * size + i]);
     }
   }
   const inverted = n % 7 === 5 ? { ...out, data: out.data.map((v) => 1 - v) } : out;
@@ -100,14 +100,14 @@ const r0 = (u: number, v: number): number => Math.hypot(u, v) * 3;
 function surfaceAllOver(n: number): ArrivedPicture {
   const random = seeded(n, 9);
   const forms = ['cells', 'weave', 'cracks', 'pebbles', 'fibres', 'ridges', 'scales', 'ripple'] as const;
-  const made = growPattern(newGrow(forms[n % forms.length]!, n + 1), 280);
+  const made = growPattern(newGrow(forms[n % forms.length], n + 1), 280);
   const [width, height] = n % 3 === 0 ? [280, 280] : n % 3 === 1 ? [280, 200] : [200, 280];
   const picture = resize(made, width, height);
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       const at = j * width + i;
       picture.data[at] = clamp(
-        (0.25 + 0.5 * picture.data[at]!) * (1.1 - (0.3 * i) / width) + 0.06 * layeredNoise(i / 5, j / 5, n, 4),
+        (0.25 + 0.5 * picture.data[at]) * (1.1 - (0.3 * i) / width) + 0.06 * layeredNoise(i / 5, j / 5, n, 4),
       );
     }
   }
@@ -135,7 +135,7 @@ test('of sixty made pictures of the four kinds at least 57 are known for what th
 
 test('what the file says counts, and so does depth where there is no border', () => {
   const surface = surfaceAllOver(0).raster;
-  const grey: Raster = { width: surface.width, height: surface.height, planes: [surface.planes[0]!] };
+  const grey: Raster = { width: surface.width, height: surface.height, planes: [surface.planes[0]] };
   expect(guessArrival({ raster: grey, deep: true, says: false }).kind).toBe('alpha');
   expect(guessArrival({ raster: surface, deep: true, says: true }).kind).toBe('alpha');
   expect(guessArrival({ raster: grey, deep: false, says: false }).kind).toBe('surface');

@@ -61,9 +61,9 @@ export function arc(x: number, y: number, radius: number, wobble: () => number, 
     const r =
       radius *
       (1 +
-        shifts[0]! * Math.cos(angle + shifts[1]! * 30) +
-        shifts[2]! * Math.cos(2 * angle + shifts[3]! * 30) +
-        shifts[4]! * Math.cos(3 * angle + shifts[5]! * 30));
+        shifts[0] * Math.cos(angle + shifts[1] * 30) +
+        shifts[2] * Math.cos(2 * angle + shifts[3] * 30) +
+        shifts[4] * Math.cos(3 * angle + shifts[5] * 30));
     return [x + r * Math.cos(angle), y + r * Math.sin(angle)];
   });
 }

@@ -144,30 +144,30 @@ function brushes([crust, barnacle, limpet, sponge, crate]: Alpha[]): Brush[] {
     falloff: { ...b.touch.falloff, kind, hold },
   });
   return [
-    make(21, 'Crust, grown', crust!, ['crust'], (b) => ({
+    make(21, 'Crust, grown', crust, ['crust'], (b) => ({
       touch: touch(b, 'plateau', 0.85),
       stroke: { ...b.stroke, type: 'grow' },
     })),
-    make(22, 'Barnacle press', barnacle!, ['crust'], (b) => ({
+    make(22, 'Barnacle press', barnacle, ['crust'], (b) => ({
       touch: touch(b, 'full'),
       stroke: { ...b.stroke, type: 'press', size: 0.16 },
     })),
-    make(23, 'Barnacle trail', barnacle!, ['crust', 'trail'], (b) => ({
+    make(23, 'Barnacle trail', barnacle, ['crust', 'trail'], (b) => ({
       touch: touch(b, 'full'),
       stroke: { ...b.stroke, type: 'trail', size: 0.07, spacing: 85, turnFrom: 'stroke' },
       drift: { ...b.drift, along: 60, across: 90, size: 30 },
     })),
-    make(24, 'Limpet press', limpet!, ['shell'], (b) => ({
+    make(24, 'Limpet press', limpet, ['shell'], (b) => ({
       touch: touch(b, 'plateau', 0.9),
       stroke: { ...b.stroke, type: 'press', size: 0.22 },
     })),
-    make(25, 'Sponge trail', sponge!, ['print', 'trail'], (b) => ({
+    make(25, 'Sponge trail', sponge, ['print', 'trail'], (b) => ({
       form: { ...b.form, depth: 30 },
       touch: touch(b, 'plateau', 0.7),
       stroke: { ...b.stroke, type: 'trail', size: 0.13, spacing: 60, turnFrom: 'stroke' },
       drift: { ...b.drift, along: 40, across: 60, turn: 25 },
     })),
-    make(26, 'Crate mark press', crate!, ['lettering'], (b) => ({
+    make(26, 'Crate mark press', crate, ['lettering'], (b) => ({
       form: { ...b.form, depth: 40 },
       touch: touch(b, 'full'),
       stroke: { ...b.stroke, type: 'press', size: 0.4 },

@@ -82,7 +82,7 @@ export async function draw(
   await settled(page, view);
   const box = (await page.locator(`${view} canvas`).first().boundingBox())!;
   const at = ([x, y]: Point): [number, number] => [box.x + x * box.width, box.y + y * box.height];
-  await page.mouse.move(...at(points[0]!));
+  await page.mouse.move(...at(points[0]));
   await page.mouse.down();
   for (const point of points.slice(1)) await page.mouse.move(...at(point), { steps: 5 });
   if (release) await page.mouse.up();

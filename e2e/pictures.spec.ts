@@ -94,7 +94,7 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   };
   const own = items.filter((i) => i.card.name.startsWith('prints'));
   const { data, info } = await sharp(
-    Buffer.from(await (await fetch(`${app.address}/api/alphas/${own[0]!.id}/png`)).arrayBuffer()),
+    Buffer.from(await (await fetch(`${app.address}/api/alphas/${own[0].id}/png`)).arrayBuffer()),
   )
     .raw()
     .toBuffer({ resolveWithObject: true });
@@ -119,7 +119,7 @@ test('a recipe is built, reordered, undone, retouched and baked; the brush that 
       .evaluate((c: HTMLCanvasElement) => {
         const d = c.getContext('2d')!.getImageData(0, 0, c.width, c.height).data;
         let sum = 0;
-        for (let i = 0; i < d.length; i += 4) sum = (sum * 31 + d[i]!) >>> 0;
+        for (let i = 0; i < d.length; i += 4) sum = (sum * 31 + d[i]) >>> 0;
         return String(sum);
       });
   };

@@ -231,7 +231,7 @@ test('a body of one’s own: dropped in, told of its faults, subdivided with its
     const dataTransfer = await page.evaluateHandle(
       ([called, held]) => {
         const transfer = new DataTransfer();
-        transfer.items.add(new File([held!], called!));
+        transfer.items.add(new File([held], called));
         return transfer;
       },
       [name, text],

@@ -122,7 +122,7 @@ async function ready(view: string): Promise<void> {
 }
 
 async function drag(points: readonly (readonly [number, number])[]): Promise<void> {
-  await page.mouse.move(...points[0]!);
+  await page.mouse.move(...points[0]);
   await page.mouse.down();
   for (const point of points.slice(1)) await page.mouse.move(...point, { steps: 5 });
   await page.mouse.up();
@@ -144,7 +144,7 @@ async function arrivals(address: string): Promise<{ name: string; mimeType: stri
     Buffer.from(await (await fetch(`${address}/api${path}`)).arrayBuffer());
   const sheet = JSON.parse((await at(`/sources/${demo(3)}`)).toString()) as { doc: { file: { blob: string } } };
   const tint = growPattern(newGrow('weave', 3), 480).data.map((v) => 60 + 150 * v);
-  const rgb = Uint8Array.from({ length: 480 * 360 * 3 }, (_, i) => tint[Math.floor(i / 3)]! * [1, 0.86, 0.66][i % 3]!);
+  const rgb = Uint8Array.from({ length: 480 * 360 * 3 }, (_, i) => tint[Math.floor(i / 3)] * [1, 0.86, 0.66][i % 3]);
   return [
     { name: 'barnacle heights.png', mimeType: 'image/png', buffer: await at(`/alphas/${demo(11)}/png`) },
     { name: 'prints, second page.jpg', mimeType: 'image/jpeg', buffer: await at(`/blobs/${sheet.doc.file.blob}`) },

@@ -13,7 +13,7 @@ test('the looks that are loaded are those of the controls that are imported', ()
   const used = new Set<string>();
   for (const file of readdirSync(web, { recursive: true, encoding: 'utf8' }).filter((f) => /\.(vue|ts)$/.test(f))) {
     for (const [, names] of readFileSync(join(web, file), 'utf8').matchAll(/import \{([^}]*)\} from 'element-plus'/g)) {
-      for (const name of names!
+      for (const name of names
         .split(',')
         .map((n) => n.trim())
         .filter((n) => n.startsWith('El')))

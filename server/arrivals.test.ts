@@ -107,8 +107,7 @@ test('offsets in three directions come back as offsets', async () => {
   const { arrival, heights } = await dropped(await file(doc, 'exr'), 'out.exr');
   expect([arrival.guess.kind, heights.blob, heights.format]).toEqual(['alpha', doc.blob, 'vector32f']);
   // Of another program, which says nothing: what goes below zero is no colour.
-  const channel = (k: number): Float32Array =>
-    Float32Array.from({ length: SIZE * SIZE }, (_, i) => offsets[i * 3 + k]!);
+  const channel = (k: number): Float32Array => Float32Array.from({ length: SIZE * SIZE }, (_, i) => offsets[i * 3 + k]);
   const foreign = await writeExr(
     { width: SIZE, height: SIZE, channels: { R: channel(0), G: channel(1), B: channel(2) } },
     squeeze,
@@ -129,7 +128,7 @@ test('8 bits, three equal planes, and other shapes become alphas too; the ground
     ground: expect.closeTo(20 / 255, 3),
   });
   const three = await sharp(
-    Buffer.from(Uint8Array.from({ length: greys.length * 3 }, (_, i) => greys[Math.floor(i / 3)]!)),
+    Buffer.from(Uint8Array.from({ length: greys.length * 3 }, (_, i) => greys[Math.floor(i / 3)])),
     { raw: { width: SIZE, height: SIZE, channels: 3 } },
   )
     .png()

@@ -41,11 +41,11 @@ function callsOf(trace: string): Call[] {
   return trace.split('\n').flatMap((line) => {
     const [, thread, resumed, name, rest] = /^(\d+)\s+(<\.\.\. )?(\w+)(?: resumed>|\()(.*)$/.exec(line) ?? [];
     if (!thread || !name) return [];
-    if (rest!.includes('<unfinished')) {
-      begun.set(thread, rest!);
+    if (rest.includes('<unfinished')) {
+      begun.set(thread, rest);
       return [];
     }
-    return [{ name, text: resumed ? `${begun.get(thread) ?? ''}${rest!}` : rest! }];
+    return [{ name, text: resumed ? `${begun.get(thread) ?? ''}${rest}` : rest }];
   });
 }
 

@@ -6,7 +6,7 @@ import { readFont, setBlocks, type LetterFont } from '#core/lettering';
 
 const file = (key: string): ArrayBuffer => {
   const bytes = readFileSync(`node_modules/@fontsource/${key}/files/${key}-latin-400-normal.woff`);
-  return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length) as ArrayBuffer;
+  return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length);
 };
 const slab = readFont(file('alfa-slab-one'), 'slab');
 const block = (change: Partial<Block> = {}): Block =>
@@ -65,8 +65,8 @@ test('grey, outline, turn and arc', () => {
     let weight = 0;
     for (let j = 0; j < 200; j++)
       for (let i = i0; i < i1; i++) {
-        sum += arc.data[j * 200 + i]! * j;
-        weight += arc.data[j * 200 + i]!;
+        sum += arc.data[j * 200 + i] * j;
+        weight += arc.data[j * 200 + i];
       }
     return sum / weight;
   };
@@ -82,8 +82,8 @@ test('characters that a font lacks are named and left out', () => {
 
 test.each([
   ['empty.ttf', new ArrayBuffer(0), 'empty.ttf is empty'],
-  ['text.otf', new TextEncoder().encode('hello, no font').buffer as ArrayBuffer, 'text.otf isn’t a font'],
-  ['packed.woff2', new TextEncoder().encode('wOF2xxxxxxxx').buffer as ArrayBuffer, 'WOFF2'],
+  ['text.otf', new TextEncoder().encode('hello, no font').buffer, 'text.otf isn’t a font'],
+  ['packed.woff2', new TextEncoder().encode('wOF2xxxxxxxx').buffer, 'WOFF2'],
   ['cut.woff', file('oswald').slice(0, 900), 'cut.woff can’t be read as a font'],
 ])('%s is refused with a sentence', (name, bytes, sentence) => {
   expect(() => readFont(bytes, name)).toThrow(sentence);

@@ -127,8 +127,8 @@ describe('pictures', () => {
       const answer = await fetch(`${server.address}/api/sheets/${blob}/pixels?${query}`);
       expect(answer.status).toBe(200);
       const [width, height] = ['X-Width', 'X-Height'].map((h) => Number(answer.headers.get(h)));
-      expect(Math.max(width!, height!)).toBeLessThanOrEqual(Number(/side=(\d+)/.exec(query)![1]));
-      expect((await answer.arrayBuffer()).byteLength).toBe(width! * height! * 3 * 2);
+      expect(Math.max(width, height)).toBeLessThanOrEqual(Number(/side=(\d+)/.exec(query)![1]));
+      expect((await answer.arrayBuffer()).byteLength).toBe(width * height * 3 * 2);
     }
     expect(process.memoryUsage().rss - before).toBeLessThan(200 * 2 ** 20);
     expect((await fetch(`${server.address}/api/sheets/${blob}/pixels?x=a&y=0&width=1&height=1&side=8`)).status).toBe(
@@ -204,7 +204,7 @@ describe('documents', () => {
       let at = doc;
       for (;;) {
         const keys = Object.keys(at).filter((k) => !(at === doc && k === 'id'));
-        const key = keys[Math.floor(random() * keys.length)]!;
+        const key = keys[Math.floor(random() * keys.length)];
         const next = at[key];
         if (
           typeof next === 'object' &&
@@ -235,7 +235,7 @@ describe('the largest documents', () => {
   beforeAll(() => {
     const random = seeded(4);
     const place = (): number[] => [random(), random(), random()];
-    const [stroke] = trialSets()[0]!.strokes;
+    const [stroke] = trialSets()[0].strokes;
     const strokes = Array.from({ length: 100 }, () => ({
       ...stroke,
       samples: Array.from({ length: 990 }, () => ({

@@ -57,7 +57,7 @@ const set = (name: string, over: Partial<OwnTrial> = {}): OwnTrial => ({
   id: randomUUID(),
   card: { name, author: '', tags: [], notes: '' },
   body: 'ball',
-  strokes: trialSets()[0]!.strokes,
+  strokes: trialSets()[0].strokes,
   ...over,
 });
 
@@ -89,17 +89,17 @@ test.each(trialSets().map((s) => [s.label, s.strokes] as const))(
 
 test.each<[string, Partial<Record<keyof OwnTrial, unknown>>, string]>([
   ['no strokes', { strokes: [] }, 'at least one stroke'],
-  ['a stroke without a place of the hand', { strokes: [{ ...trialSets()[0]!.strokes[0]!, samples: [] }] }, 'samples'],
+  ['a stroke without a place of the hand', { strokes: [{ ...trialSets()[0].strokes[0], samples: [] }] }, 'samples'],
   [
     'a place that is no number',
-    { strokes: [{ ...trialSets()[0]!.strokes[0]!, samples: [{ origin: [0, null, 0], direction: [0, 0, 1] }] }] },
+    { strokes: [{ ...trialSets()[0].strokes[0], samples: [{ origin: [0, null, 0], direction: [0, 0, 1] }] }] },
     'Origin 2 of sample 1 of stroke 1 must be a number',
   ],
   [
     'too many places of the hand',
     {
       strokes: [
-        { ...trialSets()[0]!.strokes[0]!, samples: Array(100_001).fill({ origin: [0, 0, 6], direction: [0, 0, -1] }) },
+        { ...trialSets()[0].strokes[0], samples: Array(100_001).fill({ origin: [0, 0, 6], direction: [0, 0, -1] }) },
       ],
     },
     'at most 100000',

@@ -310,7 +310,7 @@ async function receive(
 function rangeOf(ctx: Context, size: number): Range | undefined {
   const found = /^bytes=(\d*)-(\d*)$/.exec(ctx.get('range'));
   if (!found || (found[1] === '' && found[2] === '')) return undefined;
-  const [first, last] = [found[1]!, found[2]!];
+  const [first, last] = [found[1], found[2]];
   // Without a first byte it is so many of the last.
   const start = first === '' ? Math.max(0, size - Number(last)) : Number(first);
   const end = first === '' || last === '' ? size - 1 : Math.min(size - 1, Number(last));

@@ -28,7 +28,7 @@ export async function spawnServer(
   const ended = new Promise<number | null>((done) => child.once('exit', done));
   const address = await new Promise<string>((done, fail) => {
     let text = '';
-    child.stdout!.on('data', (part: Buffer) => {
+    child.stdout.on('data', (part: Buffer) => {
       text += part.toString();
       const found = /http:\S+/.exec(text);
       if (found) done(found[0]);

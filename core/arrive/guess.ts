@@ -69,7 +69,7 @@ function colourOf({ planes, width, height }: Raster): number {
   if (planes.length < 3) return 0;
   const [r, g, b] = planes as [Float32Array, Float32Array, Float32Array];
   let sum = 0;
-  for (let i = 0; i < width * height; i++) sum += Math.max(r[i]!, g[i]!, b[i]!) - Math.min(r[i]!, g[i]!, b[i]!);
+  for (let i = 0; i < width * height; i++) sum += Math.max(r[i], g[i], b[i]) - Math.min(r[i], g[i], b[i]);
   return sum / (width * height);
 }
 
@@ -80,11 +80,11 @@ function ringOf(raster: Raster): number {
   const tones: number[] = [];
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
-      if (i < deep || j < deep || i >= width - deep || j >= height - deep) tones.push(data[j * width + i]!);
+      if (i < deep || j < deep || i >= width - deep || j >= height - deep) tones.push(data[j * width + i]);
     }
   }
   const sorted = tones.slice().sort((a, b) => a - b);
-  const middle = sorted[sorted.length >> 1]!;
+  const middle = sorted[sorted.length >> 1];
   return tones.filter((t) => Math.abs(t - middle) <= EVEN).length / tones.length;
 }
 
@@ -100,15 +100,15 @@ function cellsOf(picture: Picture): { busy: number } {
       let count = 0;
       for (let j = y0; j + STEP < y1; j++) {
         for (let i = x0; i + STEP < x1; i++) {
-          const v = data[j * width + i]!;
-          sum += Math.abs(v - data[j * width + i + STEP]!) + Math.abs(v - data[(j + STEP) * width + i]!);
+          const v = data[j * width + i];
+          sum += Math.abs(v - data[j * width + i + STEP]) + Math.abs(v - data[(j + STEP) * width + i]);
           count += 2;
         }
       }
       spreads.push(count ? sum / count : 0);
     }
   }
-  const strong = spreads.slice().sort((a, b) => a - b)[Math.floor(spreads.length * 0.7)]!;
+  const strong = spreads.slice().sort((a, b) => a - b)[Math.floor(spreads.length * 0.7)];
   return { busy: strong < 0.004 ? 0 : spreads.filter((s) => s > strong * 0.42).length / spreads.length };
 }
 
@@ -123,7 +123,7 @@ function marksOf(raster: Raster): number {
     const { marks } = findMarks(ink, FindSchema.parse({ join: 2, smallest: 4 }));
     const areas = marks.map((m) => m.area).sort((a, b) => b - a);
     // Crumbs beside one large thing are no marks.
-    return areas.filter((a) => a > areas[0]! * 0.08).length;
+    return areas.filter((a) => a > areas[0] * 0.08).length;
   } catch {
     return 300;
   }

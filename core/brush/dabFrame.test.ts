@@ -25,7 +25,7 @@ function frameAt(
 }
 
 function expectVec(v: Vec3, wanted: Vec3, digits = 6): void {
-  v.forEach((c, k) => expect(c).toBeCloseTo(wanted[k]!, digits));
+  v.forEach((c, k) => expect(c).toBeCloseTo(wanted[k], digits));
 }
 
 test('on a plane the frame is the plane’s own, turned anticlockwise', () => {
@@ -66,7 +66,7 @@ test('beside a sharp edge no footing leans over it', () => {
   // right.
   const raw = plane(64, 2);
   for (let i = 0; i < raw.positions.length; i += 3) {
-    const x = raw.positions[i]!;
+    const x = raw.positions[i];
     if (x > 0) {
       raw.positions[i] = -0.05 * x;
       raw.positions[i + 2] = -x;

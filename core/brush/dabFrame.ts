@@ -98,20 +98,20 @@ export function groundNow(mesh: MeshArrays, leaves: Uint32Array): Ground {
       let y = 0;
       let z = 0;
       for (let i = 0; i < count; i++) {
-        const leaf = leaves[i]!;
-        for (let t = leafTriangles[leaf]!, end = leafTriangles[leaf + 1]!; t < end; t++) {
-          const a = triangles[t * 3]! * 3;
-          const b = triangles[t * 3 + 1]! * 3;
-          const c = triangles[t * 3 + 2]! * 3;
-          const ux = p[b]! - p[a]!;
-          const uy = p[b + 1]! - p[a + 1]!;
-          const uz = p[b + 2]! - p[a + 2]!;
-          const vx = p[c]! - p[a]!;
-          const vy = p[c + 1]! - p[a + 1]!;
-          const vz = p[c + 2]! - p[a + 2]!;
-          const dx = p[a]! + (ux + vx) / 3 - at[0];
-          const dy = p[a + 1]! + (uy + vy) / 3 - at[1];
-          const dz = p[a + 2]! + (uz + vz) / 3 - at[2];
+        const leaf = leaves[i];
+        for (let t = leafTriangles[leaf], end = leafTriangles[leaf + 1]; t < end; t++) {
+          const a = triangles[t * 3] * 3;
+          const b = triangles[t * 3 + 1] * 3;
+          const c = triangles[t * 3 + 2] * 3;
+          const ux = p[b] - p[a];
+          const uy = p[b + 1] - p[a + 1];
+          const uz = p[b + 2] - p[a + 2];
+          const vx = p[c] - p[a];
+          const vy = p[c + 1] - p[a + 1];
+          const vz = p[c + 2] - p[a + 2];
+          const dx = p[a] + (ux + vx) / 3 - at[0];
+          const dy = p[a + 1] + (uy + vy) / 3 - at[1];
+          const dz = p[a + 2] + (uz + vz) / 3 - at[2];
           if (dx * dx + dy * dy + dz * dz > reach * reach) continue;
           const nx = uy * vz - uz * vy;
           const ny = uz * vx - ux * vz;

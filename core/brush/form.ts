@@ -45,7 +45,7 @@ export function vectorChannels(alpha: AlphaKind, bytes: ArrayBuffer): [Picture, 
   const offsets = new Float32Array(bytes);
   const channel = (k: number): Picture => {
     const out = newPicture(alpha.size);
-    for (let i = 0; i < out.data.length; i++) out.data[i] = offsets[i * 3 + k]!;
+    for (let i = 0; i < out.data.length; i++) out.data[i] = offsets[i * 3 + k];
     return out;
   };
   return [channel(0), channel(1), channel(2)];

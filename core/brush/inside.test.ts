@@ -50,7 +50,7 @@ test('mirrored twice is the alpha; mirrored once its other side', () => {
   const down = shaped({ mirrorDown: true });
   expect(sample(down, 0.5, 0.1)).toBeCloseTo(sample(slope, 0.5, 0.9), 5);
   const twice = shapedPicture(pyramid(once), form({ mirrorAcross: true }));
-  twice.data.forEach((h, i) => expect(h).toBeCloseTo(slope.data[i]!, 5));
+  twice.data.forEach((h, i) => expect(h).toBeCloseTo(slope.data[i], 5));
 });
 
 test('inverted, every height lies as far on the other side of the ground', () => {
@@ -58,7 +58,7 @@ test('inverted, every height lies as far on the other side of the ground', () =>
   const inverted = shapedPicture(pyramid(slope), own);
   const { ground } = resolveBrush({ ...newBrush('b0000000-0000-4000-8000-0000000000fd', 'Test'), form: own }, alpha());
   expect(ground).toBeCloseTo(0.7, 9);
-  inverted.data.forEach((h, i) => expect(h - ground).toBeCloseTo(-(slope.data[i]! - 0.3), 5));
+  inverted.data.forEach((h, i) => expect(h - ground).toBeCloseTo(-(slope.data[i] - 0.3), 5));
 });
 
 test.each(['round', 'square'] as const)(
@@ -74,7 +74,7 @@ test.each(['round', 'square'] as const)(
       { length: 32 },
       (_, i) => Math.abs(sample(faded, i / SIZE, 0.5) - 0.3) / Math.abs(sample(slope, i / SIZE, 0.5) - 0.3),
     );
-    for (let i = 1; i < way.length; i++) expect(way[i]!).toBeGreaterThanOrEqual(way[i - 1]! - 0.02);
+    for (let i = 1; i < way.length; i++) expect(way[i]).toBeGreaterThanOrEqual(way[i - 1] - 0.02);
   },
 );
 
@@ -82,8 +82,8 @@ test('a vector alpha is mirrored and turned over with its offsets', () => {
   const flat = (value: number) => pyramid({ ...newPicture(16), data: new Float32Array(256).fill(value) });
   const vector: AlphaForm = { pyramid: flat(0.5), relief: 0.2, vector: [flat(0.1), flat(0.2), flat(0.3)] };
   const change = { mirrorAcross: true, invert: true, across: 2, down: 4 };
-  const [x, y, z] = shapedForm(vector, form(change)).vector!.map(({ levels }) => levels[0]!.data[40]!);
-  expect([x, y, z].map((o) => Math.round(o! * 1e6) / 1e6)).toEqual([-0.05, 0.05, -0.075]);
+  const [x, y, z] = shapedForm(vector, form(change)).vector!.map(({ levels }) => levels[0].data[40]);
+  expect([x, y, z].map((o) => Math.round(o * 1e6) / 1e6)).toEqual([-0.05, 0.05, -0.075]);
 });
 
 test('another setting of the brush finds the shape that was made; another shape takes its place', () => {

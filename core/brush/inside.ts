@@ -45,7 +45,7 @@ export function shapedGround({ ground, invert }: Form): number {
 /** Heights 0–1 as the brush stamps them. */
 export function shapedPicture(heights: Pyramid, form: Form): Picture {
   const { ground, invert } = form;
-  return laid(heights, form, (h, weight) => {
+  return mapped(heights, form, (h, weight) => {
     const faded = ground + (h - ground) * weight;
     return invert ? 1 - faded : faded;
   });
@@ -57,7 +57,7 @@ function shapedVector(
 ): readonly [Pyramid, Pyramid, Pyramid] {
   const { across, down, mirrorAcross, mirrorDown, invert } = form;
   const of = (offsets: Pyramid, scale: number): Pyramid =>
-    pyramid(laid(offsets, form, (o, weight) => o * weight * scale));
+    pyramid(mapped(offsets, form, (o, weight) => o * weight * scale));
   return [
     of(x, (mirrorAcross ? -1 : 1) / across),
     of(y, (mirrorDown ? -1 : 1) / down),
@@ -65,7 +65,7 @@ function shapedVector(
   ];
 }
 
-function laid(from: Pyramid, form: Form, of: (value: number, weight: number) => number): Picture {
+function mapped(from: Pyramid, form: Form, of: (value: number, weight: number) => number): Picture {
   const { across, down, mirrorAcross, mirrorDown, fade, footprint } = form;
   const [first] = from.levels as [Picture];
   const tiles = Math.max(across, down);
@@ -77,15 +77,15 @@ function laid(from: Pyramid, form: Form, of: (value: number, weight: number) => 
   const rows = places(side, { tiles: down, mirrored: mirrorDown, count: height, wraps: tiles > 1 });
   const square = footprint === 'square';
   for (let j = 0; j < side; j++) {
-    const above = rows.first[j]! * width;
-    const below = rows.second[j]! * width;
-    const fy = rows.share[j]!;
+    const above = rows.first[j] * width;
+    const below = rows.second[j] * width;
+    const fy = rows.share[j];
     for (let i = 0; i < side; i++) {
-      const left = columns.first[i]!;
-      const right = columns.second[i]!;
-      const fx = columns.share[i]!;
-      const top = data[above + left]! * (1 - fx) + data[above + right]! * fx;
-      const bottom = data[below + left]! * (1 - fx) + data[below + right]! * fx;
+      const left = columns.first[i];
+      const right = columns.second[i];
+      const fx = columns.share[i];
+      const top = data[above + left] * (1 - fx) + data[above + right] * fx;
+      const bottom = data[below + left] * (1 - fx) + data[below + right] * fx;
       const weight = fade > 0 ? weightAt((i + 0.5) / side, (j + 0.5) / side, fade / 100, square) : 1;
       out.data[j * side + i] = of(top * (1 - fy) + bottom * fy, weight);
     }

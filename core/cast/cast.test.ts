@@ -24,7 +24,7 @@ const frame = { x: 0, y: 0, turn: 0, side: SIDE };
 function shaped(cells: number, height: (x: number, y: number) => number): Mesh {
   const mesh = buildMesh(plane(cells, 2));
   const positions = positionsOut(mesh);
-  for (let i = 0; i < positions.length; i += 3) positions[i + 2] = height(positions[i]!, positions[i + 1]!);
+  for (let i = 0; i < positions.length; i += 3) positions[i + 2] = height(positions[i], positions[i + 1]);
   positionsIn(mesh, positions);
   return mesh;
 }
@@ -37,7 +37,7 @@ function worstError(mesh: Mesh, size: number, height: (x: number, y: number) => 
     for (let i = 0; i < size; i++) {
       const x = ((i + 0.5) / size - 0.5) * SIDE;
       const y = (0.5 - (j + 0.5) / size) * SIDE;
-      worst = Math.max(worst, Math.abs(heights.data[j * size + i]! - height(x, y)));
+      worst = Math.max(worst, Math.abs(heights.data[j * size + i] - height(x, y)));
     }
   }
   return worst / peak;
@@ -95,7 +95,7 @@ test('four samples are the mean of a 2 × 2 grid', () => {
     [20, 20],
     [39, 0],
   ] as const) {
-    const at = (di: number, dj: number) => fine.data[(2 * j + dj) * 80 + 2 * i + di]!;
+    const at = (di: number, dj: number) => fine.data[(2 * j + dj) * 80 + 2 * i + di];
     expect(four.data[j * 40 + i]).toBeCloseTo((at(0, 0) + at(1, 0) + at(0, 1) + at(1, 1)) / 4, 6);
   }
 });
@@ -108,7 +108,7 @@ test('mirrored clay gives a mirrored picture', () => {
   let worst = 0;
   for (let j = 0; j < 96; j++) {
     for (let i = 0; i < 48; i++)
-      worst = Math.max(worst, Math.abs(heights.data[j * 96 + i]! - heights.data[j * 96 + 95 - i]!));
+      worst = Math.max(worst, Math.abs(heights.data[j * 96 + i] - heights.data[j * 96 + 95 - i]));
   }
   expect(worst).toBeLessThan(1e-6);
 });
@@ -211,7 +211,7 @@ test('a vector cast of an overhanging form stamps it back within 1 % of its size
   const wanted = positionsOut(slab);
   const got = positionsOut(flat.surface.mesh);
   let worst = 0;
-  for (let i = 0; i < wanted.length; i++) worst = Math.max(worst, Math.abs(wanted[i]! - got[i]!));
+  for (let i = 0; i < wanted.length; i++) worst = Math.max(worst, Math.abs(wanted[i] - got[i]));
   expect(worst).toBeLessThan(0.01);
   expect(Math.max(...wanted.filter((_, i) => i % 3 === 2))).toBeGreaterThan(0.3);
 });
@@ -295,7 +295,7 @@ describe('the checks of a cast and what mends them', () => {
 
   test('a frame beside the clay says how much of it is', () => {
     const beside = castSlab(shaped(128, dome), settings({ frame: { x: 1, y: 0, turn: 0, side: 1.8 } }));
-    const check = beside.checks[0]!;
+    const check = beside.checks[0];
     expect(check.name).toBe('off-clay');
     expect(check.value).toBeCloseTo(50, 0);
     expect(check.sentence).toMatch(/beside the clay/);
@@ -310,14 +310,14 @@ describe('the checks of a cast and what mends them', () => {
 function mushroom(cells: number): Mesh {
   const { positions } = plane(cells, 2);
   for (let i = 0; i < positions.length; i += 3) {
-    const d = Math.hypot(positions[i]!, positions[i + 1]!);
+    const d = Math.hypot(positions[i], positions[i + 1]);
     if (d >= 0.5) continue;
     const t = 1 - d / 0.5;
     positions[i + 2] = 0.4 * Math.min(1, t * 2);
     // The upper half of the flank is drawn outwards, the middle closes over it.
     const out = d > 0 ? 1 + 0.6 * Math.sin(Math.min(1, t * 1.6) * Math.PI) : 1;
-    positions[i]! *= out;
-    positions[i + 1]! *= out;
+    positions[i] *= out;
+    positions[i + 1] *= out;
   }
   return buildMesh(plane(cells, 2), { places: positions });
 }

@@ -30,8 +30,8 @@ export function fitFrame(
   let v0 = Infinity;
   let v1 = -Infinity;
   for (const v of points) {
-    const u = p[v * 3]! * c + p[v * 3 + 1]! * s;
-    const w = p[v * 3 + 1]! * c - p[v * 3]! * s;
+    const u = p[v * 3] * c + p[v * 3 + 1] * s;
+    const w = p[v * 3 + 1] * c - p[v * 3] * s;
     u0 = Math.min(u0, u);
     u1 = Math.max(u1, u);
     v0 = Math.min(v0, w);
@@ -43,7 +43,7 @@ export function fitFrame(
   if (inside === 'ring') {
     reach = 0;
     for (const v of points)
-      reach = Math.max(reach, Math.hypot(p[v * 3]! * c + p[v * 3 + 1]! * s - u, p[v * 3 + 1]! * c - p[v * 3]! * s - w));
+      reach = Math.max(reach, Math.hypot(p[v * 3] * c + p[v * 3 + 1] * s - u, p[v * 3 + 1] * c - p[v * 3] * s - w));
   }
   // A form is never narrower than the clay's own grain.
   reach += 2 / Math.sqrt(vertexCount);
@@ -62,16 +62,16 @@ function formPoints(mesh: MeshArrays): number[] {
   let low = Infinity;
   let high = -Infinity;
   for (let i = 0; i < vertexCount * 3; i += 3) {
-    most = Math.max(most, Math.abs(p[i]!), Math.abs(p[i + 1]!));
-    low = Math.min(low, p[i + 2]!);
-    high = Math.max(high, p[i + 2]!);
+    most = Math.max(most, Math.abs(p[i]), Math.abs(p[i + 1]));
+    low = Math.min(low, p[i + 2]);
+    high = Math.max(high, p[i + 2]);
   }
   const edge: number[] = [];
   for (let i = 0; i < vertexCount * 3; i += 3)
-    if (Math.max(Math.abs(p[i]!), Math.abs(p[i + 1]!)) > most * (1 - BORDER)) edge.push(p[i + 2]!);
-  const ground = Float32Array.from(edge).sort()[edge.length >> 1]!;
+    if (Math.max(Math.abs(p[i]), Math.abs(p[i + 1])) > most * (1 - BORDER)) edge.push(p[i + 2]);
+  const ground = Float32Array.from(edge).sort()[edge.length >> 1];
   const out: number[] = [];
   if (high - low <= 0) return out;
-  for (let v = 0; v < vertexCount; v++) if (Math.abs(p[v * 3 + 2]! - ground) > FORM * (high - low)) out.push(v);
+  for (let v = 0; v < vertexCount; v++) if (Math.abs(p[v * 3 + 2] - ground) > FORM * (high - low)) out.push(v);
   return out;
 }

@@ -52,13 +52,13 @@ export function castHeights(mesh: RawMesh, options: CastOptions): Picture {
     out.data.fill(-Infinity);
     rasterise(mesh, flat, dx, dy, out, (share) => report((pass + share) / offsets.length));
     for (let i = 0; i < sum.length; i++) {
-      const h = out.data[i]!;
+      const h = out.data[i];
       if (h === -Infinity) continue;
-      sum[i] = sum[i]! + h;
-      hits[i]!++;
+      sum[i] = sum[i] + h;
+      hits[i]++;
     }
   });
-  for (let i = 0; i < sum.length; i++) out.data[i] = hits[i] === 0 ? NaN : sum[i]! / hits[i]!;
+  for (let i = 0; i < sum.length; i++) out.data[i] = hits[i] === 0 ? NaN : sum[i] / hits[i];
   return out;
 }
 
@@ -69,8 +69,8 @@ function projected(mesh: RawMesh, frame: Frame, size: number): Float64Array {
   const { across, down, cos, sin } = frameMap(frame, size);
   const flat = new Float64Array(vertexCount * 2);
   for (let v = 0; v < vertexCount; v++) {
-    const x = p[v * 3]!;
-    const y = p[v * 3 + 1]!;
+    const x = p[v * 3];
+    const y = p[v * 3 + 1];
     flat[v * 2] = across + x * cos + y * sin;
     flat[v * 2 + 1] = down + x * sin - y * cos;
   }
@@ -95,15 +95,15 @@ function rasterise(
   const last = size - 1;
   for (let t = 0; t < triangleCount; t++) {
     if (t % REPORT_EVERY === 0 && !report(t / triangleCount)) throw new CastCancelled();
-    const a = triangles[t * 3]!;
-    const b = triangles[t * 3 + 1]!;
-    const c = triangles[t * 3 + 2]!;
-    const ax = flat[a * 2]! - dx;
-    const ay = flat[a * 2 + 1]! - dy;
-    const bx = flat[b * 2]! - dx;
-    const by = flat[b * 2 + 1]! - dy;
-    const cx = flat[c * 2]! - dx;
-    const cy = flat[c * 2 + 1]! - dy;
+    const a = triangles[t * 3];
+    const b = triangles[t * 3 + 1];
+    const c = triangles[t * 3 + 2];
+    const ax = flat[a * 2] - dx;
+    const ay = flat[a * 2 + 1] - dy;
+    const bx = flat[b * 2] - dx;
+    const by = flat[b * 2 + 1] - dy;
+    const cx = flat[c * 2] - dx;
+    const cy = flat[c * 2 + 1] - dy;
 
     const i0 = Math.max(0, Math.ceil(ax < bx ? (ax < cx ? ax : cx) : bx < cx ? bx : cx));
     const i1 = Math.min(last, Math.floor(ax > bx ? (ax > cx ? ax : cx) : bx > cx ? bx : cx));
@@ -115,9 +115,9 @@ function rasterise(
     const area = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
     if (area === 0) continue;
     const inv = 1 / area;
-    const za = positions[a * 3 + 2]!;
-    const zb = positions[b * 3 + 2]! - za;
-    const zc = positions[c * 3 + 2]! - za;
+    const za = positions[a * 3 + 2];
+    const zb = positions[b * 3 + 2] - za;
+    const zc = positions[c * 3 + 2] - za;
     // Weights of b and c at (i, j), and their change from pixel to pixel.
     const bdx = (cy - ay) * inv;
     const bdy = -(cx - ax) * inv;
@@ -129,7 +129,7 @@ function rasterise(
       for (let i = i0, at = j * size + i0; i <= i1; i++, at++) {
         if (wb >= EDGE && wc >= EDGE && wb + wc <= 1 - EDGE) {
           const h = za + wb * zb + wc * zc;
-          if (h > data[at]!) data[at] = h;
+          if (h > data[at]) data[at] = h;
         }
         wb += bdx;
         wc += cdx;

@@ -36,7 +36,7 @@ export function heightRange(heights: Picture): Range | null {
   let floor = Infinity;
   let crown = -Infinity;
   for (let i = 0; i < heights.data.length; i++) {
-    const h = heights.data[i]!;
+    const h = heights.data[i];
     if (h < floor) floor = h;
     if (h > crown) crown = h;
   }
@@ -62,7 +62,7 @@ export function castTones(
   const scale = 1 / (high - low);
   const table = isStraight(tone) ? null : toneTable(tone);
   for (let i = 0; i < heights.data.length; i++) {
-    const h = (heights.data[i]! - low) * scale;
+    const h = (heights.data[i] - low) * scale;
     // NaN, an empty pixel, fails every comparison and stays black.
     if (!table) picture.data[i] = h >= 1 ? 1 : h > 0 ? h : 0;
     else if (h === h) picture.data[i] = readTone(table, h >= 1 ? 1 : h > 0 ? h : 0);
@@ -84,5 +84,5 @@ function toneTable(tone: readonly CurveNode[]): Float32Array {
 function readTone(table: Float32Array, h: number): number {
   const x = h * TONE_STEPS;
   const i = x | 0;
-  return table[i]! + (table[i + 1]! - table[i]!) * (x - i);
+  return table[i] + (table[i + 1] - table[i]) * (x - i);
 }

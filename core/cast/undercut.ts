@@ -26,18 +26,18 @@ export function findUndercut(mesh: MeshArrays, frame: Frame, heights: Picture): 
   let all = 0;
   let hidden = 0;
   for (let t = 0; t < triangleCount; t++) {
-    const a = triangles[t * 3]! * 3;
-    const b = triangles[t * 3 + 1]! * 3;
-    const c = triangles[t * 3 + 2]! * 3;
-    const ax = p[a]!;
-    const ay = p[a + 1]!;
-    const az = p[a + 2]!;
-    const ux = p[b]! - ax;
-    const uy = p[b + 1]! - ay;
-    const uz = p[b + 2]! - az;
-    const vx = p[c]! - ax;
-    const vy = p[c + 1]! - ay;
-    const vz = p[c + 2]! - az;
+    const a = triangles[t * 3] * 3;
+    const b = triangles[t * 3 + 1] * 3;
+    const c = triangles[t * 3 + 2] * 3;
+    const ax = p[a];
+    const ay = p[a + 1];
+    const az = p[a + 2];
+    const ux = p[b] - ax;
+    const uy = p[b + 1] - ay;
+    const uz = p[b + 2] - az;
+    const vx = p[c] - ax;
+    const vy = p[c + 1] - ay;
+    const vz = p[c + 2] - az;
     const x = ax + (ux + vx) / 3;
     const y = ay + (uy + vy) / 3;
     // Half a pixel more, so that cutting off rounds.
@@ -53,7 +53,7 @@ export function findUndercut(mesh: MeshArrays, frame: Frame, heights: Picture): 
     const z = az + (uz + vz) / 3;
     // On a slope the middle may lie lower than the pixel's own height by what a pixel climbs.
     const climb = nz > 0 ? slack * Math.min(20, area / nz) : 0;
-    if (nz > 0 && z >= data[pixel]! - climb) continue;
+    if (nz > 0 && z >= data[pixel] - climb) continue;
     hidden += area;
     pixels[pixel] = 1;
   }

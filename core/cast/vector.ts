@@ -46,10 +46,10 @@ export function castVector(
       const fy = gy - line;
       const at = (line * row + column) * 3;
       const mixed = (k: number): number => {
-        const a = places[at + k]!;
-        const b = places[at + 3 + k]!;
-        const d = places[at + row * 3 + k]!;
-        const e = places[at + row * 3 + 3 + k]!;
+        const a = places[at + k];
+        const b = places[at + 3 + k];
+        const d = places[at + row * 3 + k];
+        const e = places[at + row * 3 + 3 + k];
         const bottom = a + (b - a) * fx;
         return bottom + (d + (e - d) * fx - bottom) * fy;
       };

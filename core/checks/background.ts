@@ -28,7 +28,7 @@ export const DIRT_CELLS = 48;
 
 export function measureBackground(picture: Picture, ground: number): BackgroundReport {
   const { width, height, data } = picture;
-  const off = (i: number): number => Math.abs(data[i]! - ground);
+  const off = (i: number): number => Math.abs(data[i] - ground);
   const form = components(
     maskWhere(data, (v) => Math.abs(v - ground) > FORM),
     width,
@@ -41,19 +41,19 @@ export function measureBackground(picture: Picture, ground: number): BackgroundR
     width,
     height,
   );
-  const held = new Uint8Array(faint.count + 1);
+  const ofForm = new Uint8Array(faint.count + 1);
   for (let i = 0; i < data.length; i++)
-    if (form.labels[i]! > 0 && form.areas[form.labels[i]!]! >= largest * SPECK_SHARE) held[faint.labels[i]!] = 1;
+    if (form.labels[i] > 0 && form.areas[form.labels[i]] >= largest * SPECK_SHARE) ofForm[faint.labels[i]] = 1;
   let dirt = 0;
   const cells = new Uint32Array(DIRT_CELLS * DIRT_CELLS);
   const boxes = new Map<number, { x0: number; y0: number; x1: number; y1: number; n: number }>();
   for (let i = 0; i < data.length; i++) {
-    const label = faint.labels[i]!;
-    if (label === 0 || held[label]) continue;
+    const label = faint.labels[i];
+    if (label === 0 || ofForm[label]) continue;
     if (off(i) <= FORM) {
       dirt++;
       const column = Math.floor(((i % width) / width) * DIRT_CELLS);
-      cells[Math.floor((Math.floor(i / width) / height) * DIRT_CELLS) * DIRT_CELLS + column]!++;
+      cells[Math.floor((Math.floor(i / width) / height) * DIRT_CELLS) * DIRT_CELLS + column]++;
     }
     if (form.labels[i] === 0) continue;
     const x = i % width;

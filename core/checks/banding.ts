@@ -12,7 +12,7 @@ const FEW_FOR_A_SHAPE = 24;
 /** Greys in use to 1/65535, each counted only where a thousandth of a per cent of the pixels has it. */
 export function greysInUse(picture: Picture): number {
   const counts = new Uint32Array(65536);
-  for (const v of picture.data) counts[Math.max(0, Math.min(65535, Math.round(v * 65535)))]!++;
+  for (const v of picture.data) counts[Math.max(0, Math.min(65535, Math.round(v * 65535)))]++;
   const least = Math.max(1, picture.data.length * 1e-5);
   let used = 0;
   for (const n of counts) if (n >= least) used++;
@@ -27,7 +27,7 @@ export function checkBanding(picture: Picture): Check {
   for (let j = 0; j < height; j++) {
     for (let i = 8; i < width; i++) {
       const at = j * width + i;
-      const rise = Math.abs(data[at]! - data[at - 8]!);
+      const rise = Math.abs(data[at] - data[at - 8]);
       if (rise < 1e-6 || rise > 0.06) continue;
       sloping++;
       if (data[at] === data[at - 1]) level++;

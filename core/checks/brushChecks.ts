@@ -1,6 +1,6 @@
 /** Every check of a brush on its bench; those that found something come first. */
 import type { ResolvedBrush } from '#core/brush';
-import { calmSpacing, detailHeld, shapes, stampMeasures, type StampMeasures } from '#core/profile';
+import { calmSpacing, detailShown, shapes, stampMeasures, type StampMeasures } from '#core/profile';
 import type { Check } from './check';
 import { bestFit, checkRingLoss } from './ringLoss';
 
@@ -119,17 +119,17 @@ function rippleOf(brush: ResolvedBrush, { ripple }: StampMeasures): BrushCheck |
 
 function detailOf(brush: ResolvedBrush, body: { spacing: number; finer: boolean } | null): BrushCheck | null {
   if (!body || !(brush.alpha || shapes(brush.action))) return null;
-  const held = detailHeld(brush, body.spacing);
-  const ok = held >= DETAIL_LIMIT;
+  const shown = detailShown(brush, body.spacing);
+  const ok = shown >= DETAIL_LIMIT;
   return {
     name: 'detail',
     ok,
-    value: held * 100,
+    value: shown * 100,
     limit: DETAIL_LIMIT * 100,
     unit: '%',
     mend: ok || !body.finer ? null : { kind: 'subdivide', label: 'Subdivide the body' },
     sentence: ok
       ? `The body shows all of this ${brush.alpha ? 'alpha' : 'form'}`
-      : `At this size the body is too coarse: it shows ${percent(held)} of the ${brush.alpha ? 'alpha’s ups and downs' : 'falloff’s peak'}.`,
+      : `At this size the body is too coarse: it shows ${percent(shown)} of the ${brush.alpha ? 'alpha’s ups and downs' : 'falloff’s peak'}.`,
   };
 }

@@ -71,8 +71,8 @@ describe('background', () => {
     for (let j = 2; j < 22; j++) for (let i = 150; i < 190; i++) p.data[j * 200 + i] = 0.03;
     const report = measureBackground(p, 0);
     expect(report.specks).toHaveLength(2);
-    expect(report.specks[0]!.x).toBeCloseTo(31 / 200, 2);
-    expect(report.specks[0]!.y).toBeCloseTo(20.5 / 200, 2);
+    expect(report.specks[0].x).toBeCloseTo(31 / 200, 2);
+    expect(report.specks[0].y).toBeCloseTo(20.5 / 200, 2);
     expect(report.dirt).toBeCloseTo(800 / 40_000, 4);
     // The dirt lies in the upper right.
     expect(report.dirty.length).toBeGreaterThan(10);

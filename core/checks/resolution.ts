@@ -27,26 +27,26 @@ export function trueShare(picture: Picture): number {
     for (let k = 0; k < size; k++) mean += read(k) / size;
     for (let k = 0; k < size; k++) line[k] = (read(k) - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * k) / size));
     fft.realTransform(out, line);
-    for (let f = 1; f < size / 2; f++) power[f]! += out[2 * f]! ** 2 + out[2 * f + 1]! ** 2;
+    for (let f = 1; f < size / 2; f++) power[f] += out[2 * f] ** 2 + out[2 * f + 1] ** 2;
   };
   const left = (width - size) >> 1;
   const top = (height - size) >> 1;
   const step = Math.max(1, Math.floor(size / LINES));
   for (let n = 0; n < size; n += step) {
-    add((k) => picture.data[(top + n) * width + left + k]!);
-    add((k) => picture.data[(top + k) * width + left + n]!);
+    add((k) => picture.data[(top + n) * width + left + k]);
+    add((k) => picture.data[(top + k) * width + left + n]);
   }
   // 16 bits round; what lies under that is no detail.
   const floor = (size / step) * 2 * size * (1 / 65535) ** 2;
   let total = 0;
   for (let f = 1; f < power.length; f++) {
-    power[f] = Math.max(0, power[f]! - floor) * f * f;
-    total += power[f]!;
+    power[f] = Math.max(0, power[f] - floor) * f * f;
+    total += power[f];
   }
   if (total <= 0) return 1;
   let tail = 0;
   for (let f = power.length - 1; f > 0; f--) {
-    tail += power[f]!;
+    tail += power[f];
     if (tail > total * TAIL) return Math.min(1, (f + 1) / power.length);
   }
   return 1;

@@ -15,7 +15,7 @@ export function ringLoss(picture: Picture, fit: number, ground = edgeGround(pict
     const v = ((j + 0.5) / height) * 2 - 1;
     for (let i = 0; i < width; i++) {
       const u = ((i + 0.5) / width) * 2 - 1;
-      const d = Math.abs(data[j * width + i]! - ground);
+      const d = Math.abs(data[j * width + i] - ground);
       all += d;
       if (u * u + v * v > fit * fit) outside += d;
     }
@@ -32,14 +32,14 @@ export function bestFit(picture: Picture, ground = edgeGround(picture)): number 
     const v = ((j + 0.5) / height) * 2 - 1;
     for (let i = 0; i < width; i++) {
       const u = ((i + 0.5) / width) * 2 - 1;
-      const d = Math.abs(data[j * width + i]! - ground);
-      bins[Math.min(1023, Math.ceil((Math.sqrt(u * u + v * v) / Math.SQRT2) * 1023))]! += d;
+      const d = Math.abs(data[j * width + i] - ground);
+      bins[Math.min(1023, Math.ceil((Math.sqrt(u * u + v * v) / Math.SQRT2) * 1023))] += d;
       all += d;
     }
   }
   let outside = 0;
   for (let b = 1023; b >= 0; b--) {
-    outside += bins[b]!;
+    outside += bins[b];
     if (outside >= all * RING_LOSS_LIMIT) return Math.min(1.42, Math.ceil((b / 1023) * Math.SQRT2 * 100) / 100);
   }
   return 1;

@@ -71,9 +71,9 @@ function seamOf(of: Lines): SeamReport {
   // The places beside the seam see it too.
   const inside = { from: 2, to: Math.max(3, count - 1) };
   const report = {
-    running: running[0]! / used,
+    running: running[0] / used,
     runningInside: running.subarray(inside.from, inside.to).reduce((a, b) => Math.min(a, b)) / used,
-    jump: jump[0]! / used,
+    jump: jump[0] / used,
     jumpInside: jump.subarray(inside.from, inside.to).reduce((a, b) => Math.max(a, b)) / used,
   };
   const least = Math.min(count, lines) < SMALL ? LEAST_RUNNING_SMALL : LEAST_RUNNING;
@@ -82,14 +82,14 @@ function seamOf(of: Lines): SeamReport {
 }
 
 function addJumps({ data, count, step }: Lines, start: number, jump: Float64Array, running: Float64Array): void {
-  let a = data[start + (count - 2) * step]!;
-  let b = data[start + (count - 1) * step]!;
-  let c = data[start]!;
+  let a = data[start + (count - 2) * step];
+  let b = data[start + (count - 1) * step];
+  let c = data[start];
   for (let i = 0; i < count; i++) {
-    const d = data[start + (i + 1 < count ? i + 1 : 0) * step]!;
+    const d = data[start + (i + 1 < count ? i + 1 : 0) * step];
     const by = Math.abs(1.5 * (c - b) + (a - d) / 2);
-    jump[i]! += by;
-    if (by < UNSEEN) running[i]!++;
+    jump[i] += by;
+    if (by < UNSEEN) running[i]++;
     a = b;
     b = c;
     c = d;
@@ -98,7 +98,7 @@ function addJumps({ data, count, step }: Lines, start: number, jump: Float64Arra
 
 /** The step from the second to the third of four places in a row, less the mean of the steps beside it. */
 function jumpAt({ data, step }: Lines, start: number, a: number, b: number, c: number, d: number): number {
-  const at = (i: number): number => data[start + i * step]!;
+  const at = (i: number): number => data[start + i * step];
   return 1.5 * (at(c) - at(b)) + (at(a) - at(d)) / 2;
 }
 
@@ -108,7 +108,7 @@ function commonOf(values: Float64Array): number {
   const half = Math.ceil(sorted.length / 2);
   let best = 0;
   for (let i = 1; i + half <= sorted.length; i++)
-    if (sorted[i + half - 1]! - sorted[i]! < sorted[best + half - 1]! - sorted[best]!) best = i;
+    if (sorted[i + half - 1] - sorted[i] < sorted[best + half - 1] - sorted[best]) best = i;
   return sorted.subarray(best, best + half).reduce((a, b) => a + b) / half;
 }
 

@@ -37,17 +37,17 @@ function bakeOne(
   let count = 0;
   let sum = 0;
   for (let i = 0; i < found; i++) {
-    const first = s.leaves[i]! * LEAF;
+    const first = s.leaves[i] * LEAF;
     const end = Math.min(first + LEAF, vertexCount);
     for (let v = first; v < end; v++) {
-      const dx = p[v * 3]! - place.x;
-      const dy = p[v * 3 + 1]! - place.y;
+      const dx = p[v * 3] - place.x;
+      const dy = p[v * 3 + 1] - place.y;
       if (dx * dx + dy * dy > reach * reach) continue;
       const h = pieceHeight(piece, dx * c + dy * n, dy * c - dx * n, heights);
       if (h <= 0) continue;
       touched[count] = v;
       amount[count++] = h;
-      sum += p[v * 3 + 2]!;
+      sum += p[v * 3 + 2];
     }
   }
   if (count === 0) return;
@@ -55,13 +55,13 @@ function bakeOne(
   const sign = piece.set === 'sunk' ? -1 : 1;
   let moved = 0;
   for (let i = 0; i < count; i++) {
-    const v = touched[i]!;
-    const to = ground + sign * amount[i]!;
-    const way = (to - p[v * 3 + 2]!) * (1 - mask[v]!);
+    const v = touched[i];
+    const to = ground + sign * amount[i];
+    const way = (to - p[v * 3 + 2]) * (1 - mask[v]);
     if (way * sign <= 0) continue;
     reserveCopies(s.start, mesh, 1);
     keepLeaf(s.start, mesh, v >> LEAF_SHIFT);
-    p[v * 3 + 2] = p[v * 3 + 2]! + way;
+    p[v * 3 + 2] = p[v * 3 + 2] + way;
     touched[moved++] = v;
   }
   if (moved > 0) s.loops.renew(s, touched, moved);

@@ -19,7 +19,7 @@ export function changePlaces(s: Surface, place: (vertex: number, out: Float64Arr
     const before = moved;
     for (let i = 0; i < own; i++) {
       const at = (first + i) * 3;
-      for (let c = 0; c < 3; c++) out[c] = p[at + c]!;
+      for (let c = 0; c < 3; c++) out[c] = p[at + c];
       place(first + i, out);
       next.set(out, i * 3);
       if (next[i * 3] !== p[at] || next[i * 3 + 1] !== p[at + 1] || next[i * 3 + 2] !== p[at + 2])
@@ -43,7 +43,7 @@ export function changeMask(s: Surface, mask: (vertex: number, now: number) => nu
     const own = Math.min(LEAF, vertexCount - first);
     let differs = false;
     for (let i = 0; i < own; i++) {
-      const now = m[first + i]!;
+      const now = m[first + i];
       next[i] = Math.max(0, Math.min(1, mask(first + i, now)));
       differs ||= next[i] !== now;
     }

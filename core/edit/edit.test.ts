@@ -20,13 +20,13 @@ function at(s: Session, x: number, y: number): { z: number; mask: number } {
   const cells = Math.round(Math.sqrt(mesh.vertexCount)) - 1;
   const wanted = Math.round(((y + 1) / 2) * cells) * (cells + 1) + Math.round(((x + 1) / 2) * cells);
   const v = mesh.order.indexOf(wanted);
-  return { z: mesh.positions[v * 3 + 2]!, mask: mesh.mask[v]! };
+  return { z: mesh.positions[v * 3 + 2], mask: mesh.mask[v] };
 }
 
 function bumpy(): Session {
   const raw: RawMesh = plane(64, 2);
   for (let i = 0; i < raw.positions.length; i += 3)
-    raw.positions[i + 2] = 0.1 * Math.sin(raw.positions[i]! * 6) * Math.cos(raw.positions[i + 1]! * 5);
+    raw.positions[i + 2] = 0.1 * Math.sin(raw.positions[i] * 6) * Math.cos(raw.positions[i + 1] * 5);
   return session(surface(buildMesh(raw)), { replay: false });
 }
 
@@ -72,11 +72,11 @@ describe('masks', () => {
     let crossings = 0;
     for (let j = 0; j < row; j++) {
       for (let i = 0; i + 1 < row; i++) {
-        const [a, b] = [places[(j * row + i) * 3 + 2]! - 0.1, places[(j * row + i + 1) * 3 + 2]! - 0.1];
+        const [a, b] = [places[(j * row + i) * 3 + 2] - 0.1, places[(j * row + i + 1) * 3 + 2] - 0.1];
         if (a > 0 === b > 0) continue;
         crossings++;
-        const x = places[(j * row + i) * 3]! + (a / (a - b)) * spacing;
-        const y = places[(j * row + i) * 3 + 1]!;
+        const x = places[(j * row + i) * 3] + (a / (a - b)) * spacing;
+        const y = places[(j * row + i) * 3 + 1];
         worst = Math.max(worst, Math.abs(Math.hypot(x - 0.03, y + 0.02) - 0.5));
       }
     }
@@ -101,7 +101,7 @@ describe('masks', () => {
     expect(s.surface.mesh.mask.every((m) => m === 0)).toBe(true);
     makeEdit(s, { kind: 'mask-invert' });
     makeEdit(s, { ...shape, way: 'take' });
-    s.surface.mesh.mask.forEach((m, i) => expect(m).toBeCloseTo(1 - once[i]!, 6));
+    s.surface.mesh.mask.forEach((m, i) => expect(m).toBeCloseTo(1 - once[i], 6));
   });
 
   test('a turned ellipse and a lasso', () => {
@@ -186,7 +186,7 @@ describe('masks', () => {
 
   test('from height, from slope, from an alpha in a turned frame', () => {
     const raw = plane(64, 2);
-    for (let i = 0; i < raw.positions.length; i += 3) raw.positions[i + 2] = Math.max(0, raw.positions[i]!);
+    for (let i = 0; i < raw.positions.length; i += 3) raw.positions[i + 2] = Math.max(0, raw.positions[i]);
     const ramp = (): Session => session(surface(buildMesh(raw)), { replay: false });
     const s = ramp();
     makeEdit(s, { kind: 'mask-height', low: 0.5, high: 2, soft: 0.2, way: 'add' });
@@ -221,7 +221,7 @@ describe('by number', () => {
     makeEdit(s, change('inflate', { inflate: 0.123 }));
     expect(at(s, 0.2, 0.3).z).toBeCloseTo(0.123, 6);
     makeEdit(s, change('inflate', { inflate: -0.123 }));
-    expect(Math.max(...places(s).map((x, i) => Math.abs(x - before[i]!)))).toBeLessThan(1e-7);
+    expect(Math.max(...places(s).map((x, i) => Math.abs(x - before[i])))).toBeLessThan(1e-7);
   });
 
   test('masked places stay as they are to the byte under every change', () => {
@@ -281,7 +281,7 @@ describe('by number', () => {
     const before = places(s);
     tryEdit(s, change('lift', { lift: 0.1 }));
     tryEdit(s, change('lift', { lift: 0.2 }));
-    expect(places(s)[2]! - before[2]!).toBeCloseTo(0.2, 6);
+    expect(places(s)[2] - before[2]).toBeCloseTo(0.2, 6);
     abandon(s);
     expect(places(s)).toEqual(before);
     tryEdit(s, change('lift', { lift: 0.3 }));
@@ -387,7 +387,7 @@ describe('pieces', () => {
     const s = bumpy();
     const before = places(s);
     makeEdit(s, { kind: 'bake', pieces: [piece({ x: 0.2, y: 0.1 })], parts: NO_PARTS });
-    expect(places(s).every((z, i) => i % 3 !== 2 || z >= before[i]!)).toBe(true);
+    expect(places(s).every((z, i) => i % 3 !== 2 || z >= before[i])).toBe(true);
     undo(s);
     expect(places(s)).toEqual(before);
   });
@@ -398,7 +398,7 @@ test('random edits: no NaN, undo is exact', () => {
   const s = bumpy();
   const state = (mesh: Mesh): Float32Array[] => [mesh.positions.slice(), mesh.mask.slice(), mesh.normals.slice()];
   const begin = state(s.surface.mesh);
-  const any = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const any = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
   for (let i = 0; i < 40; i++) {
     makeEdit(
       s,
@@ -449,5 +449,5 @@ test('random edits: no NaN, undo is exact', () => {
     expect(s.surface.mesh.positions.some((x) => x - x !== 0)).toBe(false);
   }
   while (undo(s));
-  state(s.surface.mesh).forEach((values, k) => expect(values.every((x, i) => x === begin[k]![i])).toBe(true));
+  state(s.surface.mesh).forEach((values, k) => expect(values.every((x, i) => x === begin[k][i])).toBe(true));
 });

@@ -16,8 +16,8 @@ export function maskFromAlpha(s: Surface, picture: Picture, frame: Frame, way: M
   const c = Math.cos(turn);
   const n = Math.sin(turn);
   changeMask(s, (vertex, now) => {
-    const dx = p[vertex * 3]! - frame.x;
-    const dy = p[vertex * 3 + 1]! - frame.y;
+    const dx = p[vertex * 3] - frame.x;
+    const dy = p[vertex * 3 + 1] - frame.y;
     const u = (dx * c + dy * n) / frame.side + 0.5;
     const v = 0.5 - (dy * c - dx * n) / frame.side;
     return u < 0 || u > 1 || v < 0 || v > 1 ? now : joined(now, sample(picture, u, v), way);
@@ -26,13 +26,13 @@ export function maskFromAlpha(s: Surface, picture: Picture, frame: Frame, way: M
 
 export function maskFromHeight(s: Surface, low: number, high: number, soft: number, way: MaskWay): void {
   const { positions: p } = s.mesh;
-  changeMask(s, (vertex, now) => joined(now, between(p[vertex * 3 + 2]!, low, high, soft), way));
+  changeMask(s, (vertex, now) => joined(now, between(p[vertex * 3 + 2], low, high, soft), way));
 }
 
 export function maskFromSlope(s: Surface, low: number, high: number, soft: number, way: MaskWay): void {
   const { normals: n } = s.mesh;
   changeMask(s, (vertex, now) => {
-    const degrees = (Math.acos(Math.max(-1, Math.min(1, n[vertex * 3 + 2]!))) * 180) / Math.PI;
+    const degrees = (Math.acos(Math.max(-1, Math.min(1, n[vertex * 3 + 2]))) * 180) / Math.PI;
     return joined(now, between(degrees, low, high, soft), way);
   });
 }

@@ -27,7 +27,7 @@ export function maskShape(s: Surface, shape: MaskShape, way: MaskWay, symmetry: 
   const within = withinOf(shape, soft);
   const { positions: p } = s.mesh;
   changeMask(s, (vertex, now) => {
-    const at = [p[vertex * 3]!, p[vertex * 3 + 1]!, p[vertex * 3 + 2]!] as const;
+    const at = [p[vertex * 3], p[vertex * 3 + 1], p[vertex * 3 + 2]] as const;
     let most = -Infinity;
     for (const way of ways) {
       const [x, y] = copyPoint(at, way, symmetry);
@@ -88,21 +88,21 @@ function withinLasso(points: readonly number[], soft: number): Within {
     Math.max(0, Math.min(bands - 1, Math.floor(((y - low) / (high - low)) * bands)));
   const sides: number[][] = Array.from({ length: bands }, () => []);
   for (let i = 0, j = count - 1; i < count; j = i++) {
-    const [x0, y0, x1, y1] = [points[j * 2]!, points[j * 2 + 1]!, points[i * 2]!, points[i * 2 + 1]!];
+    const [x0, y0, x1, y1] = [points[j * 2], points[j * 2 + 1], points[i * 2], points[i * 2 + 1]];
     for (let band = bandOf(Math.min(y0, y1) - soft); band <= bandOf(Math.max(y0, y1) + soft); band++)
-      sides[band]!.push(x0, y0, x1, y1);
+      sides[band].push(x0, y0, x1, y1);
   }
   return (x, y) => {
     if (y < low || y > high) return -soft;
-    const own = sides[bandOf(y)]!;
+    const own = sides[bandOf(y)];
     let inside = false;
     let near = soft * soft;
     for (let at = 0; at < own.length; at += 4) {
-      const x0 = own[at]!;
-      const y0 = own[at + 1]!;
-      const dx = own[at + 2]! - x0;
-      const dy = own[at + 3]! - y0;
-      if (y0 > y !== own[at + 3]! > y && x < x0 + (dx * (y - y0)) / dy) inside = !inside;
+      const x0 = own[at];
+      const y0 = own[at + 1];
+      const dx = own[at + 2] - x0;
+      const dy = own[at + 3] - y0;
+      if (y0 > y !== own[at + 3] > y && x < x0 + (dx * (y - y0)) / dy) inside = !inside;
       const t = Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / (dx * dx + dy * dy || 1)));
       const px = x - x0 - t * dx;
       const py = y - y0 - t * dy;

@@ -34,19 +34,19 @@ function byRings(
       let sum = 0;
       let low = 1;
       let high = 0;
-      const first = ringStarts[v]!;
-      const end = ringStarts[v + 1]!;
+      const first = ringStarts[v];
+      const end = ringStarts[v + 1];
       // A closed ring names its first neighbour again.
       const last = end - first > 1 && rings[first] === rings[end - 1] ? end - 1 : end;
       for (let k = first; k < last; k++) {
-        const m = from[rings[k]! & RING_VERTEX]!;
+        const m = from[rings[k] & RING_VERTEX];
         sum += m;
         if (m < low) low = m;
         if (m > high) high = m;
       }
-      to[v] = last > first ? next(from[v]!, sum, last - first, low, high) : from[v]!;
+      to[v] = last > first ? next(from[v], sum, last - first, low, high) : from[v];
     }
     [from, to] = [to, from];
   }
-  changeMask(s, (v) => from[v]!);
+  changeMask(s, (v) => from[v]);
 }

@@ -44,7 +44,7 @@ test.each(FALLOFF_KINDS)('the table of %s reads within 0.006 of the formula', (k
     const rho = i / 20_000;
     const x = rho * FALLOFF_STEPS;
     const k = Math.floor(x);
-    const read = table[k]! + (table[k + 1]! - table[k]!) * (x - k);
+    const read = table[k] + (table[k + 1] - table[k]) * (x - k);
     worst = Math.max(worst, Math.abs(read - falloffAt(settings(kind), rho)));
   }
   expect(worst).toBeLessThan(0.006);
@@ -70,14 +70,14 @@ describe('own curve', () => {
       [0.3, 0.3],
       [0.7, 0.25],
       [1, 0],
-    ].map(([x, y]) => ({ x: x!, y: y!, corner: false }));
+    ].map(([x, y]) => ({ x: x, y: y, corner: false }));
     const own = settings('own', { nodes });
     for (const node of nodes) expect(falloffAt(own, node.x)).toBeCloseTo(node.y, 12);
     for (let i = 0; i + 1 < nodes.length; i++) {
       for (let t = 0; t <= 1; t += 0.05) {
-        const y = falloffAt(own, nodes[i]!.x + (nodes[i + 1]!.x - nodes[i]!.x) * t);
-        expect(y).toBeLessThanOrEqual(nodes[i]!.y + 1e-12);
-        expect(y).toBeGreaterThanOrEqual(nodes[i + 1]!.y - 1e-12);
+        const y = falloffAt(own, nodes[i].x + (nodes[i + 1].x - nodes[i].x) * t);
+        expect(y).toBeLessThanOrEqual(nodes[i].y + 1e-12);
+        expect(y).toBeGreaterThanOrEqual(nodes[i + 1].y - 1e-12);
       }
     }
   });

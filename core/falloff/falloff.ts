@@ -52,6 +52,6 @@ export function falloffTable(settings: FalloffSettings): Float32Array {
   const f = falloffFunction(settings);
   const table = new Float32Array(FALLOFF_STEPS + 2);
   for (let i = 0; i <= FALLOFF_STEPS; i++) table[i] = f(i / FALLOFF_STEPS);
-  table[FALLOFF_STEPS + 1] = table[FALLOFF_STEPS]!;
+  table[FALLOFF_STEPS + 1] = table[FALLOFF_STEPS];
   return table;
 }

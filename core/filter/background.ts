@@ -34,9 +34,9 @@ export function backgroundMatte(
       ? choice.tone
       : choice.by === 'edge'
         ? edgeGround(from)
-        : data[pixelAt(from, choice.x, choice.y)]!;
+        : data[pixelAt(from, choice.x, choice.y)];
   const reach = tolerance + Math.max(soft, 1e-6);
-  const off = (i: number): number => Math.abs(data[i]! - tone);
+  const off = (i: number): number => Math.abs(data[i] - tone);
   const matte = new Float32Array(data.length).fill(1);
   if (choice.by === 'tone') {
     for (let i = 0; i < data.length; i++) matte[i] = smoothstep(tolerance, reach, off(i));
@@ -55,7 +55,7 @@ export function backgroundMatte(
 
 export function removeBackground(from: Picture, choice: BackgroundChoice, options: BackgroundOptions): Picture {
   const matte = backgroundMatte(from, choice, options);
-  for (let i = 0; i < matte.data.length; i++) matte.data[i]! *= from.data[i]!;
+  for (let i = 0; i < matte.data.length; i++) matte.data[i] *= from.data[i];
   return matte;
 }
 
@@ -76,7 +76,7 @@ function flood(
   };
   for (const seed of seeds) meet(seed, seed);
   for (let at = 0; at < end; at++) {
-    const i = queue[at]!;
+    const i = queue[at];
     const column = i % width;
     if (column > 0) meet(i - 1, i);
     if (column < width - 1) meet(i + 1, i);

@@ -33,7 +33,7 @@ export function bevel(from: Picture, { level, widthPx, profile }: BevelOptions):
   const tops = formGreys(data, labels, count);
   const seeds = new Float64Array(data.length);
   for (let i = 0; i < data.length; i++) {
-    const share = labels[i] === 0 ? 0 : data[i]! / tops[labels[i]!]!;
+    const share = labels[i] === 0 ? 0 : data[i] / tops[labels[i]];
     // Signed distance of the pixel's middle to the outline, by its coverage about the level.
     const d = Math.max(-0.5, Math.min(0.5, share - level));
     seeds[i] = share <= 0 ? 0 : share >= Math.min(0.96, level + 0.5) ? Infinity : d <= 0 ? 0 : d * d;
@@ -41,12 +41,12 @@ export function bevel(from: Picture, { level, widthPx, profile }: BevelOptions):
   const distance = distanceTransform(seeds, width, height);
   const out = new Float32Array(data.length);
   for (let i = 0; i < data.length; i++) {
-    const label = labels[i]!;
+    const label = labels[i];
     if (label === 0) continue;
-    const share = data[i]! / tops[label]!;
+    const share = data[i] / tops[label];
     if (share <= level - 0.5) continue;
-    const d = distance[i]!;
-    out[i] = tops[label]! * profile(Math.max(0, Math.min(1, d / widthPx)));
+    const d = distance[i];
+    out[i] = tops[label] * profile(Math.max(0, Math.min(1, d / widthPx)));
   }
   return { width, height, data: out };
 }
@@ -57,17 +57,17 @@ function formGreys(data: Float32Array, labels: Int32Array, count: number): Float
   const bins = new Uint32Array((count + 1) * BINS);
   const totals = new Uint32Array(count + 1);
   for (let i = 0; i < data.length; i++) {
-    const label = labels[i]!;
+    const label = labels[i];
     if (label === 0) continue;
-    bins[label * BINS + Math.max(0, Math.min(BINS - 1, Math.floor(data[i]! * BINS)))]!++;
-    totals[label]!++;
+    bins[label * BINS + Math.max(0, Math.min(BINS - 1, Math.floor(data[i] * BINS)))]++;
+    totals[label]++;
   }
   const out = new Float32Array(count + 1).fill(1);
   for (let label = 1; label <= count; label++) {
     let sum = 0;
     for (let b = 0; b < BINS; b++) {
-      sum += bins[label * BINS + b]!;
-      if (sum < totals[label]! * 0.9) continue;
+      sum += bins[label * BINS + b];
+      if (sum < totals[label] * 0.9) continue;
       out[label] = Math.max(LEAST, b === BINS - 1 ? 1 : (b + 0.5) / BINS);
       break;
     }

@@ -48,15 +48,15 @@ function acrossRows(data: Float32Array, width: number, height: number, r: number
     const at = j * width;
     for (let pass = 0; pass < PASSES; pass++) {
       padded.set(data.subarray(at, at + width), reach);
-      padded.fill(data[at]!, 0, reach);
-      padded.fill(data[at + width - 1]!, reach + width);
+      padded.fill(data[at], 0, reach);
+      padded.fill(data[at + width - 1], reach + width);
       let narrow = 0;
-      for (let k = 1; k < 2 * r + 2; k++) narrow += padded[k]!;
-      let wide = narrow + padded[0]! + padded[2 * r + 2]!;
+      for (let k = 1; k < 2 * r + 2; k++) narrow += padded[k];
+      let wide = narrow + padded[0] + padded[2 * r + 2];
       for (let i = 0; i < width; i++) {
         data[at + i] = narrow * inner + wide * outer;
-        narrow += padded[i + 2 * r + 2]! - padded[i + 1]!;
-        wide = narrow + padded[i + 1]! + padded[i + 2 * r + 3]!;
+        narrow += padded[i + 2 * r + 2] - padded[i + 1];
+        wide = narrow + padded[i + 1] + padded[i + 2 * r + 3];
       }
     }
   }
@@ -76,7 +76,7 @@ function downColumns(
   const narrow = new Float64Array(width);
   for (let k = -r; k <= r; k++) {
     const at = row(k);
-    for (let i = 0; i < width; i++) narrow[i]! += from[at + i]!;
+    for (let i = 0; i < width; i++) narrow[i] += from[at + i];
   }
   for (let j = 0; j < height; j++) {
     const before = row(j - r - 1);
@@ -84,10 +84,10 @@ function downColumns(
     const leaving = row(j - r);
     const at = j * width;
     for (let i = 0; i < width; i++) {
-      const n = narrow[i]!;
-      const next = from[after + i]!;
-      to[at + i] = n * inner + (n + from[before + i]! + next) * outer;
-      narrow[i] = n + next - from[leaving + i]!;
+      const n = narrow[i];
+      const next = from[after + i];
+      to[at + i] = n * inner + (n + from[before + i] + next) * outer;
+      narrow[i] = n + next - from[leaving + i];
     }
   }
 }
@@ -98,18 +98,18 @@ function kernelBlur(from: Picture, sigma: number): Picture {
     Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)),
   );
   const sum = weights.reduce((x, y) => x + y, 0);
-  for (let k = 0; k < weights.length; k++) weights[k]! /= sum;
+  for (let k = 0; k < weights.length; k++) weights[k] /= sum;
   const { width, height, data } = from;
   const across = new Float32Array(data.length);
   const padded = new Float32Array(width + 2 * reach);
   for (let j = 0; j < height; j++) {
     const at = j * width;
     padded.set(data.subarray(at, at + width), reach);
-    padded.fill(data[at]!, 0, reach);
-    padded.fill(data[at + width - 1]!, reach + width);
+    padded.fill(data[at], 0, reach);
+    padded.fill(data[at + width - 1], reach + width);
     for (let i = 0; i < width; i++) {
       let value = 0;
-      for (let k = 0; k < weights.length; k++) value += padded[i + k]! * weights[k]!;
+      for (let k = 0; k < weights.length; k++) value += padded[i + k] * weights[k];
       across[at + i] = value;
     }
   }
@@ -118,8 +118,8 @@ function kernelBlur(from: Picture, sigma: number): Picture {
     const at = j * width;
     for (let k = -reach; k <= reach; k++) {
       const other = Math.max(0, Math.min(height - 1, j + k)) * width;
-      const w = weights[k + reach]!;
-      for (let i = 0; i < width; i++) out[at + i]! += across[other + i]! * w;
+      const w = weights[k + reach];
+      for (let i = 0; i < width; i++) out[at + i] += across[other + i] * w;
     }
   }
   return { width, height, data: out };

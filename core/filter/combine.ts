@@ -8,8 +8,8 @@ export type CombineWay = StepOf<'combine'>['way'];
 export function combine(a: Picture, b: Picture, way: CombineWay, strength: number): Picture {
   const out = new Float32Array(a.data.length);
   for (let i = 0; i < out.length; i++) {
-    const x = a.data[i]!;
-    const y = b.data[i]!;
+    const x = a.data[i];
+    const y = b.data[i];
     const v = x + (joined(x, y, way) - x) * strength;
     out[i] = v < 0 ? 0 : v > 1 ? 1 : v;
   }

@@ -15,7 +15,7 @@ const random = (width: number, height: number): Picture => {
 function farthest(a: Picture, b: Picture): number {
   expect([a.width, a.height]).toEqual([b.width, b.height]);
   let most = 0;
-  for (let i = 0; i < a.data.length; i++) most = Math.max(most, Math.abs(a.data[i]! - b.data[i]!));
+  for (let i = 0; i < a.data.length; i++) most = Math.max(most, Math.abs(a.data[i] - b.data[i]));
   return most;
 }
 
@@ -65,8 +65,8 @@ function levelsPlainWith(p: Picture, table: Float32Array | null): Picture {
     ...straight,
     data: straight.data.map(
       (v) =>
-        table[Math.floor(v * last)]! +
-        (table[Math.floor(v * last) + 1]! - table[Math.floor(v * last)]!) * (v * last - Math.floor(v * last)),
+        table[Math.floor(v * last)] +
+        (table[Math.floor(v * last) + 1] - table[Math.floor(v * last)]) * (v * last - Math.floor(v * last)),
     ),
   };
 }

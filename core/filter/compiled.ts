@@ -97,19 +97,19 @@ export function levelsCompiled(
   const room = rooms([data.byteLength, table?.byteLength ?? 0]);
   if (!room) return null;
   const { e, memory, at } = room;
-  put(memory, at[0]!, data);
-  if (table) put(memory, at[1]!, table);
-  e.levels(at[0]!, at[0]!, data.length, black, scale, table ? at[1]! : 0, table ? table.length - 2 : 0);
-  return take(memory, at[0]!, width, height);
+  put(memory, at[0], data);
+  if (table) put(memory, at[1], table);
+  e.levels(at[0], at[0], data.length, black, scale, table ? at[1] : 0, table ? table.length - 2 : 0);
+  return take(memory, at[0], width, height);
 }
 
 export function median3Compiled({ width, height, data }: Picture): Picture | null {
   const room = width % 4 === 0 ? rooms([data.byteLength, data.byteLength, 3 * (width * 4 + 64)]) : null;
   if (!room) return null;
   const { e, memory, at } = room;
-  put(memory, at[0]!, data);
-  e.median3(at[0]!, at[1]!, width, height, at[2]!);
-  return take(memory, at[1]!, width, height);
+  put(memory, at[0], data);
+  e.median3(at[0], at[1], width, height, at[2]);
+  return take(memory, at[1], width, height);
 }
 
 /** Three extended box passes each way. */
@@ -146,11 +146,11 @@ export function resizeDownCompiled({ width, height, data }: Picture, target: num
       : null;
   if (!room) return null;
   const { e, memory, at } = room;
-  put(memory, at[0]!, data);
-  put(memory, at[2]!, taps.first);
-  put(memory, at[3]!, taps.weights);
-  e.resizeDown(at[0]!, at[1]!, width, height, target, at[2]!, taps.count, at[3]!);
-  return take(memory, at[1]!, width, target);
+  put(memory, at[0], data);
+  put(memory, at[2], taps.first);
+  put(memory, at[3], taps.weights);
+  e.resizeDown(at[0], at[1], width, height, target, at[2], taps.count, at[3]);
+  return take(memory, at[1], width, target);
 }
 
 /** `taps.count` is a multiple of four, and `taps.first` are counted from `pad` before the row. */
@@ -169,9 +169,9 @@ export function resizeAcrossCompiled(
   ]);
   if (!room) return null;
   const { e, memory, at } = room;
-  put(memory, at[0]!, data);
-  put(memory, at[2]!, taps.first);
-  put(memory, at[3]!, taps.weights);
-  e.resizeAcross(at[0]!, at[1]!, width, height, target, at[2]!, taps.count, at[3]!, at[4]!, pad);
-  return take(memory, at[1]!, target, height);
+  put(memory, at[0], data);
+  put(memory, at[2], taps.first);
+  put(memory, at[3], taps.weights);
+  e.resizeAcross(at[0], at[1], width, height, target, at[2], taps.count, at[3], at[4], pad);
+  return take(memory, at[1], target, height);
 }

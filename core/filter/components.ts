@@ -18,15 +18,15 @@ export function components(inside: Uint8Array, width: number, height: number): C
     for (let i = 0; i < width; i++) {
       const at = j * width + i;
       if (inside[at] === 0) continue;
-      const left = i > 0 ? labels[at - 1]! : 0;
-      const up = j > 0 ? labels[at - width]! : 0;
+      const left = i > 0 ? labels[at - 1] : 0;
+      const up = j > 0 ? labels[at - width] : 0;
       // What lies above touches all the others; without it, left or upper left may meet the upper right.
       if (up !== 0) {
         labels[at] = up;
         continue;
       }
-      const before = left !== 0 ? left : j > 0 && i > 0 ? labels[at - width - 1]! : 0;
-      const after = j > 0 && i < width - 1 ? labels[at - width + 1]! : 0;
+      const before = left !== 0 ? left : j > 0 && i > 0 ? labels[at - width - 1] : 0;
+      const after = j > 0 && i < width - 1 ? labels[at - width + 1] : 0;
       if (before !== 0 && after !== 0) labels[at] = before === after ? before : union(parent, before, after);
       else if (before !== 0 || after !== 0) labels[at] = before + after;
       else {
@@ -37,12 +37,12 @@ export function components(inside: Uint8Array, width: number, height: number): C
   }
   const names = new Int32Array(next);
   let count = 0;
-  for (let l = 1; l < next; l++) names[l] = parent[l] === l ? ++count : names[root(parent, l)]!;
+  for (let l = 1; l < next; l++) names[l] = parent[l] === l ? ++count : names[root(parent, l)];
   const areas = new Int32Array(count + 1);
   for (let i = 0; i < labels.length; i++) {
-    const label = names[labels[i]!]!;
+    const label = names[labels[i]];
     labels[i] = label;
-    areas[label]!++;
+    areas[label]++;
   }
   return { labels, count, areas };
 }
@@ -50,8 +50,8 @@ export function components(inside: Uint8Array, width: number, height: number): C
 function root(parent: Int32Array, label: number): number {
   let at = label;
   while (parent[at] !== at) {
-    parent[at] = parent[parent[at]!]!;
-    at = parent[at]!;
+    parent[at] = parent[parent[at]];
+    at = parent[at];
   }
   return at;
 }

@@ -12,14 +12,14 @@ export function cover(outlines: readonly ArrayLike<number>[], width: number, hei
     const n = outline.length / 2;
     for (let k = 0; k < n; k++) {
       const next = (k + 1) % n;
-      edge(sums, width, height, outline[2 * k]!, outline[2 * k + 1]!, outline[2 * next]!, outline[2 * next + 1]!);
+      edge(sums, width, height, outline[2 * k], outline[2 * k + 1], outline[2 * next], outline[2 * next + 1]);
     }
   }
   const out = newPicture(width, height);
   for (let j = 0; j < height; j++) {
     let sum = 0;
     for (let i = 0; i < width; i++) {
-      sum += sums[j * width + i]!;
+      sum += sums[j * width + i];
       const v = Math.abs(sum);
       out.data[j * width + i] = v > 1 ? 1 : v;
     }
@@ -49,7 +49,7 @@ function edge(sums: Float32Array, width: number, height: number, x0: number, y0:
 /** Spreads `h` of covered height over the pixels between xa and xb of one row. */
 function row(sums: Float32Array, at: number, width: number, xa: number, xb: number, h: number): void {
   if (xb <= 0) {
-    sums[at]! += h;
+    sums[at] += h;
     return;
   }
   if (xa >= width) return;
@@ -59,10 +59,10 @@ function row(sums: Float32Array, at: number, width: number, xa: number, xb: numb
   for (let i = Math.max(first, 0); i <= Math.min(last, width - 1); i++) {
     // Area to the right of the side within pixels up to i.
     const upTo = areaLeft(xa, xb, i + 1) * h;
-    sums[at + i]! += upTo - before;
+    sums[at + i] += upTo - before;
     before = upTo;
   }
-  if (last + 1 < width) sums[at + last + 1]! += h - before;
+  if (last + 1 < width) sums[at + last + 1] += h - before;
 }
 
 /** Mean, over the side's height, of how much of the pixel that ends at x lies right of the side; 1 beyond it. */

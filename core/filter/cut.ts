@@ -9,6 +9,6 @@ export function cut(from: Picture, outlines: readonly (readonly number[])[], sof
   const inPixels = outlines.map((o) => o.map((v, k) => v * (k % 2 === 0 ? width : height)));
   const matte = blur(cover(inPixels, width, height), softPx / 2);
   const out = new Float32Array(data.length);
-  for (let i = 0; i < out.length; i++) out[i] = ground + (data[i]! - ground) * matte.data[i]!;
+  for (let i = 0; i < out.length; i++) out[i] = ground + (data[i] - ground) * matte.data[i];
   return { width, height, data: out };
 }

@@ -21,8 +21,8 @@ export function despeckle(from: Picture, { radiusPx, contrast }: DespeckleOption
   if (least <= 0) return median;
   const { data } = median;
   for (let i = 0; i < data.length; i++) {
-    const was = from.data[i]!;
-    const off = was - data[i]!;
+    const was = from.data[i];
+    const off = was - data[i];
     if (off <= least && off >= -least) data[i] = was;
   }
   return median;

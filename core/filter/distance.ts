@@ -15,25 +15,25 @@ export function distanceTransform(seeds: Float64Array, width: number, height: nu
   const z = new Float64Array(longest + 1);
   for (let i = 0; i < seeds.length; i++) if (seeds[i] === Infinity) seeds[i] = FAR;
   for (let i = 0; i < width; i++) {
-    for (let j = 0; j < height; j++) f[j] = seeds[j * width + i]!;
+    for (let j = 0; j < height; j++) f[j] = seeds[j * width + i];
     line(f, v, z, height);
     let k = 0;
     for (let j = 0; j < height; j++) {
-      while (z[k + 1]! < j) k++;
-      seeds[j * width + i] = (j - v[k]!) ** 2 + f[v[k]!]!;
+      while (z[k + 1] < j) k++;
+      seeds[j * width + i] = (j - v[k]) ** 2 + f[v[k]];
     }
   }
   for (let j = 0; j < height; j++) {
     const at = j * width;
-    for (let i = 0; i < width; i++) f[i] = seeds[at + i]!;
+    for (let i = 0; i < width; i++) f[i] = seeds[at + i];
     line(f, v, z, width);
     let k = 0;
     for (let i = 0; i < width; i++) {
-      while (z[k + 1]! < i) k++;
-      seeds[at + i] = (i - v[k]!) ** 2 + f[v[k]!]!;
+      while (z[k + 1] < i) k++;
+      seeds[at + i] = (i - v[k]) ** 2 + f[v[k]];
     }
   }
-  for (let i = 0; i < seeds.length; i++) seeds[i] = Math.sqrt(seeds[i]!);
+  for (let i = 0; i < seeds.length; i++) seeds[i] = Math.sqrt(seeds[i]);
   return seeds;
 }
 
@@ -46,9 +46,9 @@ function line(f: Float64Array, v: Int32Array, z: Float64Array, n: number): void 
   for (let q = 1; q < n; q++) {
     let s: number;
     do {
-      const p = v[k]!;
-      s = (f[q]! + q * q - f[p]! - p * p) / (2 * q - 2 * p);
-    } while (s <= z[k]! && --k > -1);
+      const p = v[k];
+      s = (f[q] + q * q - f[p] - p * p) / (2 * q - 2 * p);
+    } while (s <= z[k] && --k > -1);
     k++;
     v[k] = q;
     z[k] = s;

@@ -36,7 +36,7 @@ export function paperGrid(from: Picture, { cells, way }: PaperOptions): Grid {
       const i1 = Math.max(i0 + 1, Math.floor(((c + 1) * width) / columns));
       bins.fill(0);
       for (let j = j0; j < j1; j++)
-        for (let i = i0; i < i1; i++) bins[Math.max(0, Math.min(1023, Math.floor(data[j * width + i]! * 1024)))]!++;
+        for (let i = i0; i < i1; i++) bins[Math.max(0, Math.min(1023, Math.floor(data[j * width + i] * 1024)))]++;
       values[r * columns + c] = share(bins, (j1 - j0) * (i1 - i0), way === 'bright' ? 0.8 : 0.2);
     }
   }
@@ -47,7 +47,7 @@ export function paperGrid(from: Picture, { cells, way }: PaperOptions): Grid {
 function share(bins: Uint32Array, total: number, wanted: number): number {
   let sum = 0;
   for (let b = 0; b < bins.length; b++) {
-    sum += bins[b]!;
+    sum += bins[b];
     if (sum >= total * wanted) return (b + 0.5) / bins.length;
   }
   return 1;
@@ -57,8 +57,8 @@ function share(bins: Uint32Array, total: number, wanted: number): number {
 function bridgeMarks(values: Float32Array, columns: number, rows: number, way: 'bright' | 'dark'): void {
   const paper = fitSurface(values, columns, rows);
   for (let k = 0; k < values.length; k++) {
-    const own = values[k]!;
-    const typical = paper[k]!;
+    const own = values[k];
+    const typical = paper[k];
     if (way === 'bright' ? own < typical * 0.93 : 1 - own < (1 - typical) * 0.93) values[k] = typical;
   }
 }
@@ -69,19 +69,15 @@ function smoothed(values: Float32Array, columns: number, rows: number): Float32A
   const soft = (before: number, own: number, after: number): number => (before + 2 * own + after) / 4;
   for (let r = 0; r < rows; r++) {
     for (let c = 1; c < columns - 1; c++)
-      across[r * columns + c] = soft(
-        values[r * columns + c - 1]!,
-        values[r * columns + c]!,
-        values[r * columns + c + 1]!,
-      );
+      across[r * columns + c] = soft(values[r * columns + c - 1], values[r * columns + c], values[r * columns + c + 1]);
   }
   const out = across.slice();
   for (let r = 1; r < rows - 1; r++) {
     for (let c = 0; c < columns; c++)
       out[r * columns + c] = soft(
-        across[(r - 1) * columns + c]!,
-        across[r * columns + c]!,
-        across[(r + 1) * columns + c]!,
+        across[(r - 1) * columns + c],
+        across[r * columns + c],
+        across[(r + 1) * columns + c],
       );
   }
   return out;
@@ -95,8 +91,8 @@ export function gridAt(grid: Grid, s: number, t: number): number {
   const { columns, rows, values } = grid;
   const [c, c1, fx] = between(s * columns - 0.5, columns);
   const [r, r1, fy] = between(t * rows - 0.5, rows);
-  const top = values[r * columns + c]! + (values[r * columns + c1]! - values[r * columns + c]!) * fx;
-  const bottom = values[r1 * columns + c]! + (values[r1 * columns + c1]! - values[r1 * columns + c]!) * fx;
+  const top = values[r * columns + c] + (values[r * columns + c1] - values[r * columns + c]) * fx;
+  const bottom = values[r1 * columns + c] + (values[r1 * columns + c1] - values[r1 * columns + c]) * fx;
   return top + (bottom - top) * fy;
 }
 
@@ -120,8 +116,8 @@ export function evenLight(from: Picture, size: number, way: 'bright' | 'dark'): 
       // Dark ground: what glows over it is kept in proportion to the room above.
       const v =
         way === 'bright'
-          ? (data[at]! * mean) / Math.max(paper, 0.02)
-          : 1 - ((1 - data[at]!) * (1 - mean)) / Math.max(1 - paper, 0.02);
+          ? (data[at] * mean) / Math.max(paper, 0.02)
+          : 1 - ((1 - data[at]) * (1 - mean)) / Math.max(1 - paper, 0.02);
       out[at] = v < 0 ? 0 : v > 1 ? 1 : v;
     }
   }

@@ -22,7 +22,7 @@ export function feather(from: Picture, { shape, start, end, ground }: FeatherOpt
       const u = (i + 0.5 - width / 2) / half;
       const rho = shape === 'round' ? Math.sqrt(u * u + v * v) : Math.max(Math.abs(u), Math.abs(v));
       const at = j * width + i;
-      out[at] = ground + (data[at]! - ground) * (1 - smoothstep(Math.min(start, end - 1e-4), end, rho));
+      out[at] = ground + (data[at] - ground) * (1 - smoothstep(Math.min(start, end - 1e-4), end, rho));
     }
   }
   return { width, height, data: out };

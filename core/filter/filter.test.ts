@@ -51,7 +51,7 @@ const random = (width: number, height: number, seed = 1): Picture => {
 };
 /** Value for value; a matcher would walk the array far more slowly. */
 const same = (a: Picture, b: Picture): boolean => a.data.every((v, i) => v === b.data[i]);
-const at = (p: Picture, i: number, j: number): number => p.data[j * p.width + i]!;
+const at = (p: Picture, i: number, j: number): number => p.data[j * p.width + i];
 const mean = (p: Picture): number => p.data.reduce((a, b) => a + b, 0) / p.data.length;
 
 describe('blur', () => {
@@ -93,7 +93,7 @@ describe('medians', () => {
     for (let y = j - r; y <= j + r; y++)
       for (let x = i - r; x <= i + r; x++)
         near.push(at(p, Math.max(0, Math.min(p.width - 1, x)), Math.max(0, Math.min(p.height - 1, y))));
-    return near.sort((a, b) => a - b)[near.length >> 1]!;
+    return near.sort((a, b) => a - b)[near.length >> 1];
   };
 
   test('three by three is the middle of nine, at the sides too', () => {
@@ -164,10 +164,10 @@ describe('size and shape', () => {
 
   test('crop, flip and repeat', () => {
     const p = picture(4, 3, (i, j) => i + 10 * j);
-    expect([...crop(p, 1, 1, 2, 2).data]).toEqual([11, 12, 21, 22]);
-    expect([...crop(p, -1, 0, 2, 1, 7).data]).toEqual([7, 0]);
-    expect([...flip(p, true, false).data].slice(0, 4)).toEqual([3, 2, 1, 0]);
-    expect([...flip(p, false, true).data].slice(0, 4)).toEqual([20, 21, 22, 23]);
+    expect([...crop(p, { left: 1, top: 1, width: 2, height: 2 }).data]).toEqual([11, 12, 21, 22]);
+    expect([...crop(p, { left: -1, top: 0, width: 2, height: 1 }, 7).data]).toEqual([7, 0]);
+    expect([...flip(p, { across: true, down: false }).data].slice(0, 4)).toEqual([3, 2, 1, 0]);
+    expect([...flip(p, { across: false, down: true }).data].slice(0, 4)).toEqual([20, 21, 22, 23]);
     const twice = repeat(p, 2, 2);
     expect([twice.width, twice.height, at(twice, 5, 4)]).toEqual([8, 6, 11]);
   });
@@ -189,7 +189,7 @@ describe('size and shape', () => {
 
   test('mirrors and wheels agree with themselves', () => {
     const p = random(32, 32);
-    const m = mirror(p, true, true);
+    const m = mirror(p, { across: true, down: true });
     for (let j = 0; j < 32; j++)
       for (let i = 0; i < 32; i++) {
         expect(at(m, i, j)).toBe(at(m, 31 - i, j));
@@ -272,7 +272,7 @@ describe('background', () => {
     const glow = picture(60, 60, (i, j) => Math.max(0, 1 - Math.hypot(i - 30, j - 30) / 25));
     const matte = backgroundMatte(glow, { by: 'edge' }, { tolerance: 0.04, soft: 0.3 });
     const row = Array.from({ length: 30 }, (_, i) => at(matte, i, 30));
-    for (let i = 1; i < 30; i++) expect(row[i]!).toBeGreaterThanOrEqual(row[i - 1]! - 1e-6);
+    for (let i = 1; i < 30; i++) expect(row[i]).toBeGreaterThanOrEqual(row[i - 1] - 1e-6);
     expect(row.filter((v) => v > 0.05 && v < 0.95).length).toBeGreaterThan(3);
   });
 });
@@ -290,7 +290,7 @@ test('uneven light is divided out, marks stay', () => {
     [10, 130],
     [190, 130],
     [100, 20],
-  ].map(([i, j]) => at(out, i!, j!));
+  ].map(([i, j]) => at(out, i, j));
   expect(Math.max(...bare) - Math.min(...bare)).toBeLessThan(0.03);
   expect(at(out, 100, 70) / at(out, 100, 20)).toBeCloseTo(0.3, 1);
 });
@@ -314,7 +314,7 @@ test('noise has its height and its seed; sharpening undoes a blur in part', () =
   const edge = picture(40, 5, (i) => (i < 20 ? 0.3 : 0.7));
   const soft = blur(edge, 2);
   const sharp = sharpen(soft, 2, 1);
-  const off = (p: Picture): number => p.data.reduce((s, v, k) => s + Math.abs(v - edge.data[k]!), 0);
+  const off = (p: Picture): number => p.data.reduce((s, v, k) => s + Math.abs(v - edge.data[k]), 0);
   expect(off(sharp)).toBeLessThan(off(soft) * 0.9);
 });
 
@@ -434,7 +434,7 @@ describe('retouch', () => {
     const small = retouch(newPicture(100, 100, 0.3), strokes, 0);
     const large = resize(retouch(newPicture(400, 400, 0.3), strokes, 0), 100, 100);
     let off = 0;
-    for (let k = 0; k < 10_000; k++) off += Math.abs(small.data[k]! - large.data[k]!) / 10_000;
+    for (let k = 0; k < 10_000; k++) off += Math.abs(small.data[k] - large.data[k]) / 10_000;
     expect(off).toBeLessThan(0.004);
   });
 });

@@ -16,7 +16,7 @@ export function formBox(picture: Picture, ground: number, least = 0.01): Box | n
   const box: Box = { left: width, top: height, right: 0, bottom: 0 };
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
-      if (Math.abs(data[j * width + i]! - ground) <= least) continue;
+      if (Math.abs(data[j * width + i] - ground) <= least) continue;
       if (i < box.left) box.left = i;
       if (i >= box.right) box.right = i + 1;
       if (j < box.top) box.top = j;
@@ -33,10 +33,12 @@ export function padded(picture: Picture, margin: number, centre: boolean, ground
   const side = Math.max(1, Math.round(Math.max(right - left, bottom - top) / (1 - 2 * margin)));
   return crop(
     picture,
-    Math.round((left + right - side) / 2),
-    Math.round((top + bottom - side) / 2),
-    side,
-    side,
+    {
+      left: Math.round((left + right - side) / 2),
+      top: Math.round((top + bottom - side) / 2),
+      width: side,
+      height: side,
+    },
     ground,
   );
 }

@@ -24,9 +24,9 @@ export function median3Plain(from: Picture): Picture {
     const at = j * width;
     const down = Math.min(height - 1, j + 1) * width;
     for (let i = 0; i < width; i++) {
-      const x = data[up + i]!;
-      const y = data[at + i]!;
-      const z = data[down + i]!;
+      const x = data[up + i];
+      const y = data[at + i];
+      const z = data[down + i];
       const a = x < y ? x : y;
       const b = x < y ? y : x;
       const c = b < z ? b : z;
@@ -34,20 +34,20 @@ export function median3Plain(from: Picture): Picture {
       mid[i + 1] = a < c ? c : a;
       high[i + 1] = b < z ? z : b;
     }
-    low[0] = low[1]!;
-    mid[0] = mid[1]!;
-    high[0] = high[1]!;
-    low[width + 1] = low[width]!;
-    mid[width + 1] = mid[width]!;
-    high[width + 1] = high[width]!;
+    low[0] = low[1];
+    mid[0] = mid[1];
+    high[0] = high[1];
+    low[width + 1] = low[width];
+    mid[width + 1] = mid[width];
+    high[width + 1] = high[width];
     for (let i = 0; i < width; i++) {
-      let l = low[i]!;
-      if (low[i + 1]! > l) l = low[i + 1]!;
-      if (low[i + 2]! > l) l = low[i + 2]!;
-      let h = high[i]!;
-      if (high[i + 1]! < h) h = high[i + 1]!;
-      if (high[i + 2]! < h) h = high[i + 2]!;
-      const m = middle(mid[i]!, mid[i + 1]!, mid[i + 2]!);
+      let l = low[i];
+      if (low[i + 1] > l) l = low[i + 1];
+      if (low[i + 2] > l) l = low[i + 2];
+      let h = high[i];
+      if (high[i + 1] < h) h = high[i + 1];
+      if (high[i + 2] < h) h = high[i + 2];
+      const m = middle(mid[i], mid[i + 1], mid[i + 2]);
       out[at + i] = middle(l, m, h);
     }
   }
@@ -70,7 +70,7 @@ export function medianWide(from: Picture, radius: number): Picture {
   for (let j = -r; j < height + r; j++) {
     const row = Math.max(0, Math.min(height - 1, j)) * width;
     for (let i = -r; i < width + r; i++) {
-      const v = data[row + Math.max(0, Math.min(width - 1, i))]!;
+      const v = data[row + Math.max(0, Math.min(width - 1, i))];
       bins[(j + r) * across + i + r] = v <= 0 ? 0 : v >= 1 ? BINS - 1 : (v * BINS) | 0;
     }
   }
@@ -80,7 +80,7 @@ export function medianWide(from: Picture, radius: number): Picture {
   const seen = new Int32Array(BINS);
   for (let j = 0; j < height; j++) {
     seen.fill(0);
-    for (let y = 0; y < side; y++) for (let x = 0; x < side; x++) seen[bins[(j + y) * across + x]!]!++;
+    for (let y = 0; y < side; y++) for (let x = 0; x < side; x++) seen[bins[(j + y) * across + x]]++;
     let median = 0;
     /** Pixels darker than the bin `median`. */
     let below = 0;
@@ -88,16 +88,16 @@ export function medianWide(from: Picture, radius: number): Picture {
       if (i > 0) {
         for (let y = 0; y < side; y++) {
           const row = (j + y) * across + i;
-          const gone = bins[row - 1]!;
-          const come = bins[row + side - 1]!;
-          seen[gone]!--;
-          seen[come]!++;
+          const gone = bins[row - 1];
+          const come = bins[row + side - 1];
+          seen[gone]--;
+          seen[come]++;
           if (gone < median) below--;
           if (come < median) below++;
         }
       }
-      while (below > half) below -= seen[--median]!;
-      while (below + seen[median]! <= half) below += seen[median++]!;
+      while (below > half) below -= seen[--median];
+      while (below + seen[median] <= half) below += seen[median++];
       out[j * width + i] = (median + 0.5) / BINS;
     }
   }

@@ -57,10 +57,10 @@ export function resizeDownPlain(from: Picture, height: number, { first, count, w
   for (let j = 0; j < height; j++) {
     sum.fill(0);
     for (let k = 0; k < count; k++) {
-      const w = weights[j * count + k]!;
+      const w = weights[j * count + k];
       if (w === 0) continue;
-      const at = Math.max(0, Math.min(from.height - 1, first[j]! + k)) * width;
-      for (let i = 0; i < width; i++) sum[i]! += data[at + i]! * w;
+      const at = Math.max(0, Math.min(from.height - 1, first[j] + k)) * width;
+      for (let i = 0; i < width; i++) sum[i] += data[at + i] * w;
     }
     out.set(sum, j * width);
   }
@@ -75,13 +75,13 @@ export function resizeAcrossPlain(from: Picture, width: number, { first, count, 
   for (let j = 0; j < height; j++) {
     const at = j * from.width;
     row.set(data.subarray(at, at + from.width), pad);
-    row.fill(data[at]!, 0, pad);
-    row.fill(data[at + from.width - 1]!, pad + from.width);
+    row.fill(data[at], 0, pad);
+    row.fill(data[at + from.width - 1], pad + from.width);
     for (let i = 0; i < width; i++) {
       let sum = 0;
-      const from0 = first[i]! + pad;
+      const from0 = first[i] + pad;
       const w = i * count;
-      for (let k = 0; k < count; k++) sum += row[from0 + k]! * weights[w + k]!;
+      for (let k = 0; k < count; k++) sum += row[from0 + k] * weights[w + k];
       out[j * width + i] = sum;
     }
   }

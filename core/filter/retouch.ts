@@ -36,10 +36,14 @@ function retouched(picture: Picture, stroke: RetouchStroke, ground: number): Pic
     case 'darken':
       return lay(picture, stroke, r, dabs, (v, w) => v - v * w * 0.25 * toneShare(v, stroke.range));
     case 'copy':
-      return copyFrom(picture, stroke, r, dabs, stroke.from[0] * longer, stroke.from[1] * longer, false);
+      return copyFrom(picture, stroke, r, dabs, {
+        dx: stroke.from[0] * longer,
+        dy: stroke.from[1] * longer,
+        meet: false,
+      });
     case 'heal': {
       const [dx, dy] = likestPlace(picture, dabs, r);
-      return copyFrom(picture, stroke, r, dabs, dx, dy, true);
+      return copyFrom(picture, stroke, r, dabs, { dx, dy, meet: true });
     }
     case 'smudge':
       return smudge(picture, stroke, r, dabs);
@@ -51,20 +55,20 @@ function walk(points: readonly number[], longer: number, step: number): Dab[] {
   const out: Dab[] = [];
   let rest = 0;
   for (let k = 0; k < points.length; k += 3) {
-    const to = { x: points[k]! * longer, y: points[k + 1]! * longer, pressure: points[k + 2]! };
+    const to = { x: points[k] * longer, y: points[k + 1] * longer, pressure: points[k + 2] };
     if (k === 0) {
       out.push(to);
       continue;
     }
-    const x = points[k - 3]! * longer;
-    const y = points[k - 2]! * longer;
+    const x = points[k - 3] * longer;
+    const y = points[k - 2] * longer;
     const length = Math.hypot(to.x - x, to.y - y);
     for (let along = step - rest; along <= length; along += step) {
       const t = along / length;
       out.push({
         x: x + (to.x - x) * t,
         y: y + (to.y - y) * t,
-        pressure: points[k - 1]! + (to.pressure - points[k - 1]!) * t,
+        pressure: points[k - 1] + (to.pressure - points[k - 1]) * t,
       });
     }
     rest = (rest + length) % step;
@@ -125,7 +129,7 @@ function lay(
   const { data } = picture;
   for (const dab of dabs) {
     eachPixel(picture, stroke, r, dab, (i, w) => {
-      const v = change(data[i]!, w);
+      const v = change(data[i], w);
       data[i] = v < 0 ? 0 : v > 1 ? 1 : v;
     });
   }
@@ -141,9 +145,7 @@ function copyFrom(
   stroke: RetouchStroke,
   r: number,
   dabs: readonly Dab[],
-  dx: number,
-  dy: number,
-  meet: boolean,
+  { dx, dy, meet }: { dx: number; dy: number; meet: boolean },
 ): Picture {
   const { width, height, data } = picture;
   const before = data.slice();
@@ -157,8 +159,8 @@ function copyFrom(
       const x = c + column;
       const y = l + row;
       if (x < 0 || y < 0 || x >= width || y >= height) return;
-      const v = Math.max(0, Math.min(1, before[y * width + x]! + lift));
-      data[i] = data[i]! + (v - data[i]!) * w;
+      const v = Math.max(0, Math.min(1, before[y * width + x] + lift));
+      data[i] = data[i] + (v - data[i]) * w;
     });
   }
   return picture;
@@ -173,7 +175,7 @@ function rimMean(data: Float32Array, { width, height }: Picture, x: number, y: n
     const a = (k / RIM_SAMPLES) * 2 * Math.PI;
     const i = Math.max(0, Math.min(width - 1, Math.floor(x + Math.cos(a) * r * 1.15)));
     const j = Math.max(0, Math.min(height - 1, Math.floor(y + Math.sin(a) * r * 1.15)));
-    sum += data[j * width + i]!;
+    sum += data[j * width + i];
   }
   return sum / RIM_SAMPLES;
 }
@@ -201,7 +203,7 @@ function likestPlace(picture: Picture, dabs: readonly Dab[], r: number): [number
           const j = Math.max(0, Math.min(height - 1, Math.floor(d.y + Math.sin(b) * r * 1.15)));
           const i2 = Math.max(0, Math.min(width - 1, Math.floor(i + dx)));
           const j2 = Math.max(0, Math.min(height - 1, Math.floor(j + dy)));
-          off += Math.abs(data[j * width + i]! - data[j2 * width + i2]!);
+          off += Math.abs(data[j * width + i] - data[j2 * width + i2]);
         }
       if (off < least) {
         least = off;
@@ -216,12 +218,12 @@ function likestPlace(picture: Picture, dabs: readonly Dab[], r: number): [number
 function smudge(picture: Picture, stroke: RetouchStroke, r: number, dabs: readonly Dab[]): Picture {
   const { width, height, data } = picture;
   const side = Math.ceil(2 * r) + 1;
-  const held = new Float32Array(side * side);
+  const carried = new Float32Array(side * side);
   const pick = (dab: Dab): void => {
     for (let j = 0; j < side; j++) {
       const y = Math.max(0, Math.min(height - 1, Math.floor(dab.y - r) + j));
       for (let i = 0; i < side; i++)
-        held[j * side + i] = data[y * width + Math.max(0, Math.min(width - 1, Math.floor(dab.x - r) + i))]!;
+        carried[j * side + i] = data[y * width + Math.max(0, Math.min(width - 1, Math.floor(dab.x - r) + i))];
     }
   };
   dabs.forEach((dab, k) => {
@@ -230,7 +232,7 @@ function smudge(picture: Picture, stroke: RetouchStroke, r: number, dabs: readon
         const x = c - Math.floor(dab.x - r);
         const y = l - Math.floor(dab.y - r);
         if (x < 0 || y < 0 || x >= side || y >= side) return;
-        data[i] = data[i]! + (held[y * side + x]! - data[i]!) * Math.min(0.98, w);
+        data[i] = data[i] + (carried[y * side + x] - data[i]) * Math.min(0.98, w);
       });
     }
     pick(dab);

@@ -26,13 +26,13 @@ function blendAcross(from: Picture, overlap: number): Picture {
   for (let j = 0; j < height; j++) {
     const row = j * width;
     for (let i = 0; i < kept; i++) {
-      const own = data[row + i]!;
+      const own = data[row + i];
       if (i >= overlap) {
         out.data[j * kept + i] = own;
         continue;
       }
       const w = smoothstep(0, 1, (i + 0.5) / overlap);
-      const far = data[row + kept + i]!;
+      const far = data[row + kept + i];
       const v = mean + ((own - mean) * w + (far - mean) * (1 - w)) / Math.sqrt(w * w + (1 - w) * (1 - w));
       // Blending stays between the two where both lie on one side of the mean.
       out.data[j * kept + i] = Math.max(0, Math.min(1, v));
@@ -44,7 +44,7 @@ function blendAcross(from: Picture, overlap: number): Picture {
 function transposed(from: Picture): Picture {
   const out = newPicture(from.height, from.width);
   for (let j = 0; j < from.height; j++)
-    for (let i = 0; i < from.width; i++) out.data[i * from.height + j] = from.data[j * from.width + i]!;
+    for (let i = 0; i < from.width; i++) out.data[i * from.height + j] = from.data[j * from.width + i];
   return out;
 }
 
@@ -56,7 +56,7 @@ function resizeWrapped(from: Picture, width: number, height: number): Picture {
     const row = (((j - RIM) % from.height) + from.height) % from.height;
     for (let i = 0; i < wide.width; i++)
       wide.data[j * wide.width + i] =
-        from.data[row * from.width + ((((i - RIM) % from.width) + from.width) % from.width)]!;
+        from.data[row * from.width + ((((i - RIM) % from.width) + from.width) % from.width)];
   }
   // The rim's size after resampling need not be whole; sampling places are laid so that the middle lands exactly.
   const sx = width / from.width;
@@ -79,7 +79,7 @@ function bilinear({ width, height, data }: Picture, x: number, y: number): numbe
   const at = j * width + i;
   const fx = x - i;
   const fy = y - j;
-  const top = data[at]! + (data[at + 1]! - data[at]!) * fx;
-  const bottom = data[at + width]! + (data[at + width + 1]! - data[at + width]!) * fx;
+  const top = data[at] + (data[at + 1] - data[at]) * fx;
+  const bottom = data[at + width] + (data[at + width + 1] - data[at + width]) * fx;
   return top + (bottom - top) * fy;
 }

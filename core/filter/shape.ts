@@ -1,8 +1,22 @@
 /** Changes of a picture's outline: crop, flip, turn, repeat, pad. Beyond the picture lies `ground`. */
 import { newPicture, type Picture } from '#core/picture';
 
-/** Window in pixels; what reaches beyond the picture is `ground`. */
-export function crop(from: Picture, left: number, top: number, width: number, height: number, ground = 0): Picture {
+/** Whether it goes across, from side to side, down, from top to bottom, or both. */
+export interface Sides {
+  across: boolean;
+  down: boolean;
+}
+
+/** In whole pixels; it may reach beyond the picture. */
+export interface Window {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** What reaches beyond the picture is `ground`. */
+export function crop(from: Picture, { left, top, width, height }: Window, ground = 0): Picture {
   const out = newPicture(width, height, ground);
   const i0 = Math.max(0, left);
   const i1 = Math.min(from.width, left + width);
@@ -13,12 +27,12 @@ export function crop(from: Picture, left: number, top: number, width: number, he
   return out;
 }
 
-export function flip(from: Picture, across: boolean, down: boolean): Picture {
+export function flip(from: Picture, { across, down }: Sides): Picture {
   const { width, height, data } = from;
   const out = newPicture(width, height);
   for (let j = 0; j < height; j++) {
     const row = (down ? height - 1 - j : j) * width;
-    for (let i = 0; i < width; i++) out.data[j * width + i] = data[row + (across ? width - 1 - i : i)]!;
+    for (let i = 0; i < width; i++) out.data[j * width + i] = data[row + (across ? width - 1 - i : i)];
   }
   return out;
 }
@@ -66,10 +80,9 @@ function cubicAt(from: Picture, x: number, y: number, ground: number): number {
     let line = 0;
     for (let a = 0; a < 4; a++) {
       const column = i + a - 1;
-      line +=
-        (row < 0 || column < 0 || row >= height || column >= width ? ground : data[row * width + column]!) * u[a]!;
+      line += (row < 0 || column < 0 || row >= height || column >= width ? ground : data[row * width + column]) * u[a];
     }
-    sum += line * v[b]!;
+    sum += line * v[b];
   }
   return sum;
 }

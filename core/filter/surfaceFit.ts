@@ -21,20 +21,20 @@ export function fitSurface(values: ArrayLike<number>, columns: number, rows: num
     for (let k = 0; k < count; k++) {
       const t = termsAt(...place(k));
       for (let a = 0; a < TERMS; a++) {
-        for (let b = 0; b < TERMS; b++) matrix[a]![b]! += weights[k]! * t[a]! * t[b]!;
-        matrix[a]![TERMS]! += weights[k]! * t[a]! * values[k]!;
+        for (let b = 0; b < TERMS; b++) matrix[a][b] += weights[k] * t[a] * t[b];
+        matrix[a][TERMS] += weights[k] * t[a] * values[k];
       }
     }
     // A ridge of next to nothing keeps grids of one row or column solvable.
-    for (let a = 0; a < TERMS; a++) matrix[a]![a]! += 1e-9;
+    for (let a = 0; a < TERMS; a++) matrix[a][a] += 1e-9;
     const c = solve(matrix);
     const off: number[] = [];
     for (let k = 0; k < count; k++) {
-      fitted[k] = termsAt(...place(k)).reduce((sum, t, a) => sum + t * c[a]!, 0);
-      off.push(Math.abs(values[k]! - fitted[k]!));
+      fitted[k] = termsAt(...place(k)).reduce((sum, t, a) => sum + t * c[a], 0);
+      off.push(Math.abs(values[k] - fitted[k]));
     }
-    const typical = Math.max(1e-5, off.slice().sort((a, b) => a - b)[count >> 1]! * 2);
-    for (let k = 0; k < count; k++) weights[k] = 1 / (1 + (off[k]! / typical) ** 2);
+    const typical = Math.max(1e-5, off.slice().sort((a, b) => a - b)[count >> 1] * 2);
+    for (let k = 0; k < count; k++) weights[k] = 1 / (1 + (off[k] / typical) ** 2);
   }
   return fitted;
 }
@@ -44,13 +44,13 @@ function solve(m: number[][]): number[] {
   const n = m.length;
   for (let c = 0; c < n; c++) {
     let pivot = c;
-    for (let r = c + 1; r < n; r++) if (Math.abs(m[r]![c]!) > Math.abs(m[pivot]![c]!)) pivot = r;
-    [m[c], m[pivot]] = [m[pivot]!, m[c]!];
+    for (let r = c + 1; r < n; r++) if (Math.abs(m[r][c]) > Math.abs(m[pivot][c])) pivot = r;
+    [m[c], m[pivot]] = [m[pivot], m[c]];
     for (let r = 0; r < n; r++) {
       if (r === c) continue;
-      const f = m[r]![c]! / m[c]![c]!;
-      for (let k = c; k <= n; k++) m[r]![k]! -= f * m[c]![k]!;
+      const f = m[r][c] / m[c][c];
+      for (let k = c; k <= n; k++) m[r][k] -= f * m[c][k];
     }
   }
-  return m.map((row, r) => row[n]! / row[r]!);
+  return m.map((row, r) => row[n] / row[r]);
 }

@@ -1,13 +1,14 @@
 /** Mirrors one half onto the other, or turns one sector about the middle. */
 import { newPicture, sample, type Picture } from '#core/picture';
+import type { Sides } from './shape';
 
 /** The left half goes right (across), the upper half down (down), or both. */
-export function mirror(from: Picture, across: boolean, down: boolean): Picture {
+export function mirror(from: Picture, { across, down }: Sides): Picture {
   const { width, height, data } = from;
   const out = newPicture(width, height);
   for (let j = 0; j < height; j++) {
     const row = (down ? Math.min(j, height - 1 - j) : j) * width;
-    for (let i = 0; i < width; i++) out.data[j * width + i] = data[row + (across ? Math.min(i, width - 1 - i) : i)]!;
+    for (let i = 0; i < width; i++) out.data[j * width + i] = data[row + (across ? Math.min(i, width - 1 - i) : i)];
   }
   return out;
 }

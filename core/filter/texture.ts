@@ -11,8 +11,8 @@ export function deband(from: Picture, step: number, radiusPx: number): Picture {
   const soft = blur(from, radiusPx);
   const most = step * 0.6;
   for (let i = 0; i < soft.data.length; i++) {
-    const v = from.data[i]!;
-    const off = soft.data[i]! - v;
+    const v = from.data[i];
+    const off = soft.data[i] - v;
     // Far from the mean lies an edge; there the change fades out.
     const share = Math.max(0, Math.min(1, 3 - Math.abs(off) / step));
     soft.data[i] = v + Math.max(-most, Math.min(most, off)) * share;
@@ -30,7 +30,7 @@ export function addNoise(from: Picture, amount: number, size: number, seed: numb
   const out = new Float32Array(data.length);
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
-      const v = data[j * width + i]! + amount * layeredNoise((i + 0.5) / lump, (j + 0.5) / lump, seed, 3);
+      const v = data[j * width + i] + amount * layeredNoise((i + 0.5) / lump, (j + 0.5) / lump, seed, 3);
       out[j * width + i] = v < 0 ? 0 : v > 1 ? 1 : v;
     }
   }

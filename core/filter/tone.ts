@@ -16,11 +16,11 @@ export function levelsPlain(from: Picture, black: number, scale: number, table: 
   const { width, height, data } = from;
   const out = new Float32Array(data.length);
   for (let i = 0; i < data.length; i++) {
-    const v = (data[i]! - black) * scale;
+    const v = (data[i] - black) * scale;
     out[i] = v < 0 ? 0 : v > 1 ? 1 : v;
   }
   if (!table) return { width, height, data: out };
-  for (let i = 0; i < out.length; i++) out[i] = read(table, out[i]!);
+  for (let i = 0; i < out.length; i++) out[i] = read(table, out[i]);
   return { width, height, data: out };
 }
 
@@ -72,7 +72,7 @@ function tabulate(change: (v: number) => number): Float32Array {
 function read(table: Float32Array, v: number): number {
   const at = (v < 0 ? 0 : v > 1 ? 1 : v) * TABLE;
   const i = at | 0;
-  return table[i]! + (table[i + 1]! - table[i]!) * (at - i);
+  return table[i] + (table[i + 1] - table[i]) * (at - i);
 }
 
 function mapped(from: Picture, table: Float32Array): Picture {

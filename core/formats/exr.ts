@@ -26,7 +26,7 @@ export async function writeExr(picture: ExrPicture, deflate: Deflate): Promise<U
   const { width, height } = picture;
   const names = Object.keys(picture.channels).sort();
   for (const name of names) {
-    const found = picture.channels[name]!.length;
+    const found = picture.channels[name].length;
     if (found !== width * height)
       throw new Error(`Channel ${name} has ${found} values; ${width} × ${height} pixels need ${width * height}.`);
   }
@@ -115,7 +115,7 @@ function lines(picture: ExrPicture, names: readonly string[], first: number, end
   let at = 0;
   for (let j = first; j < end; j++) {
     for (const name of names) {
-      out.set(picture.channels[name]!.subarray(j * width, (j + 1) * width), at);
+      out.set(picture.channels[name].subarray(j * width, (j + 1) * width), at);
       at += width;
     }
   }
@@ -126,10 +126,10 @@ function lines(picture: ExrPicture, names: readonly string[], first: number, end
 function predicted(raw: Uint8Array): Uint8Array<ArrayBuffer> {
   const half = Math.ceil(raw.length / 2);
   const out = new Uint8Array(raw.length);
-  for (let i = 0; i < raw.length; i++) out[(i & 1) * half + (i >> 1)] = raw[i]!;
+  for (let i = 0; i < raw.length; i++) out[(i & 1) * half + (i >> 1)] = raw[i];
   let before = out[0] ?? 0;
   for (let i = 1; i < out.length; i++) {
-    const now = out[i]!;
+    const now = out[i];
     out[i] = now - before + 128;
     before = now;
   }

@@ -136,7 +136,7 @@ function exrAttribute(
 
 function text(bytes: Uint8Array, from: number, to: number): string {
   let out = '';
-  for (let i = from; i < Math.min(to, from + 4096, bytes.length); i++) out += String.fromCharCode(bytes[i]!);
+  for (let i = from; i < Math.min(to, from + 4096, bytes.length); i++) out += String.fromCharCode(bytes[i]);
   return out;
 }
 

@@ -40,7 +40,7 @@ test('cut anywhere, it is refused with a sentence', () => {
 test('a section that isn’t known is passed over; a newer version is told', () => {
   const bytes = packMesh(whole);
   const words = new Uint32Array(bytes);
-  const more = new Uint32Array([...words.subarray(0, 2), words[2]! + 1, ...words.subarray(3), 0x4c4c4548, 4, 7]);
+  const more = new Uint32Array([...words.subarray(0, 2), words[2] + 1, ...words.subarray(3), 0x4c4c4548, 4, 7]);
   expect(readMesh(more.buffer)).toEqual(whole);
   words[1] = 9;
   expect(() => readMesh(bytes)).toThrow('version 9');

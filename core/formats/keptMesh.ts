@@ -42,13 +42,13 @@ export function packMesh({ positions, triangles, carried }: RawMesh): ArrayBuffe
 export function readMesh(bytes: ArrayBuffer): RawMesh {
   const words = new Uint32Array(bytes, 0, Math.floor(bytes.byteLength / 4));
   if (words[0] !== MAGIC) return readFirst(bytes);
-  if (words[1]! > VERSION)
+  if (words[1] > VERSION)
     throw new Error(
       `The kept mesh is of version ${words[1]}; this program reads up to version ${VERSION}. Update it to open this one.`,
     );
   const found = new Map<number, { at: number; length: number }>();
   let at = HEAD_BYTES;
-  for (let i = 0; i < words[2]!; i++) {
+  for (let i = 0; i < words[2]; i++) {
     const [name, length] = [words[at / 4], words[at / 4 + 1]];
     if (name === undefined || length === undefined || at + 8 + length > bytes.byteLength)
       throw new Error(`The kept mesh is cut short: section ${i + 1} of ${words[2]} is not whole.`);
@@ -99,7 +99,7 @@ function namesIn(bytes: ArrayBuffer, section: { at: number; length: number } | u
 }
 
 function readFirst(bytes: ArrayBuffer): RawMesh {
-  const vertices = bytes.byteLength >= 4 ? new Uint32Array(bytes, 0, 1)[0]! : 0;
+  const vertices = bytes.byteLength >= 4 ? new Uint32Array(bytes, 0, 1)[0] : 0;
   const rest = bytes.byteLength - 4 - vertices * 12;
   if (rest < 0 || rest % 12 !== 0)
     throw new Error(`The kept mesh is cut short: ${bytes.byteLength} bytes for ${vertices} vertices.`);

@@ -19,7 +19,7 @@ export function checkMeshFile(mesh: RawMesh, file: string): void {
   let broken = 0;
   let first = -1;
   for (let i = 0; i < p.length; i++) {
-    if (Number.isFinite(p[i]!)) continue;
+    if (Number.isFinite(p[i])) continue;
     if (first < 0) first = Math.floor(i / 3);
     broken++;
   }
@@ -28,15 +28,15 @@ export function checkMeshFile(mesh: RawMesh, file: string): void {
       `${file}: vertex ${spaced(first + 1)} of ${spaced(vertices)} is not a number; ${spaced(broken)} such coordinates in all. Export it again.`,
     );
   for (let i = 0; i < p.length; i++) {
-    if (Math.abs(p[i]!) <= FARTHEST) continue;
+    if (Math.abs(p[i]) <= FARTHEST) continue;
     throw new Error(
-      `${file}: vertex ${spaced(Math.floor(i / 3) + 1)} of ${spaced(vertices)} lies ${p[i]!.toExponential(0)} from the middle, farther than any unit reaches. Export it again.`,
+      `${file}: vertex ${spaced(Math.floor(i / 3) + 1)} of ${spaced(vertices)} lies ${p[i].toExponential(0)} from the middle, farther than any unit reaches. Export it again.`,
     );
   }
   for (let i = 0; i < triangles.length; i++) {
-    if (triangles[i]! < vertices) continue;
+    if (triangles[i] < vertices) continue;
     throw new Error(
-      `${file}: triangle ${spaced(Math.floor(i / 3) + 1)} names vertex ${spaced(triangles[i]! + 1)} of ${spaced(vertices)}. Export it again.`,
+      `${file}: triangle ${spaced(Math.floor(i / 3) + 1)} names vertex ${spaced(triangles[i] + 1)} of ${spaced(vertices)}. Export it again.`,
     );
   }
 }

@@ -65,8 +65,8 @@ export async function writeTiff(
     view.setUint16(entry + 2, type, true);
     view.setUint32(entry + 4, real.length, true);
     if (real.length === 1) {
-      if (type === SHORT) view.setUint16(entry + 8, real[0]!, true);
-      else view.setUint32(entry + 8, real[0]!, true);
+      if (type === SHORT) view.setUint16(entry + 8, real[0], true);
+      else view.setUint32(entry + 8, real[0], true);
       return;
     }
     view.setUint32(entry + 8, list, true);

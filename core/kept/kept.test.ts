@@ -43,7 +43,7 @@ const trial = OwnTrialSchema.parse({
   id,
   card,
   body: 'ball',
-  strokes: trialSets()[0]!.strokes,
+  strokes: trialSets()[0].strokes,
 });
 const sources: [Source, object][] = [
   [SlabSchema.parse({ ...source, kind: 'slab', cells: 256, blob: hash }), { cells: 256 }],
@@ -198,7 +198,7 @@ describe('what a document names', () => {
 
   test('files whose size follows from the document have that size', () => {
     expect(referencesOf('alphas', alpha).blobs).toEqual([{ hash, bytes: 64 * 64 * 2 }]);
-    expect(referencesOf('sources', sources[0]![0]).blobs).toEqual([{ hash, bytes: 257 * 257 * 12 }]);
+    expect(referencesOf('sources', sources[0][0]).blobs).toEqual([{ hash, bytes: 257 * 257 * 12 }]);
   });
 });
 

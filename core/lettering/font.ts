@@ -61,7 +61,7 @@ export function glyphOutlines(font: LetterFont, index: number, em: number): numb
 function curve(out: number[], p: readonly number[]): void {
   const order = p.length / 2 - 1;
   let length = 0;
-  for (let k = 0; k < order; k++) length += Math.hypot(p[2 * k + 2]! - p[2 * k]!, p[2 * k + 3]! - p[2 * k + 1]!);
+  for (let k = 0; k < order; k++) length += Math.hypot(p[2 * k + 2] - p[2 * k], p[2 * k + 3] - p[2 * k + 1]);
   const steps = Math.max(2, Math.min(48, Math.ceil(Math.sqrt(length) * 1.2)));
   for (let n = 1; n <= steps; n++) {
     const t = n / steps;
@@ -70,8 +70,8 @@ function curve(out: number[], p: readonly number[]): void {
     let x = 0;
     let y = 0;
     for (let k = 0; k <= order; k++) {
-      x += w[k]! * p[2 * k]!;
-      y += w[k]! * p[2 * k + 1]!;
+      x += w[k] * p[2 * k];
+      y += w[k] * p[2 * k + 1];
     }
     out.push(x, y);
   }

@@ -18,13 +18,13 @@ export function setBlocks(blocks: readonly Block[], fontOf: (block: Block) => Le
   const picture = newPicture(size);
   const missing = new Map<string, string[]>();
   for (const block of blocks) {
-    const laid = layOut(block, fontOf(block), size);
-    if (laid.missing.length > 0) missing.set(block.id, laid.missing);
-    if (laid.outlines.length === 0) continue;
-    const filled = cover(laid.outlines, size, size);
+    const outlined = layOut(block, fontOf(block), size);
+    if (outlined.missing.length > 0) missing.set(block.id, outlined.missing);
+    if (outlined.outlines.length === 0) continue;
+    const filled = cover(outlined.outlines, size, size);
     const shown = block.outline > 0 ? banded(filled, (block.outline / 100) * (block.size / 100) * size) : filled;
     for (let i = 0; i < picture.data.length; i++)
-      picture.data[i] = Math.max(picture.data[i]!, shown.data[i]! * block.grey);
+      picture.data[i] = Math.max(picture.data[i], shown.data[i] * block.grey);
   }
   return { picture, missing };
 }
@@ -60,8 +60,8 @@ function layOut(block: Block, font: LetterFont, size: number): { outlines: numbe
         const to = new Array<number>(outline.length);
         outlines.push(to);
         for (let k = 0; k < outline.length; k += 2) {
-          const gx = outline[k]! - glyph.advance / 2;
-          const gy = outline[k + 1]!;
+          const gx = outline[k] - glyph.advance / 2;
+          const gy = outline[k + 1];
           const px = x + gx * Math.cos(lean) - gy * Math.sin(lean);
           const py = y + gx * Math.sin(lean) + gy * Math.cos(lean);
           to[k] = cx + px * Math.cos(turn) - py * Math.sin(turn);
@@ -113,9 +113,9 @@ function banded(filled: Picture, width: number): Picture {
   const { data } = filled;
   const seeds = new Float64Array(data.length);
   for (let i = 0; i < data.length; i++)
-    seeds[i] = data[i]! >= 0.999 ? Infinity : data[i]! <= 0 ? 0 : Math.max(0, data[i]! - 0.5) ** 2;
+    seeds[i] = data[i] >= 0.999 ? Infinity : data[i] <= 0 ? 0 : Math.max(0, data[i] - 0.5) ** 2;
   const distance = distanceTransform(seeds, filled.width, filled.height);
   const out = new Float32Array(data.length);
-  for (let i = 0; i < data.length; i++) out[i] = data[i]! * Math.max(0, Math.min(1, width - distance[i]! + 0.5));
+  for (let i = 0; i < data.length; i++) out[i] = data[i] * Math.max(0, Math.min(1, width - distance[i] + 0.5));
   return { ...filled, data: out };
 }

@@ -87,7 +87,7 @@ export function markRecipe(
 function markLevels(ink: Picture, alone: Picture): { black: number; white: number } {
   const paper: number[] = [];
   for (let i = 0; i < ink.data.length; i++)
-    if (alone.data[i]! < ink.data[i]! * 0.02 || alone.data[i] === 0) paper.push(ink.data[i]!);
+    if (alone.data[i] < ink.data[i] * 0.02 || alone.data[i] === 0) paper.push(ink.data[i]);
   paper.sort((a, b) => a - b);
   const grain = paper[Math.floor(paper.length * 0.98)] ?? 0;
   const [, top] = percentiles(alone, [0.5, 0.998]) as [number, number];
@@ -102,7 +102,7 @@ export function uprightTurn({ width, height, data }: Picture): number {
   let my = 0;
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
-      const v = data[j * width + i]!;
+      const v = data[j * width + i];
       sum += v;
       mx += v * i;
       my += v * j;
@@ -115,7 +115,7 @@ export function uprightTurn({ width, height, data }: Picture): number {
   let xy = 0;
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
-      const v = data[j * width + i]!;
+      const v = data[j * width + i];
       xx += v * (i - mx) ** 2;
       yy += v * (j - my) ** 2;
       xy += v * (i - mx) * (j - my);

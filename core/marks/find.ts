@@ -86,20 +86,20 @@ function dropHairs(inked: Uint8Array, width: number, height: number, thin: numbe
   const density = blur({ width, height, data: Float32Array.from(inked) }, reach / 2);
   const pieces = measure(inked, labels, count, thickness, width, height);
   const around = new Float64Array(count + 1);
-  for (let i = 0; i < inked.length; i++) around[labels[i]!]! += density.data[i]!;
+  for (let i = 0; i < inked.length; i++) around[labels[i]] += density.data[i];
   const hair = new Uint8Array(count + 1);
   let hairs = 0;
   for (let label = 1; label <= count; label++) {
-    const m = pieces[label]!;
+    const m = pieces[label];
     const span = Math.hypot(m.right - m.left, m.bottom - m.top);
-    const wide = areas[label]! / span;
+    const wide = areas[label] / span;
     // A straight line of this width fills so much of a Gaussian about it.
     const alone = wide / (reach / 2) / Math.sqrt(2 * Math.PI);
-    if (m.thick > thin || span < 6 * wide || span < 2 * reach || around[label]! / areas[label]! > 1.7 * alone) continue;
+    if (m.thick > thin || span < 6 * wide || span < 2 * reach || around[label] / areas[label] > 1.7 * alone) continue;
     hair[label] = 1;
     hairs++;
   }
-  if (hairs > 0) for (let i = 0; i < inked.length; i++) if (hair[labels[i]!]) inked[i] = 0;
+  if (hairs > 0) for (let i = 0; i < inked.length; i++) if (hair[labels[i]]) inked[i] = 0;
   return hairs;
 }
 
@@ -128,7 +128,7 @@ function paperGrain(ink: Picture, limit: number): number {
     let sum = 0;
     let bare = 0;
     for (let i = 0; i < ink.data.length; i++) {
-      const v = ink.data[i]!;
+      const v = ink.data[i];
       if (v >= reach) continue;
       sum += v * v;
       bare++;
@@ -143,20 +143,20 @@ function paperGrain(ink: Picture, limit: number): number {
 function otsu(ink: Picture): number {
   const BINS = 256;
   const bins = new Float64Array(BINS);
-  for (const v of ink.data) bins[Math.max(0, Math.min(BINS - 1, Math.floor(v * BINS)))]!++;
+  for (const v of ink.data) bins[Math.max(0, Math.min(BINS - 1, Math.floor(v * BINS)))]++;
   let total = 0;
   let moment = 0;
   for (let b = 0; b < BINS; b++) {
-    total += bins[b]!;
-    moment += b * bins[b]!;
+    total += bins[b];
+    moment += b * bins[b];
   }
   let below = 0;
   let belowMoment = 0;
   let best = 0;
   let at = BINS / 2;
   for (let b = 0; b < BINS - 1; b++) {
-    below += bins[b]!;
-    belowMoment += b * bins[b]!;
+    below += bins[b];
+    belowMoment += b * bins[b];
     if (below === 0 || below === total) continue;
     const gap = belowMoment / below - (moment - belowMoment) / (total - below);
     const between = below * (total - below) * gap * gap;
@@ -177,7 +177,7 @@ function connected(ink: Picture, low: number, high: number): Uint8Array {
     height,
   );
   const dense = new Uint8Array(count + 1);
-  for (let i = 0; i < data.length; i++) if (data[i]! > high) dense[labels[i]!] = 1;
+  for (let i = 0; i < data.length; i++) if (data[i] > high) dense[labels[i]] = 1;
   dense[0] = 0;
   return maskWhere(labels, (l) => dense[l] === 1);
 }
@@ -219,13 +219,13 @@ function measure(
     for (let i = 0; i < width; i++) {
       const at = j * width + i;
       if (!inked[at]) continue;
-      const m = out[labels[at]!]!;
+      const m = out[labels[at]];
       if (i < m.left) m.left = i;
       if (i >= m.right) m.right = i + 1;
       if (j < m.top) m.top = j;
       if (j >= m.bottom) m.bottom = j + 1;
       m.area++;
-      if (thickness[at]! > m.thick) m.thick = thickness[at]!;
+      if (thickness[at] > m.thick) m.thick = thickness[at];
     }
   }
   return out;

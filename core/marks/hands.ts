@@ -6,15 +6,15 @@ import type { Outline } from '#core/settings';
 type Ring = [number, number][];
 
 const ringOf = (outline: readonly number[]): Ring =>
-  Array.from({ length: outline.length / 2 }, (_, k) => [outline[2 * k]!, outline[2 * k + 1]!]);
+  Array.from({ length: outline.length / 2 }, (_, k) => [outline[2 * k], outline[2 * k + 1]]);
 const outlineFrom = (ring: Ring): Outline => ring.slice(0, -1).flatMap(([x, y]) => [x, y]);
 const outers = (polygons: [number, number][][][]): Outline[] =>
-  polygons.map((p) => outlineFrom(p[0]!)).filter((o) => o.length >= 6);
+  polygons.map((p) => outlineFrom(p[0])).filter((o) => o.length >= 6);
 
 /** One mark of several: outlines that overlap become one. */
 export function joinOutlines(marks: readonly (readonly Outline[])[]): Outline[] {
   const [first, ...rest] = marks.flat().map((o) => [ringOf(o)]);
-  return first ? outers(clipping.union(first, ...rest) as [number, number][][][]) : [];
+  return first ? outers(clipping.union(first, ...rest)) : [];
 }
 
 /**
@@ -39,8 +39,7 @@ export function splitOutlines(
     [x0 - tx - ty * sign, y0 - ty + tx * sign],
   ];
   const all = outlines.map((o) => [ringOf(o)]);
-  const cut = (sign: number): Outline[] =>
-    outers(clipping.intersection(all as [number, number][][][], [side(sign)]) as [number, number][][][]);
+  const cut = (sign: number): Outline[] => outers(clipping.intersection(all, [side(sign)]));
   return [cut(1), cut(-1)];
 }
 
@@ -53,7 +52,7 @@ export function lassoOutline(points: readonly (readonly [number, number])[]): Ou
   );
   if (slim.length < 3) return null;
   // A way that crosses itself becomes its outer outlines; the largest is meant.
-  const whole = outers(clipping.union([slim.map(({ x, y }): [number, number] => [x, y])]) as [number, number][][][]);
+  const whole = outers(clipping.union([slim.map(({ x, y }): [number, number] => [x, y])]));
   const largest = whole.sort((a, b) => Math.abs(areaOf(b)) - Math.abs(areaOf(a)))[0];
   return largest && Math.abs(areaOf(largest)) > 1e-5 ? largest : null;
 }
@@ -64,7 +63,7 @@ export function areaOf(outline: readonly number[]): number {
   const n = outline.length / 2;
   for (let k = 0; k < n; k++) {
     const next = (k + 1) % n;
-    sum += outline[2 * k]! * outline[2 * next + 1]! - outline[2 * next]! * outline[2 * k + 1]!;
+    sum += outline[2 * k] * outline[2 * next + 1] - outline[2 * next] * outline[2 * k + 1];
   }
   return sum / 2;
 }
@@ -75,9 +74,9 @@ export function isInside(outlines: readonly (readonly number[])[], x: number, y:
   for (const o of outlines) {
     const n = o.length / 2;
     for (let k = 0, last = n - 1; k < n; last = k++) {
-      const yk = o[2 * k + 1]!;
-      const yl = o[2 * last + 1]!;
-      if (yk > y !== yl > y && x < ((o[2 * last]! - o[2 * k]!) * (y - yk)) / (yl - yk) + o[2 * k]!) inside = !inside;
+      const yk = o[2 * k + 1];
+      const yl = o[2 * last + 1];
+      if (yk > y !== yl > y && x < ((o[2 * last] - o[2 * k]) * (y - yk)) / (yl - yk) + o[2 * k]) inside = !inside;
     }
   }
   return inside;
@@ -94,10 +93,10 @@ export function boundsOf(outlines: readonly (readonly number[])[]): Bounds {
   const out = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
   for (const o of outlines) {
     for (let k = 0; k < o.length; k += 2) {
-      out.x0 = Math.min(out.x0, o[k]!);
-      out.x1 = Math.max(out.x1, o[k]!);
-      out.y0 = Math.min(out.y0, o[k + 1]!);
-      out.y1 = Math.max(out.y1, o[k + 1]!);
+      out.x0 = Math.min(out.x0, o[k]);
+      out.x1 = Math.max(out.x1, o[k]);
+      out.y0 = Math.min(out.y0, o[k + 1]);
+      out.y1 = Math.max(out.y1, o[k + 1]);
     }
   }
   return out;

@@ -55,9 +55,9 @@ test('paper and polarity are found, and the ink of bare paper is next to nothing
     [290, 210],
     [150, 20],
   ])
-    expect(ink.data[j! * 300 + i!]!).toBeLessThan(0.04);
+    expect(ink.data[j * 300 + i]).toBeLessThan(0.04);
   expect(ink.data[60 * 300 + 60]).toBeCloseTo(0.85, 1);
-  const light = { ...dark, planes: [dark.planes[0]!.map((v) => 1 - v)] };
+  const light = { ...dark, planes: [dark.planes[0].map((v) => 1 - v)] };
   expect(findPaper(light).dark).toBe(false);
   expect(toGrey(inkOf(light, findPaper(light), wholeSheet(light))).data[60 * 300 + 60]).toBeGreaterThan(0.6);
 });
@@ -68,12 +68,12 @@ test('a window of the sheet gives the ink it has in the whole', () => {
   const all = toGrey(inkOf(whole, found, wholeSheet(whole)));
   const part = newPicture(80, 60);
   for (let j = 0; j < 60; j++)
-    for (let i = 0; i < 80; i++) part.data[j * 80 + i] = whole.planes[0]![(j + 40) * 300 + i + 150]!;
+    for (let i = 0; i < 80; i++) part.data[j * 80 + i] = whole.planes[0][(j + 40) * 300 + i + 150];
   const own = toGrey(
     inkOf(rasterOf(part), found, { x: 150, y: 40, width: 80, height: 60, sheetWidth: 300, sheetHeight: 220 }),
   );
   for (let j = 0; j < 60; j += 7)
-    for (let i = 0; i < 80; i += 7) expect(own.data[j * 80 + i]!).toBeCloseTo(all.data[(j + 40) * 300 + i + 150]!, 5);
+    for (let i = 0; i < 80; i += 7) expect(own.data[j * 80 + i]).toBeCloseTo(all.data[(j + 40) * 300 + i + 150], 5);
 });
 
 test('three marks are outlined, a speck and a hair are told from them', () => {
@@ -90,16 +90,16 @@ test('three marks are outlined, a speck and a hair are told from them', () => {
     find({ smallest: 3 }),
   );
   expect([found.marks.length, found.specks, found.hairs]).toEqual([3, 1, 1]);
-  const box = boundsOf(found.marks[0]!.outlines);
+  const box = boundsOf(found.marks[0].outlines);
   expect(box.x0 * 300).toBeGreaterThan(22);
   expect(box.x0 * 300).toBeLessThan(30.5);
-  expect(isInside(found.marks[0]!.outlines, 60 / 300, 60 / 220)).toBe(true);
-  expect(isInside(found.marks[0]!.outlines, 150 / 300, 60 / 220)).toBe(false);
+  expect(isInside(found.marks[0].outlines, 60 / 300, 60 / 220)).toBe(true);
+  expect(isInside(found.marks[0].outlines, 150 / 300, 60 / 220)).toBe(false);
 });
 
 test('a clean drawing without any grain has its marks found too', () => {
   const clean = rasterOf(newPicture(300, 220, 0.93));
-  for (let j = 0; j < 220; j++) for (let i = 0; i < 300; i++) if (three(i, j)) clean.planes[0]![j * 300 + i] = 0;
+  for (let j = 0; j < 220; j++) for (let i = 0; i < 300; i++) if (three(i, j)) clean.planes[0][j * 300 + i] = 0;
   expect(findMarks(inkFrom(clean), find()).marks).toHaveLength(3);
 });
 
@@ -165,7 +165,7 @@ test('a mark becomes a recipe that cuts it out, clears the paper and centres it'
     paper,
     dark,
   };
-  const mark = MarkSchema.parse({ id: crypto.randomUUID(), outlines: marks[1]!.outlines });
+  const mark = MarkSchema.parse({ id: crypto.randomUUID(), outlines: marks[1].outlines });
   const base = markBase(doc, mark);
   expect(base.width).toBeGreaterThan(2 * 52);
   expect(base.width).toBeLessThan(2 * 52 * 1.3);
@@ -174,7 +174,7 @@ test('a mark becomes a recipe that cuts it out, clears the paper and centres it'
   for (let j = 0; j < window.height; j++)
     for (let i = 0; i < window.width; i++)
       window.data[j * window.width + i] =
-        raster.planes[0]![(j + Math.round(base.y / 2)) * 300 + i + Math.round(base.x / 2)]!;
+        raster.planes[0][(j + Math.round(base.y / 2)) * 300 + i + Math.round(base.x / 2)];
   let n = 0;
   const recipe = markRecipe(
     base,
@@ -184,7 +184,7 @@ test('a mark becomes a recipe that cuts it out, clears the paper and centres it'
     () => `5f0c1d9e-3b41-4c8a-9f5e-${String(++n).padStart(12, '0')}`,
   );
   expect(recipe.steps.map((s) => s.kind)).toEqual(['cut', 'levels', 'straighten', 'pad']);
-  const levels = recipe.steps[1]!;
+  const levels = recipe.steps[1];
   expect(levels.kind === 'levels' && levels.black).toBeGreaterThan(0);
   expect(levels.kind === 'levels' && levels.black).toBeLessThan(0.06);
   expect(levels.kind === 'levels' && levels.white).toBeGreaterThan(0.8);
@@ -201,7 +201,7 @@ test('the turn that brings a long mark upright', () => {
           [60, -10],
           [60, 10],
           [-60, 10],
-        ].flatMap(([x, y]) => [100 + x! * c - y! * s, 100 + x! * s + y! * c]),
+        ].flatMap(([x, y]) => [100 + x * c - y * s, 100 + x * s + y * c]),
       ],
       200,
       200,

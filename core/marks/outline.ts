@@ -39,7 +39,7 @@ export function outlineOf(
   return (traced?.coordinates ?? [])
     .map(([outer]) =>
       simplify(
-        outer!.slice(0, -1).map(([x, y]) => ({ x: x!, y: y! })),
+        outer.slice(0, -1).map(([x, y]) => ({ x: x, y: y })),
         0.5,
         true,
       ),

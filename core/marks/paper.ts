@@ -21,7 +21,7 @@ export function findPaper(sheet: Raster, dark = isBright(toGrey(sheet))): PaperF
   const grids = sheet.planes.map((_, k) =>
     paperGrid(planeOf(sheet, k), { cells: CELLS, way: dark ? 'bright' : 'dark' }),
   );
-  const { columns, rows } = grids[0]!;
+  const { columns, rows } = grids[0];
   return {
     paper: { columns, rows, planes: grids.map((g) => Array.from(g.values, (v) => Number(v.toFixed(4)))) },
     dark,
@@ -31,11 +31,11 @@ export function findPaper(sheet: Raster, dark = isBright(toGrey(sheet))): PaperF
 /** The tone that most of the picture has, against the middle of its darkest and brightest. */
 function isBright(grey: Picture): boolean {
   const bins = new Uint32Array(256);
-  for (const v of grey.data) bins[Math.max(0, Math.min(255, Math.floor(v * 256)))]!++;
+  for (const v of grey.data) bins[Math.max(0, Math.min(255, Math.floor(v * 256)))]++;
   const at = (share: number): number => {
     let sum = 0;
     for (let b = 0; b < 256; b++) {
-      sum += bins[b]!;
+      sum += bins[b];
       if (sum >= grey.data.length * share) return b / 255;
     }
     return 1;
@@ -69,7 +69,7 @@ export function inkOf(raster: Raster, { paper, dark }: PaperFound, window: Windo
     const grid: Grid = {
       columns: paper.columns,
       rows: paper.rows,
-      values: Float32Array.from(paper.planes[Math.min(k, paper.planes.length - 1)]!),
+      values: Float32Array.from(paper.planes[Math.min(k, paper.planes.length - 1)]),
     };
     const out = new Float32Array(data.length);
     for (let j = 0; j < height; j++) {
@@ -77,7 +77,7 @@ export function inkOf(raster: Raster, { paper, dark }: PaperFound, window: Windo
       for (let i = 0; i < width; i++) {
         const tone = gridAt(grid, (window.x + ((i + 0.5) / width) * window.width) / window.sheetWidth, t);
         const at = j * width + i;
-        const v = dark ? 1 - data[at]! / Math.max(tone, 0.02) : (data[at]! - tone) / Math.max(1 - tone, 0.02);
+        const v = dark ? 1 - data[at] / Math.max(tone, 0.02) : (data[at] - tone) / Math.max(1 - tone, 0.02);
         out[at] = v < 0 ? 0 : v > 1 ? 1 : v;
       }
     }

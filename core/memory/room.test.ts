@@ -6,7 +6,7 @@ test('blocks don’t meet, and address 0 is none', () => {
   blocks.forEach((b, i) => {
     expect(b.at % 16).toBe(0);
     expect(b.at).toBeGreaterThan(0);
-    if (i > 0) expect(b.at).toBe(blocks[i - 1]!.at + blocks[i - 1]!.bytes);
+    if (i > 0) expect(b.at).toBe(blocks[i - 1].at + blocks[i - 1].bytes);
   });
 });
 

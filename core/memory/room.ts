@@ -53,7 +53,7 @@ export function take(from: Room, bytes: number): Block {
   const size = Math.max(16, Math.ceil(bytes / 16) * 16);
   const index = from.free.findIndex((b) => b.bytes >= size);
   if (index >= 0) {
-    const found = from.free[index]!;
+    const found = from.free[index];
     const block = { at: found.at, bytes: size };
     if (found.bytes === size) from.free.splice(index, 1);
     else from.free[index] = { at: found.at + size, bytes: found.bytes - size };
@@ -76,7 +76,7 @@ export function take(from: Room, bytes: number): Block {
 export function giveBack(to: Room, block: Block): void {
   const { free } = to;
   let i = 0;
-  while (i < free.length && free[i]!.at < block.at) i++;
+  while (i < free.length && free[i].at < block.at) i++;
   free.splice(i, 0, { ...block });
   for (const k of [i, i - 1]) {
     const a = free[k];

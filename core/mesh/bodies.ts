@@ -57,14 +57,14 @@ export function plank(density: number): RawMesh {
 function block(a: number, b: number, c: number, half: readonly [number, number, number], round: number): RawMesh {
   return boxLattice(a, b, c, (x, y, z) => {
     const point = [x * half[0], y * half[1], z * half[2]] as const;
-    const inner = point.map((c, k) => Math.max(-half[k]! + round, Math.min(half[k]! - round, c)));
-    const out = point.map((c, k) => c - inner[k]!);
-    const length = Math.hypot(out[0]!, out[1]!, out[2]!);
+    const inner = point.map((c, k) => Math.max(-half[k] + round, Math.min(half[k] - round, c)));
+    const out = point.map((c, k) => c - inner[k]);
+    const length = Math.hypot(out[0], out[1], out[2]);
     if (length === 0) return point;
     return [
-      inner[0]! + (out[0]! / length) * round,
-      inner[1]! + (out[1]! / length) * round,
-      inner[2]! + (out[2]! / length) * round,
+      inner[0] + (out[0] / length) * round,
+      inner[1] + (out[1] / length) * round,
+      inner[2] + (out[2] / length) * round,
     ];
   });
 }
@@ -179,10 +179,10 @@ function byLength(points: readonly (readonly [number, number])[]): (share: numbe
   const fine: [number, number][] = [];
   const steps = 24;
   for (let i = 0; i + 1 < points.length; i++) {
-    const p0 = points[Math.max(i - 1, 0)]!;
-    const p1 = points[i]!;
-    const p2 = points[i + 1]!;
-    const p3 = points[Math.min(i + 2, points.length - 1)]!;
+    const p0 = points[Math.max(i - 1, 0)];
+    const p1 = points[i];
+    const p2 = points[i + 1];
+    const p3 = points[Math.min(i + 2, points.length - 1)];
     for (let s = 0; s < steps; s++) {
       const t = s / steps;
       const at = (k: 0 | 1): number =>
@@ -194,21 +194,21 @@ function byLength(points: readonly (readonly [number, number])[]): (share: numbe
       fine.push([at(0), Math.max(0, at(1))]);
     }
   }
-  fine.push([...points[points.length - 1]!] as [number, number]);
+  fine.push([...points[points.length - 1]] as [number, number]);
   const along = [0];
   for (let i = 1; i < fine.length; i++)
-    along.push(along[i - 1]! + Math.hypot(fine[i]![0] - fine[i - 1]![0], fine[i]![1] - fine[i - 1]![1]));
-  const total = along[along.length - 1]!;
+    along.push(along[i - 1] + Math.hypot(fine[i][0] - fine[i - 1][0], fine[i][1] - fine[i - 1][1]));
+  const total = along[along.length - 1];
   return (share) => {
     const target = Math.max(0, Math.min(1, share)) * total;
     let low = 0;
     let high = along.length - 1;
     while (high - low > 1) {
       const mid = (low + high) >> 1;
-      if (along[mid]! <= target) low = mid;
+      if (along[mid] <= target) low = mid;
       else high = mid;
     }
-    const t = (target - along[low]!) / Math.max(1e-12, along[high]! - along[low]!);
-    return [fine[low]![0] + (fine[high]![0] - fine[low]![0]) * t, fine[low]![1] + (fine[high]![1] - fine[low]![1]) * t];
+    const t = (target - along[low]) / Math.max(1e-12, along[high] - along[low]);
+    return [fine[low][0] + (fine[high][0] - fine[low][0]) * t, fine[low][1] + (fine[high][1] - fine[low][1]) * t];
   };
 }

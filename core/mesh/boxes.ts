@@ -15,13 +15,13 @@ export function fitLeaf(mesh: MeshArrays, leaf: number): void {
   let z1 = -Infinity;
   const first = leaf * LEAF;
   const own = Math.min(first + LEAF, mesh.vertexCount) - first;
-  const stray = strayStarts[leaf]!;
-  const all = own + strayStarts[leaf + 1]! - stray;
+  const stray = strayStarts[leaf];
+  const all = own + strayStarts[leaf + 1] - stray;
   for (let k = 0; k < all; k++) {
-    const i = (k < own ? first + k : strays[stray + k - own]!) * 3;
-    const x = p[i]!;
-    const y = p[i + 1]!;
-    const z = p[i + 2]!;
+    const i = (k < own ? first + k : strays[stray + k - own]) * 3;
+    const x = p[i];
+    const y = p[i + 1];
+    const z = p[i + 2];
     x0 = x < x0 ? x : x0;
     x1 = x > x1 ? x : x1;
     y0 = y < y0 ? y : y0;
@@ -47,8 +47,8 @@ export function joinChildren(boxes: Float32Array, node: number): void {
   const b = a + 6;
   const to = node * 6;
   for (let k = 0; k < 3; k++) {
-    boxes[to + k] = Math.min(boxes[a + k]!, boxes[b + k]!);
-    boxes[to + 3 + k] = Math.max(boxes[a + 3 + k]!, boxes[b + 3 + k]!);
+    boxes[to + k] = Math.min(boxes[a + k], boxes[b + k]);
+    boxes[to + 3 + k] = Math.max(boxes[a + 3 + k], boxes[b + 3 + k]);
   }
 }
 
@@ -68,11 +68,11 @@ export function leavesInSphere(
   let count = 0;
   stack[depth++] = 1;
   while (depth > 0) {
-    const node = stack[--depth]!;
+    const node = stack[--depth];
     const b = node * 6;
-    const dx = Math.max(boxes[b]! - x, 0, x - boxes[b + 3]!);
-    const dy = Math.max(boxes[b + 1]! - y, 0, y - boxes[b + 4]!);
-    const dz = Math.max(boxes[b + 2]! - z, 0, z - boxes[b + 5]!);
+    const dx = Math.max(boxes[b] - x, 0, x - boxes[b + 3]);
+    const dy = Math.max(boxes[b + 1] - y, 0, y - boxes[b + 4]);
+    const dz = Math.max(boxes[b + 2] - z, 0, z - boxes[b + 5]);
     // An empty node's box is inside out, its distance infinite.
     if (!(dx * dx + dy * dy + dz * dz <= r2)) continue;
     if (node >= leafBase) out[count++] = node - leafBase;

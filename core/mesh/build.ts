@@ -33,7 +33,7 @@ export function buildMesh(raw: RawMesh, options: BuildOptions = {}): Mesh {
   const triangleCount = raw.triangles.length / 3;
   const order = mortonOrder(raw.positions);
   const place = new Uint32Array(vertexCount);
-  for (let i = 0; i < vertexCount; i++) place[order[i]!] = i;
+  for (let i = 0; i < vertexCount; i++) place[order[i]] = i;
   const { triangles, from } = placedTriangles(raw.triangles, place);
   const rings = ringsOf(triangles, vertexCount);
   const stray = straysOf(triangles, vertexCount);
@@ -54,10 +54,10 @@ export function buildMesh(raw: RawMesh, options: BuildOptions = {}): Mesh {
   mesh.strayStarts.set(stray.starts);
   mesh.strays.set(stray.strays);
   for (let i = 0; i < vertexCount; i++) {
-    const from = order[i]! * 3;
-    mesh.positions[i * 3] = places[from]!;
-    mesh.positions[i * 3 + 1] = places[from + 1]!;
-    mesh.positions[i * 3 + 2] = places[from + 2]!;
+    const from = order[i] * 3;
+    mesh.positions[i * 3] = places[from];
+    mesh.positions[i * 3 + 1] = places[from + 1];
+    mesh.positions[i * 3 + 2] = places[from + 2];
   }
   mesh.mask.fill(0);
   mesh.boxes.fill(Infinity);
@@ -77,15 +77,15 @@ function placedTriangles(triangles: Uint32Array, place: Uint32Array): { triangle
   const count = triangles.length / 3;
   const lowest = new Uint32Array(count);
   for (let t = 0; t < count; t++) {
-    lowest[t] = Math.min(place[triangles[t * 3]!]!, place[triangles[t * 3 + 1]!]!, place[triangles[t * 3 + 2]!]!);
+    lowest[t] = Math.min(place[triangles[t * 3]], place[triangles[t * 3 + 1]], place[triangles[t * 3 + 2]]);
   }
   const order = radixOrder(lowest, 32 - Math.clz32(place.length));
   const out = new Uint32Array(triangles.length);
   for (let i = 0; i < count; i++) {
-    const from = order[i]! * 3;
-    out[i * 3] = place[triangles[from]!]!;
-    out[i * 3 + 1] = place[triangles[from + 1]!]!;
-    out[i * 3 + 2] = place[triangles[from + 2]!]!;
+    const from = order[i] * 3;
+    out[i * 3] = place[triangles[from]];
+    out[i * 3 + 1] = place[triangles[from + 1]];
+    out[i * 3 + 2] = place[triangles[from + 2]];
   }
   return { triangles: out, from: order };
 }
@@ -106,12 +106,12 @@ function straysOf(
     starts[leaf] = strays.length;
     const end = (leaf + 1) * LEAF;
     for (; t * 3 < triangles.length; t++) {
-      const a = triangles[t * 3]!;
-      const b = triangles[t * 3 + 1]!;
-      const c = triangles[t * 3 + 2]!;
+      const a = triangles[t * 3];
+      const b = triangles[t * 3 + 1];
+      const c = triangles[t * 3 + 2];
       if ((a < b ? (a < c ? a : c) : b < c ? b : c) >> LEAF_SHIFT !== leaf) break;
       for (let k = 0; k < 3; k++) {
-        const v = triangles[t * 3 + k]!;
+        const v = triangles[t * 3 + k];
         if (v < end || seen[v] === leaf) continue;
         seen[v] = leaf;
         strays.push(v);
@@ -131,8 +131,8 @@ function check(raw: RawMesh): void {
   if (raw.triangles.length === 0) throw new Error('The mesh has no triangles.');
   checkPlaces(raw.positions, vertices);
   for (let i = 0; i < raw.triangles.length; i++) {
-    if (raw.triangles[i]! >= vertices) {
-      throw new Error(`Triangle ${Math.floor(i / 3)} names vertex ${raw.triangles[i]!} of ${vertices}.`);
+    if (raw.triangles[i] >= vertices) {
+      throw new Error(`Triangle ${Math.floor(i / 3)} names vertex ${raw.triangles[i]} of ${vertices}.`);
     }
   }
   if (raw.carried) checkCarried(raw.carried, raw.triangles.length / 3);
@@ -143,6 +143,6 @@ export function checkPlaces(places: Float32Array, vertices: number): void {
   if (places.length !== vertices * 3) throw new Error(`Expected ${vertices} vertices, found ${places.length / 3}.`);
   for (let i = 0; i < places.length; i++) {
     // Only NaN and infinities differ from themselves when taken from themselves.
-    if (places[i]! - places[i]! !== 0) throw new Error(`Vertex ${Math.floor(i / 3)} of ${vertices} is not a number.`);
+    if (places[i] - places[i] !== 0) throw new Error(`Vertex ${Math.floor(i / 3)} of ${vertices} is not a number.`);
   }
 }

@@ -9,11 +9,11 @@ const mapped = (group: number, x: number, y: number): readonly [number, number] 
 function tile(cells = 12): RawMesh {
   const { positions, triangles } = plane(cells, 2);
   const of = Uint16Array.from({ length: triangles.length / 3 }, (_, t) =>
-    Math.max(...[0, 1, 2].map((k) => positions[triangles[t * 3 + k]! * 3]!)) > 1e-6 ? 1 : 0,
+    Math.max(...[0, 1, 2].map((k) => positions[triangles[t * 3 + k] * 3])) > 1e-6 ? 1 : 0,
   );
   const coordinates = Float32Array.from(
     Array.from(triangles).flatMap((v, corner) =>
-      mapped(of[Math.floor(corner / 3)]!, positions[v * 3]!, positions[v * 3 + 1]!),
+      mapped(of[Math.floor(corner / 3)], positions[v * 3], positions[v * 3 + 1]),
     ),
   );
   return { positions, triangles, carried: { coordinates, groups: { names: GROUPS, of } } };
@@ -24,9 +24,9 @@ function farthest({ positions: p, triangles, carried }: RawMesh, scale = 1): num
   const { coordinates, groups } = carried!;
   let worst = 0;
   for (let corner = 0; corner < triangles.length; corner++) {
-    const v = triangles[corner]!;
-    const [x, y] = mapped(groups!.of[Math.floor(corner / 3)]!, p[v * 3]! * scale, p[v * 3 + 1]! * scale);
-    worst = Math.max(worst, Math.abs(coordinates![corner * 2]! - x), Math.abs(coordinates![corner * 2 + 1]! - y));
+    const v = triangles[corner];
+    const [x, y] = mapped(groups!.of[Math.floor(corner / 3)], p[v * 3] * scale, p[v * 3 + 1] * scale);
+    worst = Math.max(worst, Math.abs(coordinates![corner * 2] - x), Math.abs(coordinates![corner * 2 + 1] - y));
   }
   return worst;
 }
@@ -35,7 +35,7 @@ function farthest({ positions: p, triangles, carried }: RawMesh, scale = 1): num
 function onSeam({ positions: p, triangles, carried }: RawMesh): { seam: number[]; middle: number[] } {
   const vertices = Array.from({ length: p.length / 3 }, (_, v) => v);
   const marks = seamVertices(triangles, vertices.length, carried);
-  return { seam: vertices.filter((v) => marks[v]), middle: vertices.filter((v) => Math.abs(p[v * 3]!) < 1e-6) };
+  return { seam: vertices.filter((v) => marks[v]), middle: vertices.filter((v) => Math.abs(p[v * 3]) < 1e-6) };
 }
 
 const everywhere = (): boolean => true;
@@ -104,14 +104,14 @@ test('cut open a seam has its vertices twice, welded again once', () => {
 
 test('values go along with what is split and joined, halfway between their neighbours', () => {
   const { positions, triangles } = plane(8, 2);
-  const slope = Float32Array.from({ length: positions.length / 3 }, (_, v) => positions[v * 3]! * 0.5 + 0.5);
+  const slope = Float32Array.from({ length: positions.length / 3 }, (_, v) => positions[v * 3] * 0.5 + 0.5);
   const { mesh, along } = refine(
     { positions, triangles },
     { places: [], values: [slope] },
     { edge: 0.1, inside: everywhere, most: 1e6 },
   );
   expect(along.values[0]).toHaveLength(mesh.positions.length / 3);
-  along.values[0]!.forEach((value, v) => expect(value).toBeCloseTo(mesh.positions[v * 3]! * 0.5 + 0.5, 5));
+  along.values[0].forEach((value, v) => expect(value).toBeCloseTo(mesh.positions[v * 3] * 0.5 + 0.5, 5));
 });
 
 test.each([

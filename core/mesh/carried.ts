@@ -29,14 +29,14 @@ export function carriedBy(carried: Carried | undefined, from: Uint32Array): Carr
   let coordinates: Float32Array | null = null;
   if (c) {
     coordinates = new Float32Array(from.length * 6);
-    for (let i = 0; i < from.length; i++) for (let k = 0; k < 6; k++) coordinates[i * 6 + k] = c[from[i]! * 6 + k]!;
+    for (let i = 0; i < from.length; i++) for (let k = 0; k < 6; k++) coordinates[i * 6 + k] = c[from[i] * 6 + k];
   }
   return { coordinates, groups: groups && { names: groups.names, of: groupsOf(groups.of, from) } };
 }
 
 function groupsOf(of: Uint16Array, from: Uint32Array): Uint16Array {
   const out = new Uint16Array(from.length);
-  for (let i = 0; i < from.length; i++) out[i] = of[from[i]!]!;
+  for (let i = 0; i < from.length; i++) out[i] = of[from[i]];
   return out;
 }
 
@@ -56,11 +56,11 @@ export function carriedBySplit(
   if (c) {
     coordinates = new Float32Array(count * 6);
     for (let i = 0; i < corners.length; i++) {
-      const parent = parents[Math.floor(i / 3)]! * 6;
-      const at = corners[i]!;
+      const parent = parents[Math.floor(i / 3)] * 6;
+      const at = corners[i];
       const [a, b] = at < 3 ? [at, at] : [at - 3, (at - 2) % 3];
       for (let k = 0; k < 2; k++) {
-        const [from, to] = [c[parent + a * 2 + k]!, c[parent + b * 2 + k]!];
+        const [from, to] = [c[parent + a * 2 + k], c[parent + b * 2 + k]];
         coordinates[i * 2 + k] = a === b ? from : (from + to) / 2;
       }
     }
@@ -104,8 +104,8 @@ export function seamVertices(triangles: Uint32Array, vertices: number, carried: 
   if (!carried) return out;
   const met = new Int32Array(vertices).fill(-1);
   for (let corner = 0; corner < triangles.length; corner++) {
-    const v = triangles[corner]!;
-    const first = met[v]!;
+    const v = triangles[corner];
+    const first = met[v];
     if (first < 0) met[v] = corner;
     else if (
       !cornersMeet(carried, first, corner) ||

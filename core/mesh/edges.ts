@@ -18,9 +18,9 @@ export const NONE = 0xffffffff;
 export function edgesOf(triangles: Uint32Array, vertexCount: number): Edges {
   const corners = triangles.length;
   const starts = new Uint32Array(vertexCount + 1);
-  const low = (i: number): number => Math.min(triangles[i]!, triangles[next(i)]!);
-  for (let i = 0; i < corners; i++) starts[low(i) + 1]!++;
-  for (let v = 0; v < vertexCount; v++) starts[v + 1]! += starts[v]!;
+  const low = (i: number): number => Math.min(triangles[i], triangles[next(i)]);
+  for (let i = 0; i < corners; i++) starts[low(i) + 1]++;
+  for (let v = 0; v < vertexCount; v++) starts[v + 1] += starts[v];
   const highs = new Uint32Array(corners);
   const edges = new Uint32Array(corners);
   const filled = new Uint32Array(vertexCount);
@@ -31,9 +31,9 @@ export function edgesOf(triangles: Uint32Array, vertexCount: number): Edges {
   let count = 0;
   for (let i = 0; i < corners; i++) {
     const a = low(i);
-    const b = Math.max(triangles[i]!, triangles[next(i)]!);
-    const first = starts[a]!;
-    const end = first + filled[a]!;
+    const b = Math.max(triangles[i], triangles[next(i)]);
+    const first = starts[a];
+    const end = first + filled[a];
     let k = first;
     while (k < end && highs[k] !== b) k++;
     if (k === end) {
@@ -42,12 +42,12 @@ export function edgesOf(triangles: Uint32Array, vertexCount: number): Edges {
       ends[count * 2] = a;
       ends[count * 2 + 1] = b;
       count++;
-      filled[a]!++;
+      filled[a]++;
     }
-    const edge = edges[k]!;
+    const edge = edges[k];
     ofTriangle[i] = edge;
-    if (uses[edge]! < 2) across[edge * 2 + uses[edge]!] = triangles[next(next(i))]!;
-    if (uses[edge]! < 255) uses[edge]!++;
+    if (uses[edge] < 2) across[edge * 2 + uses[edge]] = triangles[next(next(i))];
+    if (uses[edge] < 255) uses[edge]++;
   }
   return {
     count,

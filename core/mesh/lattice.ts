@@ -30,11 +30,11 @@ export function boxLattice(nx: number, ny: number, nz: number, map: LatticeMap):
   for (let axis = 0; axis < 3; axis++) {
     const u = (axis + 1) % 3;
     const v = (axis + 2) % 3;
-    for (const end of [0, cells[axis]!]) {
-      const grid = new Uint32Array((cells[u]! + 1) * (cells[v]! + 1));
-      const row = cells[u]! + 1;
-      for (let j = 0; j <= cells[v]!; j++) {
-        for (let i = 0; i <= cells[u]!; i++) {
+    for (const end of [0, cells[axis]]) {
+      const grid = new Uint32Array((cells[u] + 1) * (cells[v] + 1));
+      const row = cells[u] + 1;
+      for (let j = 0; j <= cells[v]; j++) {
+        for (let i = 0; i <= cells[u]; i++) {
           const point: [number, number, number] = [0, 0, 0];
           point[axis] = end;
           point[u] = i;
@@ -42,12 +42,12 @@ export function boxLattice(nx: number, ny: number, nz: number, map: LatticeMap):
           grid[j * row + i] = vertex(point);
         }
       }
-      for (let j = 0; j < cells[v]!; j++) {
-        for (let i = 0; i < cells[u]!; i++, at += 6) {
-          const a = grid[j * row + i]!;
-          const b = grid[j * row + i + 1]!;
-          const c = grid[(j + 1) * row + i + 1]!;
-          const d = grid[(j + 1) * row + i]!;
+      for (let j = 0; j < cells[v]; j++) {
+        for (let i = 0; i < cells[u]; i++, at += 6) {
+          const a = grid[j * row + i];
+          const b = grid[j * row + i + 1];
+          const c = grid[(j + 1) * row + i + 1];
+          const d = grid[(j + 1) * row + i];
           // The near side is seen from behind: turn its triangles over.
           triangles.set(end === 0 ? [a, c, b, a, d, c] : [a, b, c, a, c, d], at);
         }

@@ -60,7 +60,7 @@ export function reserveCopies(copies: LeafCopies, mesh: Mesh, more: number): voi
 /** Copies the leaf unless it is already held. A record must be reserved. */
 export function keepLeaf(copies: LeafCopies, mesh: Mesh, leaf: number): void {
   if (copies.copyAt[leaf] !== 0) return;
-  const at = copies.records[copies.count]!;
+  const at = copies.records[copies.count];
   copies.leaves[copies.count++] = leaf;
   copies.copyAt[leaf] = at;
   const { heap } = copies;
@@ -76,7 +76,7 @@ export function keepLeaf(copies: LeafCopies, mesh: Mesh, leaf: number): void {
 }
 
 export function forget(copies: LeafCopies): void {
-  for (let i = 0; i < copies.count; i++) copies.copyAt[copies.leaves[i]!] = 0;
+  for (let i = 0; i < copies.count; i++) copies.copyAt[copies.leaves[i]] = 0;
   copies.count = 0;
 }
 
@@ -97,7 +97,7 @@ export function takeAway(copies: LeafCopies, withMask: boolean): Before {
     mask: withMask ? new Float32Array(count * LEAF) : null,
   };
   for (let i = 0; i < count; i++) {
-    const word = copies.copyAt[copies.leaves[i]!]! >> 2;
+    const word = copies.copyAt[copies.leaves[i]] >> 2;
     out.positions.set(heap.subarray(word + COPY_PLACES, word + COPY_PLACES + LEAF * 3), i * LEAF * 3);
     out.mask?.set(heap.subarray(word + COPY_MASK, word + COPY_MASK + LEAF), i * LEAF);
   }
@@ -106,7 +106,7 @@ export function takeAway(copies: LeafCopies, withMask: boolean): Before {
 
 /** Where vertex v stood: index into `copies.heap`, or −1 where it hasn't been copied. */
 export function wordBefore(copies: LeafCopies, vertex: number): number {
-  const at = copies.copyAt[vertex >> LEAF_SHIFT]!;
+  const at = copies.copyAt[vertex >> LEAF_SHIFT];
   return at === 0 ? -1 : (at >> 2) + COPY_PLACES + (vertex & (LEAF - 1)) * 3;
 }
 
@@ -114,20 +114,20 @@ export function wordBefore(copies: LeafCopies, vertex: number): number {
 export function pointBefore(copies: LeafCopies, mesh: Mesh, hit: Hit): readonly [number, number, number] {
   const { positions: p, triangles } = mesh;
   const t = hit.triangle * 3;
-  const corners = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
+  const corners = [triangles[t], triangles[t + 1], triangles[t + 2]];
   if (copies.count === 0 || corners.every((v) => copies.copyAt[v >> LEAF_SHIFT] === 0)) return [hit.x, hit.y, hit.z];
   const n = faceNormal(mesh, hit.triangle);
   const area = n[0] * n[0] + n[1] * n[1] + n[2] * n[2];
   // Barycentric weight of each corner: the share of the area opposite it.
   const weights = corners.map((_, k) => {
-    const b = corners[(k + 1) % 3]! * 3;
-    const c = corners[(k + 2) % 3]! * 3;
-    const ux = p[b]! - hit.x;
-    const uy = p[b + 1]! - hit.y;
-    const uz = p[b + 2]! - hit.z;
-    const vx = p[c]! - hit.x;
-    const vy = p[c + 1]! - hit.y;
-    const vz = p[c + 2]! - hit.z;
+    const b = corners[(k + 1) % 3] * 3;
+    const c = corners[(k + 2) % 3] * 3;
+    const ux = p[b] - hit.x;
+    const uy = p[b + 1] - hit.y;
+    const uz = p[b + 2] - hit.z;
+    const vx = p[c] - hit.x;
+    const vy = p[c + 1] - hit.y;
+    const vz = p[c + 2] - hit.z;
     return area > 0
       ? ((uy * vz - uz * vy) * n[0] + (uz * vx - ux * vz) * n[1] + (ux * vy - uy * vx) * n[2]) / area
       : 1 / 3;
@@ -135,8 +135,7 @@ export function pointBefore(copies: LeafCopies, mesh: Mesh, hit: Hit): readonly 
   const out: [number, number, number] = [0, 0, 0];
   corners.forEach((vertex, k) => {
     const word = wordBefore(copies, vertex);
-    for (let c = 0; c < 3; c++)
-      out[c] = out[c]! + weights[k]! * (word < 0 ? p[vertex * 3 + c]! : copies.heap[word + c]!);
+    for (let c = 0; c < 3; c++) out[c] = out[c] + weights[k] * (word < 0 ? p[vertex * 3 + c] : copies.heap[word + c]);
   });
   return out;
 }
@@ -145,10 +144,10 @@ export function pointBefore(copies: LeafCopies, mesh: Mesh, hit: Hit): readonly 
 export function faceBefore(mesh: Mesh, triangle: number, copies: LeafCopies): readonly [number, number, number] {
   const t = triangle * 3;
   const corner = (k: number): readonly [number, number, number] => {
-    const vertex = mesh.triangles[t + k]!;
+    const vertex = mesh.triangles[t + k];
     const word = wordBefore(copies, vertex);
     const [from, at] = word < 0 ? [mesh.positions, vertex * 3] : [copies.heap, word];
-    return [from[at]!, from[at + 1]!, from[at + 2]!];
+    return [from[at], from[at + 1], from[at + 2]];
   };
   const a = corner(0);
   const b = corner(1);

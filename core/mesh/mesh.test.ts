@@ -53,8 +53,8 @@ describe.each(makers)('%s', (name, make) => {
     for (let pass = 0; pass < 2; pass++) {
       for (let t = 0; t < mesh.triangles.length; t += 3) {
         for (let k = 0; k < 3; k++) {
-          const a = mesh.triangles[t + k]!;
-          const b = mesh.triangles[t + ((k + 1) % 3)]!;
+          const a = mesh.triangles[t + k];
+          const b = mesh.triangles[t + ((k + 1) % 3)];
           if (pass === 0) edges.add(key(a, b));
           else if (!edges.has(key(b, a))) unmatched++;
         }
@@ -68,15 +68,15 @@ describe.each(makers)('%s', (name, make) => {
     let worst = 0;
     for (let v = 0; v < mesh.vertexCount; v++) {
       const n = mesh.normals.subarray(v * 3, v * 3 + 3);
-      worst = Math.max(worst, Math.abs(Math.hypot(n[0]!, n[1]!, n[2]!) - 1));
+      worst = Math.max(worst, Math.abs(Math.hypot(n[0], n[1], n[2]) - 1));
     }
     expect(worst).toBeLessThan(1e-6);
     let volume = 0;
     for (let t = 0; t < mesh.triangles.length; t += 3) {
-      const a = mesh.triangles[t]! * 3;
+      const a = mesh.triangles[t] * 3;
       const p = mesh.positions;
       const n = faceNormal(mesh, t / 3);
-      volume += p[a]! * n[0] + p[a + 1]! * n[1] + p[a + 2]! * n[2];
+      volume += p[a] * n[0] + p[a + 1] * n[1] + p[a + 2] * n[2];
     }
     if (name === 'plane') expect(mesh.normals[2]).toBe(1);
     else expect(volume / 6).toBeGreaterThan(0.5);
@@ -97,7 +97,7 @@ describe.each(makers)('%s', (name, make) => {
       const at = (): [number, number, number] => [random() * 2 - 1, random() * 2 - 1, random() * 2 - 1];
       const origin = at().map((c) => c * 3) as [number, number, number];
       const aim = at().map((c) => c * 0.7);
-      const ray = { origin, direction: aim.map((c, k) => c - origin[k]!) as unknown as [number, number, number] };
+      const ray = { origin, direction: aim.map((c, k) => c - origin[k]) as unknown as [number, number, number] };
       const hit = pick(mesh, ray);
       const brute = bruteDistance(mesh, ray.origin, ray.direction);
       if (brute === Infinity) expect(hit).toBeNull();
@@ -111,7 +111,7 @@ describe.each(makers)('%s', (name, make) => {
     let missed = 0;
     for (let v = 0; v < mesh.vertexCount; v++) {
       const p = mesh.positions;
-      const inside = Math.hypot(p[v * 3]! - 0.6, p[v * 3 + 1]! - 0.5, p[v * 3 + 2]! - 0.2) < 0.4;
+      const inside = Math.hypot(p[v * 3] - 0.6, p[v * 3 + 1] - 0.5, p[v * 3 + 2] - 0.2) < 0.4;
       if (inside && !found.has(Math.floor(v / LEAF))) missed++;
     }
     expect(missed).toBe(0);
@@ -138,8 +138,8 @@ test('the plane is its own mirror image, triangles and all', () => {
   const key = (flip: boolean, t: number) =>
     [0, 1, 2]
       .map((k) => {
-        const v = raw.triangles[t + k]! * 3;
-        return `${flip ? -raw.positions[v]! : raw.positions[v]!},${raw.positions[v + 1]!}`.replace(/-0(?=,|$)/g, '0');
+        const v = raw.triangles[t + k] * 3;
+        return `${flip ? -raw.positions[v] : raw.positions[v]},${raw.positions[v + 1]}`.replace(/-0(?=,|$)/g, '0');
       })
       .sort()
       .join(' ');
@@ -173,33 +173,33 @@ function bruteDistance(mesh: Mesh, o: readonly number[], d: readonly number[]): 
   let best = Infinity;
   for (let t = 0; t < mesh.triangles.length; t += 3) {
     const [a, b, c] = [0, 1, 2].map((k) =>
-      Array.from(mesh.positions.subarray(mesh.triangles[t + k]! * 3, mesh.triangles[t + k]! * 3 + 3)),
+      Array.from(mesh.positions.subarray(mesh.triangles[t + k] * 3, mesh.triangles[t + k] * 3 + 3)),
     );
-    const n = crossed(minus(b!, a!), minus(c!, a!));
-    const distance = dotted(n, minus(a!, o)) / dotted(n, d);
+    const n = crossed(minus(b, a), minus(c, a));
+    const distance = dotted(n, minus(a, o)) / dotted(n, d);
     if (!(distance >= 0)) continue;
-    const p = o.map((x, k) => x + d[k]! * distance);
+    const p = o.map((x, k) => x + d[k] * distance);
     const inside = [
-      [a!, b!],
-      [b!, c!],
-      [c!, a!],
-    ].every(([p0, p1]) => dotted(crossed(minus(p1!, p0!), minus(p, p0!)), n) >= -1e-12);
+      [a, b],
+      [b, c],
+      [c, a],
+    ].every(([p0, p1]) => dotted(crossed(minus(p1, p0), minus(p, p0)), n) >= -1e-12);
     if (inside) best = Math.min(best, distance);
   }
   return best;
 }
-const minus = (a: readonly number[], b: readonly number[]) => a.map((x, k) => x - b[k]!);
-const dotted = (a: readonly number[], b: readonly number[]) => a.reduce((sum, x, k) => sum + x * b[k]!, 0);
+const minus = (a: readonly number[], b: readonly number[]) => a.map((x, k) => x - b[k]);
+const dotted = (a: readonly number[], b: readonly number[]) => a.reduce((sum, x, k) => sum + x * b[k], 0);
 const crossed = (a: readonly number[], b: readonly number[]) => [
-  a[1]! * b[2]! - a[2]! * b[1]!,
-  a[2]! * b[0]! - a[0]! * b[2]!,
-  a[0]! * b[1]! - a[1]! * b[0]!,
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
 ];
 
 describe('rings', () => {
   const ringOf = (triangles: number[], vertex: number): number[] => {
     const { starts, rings } = ringsOf(Uint32Array.from(triangles), Math.max(...triangles) + 1);
-    return Array.from(rings.subarray(starts[vertex]!, starts[vertex + 1]!), (w) =>
+    return Array.from(rings.subarray(starts[vertex], starts[vertex + 1]), (w) =>
       w >= RING_BREAK ? -(w - RING_BREAK) : w,
     );
   };
@@ -215,7 +215,7 @@ describe('rings', () => {
     const ring = ringOf([0, 3, 4, 0, 1, 2, 0, 5, 1, 0, 2, 3, 0, 4, 5], 0);
     expect(ring).toHaveLength(6);
     expect(ring[0]).toBe(ring[5]);
-    for (let i = 0; i < 5; i++) expect((ring[i]! % 5) + 1).toBe(ring[i + 1]);
+    for (let i = 0; i < 5; i++) expect((ring[i] % 5) + 1).toBe(ring[i + 1]);
   });
 
   test('two fans that meet in one point are two chains', () => {

@@ -8,22 +8,22 @@ import { RING_BREAK, RING_VERTEX, type MeshArrays } from './mesh';
 export function vertexNormal(mesh: MeshArrays, vertex: number): void {
   const { positions: p, ringStarts, rings, normals } = mesh;
   const at = vertex * 3;
-  const px = p[at]!;
-  const py = p[at + 1]!;
-  const pz = p[at + 2]!;
+  const px = p[at];
+  const py = p[at + 1];
+  const pz = p[at + 2];
   let x = 0;
   let y = 0;
   let z = 0;
   let ax = 0;
   let ay = 0;
   let az = 0;
-  const first = ringStarts[vertex]!;
-  for (let k = first, end = ringStarts[vertex + 1]!; k < end; k++) {
-    const word = rings[k]!;
+  const first = ringStarts[vertex];
+  for (let k = first, end = ringStarts[vertex + 1]; k < end; k++) {
+    const word = rings[k];
     const b = (word & RING_VERTEX) * 3;
-    const bx = r(p[b]! - px);
-    const by = r(p[b + 1]! - py);
-    const bz = r(p[b + 2]! - pz);
+    const bx = r(p[b] - px);
+    const by = r(p[b + 1] - py);
+    const bz = r(p[b + 2] - pz);
     if (k > first && word < RING_BREAK) {
       x = r(x + r(r(ay * bz) - r(az * by)));
       y = r(y + r(r(az * bx) - r(ax * bz)));
@@ -52,6 +52,6 @@ const FACE = new Float64Array(3);
 /** Twice the area times the unit normal of a triangle. */
 export function faceNormal(mesh: MeshArrays, triangle: number): readonly [number, number, number] {
   const { positions: p, triangles } = mesh;
-  faceCross(p, triangles[triangle * 3]!, triangles[triangle * 3 + 1]!, triangles[triangle * 3 + 2]!, FACE);
-  return [FACE[0]!, FACE[1]!, FACE[2]!];
+  faceCross(p, triangles[triangle * 3], triangles[triangle * 3 + 1], triangles[triangle * 3 + 2], FACE);
+  return [FACE[0], FACE[1], FACE[2]];
 }

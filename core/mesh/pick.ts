@@ -34,12 +34,12 @@ export function pick(mesh: MeshArrays, ray: Ray): Hit | null {
 
   const enter = (node: number): number => {
     const b = node * 6;
-    const ax = slab(boxes[b]!, ox, ix, dx);
-    const bx = slab(boxes[b + 3]!, ox, ix, dx);
-    const ay = slab(boxes[b + 1]!, oy, iy, dy);
-    const by = slab(boxes[b + 4]!, oy, iy, dy);
-    const az = slab(boxes[b + 2]!, oz, iz, dz);
-    const bz = slab(boxes[b + 5]!, oz, iz, dz);
+    const ax = slab(boxes[b], ox, ix, dx);
+    const bx = slab(boxes[b + 3], ox, ix, dx);
+    const ay = slab(boxes[b + 1], oy, iy, dy);
+    const by = slab(boxes[b + 4], oy, iy, dy);
+    const az = slab(boxes[b + 2], oz, iz, dz);
+    const bz = slab(boxes[b + 5], oz, iz, dz);
     const near = Math.max(Math.min(ax, bx), Math.min(ay, by), Math.min(az, bz), 0);
     const far = Math.min(Math.max(ax, bx), Math.max(ay, by), Math.max(az, bz));
     return near <= far ? near : Infinity;
@@ -56,8 +56,8 @@ export function pick(mesh: MeshArrays, ray: Ray): Hit | null {
   }
   while (depth > 0) {
     depth--;
-    if (STACK_NEAR[depth]! >= best) continue;
-    const node = STACK[depth]!;
+    if (STACK_NEAR[depth] >= best) continue;
+    const node = STACK[depth];
     if (node < leafBase) {
       const left = enter(node * 2);
       const right = enter(node * 2 + 1);
@@ -75,19 +75,19 @@ export function pick(mesh: MeshArrays, ray: Ray): Hit | null {
       continue;
     }
     const leaf = node - leafBase;
-    for (let t = leafTriangles[leaf]!, end = leafTriangles[leaf + 1]!; t < end; t++) {
-      const a = triangles[t * 3]! * 3;
-      const b = triangles[t * 3 + 1]! * 3;
-      const c = triangles[t * 3 + 2]! * 3;
-      const ax = p[a]!;
-      const ay = p[a + 1]!;
-      const az = p[a + 2]!;
-      const ux = p[b]! - ax;
-      const uy = p[b + 1]! - ay;
-      const uz = p[b + 2]! - az;
-      const vx = p[c]! - ax;
-      const vy = p[c + 1]! - ay;
-      const vz = p[c + 2]! - az;
+    for (let t = leafTriangles[leaf], end = leafTriangles[leaf + 1]; t < end; t++) {
+      const a = triangles[t * 3] * 3;
+      const b = triangles[t * 3 + 1] * 3;
+      const c = triangles[t * 3 + 2] * 3;
+      const ax = p[a];
+      const ay = p[a + 1];
+      const az = p[a + 2];
+      const ux = p[b] - ax;
+      const uy = p[b + 1] - ay;
+      const uz = p[b + 2] - az;
+      const vx = p[c] - ax;
+      const vy = p[c + 1] - ay;
+      const vz = p[c + 2] - az;
       const qx = dy * vz - dz * vy;
       const qy = dz * vx - dx * vz;
       const qz = dx * vy - dy * vx;

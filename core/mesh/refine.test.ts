@@ -13,9 +13,9 @@ function lengths({ positions: p, triangles }: RawMesh, where: (x: number, y: num
   const { ends, count } = edgesOf(triangles, p.length / 3);
   const out: number[] = [];
   for (let e = 0; e < count; e++) {
-    const [a, b] = [ends[e * 2]! * 3, ends[e * 2 + 1]! * 3];
-    if (where(p[a]!, p[a + 1]!, p[a + 2]!) && where(p[b]!, p[b + 1]!, p[b + 2]!))
-      out.push(Math.hypot(p[a]! - p[b]!, p[a + 1]! - p[b + 1]!, p[a + 2]! - p[b + 2]!));
+    const [a, b] = [ends[e * 2] * 3, ends[e * 2 + 1] * 3];
+    if (where(p[a], p[a + 1], p[a + 2]) && where(p[b], p[b + 1], p[b + 2]))
+      out.push(Math.hypot(p[a] - p[b], p[a + 1] - p[b + 1], p[a + 2] - p[b + 2]));
   }
   return out;
 }
@@ -29,12 +29,12 @@ function faults(
   const edges = edgesOf(t, vertices);
   let turned = 0;
   for (let i = 0; i < t.length; i += 3) {
-    const [a, b, c] = [t[i]! * 3, t[i + 1]! * 3, t[i + 2]! * 3];
-    const u = [0, 1, 2].map((k) => p[b + k]! - p[a + k]!);
-    const v = [0, 1, 2].map((k) => p[c + k]! - p[a + k]!);
-    const n = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!];
-    const out = outwards(p[a]!, p[a + 1]!, p[a + 2]!);
-    if (n[0]! * out[0]! + n[1]! * out[1]! + n[2]! * out[2]! <= 0) turned++;
+    const [a, b, c] = [t[i] * 3, t[i + 1] * 3, t[i + 2] * 3];
+    const u = [0, 1, 2].map((k) => p[b + k] - p[a + k]);
+    const v = [0, 1, 2].map((k) => p[c + k] - p[a + k]);
+    const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+    const out = outwards(p[a], p[a + 1], p[a + 2]);
+    if (n[0] * out[0] + n[1] * out[1] + n[2] * out[2] <= 0) turned++;
   }
   return {
     open: edges.uses.filter((n) => n !== 2).length,
@@ -66,8 +66,8 @@ test('beside the dab every face is the one it was, and a vertex that no face nam
   const faces = ({ positions: p, triangles: t }: RawMesh): Set<string> => {
     const out = new Set<string>();
     for (let i = 0; i < t.length; i += 3) {
-      const corners = [0, 1, 2].map((k) => Array.from(p.subarray(t[i + k]! * 3, t[i + k]! * 3 + 3)));
-      if (corners.every((c) => c[2]! < 0.4)) out.add(corners.map(String).sort().join(' '));
+      const corners = [0, 1, 2].map((k) => Array.from(p.subarray(t[i + k] * 3, t[i + k] * 3 + 3)));
+      if (corners.every((c) => c[2] < 0.4)) out.add(corners.map(String).sort().join(' '));
     }
     return out;
   };
@@ -83,7 +83,7 @@ test('a split that runs from longest edge to longest edge is followed as far as 
   const [turn, growth] = [(130 * Math.PI) / 180, 1.3];
   const positions = Float32Array.from({ length: count * 3 }, (_, i) => {
     const n = Math.floor(i / 3);
-    return [growth ** n * Math.cos(n * turn), growth ** n * Math.sin(n * turn), n * 0.2][i % 3]!;
+    return [growth ** n * Math.cos(n * turn), growth ** n * Math.sin(n * turn), n * 0.2][i % 3];
   });
   const triangles = Uint32Array.from(
     Array.from({ length: count - 2 }, (_, n) => (n % 2 === 0 ? [n, n + 1, n + 2] : [n + 1, n, n + 2])).flat(),
@@ -100,7 +100,7 @@ test('a split that runs from longest edge to longest edge is followed as far as 
     let sum = 0;
     for (let e = 0; e < edges; e++)
       if (uses[e] === 1)
-        sum += Math.hypot(...[0, 1, 2].map((k) => p[ends[e * 2]! * 3 + k]! - p[ends[e * 2 + 1]! * 3 + k]!));
+        sum += Math.hypot(...[0, 1, 2].map((k) => p[ends[e * 2] * 3 + k] - p[ends[e * 2 + 1] * 3 + k]));
     return sum;
   };
   expect(border(mesh) / border({ positions, triangles })).toBeCloseTo(1, 4);
@@ -138,11 +138,11 @@ test('what goes along is split and joined with it', () => {
     inside: near([0.2, 0.1, 5], 0.5),
     most: 1e6,
   });
-  const stood = went.places[0]!;
+  const stood = went.places[0];
   expect(stood).toHaveLength(mesh.positions.length);
   for (let v = 0; v < stood.length; v += 3) {
-    expect(mesh.positions[v]).toBeCloseTo(stood[v]!, 5);
-    expect(mesh.positions[v + 2]! - stood[v + 2]!).toBeCloseTo(5, 5);
+    expect(mesh.positions[v]).toBeCloseTo(stood[v], 5);
+    expect(mesh.positions[v + 2] - stood[v + 2]).toBeCloseTo(5, 5);
   }
 });
 
@@ -167,9 +167,9 @@ test('1000 random strokes never make a hole, turn a face over or lose a point', 
     // Clay that was moved, as strokes do, in and out of the ball's surface.
     const push = (random() - 0.5) * 0.04;
     for (let v = 0; v < mesh.positions.length; v += 3) {
-      const away = Math.hypot(...[0, 1, 2].map((k) => mesh.positions[v + k]! - centre[k]!));
+      const away = Math.hypot(...[0, 1, 2].map((k) => mesh.positions[v + k] - centre[k]));
       const weight = away < 0.4 ? (1 - (away / 0.4) ** 2) ** 2 : 0;
-      for (let k = 0; k < 3; k++) mesh.positions[v + k]! *= 1 + push * weight;
+      for (let k = 0; k < 3; k++) mesh.positions[v + k] *= 1 + push * weight;
     }
     const found = faults(mesh, (x, y, z) => [x, y, z]);
     expect([n, found.open, found.euler, found.turned, found.used]).toEqual([n, 0, 2, 0, mesh.positions.length / 3]);

@@ -13,10 +13,10 @@ function cube(apart = false): RawMesh {
     [0, 4, 6, 2],
     [1, 3, 7, 5],
   ];
-  const triangles = sides.flatMap(([a, b, c, d]) => [a!, b!, c!, a!, c!, d!]);
+  const triangles = sides.flatMap(([a, b, c, d]) => [a, b, c, a, c, d]);
   if (!apart) return { positions: Float32Array.from(corners.flat()), triangles: Uint32Array.from(triangles) };
   return {
-    positions: Float32Array.from(triangles.flatMap((v) => corners[v]!)),
+    positions: Float32Array.from(triangles.flatMap((v) => corners[v])),
     triangles: Uint32Array.from(triangles, (_, i) => i),
   };
 }
@@ -59,7 +59,7 @@ describe('subdivide', () => {
     const p = fine.positions;
     for (let i = 0; i < p.length; i += 3) {
       expect(p[i + 2]).toBe(0);
-      expect(Math.max(Math.abs(p[i]!), Math.abs(p[i + 1]!))).toBeLessThanOrEqual(1 + 1e-6);
+      expect(Math.max(Math.abs(p[i]), Math.abs(p[i + 1]))).toBeLessThanOrEqual(1 + 1e-6);
     }
     expect(Math.max(...p)).toBeCloseTo(1, 6);
   });
@@ -76,10 +76,7 @@ describe('subdivide', () => {
       for (let i = 0; i < t.length; i += 3)
         worst = Math.max(
           worst,
-          mean -
-            Math.hypot(
-              ...[0, 1, 2].map((k) => (p[t[i]! * 3 + k]! + p[t[i + 1]! * 3 + k]! + p[t[i + 2]! * 3 + k]!) / 3),
-            ),
+          mean - Math.hypot(...[0, 1, 2].map((k) => (p[t[i] * 3 + k] + p[t[i + 1] * 3 + k] + p[t[i + 2] * 3 + k]) / 3)),
         );
       return worst;
     };
@@ -92,8 +89,8 @@ describe('subdivide', () => {
     for (let i = 0; i < 3; i++) fine = subdivide(fine);
     const p = fine.positions;
     for (let i = 0; i < p.length; i += 3)
-      expect(Math.max(Math.abs(p[i]!), Math.abs(p[i + 1]!), Math.abs(p[i + 2]!))).toBeCloseTo(1, 6);
-    expect([0, 1, 2, 3, 4, 5, 6, 7].every((v) => [0, 1, 2].every((k) => Math.abs(p[v * 3 + k]!) === 1))).toBe(true);
+      expect(Math.max(Math.abs(p[i]), Math.abs(p[i + 1]), Math.abs(p[i + 2]))).toBeCloseTo(1, 6);
+    expect([0, 1, 2, 3, 4, 5, 6, 7].every((v) => [0, 1, 2].every((k) => Math.abs(p[v * 3 + k]) === 1))).toBe(true);
   });
 });
 
@@ -111,7 +108,7 @@ describe('weld', () => {
       const raw = cube(true);
       const scale = 10 ** (random() * 6 - 3);
       const shift = [random() * 50, random() * 50, random() * 50].map((s) => s * scale);
-      raw.positions = raw.positions.map((c, i) => c * scale + shift[i % 3]!);
+      raw.positions = raw.positions.map((c, i) => c * scale + shift[i % 3]);
       const { mesh } = weld(raw);
       expect(mesh.positions).toHaveLength(24);
       for (let k = 0; k < 3; k++) expect(Math.max(...mesh.positions.filter((_, i) => i % 3 === k))).toBeCloseTo(1, 4);
@@ -133,7 +130,7 @@ describe('weld', () => {
     const whole = body('ball', 12);
     const apart = Float32Array.from(
       { length: whole.triangles.length * 3 },
-      (_, i) => whole.positions[whole.triangles[Math.floor(i / 3)]! * 3 + (i % 3)]!,
+      (_, i) => whole.positions[whole.triangles[Math.floor(i / 3)] * 3 + (i % 3)],
     );
     const random = seeded(6);
     const shaken = {

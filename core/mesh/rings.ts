@@ -13,14 +13,14 @@ export interface Rings {
 
 export function ringsOf(triangles: Uint32Array, vertexCount: number): Rings {
   const fanStarts = new Uint32Array(vertexCount + 1);
-  for (let i = 0; i < triangles.length; i++) fanStarts[triangles[i]! + 1]!++;
-  for (let v = 0; v < vertexCount; v++) fanStarts[v + 1]! += fanStarts[v]!;
+  for (let i = 0; i < triangles.length; i++) fanStarts[triangles[i] + 1]++;
+  for (let v = 0; v < vertexCount; v++) fanStarts[v + 1] += fanStarts[v];
   const fans = new Uint32Array(triangles.length);
   const next = fanStarts.slice(0, vertexCount);
-  for (let i = 0; i < triangles.length; i++) fans[next[triangles[i]!]!++] = i;
+  for (let i = 0; i < triangles.length; i++) fans[next[triangles[i]]++] = i;
   // From and to of each step round one vertex.
   let most = 0;
-  for (let v = 0; v < vertexCount; v++) most = Math.max(most, fanStarts[v + 1]! - fanStarts[v]!);
+  for (let v = 0; v < vertexCount; v++) most = Math.max(most, fanStarts[v + 1] - fanStarts[v]);
   const from = new Uint32Array(most);
   const to = new Uint32Array(most);
   // A chain has one neighbour more than it has triangles; nearly every vertex has one chain.
@@ -29,13 +29,13 @@ export function ringsOf(triangles: Uint32Array, vertexCount: number): Rings {
   let out = 0;
   for (let v = 0; v < vertexCount; v++) {
     starts[v] = out;
-    const fan = fanStarts[v]!;
-    const end = fanStarts[v + 1]! - fan;
+    const fan = fanStarts[v];
+    const end = fanStarts[v + 1] - fan;
     for (let i = 0; i < end; i++) {
-      const corner = fans[fan + i]!;
+      const corner = fans[fan + i];
       const k = corner % 3;
-      from[i] = triangles[k === 2 ? corner - 2 : corner + 1]!;
-      to[i] = triangles[k === 0 ? corner + 2 : corner - 1]!;
+      from[i] = triangles[k === 2 ? corner - 2 : corner + 1];
+      to[i] = triangles[k === 0 ? corner + 2 : corner - 1];
     }
     if (out + end * 2 > rings.length) {
       const more = new Uint32Array(rings.length * 2 + end * 2);
@@ -54,14 +54,14 @@ export function ringsOf(triangles: Uint32Array, vertexCount: number): Rings {
           break;
         }
       }
-      rings[out] = out === starts[v]! ? from[head]! : from[head]! + RING_BREAK;
+      rings[out] = out === starts[v] ? from[head] : from[head] + RING_BREAK;
       out++;
       for (;;) {
-        const at = to[head]!;
+        const at = to[head];
         rings[out++] = at;
         // Steps that are used move to the front of the list.
-        from[head] = from[first]!;
-        to[head] = to[first]!;
+        from[head] = from[first];
+        to[head] = to[first];
         first++;
         head = first;
         while (head < end && from[head] !== at) head++;

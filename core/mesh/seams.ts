@@ -22,15 +22,15 @@ export function cutAtSeams({ positions, triangles, carried }: RawMesh): CutOpen 
   const coordinates: number[] = [];
   const out = new Uint32Array(triangles.length);
   for (let corner = 0; corner < triangles.length; corner++) {
-    const v = triangles[corner]!;
-    const [x, y] = [from[corner * 2]!, from[corner * 2 + 1]!];
-    let copy = first[v]!;
-    while (copy >= 0 && (coordinates[copy * 2] !== x || coordinates[copy * 2 + 1] !== y)) copy = next[copy]!;
+    const v = triangles[corner];
+    const [x, y] = [from[corner * 2], from[corner * 2 + 1]];
+    let copy = first[v];
+    while (copy >= 0 && (coordinates[copy * 2] !== x || coordinates[copy * 2 + 1] !== y)) copy = next[copy];
     if (copy < 0) {
       copy = of.length;
       of.push(v);
       coordinates.push(x, y);
-      next.push(first[v]!);
+      next.push(first[v]);
       first[v] = copy;
     }
     out[corner] = copy;

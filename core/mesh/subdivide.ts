@@ -26,13 +26,13 @@ export function subdivide(
   const out = new Float32Array((vertexCount + edges.count) * 3);
   placeVertices(out, p, vertexCount, edges, sharp);
   for (let e = 0; e < edges.count; e++) {
-    const a = edges.ends[e * 2]! * 3;
-    const b = edges.ends[e * 2 + 1]! * 3;
+    const a = edges.ends[e * 2] * 3;
+    const b = edges.ends[e * 2 + 1] * 3;
     const to = (vertexCount + e) * 3;
-    const c = edges.across[e * 2]! * 3;
-    const d = edges.across[e * 2 + 1]! * 3;
+    const c = edges.across[e * 2] * 3;
+    const d = edges.across[e * 2 + 1] * 3;
     for (let k = 0; k < 3; k++) {
-      out[to + k] = sharp[e] ? (p[a + k]! + p[b + k]!) / 2 : (3 * (p[a + k]! + p[b + k]!) + p[c + k]! + p[d + k]!) / 8;
+      out[to + k] = sharp[e] ? (p[a + k] + p[b + k]) / 2 : (3 * (p[a + k] + p[b + k]) + p[c + k] + p[d + k]) / 8;
     }
   }
   return {
@@ -60,10 +60,10 @@ type Edges = ReturnType<typeof edgesOf>;
 function quartered(triangles: Uint32Array, ofTriangle: Uint32Array, vertexCount: number): Uint32Array {
   const out = new Uint32Array(triangles.length * 4);
   for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
-    const ab = vertexCount + ofTriangle[t]!;
-    const bc = vertexCount + ofTriangle[t + 1]!;
-    const ca = vertexCount + ofTriangle[t + 2]!;
+    const [a, b, c] = [triangles[t], triangles[t + 1], triangles[t + 2]];
+    const ab = vertexCount + ofTriangle[t];
+    const bc = vertexCount + ofTriangle[t + 1];
+    const ca = vertexCount + ofTriangle[t + 2];
     out.set([a, ab, ca, ab, b, bc, ca, bc, c, ab, bc, ca], t * 4);
   }
   return out;
@@ -75,16 +75,16 @@ function sharpEdges(p: Float32Array, triangles: Uint32Array, edges: Edges, cos: 
   const normals = new Float32Array(edges.count * 3);
   const n = new Float64Array(3);
   for (let t = 0; t < triangles.length; t += 3) {
-    faceUnit(p, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!, n);
+    faceUnit(p, triangles[t], triangles[t + 1], triangles[t + 2], n);
     for (let k = 0; k < 3; k++) {
-      const e = edges.ofTriangle[t + k]!;
+      const e = edges.ofTriangle[t + k];
       if (edges.uses[e] !== 2) sharp[e] = 1;
       const at = e * 3;
       if (normals[at] === 0 && normals[at + 1] === 0 && normals[at + 2] === 0) {
-        normals[at] = n[0]!;
-        normals[at + 1] = n[1]!;
-        normals[at + 2] = n[2]!;
-      } else if (normals[at]! * n[0]! + normals[at + 1]! * n[1]! + normals[at + 2]! * n[2]! < cos) sharp[e] = 1;
+        normals[at] = n[0];
+        normals[at + 1] = n[1];
+        normals[at + 2] = n[2];
+      } else if (normals[at] * n[0] + normals[at + 1] * n[1] + normals[at + 2] * n[2] < cos) sharp[e] = 1;
     }
   }
   return sharp;
@@ -97,34 +97,34 @@ function placeVertices(out: Float32Array, p: Float32Array, vertexCount: number, 
   const creases = new Uint32Array(vertexCount);
   for (let e = 0; e < edges.count; e++) {
     for (const [from, to] of [
-      [edges.ends[e * 2]!, edges.ends[e * 2 + 1]!],
-      [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!],
+      [edges.ends[e * 2], edges.ends[e * 2 + 1]],
+      [edges.ends[e * 2 + 1], edges.ends[e * 2]],
     ] as const) {
-      degree[from]!++;
-      if (sharp[e]) creases[from]!++;
+      degree[from]++;
+      if (sharp[e]) creases[from]++;
       for (let k = 0; k < 3; k++) {
-        around[from * 3 + k]! += p[to * 3 + k]!;
-        if (sharp[e]) along[from * 3 + k]! += p[to * 3 + k]!;
+        around[from * 3 + k] += p[to * 3 + k];
+        if (sharp[e]) along[from * 3 + k] += p[to * 3 + k];
       }
     }
   }
   for (let v = 0; v < vertexCount; v++) {
-    const n = degree[v]!;
+    const n = degree[v];
     const beta = n === 3 ? 3 / 16 : 3 / (8 * n);
     for (let k = 0; k < 3; k++) {
       const at = v * 3 + k;
       // A dart, where one crease ends, is smooth; corners where several meet stay where they are.
-      if (n === 0 || creases[v]! > 2) out[at] = p[at]!;
-      else if (creases[v] === 2) out[at] = p[at]! * 0.75 + along[at]! / 8;
-      else out[at] = p[at]! * (1 - n * beta) + around[at]! * beta;
+      if (n === 0 || creases[v] > 2) out[at] = p[at];
+      else if (creases[v] === 2) out[at] = p[at] * 0.75 + along[at] / 8;
+      else out[at] = p[at] * (1 - n * beta) + around[at] * beta;
     }
   }
 }
 
 function faceUnit(p: Float32Array, a: number, b: number, c: number, out: Float64Array): void {
   faceCross(p, a, b, c, out);
-  const length = Math.sqrt(out[0]! ** 2 + out[1]! ** 2 + out[2]! ** 2) || 1;
-  for (let k = 0; k < 3; k++) out[k]! /= length;
+  const length = Math.sqrt(out[0] ** 2 + out[1] ** 2 + out[2] ** 2) || 1;
+  for (let k = 0; k < 3; k++) out[k] /= length;
 }
 
 /** Triangles after so many subdivisions. */

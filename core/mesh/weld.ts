@@ -27,8 +27,8 @@ export function weld({ positions, triangles, carried }: RawMesh): Welded {
   const { place, count: merged } = mergedPlaces(positions, triangles, low, size * NEAR);
   const scale = 2 / size;
   const first = new Uint32Array(merged);
-  for (let i = place.length - 1; i >= 0; i--) if (place[i]! < merged) first[place[i]!] = i;
-  const middle = [0, 1, 2].map((k) => low[k]! + extentOf(positions, triangles, k) / 2);
+  for (let i = place.length - 1; i >= 0; i--) if (place[i] < merged) first[place[i]] = i;
+  const middle = [0, 1, 2].map((k) => low[k] + extentOf(positions, triangles, k) / 2);
   // Vertices of triangles that vanish aren't kept either: numbers are given by those that stay.
   const number = new Int32Array(merged).fill(-1);
   const faces = new Uint32Array(triangles.length);
@@ -36,19 +36,19 @@ export function weld({ positions, triangles, carried }: RawMesh): Welded {
   let corners = 0;
   let count = 0;
   for (let t = 0; t < triangles.length; t += 3) {
-    const face = [place[triangles[t]!]!, place[triangles[t + 1]!]!, place[triangles[t + 2]!]!];
+    const face = [place[triangles[t]], place[triangles[t + 1]], place[triangles[t + 2]]];
     if (face[0] === face[1] || face[1] === face[2] || face[2] === face[0]) continue;
     stayed[corners / 3] = t / 3;
     for (const at of face) {
-      if (number[at]! < 0) number[at] = count++;
-      faces[corners++] = number[at]!;
+      if (number[at] < 0) number[at] = count++;
+      faces[corners++] = number[at];
     }
   }
   if (corners === 0) throw new Error('Every triangle of the mesh is without area, so there is nothing to sculpt on.');
   const out = new Float32Array(count * 3);
   for (let v = 0; v < merged; v++) {
-    if (number[v]! < 0) continue;
-    for (let k = 0; k < 3; k++) out[number[v]! * 3 + k] = (positions[first[v]! * 3 + k]! - middle[k]!) * scale;
+    if (number[v] < 0) continue;
+    for (let k = 0; k < 3; k++) out[number[v] * 3 + k] = (positions[first[v] * 3 + k] - middle[k]) * scale;
   }
   const used = faces.slice(0, corners);
   return {
@@ -80,17 +80,17 @@ function mergedPlaces(
   const cell = near * CELLS_NEAR;
   const bucketOf = (x: number, y: number, z: number): number =>
     (Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791)) & (buckets - 1);
-  const at = (v: number, k: number, by: number): number => Math.floor((p[v * 3 + k]! - low[k]! + by) / cell);
+  const at = (v: number, k: number, by: number): number => Math.floor((p[v * 3 + k] - low[k] + by) / cell);
   const isNear = (a: number, b: number): boolean =>
-    Math.abs(p[a * 3]! - p[b * 3]!) <= near &&
-    Math.abs(p[a * 3 + 1]! - p[b * 3 + 1]!) <= near &&
-    Math.abs(p[a * 3 + 2]! - p[b * 3 + 2]!) <= near;
+    Math.abs(p[a * 3] - p[b * 3]) <= near &&
+    Math.abs(p[a * 3 + 1] - p[b * 3 + 1]) <= near &&
+    Math.abs(p[a * 3 + 2] - p[b * 3 + 2]) <= near;
   /** A vertex that was met before and is near, in its own cell or over the border of the next. */
   const twinOf = (v: number): number => {
     for (let x = at(v, 0, -near), x1 = at(v, 0, near); x <= x1; x++) {
       for (let y = at(v, 1, -near), y1 = at(v, 1, near); y <= y1; y++) {
         for (let z = at(v, 2, -near), z1 = at(v, 2, near); z <= z1; z++) {
-          for (let other = heads[bucketOf(x, y, z)]!; other >= 0; other = next[other]!)
+          for (let other = heads[bucketOf(x, y, z)]; other >= 0; other = next[other])
             if (isNear(v, other)) return other;
         }
       }
@@ -99,15 +99,15 @@ function mergedPlaces(
   };
   let count = 0;
   for (let i = 0; i < triangles.length; i++) {
-    const v = triangles[i]!;
+    const v = triangles[i];
     if (place[v] !== 0xffffffff) continue;
     const twin = twinOf(v);
     if (twin >= 0) {
-      place[v] = place[twin]!;
+      place[v] = place[twin];
       continue;
     }
     const bucket = bucketOf(at(v, 0, 0), at(v, 1, 0), at(v, 2, 0));
-    next[v] = heads[bucket]!;
+    next[v] = heads[bucket];
     heads[bucket] = v;
     place[v] = count++;
   }
@@ -119,19 +119,19 @@ function boundsOf(p: Float32Array, triangles: Uint32Array): { low: number[]; siz
   const high = [-Infinity, -Infinity, -Infinity];
   for (const v of triangles) {
     for (let k = 0; k < 3; k++) {
-      low[k] = Math.min(low[k]!, p[v * 3 + k]!);
-      high[k] = Math.max(high[k]!, p[v * 3 + k]!);
+      low[k] = Math.min(low[k], p[v * 3 + k]);
+      high[k] = Math.max(high[k], p[v * 3 + k]);
     }
   }
-  return { low, size: Math.max(...high.map((h, k) => h - low[k]!)) };
+  return { low, size: Math.max(...high.map((h, k) => h - low[k])) };
 }
 
 function extentOf(p: Float32Array, triangles: Uint32Array, axis: number): number {
   let low = Infinity;
   let high = -Infinity;
   for (const v of triangles) {
-    low = Math.min(low, p[v * 3 + axis]!);
-    high = Math.max(high, p[v * 3 + axis]!);
+    low = Math.min(low, p[v * 3 + axis]);
+    high = Math.max(high, p[v * 3 + axis]);
   }
   return high - low;
 }
@@ -141,15 +141,15 @@ function openAndPieces(triangles: Uint32Array, vertices: number): { open: number
   const root = (v: number): number => {
     let at = v;
     while (parent[at] !== at) {
-      parent[at] = parent[parent[at]!]!;
-      at = parent[at]!;
+      parent[at] = parent[parent[at]];
+      at = parent[at];
     }
     return at;
   };
   for (let t = 0; t < triangles.length; t += 3) {
-    const a = root(triangles[t]!);
-    parent[root(triangles[t + 1]!)] = a;
-    parent[root(triangles[t + 2]!)] = a;
+    const a = root(triangles[t]);
+    parent[root(triangles[t + 1])] = a;
+    parent[root(triangles[t + 2])] = a;
   }
   let pieces = 0;
   for (let v = 0; v < vertices; v++) if (parent[v] === v) pieces++;

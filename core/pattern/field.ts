@@ -33,16 +33,20 @@ export const clamp01 = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v);
 /** a mod n, never negative. */
 export const modulo = (a: number, n: number): number => ((a % n) + n) % n;
 
+/** In shares of the picture's side. */
+export interface Disc {
+  x: number;
+  y: number;
+  radius: number;
+}
+
 /**
  * Visits the pixels of a disc, wrapped round the sides when the picture tiles. `change` gets the pixel and its place
  * from the middle in units of the radius.
  */
 export function eachInDisc(
-  size: number,
-  x: number,
-  y: number,
-  radius: number,
-  tiles: boolean,
+  { size, tiles }: { size: number; tiles: boolean },
+  { x, y, radius }: Disc,
   change: (at: number, u: number, v: number) => void,
 ): void {
   const r = radius * size;

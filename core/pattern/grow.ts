@@ -42,7 +42,7 @@ export function growPattern(grow: Grow, size: number): Picture {
 export function surprises(form: PatternForm | null, seed: number, tiles: boolean, count = 16): Grow[] {
   const random = seeded(seed, 15);
   return Array.from({ length: count }, (_, k) => {
-    const of = form ?? PATTERN_FORMS[(k + Math.floor(seed)) % PATTERN_FORMS.length]!;
+    const of = form ?? PATTERN_FORMS[(k + Math.floor(seed)) % PATTERN_FORMS.length];
     const drawn: Record<string, unknown> = { form: of, tiles };
     for (const [key, meta] of settingsIn(growSchema(of))) {
       if (key === 'seed') continue;

@@ -8,18 +8,18 @@ const same = (a: Picture, b: Picture): boolean => a.data.every((v, i) => v === b
 /** Mean step from the last to the first row and column, against the mean step inside. */
 function seam({ width, data }: Picture): number {
   const row = (a: number, b: number): number =>
-    Array.from({ length: width }, (_, i) => Math.abs(data[a * width + i]! - data[b * width + i]!)).reduce(
+    Array.from({ length: width }, (_, i) => Math.abs(data[a * width + i] - data[b * width + i])).reduce(
       (x, y) => x + y,
       0,
     );
   const column = (a: number, b: number): number =>
-    Array.from({ length: width }, (_, j) => Math.abs(data[j * width + a]! - data[j * width + b]!)).reduce(
+    Array.from({ length: width }, (_, j) => Math.abs(data[j * width + a] - data[j * width + b])).reduce(
       (x, y) => x + y,
       0,
     );
   const inner = Array.from({ length: width - 1 }, (_, k) => [row(k, k + 1), column(k, k + 1)]);
   // Regular patterns have rows of large and of small steps; the seam may be like the largest of them.
-  const most = (k: 0 | 1): number => Math.max(...inner.map((s) => s[k]!), 1e-6);
+  const most = (k: 0 | 1): number => Math.max(...inner.map((s) => s[k]), 1e-6);
   return Math.max(row(width - 1, 0) / most(0), column(width - 1, 0) / most(1));
 }
 
@@ -38,7 +38,7 @@ describe.each(PATTERN_FORMS.map((form) => [form]))('%s', (form: PatternForm) => 
     const before = growPattern(grow, SIZE);
     for (const [key, meta] of settingsIn(growSchema(form))) {
       if (key === 'seed') continue;
-      const now = (grow as unknown as Record<string, number>)[key]!;
+      const now = (grow as unknown as Record<string, number>)[key];
       for (const value of [meta.min, meta.scale === 'log' ? Math.min(meta.max, meta.fallback * 2) : meta.max]) {
         const p = growPattern({ ...grow, [key]: value }, SIZE);
         expect(p.data.every((v) => v >= 0 && v <= 1)).toBe(true);
@@ -55,7 +55,7 @@ test('a pattern is the same one at another size', () => {
   let off = 0;
   for (let j = 0; j < 64; j++)
     for (let i = 0; i < 64; i++)
-      off += Math.abs(small.data[j * 64 + i]! - large.data[(3 * j + 1) * 192 + 3 * i + 1]!) / 4096;
+      off += Math.abs(small.data[j * 64 + i] - large.data[(3 * j + 1) * 192 + 3 * i + 1]) / 4096;
   expect(off).toBeLessThan(0.01);
 });
 

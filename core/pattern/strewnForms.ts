@@ -29,14 +29,15 @@ export function fibres({ across, length, turn, tangle, seed, tiles }: GrowOf<'fi
       const end = Math.min(1, 6 * t, 6 * (1 - t));
       const height = top * (0.8 + 0.2 * Math.sin(Math.PI * t));
       eachInDisc(
-        size,
-        tiles ? modulo(x, 1) : x,
-        tiles ? modulo(y, 1) : y,
-        Math.max(0.75 / size, wide * (0.4 + 0.6 * end)),
-        tiles,
+        { size, tiles },
+        {
+          x: tiles ? modulo(x, 1) : x,
+          y: tiles ? modulo(y, 1) : y,
+          radius: Math.max(0.75 / size, wide * (0.4 + 0.6 * end)),
+        },
         (at, u, v) => {
           const h = height * Math.sqrt(1 - u * u - v * v);
-          if (h > out.data[at]!) out.data[at] = h;
+          if (h > out.data[at]) out.data[at] = h;
         },
       );
       angle += bow;
@@ -51,7 +52,7 @@ export function fibres({ across, length, turn, tangle, seed, tiles }: GrowOf<'fi
 export function pebbles({ across, fill, vary, flat, seed, tiles }: GrowOf<'pebbles'>, size: number): Picture {
   const out = newPicture(size);
   const random = seeded(seed, 12);
-  const laid: { x: number; y: number; r: number }[] = [];
+  const placed: { x: number; y: number; r: number }[] = [];
   const largest = 0.62 / across;
   const smallest = largest * (1 - 0.85 * (vary / 100));
   const apart = (a: number, b: number): number => {
@@ -63,18 +64,18 @@ export function pebbles({ across, fill, vary, flat, seed, tiles }: GrowOf<'pebbl
     const r = smallest + (largest - smallest) * (1 - n / tries) ** 1.5;
     const x = random();
     const y = random();
-    if (laid.some((p) => apart(p.x, x) ** 2 + apart(p.y, y) ** 2 < ((p.r + r) * 0.94) ** 2)) continue;
-    laid.push({ x, y, r });
+    if (placed.some((p) => apart(p.x, x) ** 2 + apart(p.y, y) ** 2 < ((p.r + r) * 0.94) ** 2)) continue;
+    placed.push({ x, y, r });
   }
   const period = periodOf(across * 3, tiles);
-  for (const { x, y, r } of laid) {
+  for (const { x, y, r } of placed) {
     const long = 1 + 0.35 * random();
     const angle = random() * Math.PI;
     const top = (0.55 + 0.45 * random()) * Math.min(1, 0.35 + (0.65 * r) / largest);
     const c = Math.cos(angle);
     const s = Math.sin(angle);
     const power = 0.5 - 0.35 * (flat / 100);
-    eachInDisc(size, x, y, r * 1.08, tiles, (at, u, v) => {
+    eachInDisc({ size, tiles }, { x, y, radius: r * 1.08 }, (at, u, v) => {
       const a = u * c + v * s;
       const b = (v * c - u * s) * long;
       const i = at % size;
@@ -83,7 +84,7 @@ export function pebbles({ across, fill, vary, flat, seed, tiles }: GrowOf<'pebbl
       const d = (a * a + b * b) * (1 + uneven);
       if (d >= 1) return;
       const h = top * (1 - d) ** power;
-      if (h > out.data[at]!) out.data[at] = h;
+      if (h > out.data[at]) out.data[at] = h;
     });
   }
   return spreadOut(out, 0, 1);
@@ -101,12 +102,12 @@ export function dots(
       const y = (j + 0.5 + (random() - 0.5) * (jitter / 100)) / across;
       const r = ((diameter / 100) * 0.5 * (1 - (vary / 100) * 0.7 * random())) / across;
       const top = 1 - (vary / 100) * 0.5 * random();
-      eachInDisc(size, x, y, r, tiles, (at, u, v) => {
+      eachInDisc({ size, tiles }, { x, y, radius: r }, (at, u, v) => {
         const rho = Math.sqrt(u * u + v * v);
         const dome = Math.sqrt(1 - rho * rho);
         const disc = smoothstep(0, 0.12, 1 - rho);
         const h = top * (dome * (edge / 100) + disc * (1 - edge / 100));
-        if (h > out.data[at]!) out.data[at] = h;
+        if (h > out.data[at]) out.data[at] = h;
       });
     }
   }

@@ -34,7 +34,7 @@ export function wisps({ spread, twist, fine, folds, seed, tiles }: GrowOf<'wisps
       const v = 0.5 + (x * s + y * c) * reach;
       const i = Math.floor((tiles ? modulo(u, 1) : u) * size);
       const j = Math.floor((tiles ? modulo(v, 1) : v) * size);
-      if (i >= 0 && j >= 0 && i < size && j < size) counts.data[j * size + i]!++;
+      if (i >= 0 && j >= 0 && i < size && j < size) counts.data[j * size + i]++;
     }
   }
   const gain = 0.05 + (fine / 100) ** 2 * 3;

@@ -5,9 +5,9 @@ import type { Picture } from './picture';
 export function histogram(picture: Picture, bins = 128): Uint32Array {
   const counts = new Uint32Array(bins);
   for (let i = 0; i < picture.data.length; i++) {
-    const h = picture.data[i]!;
+    const h = picture.data[i];
     if (Number.isNaN(h)) continue;
-    counts[Math.max(0, Math.min(bins - 1, Math.floor(h * bins)))]!++;
+    counts[Math.max(0, Math.min(bins - 1, Math.floor(h * bins)))]++;
   }
   return counts;
 }
@@ -15,14 +15,14 @@ export function histogram(picture: Picture, bins = 128): Uint32Array {
 /** Ground at the edge: the median grey of the outer 4 % on each side. */
 export function edgeGround(picture: Picture): number {
   const greys = edgeGreys(picture);
-  return greys[greys.length >> 1]!;
+  return greys[greys.length >> 1];
 }
 
 /** How far apart the greys of the outer 4 % lie, from the 5th to the 95th per cent, and the upper one of them. */
 export function edgeSpread(picture: Picture): { spread: number; upper: number } {
   const greys = edgeGreys(picture);
-  const upper = greys[Math.floor(greys.length * 0.95)]!;
-  return { spread: upper - greys[Math.floor(greys.length * 0.05)]!, upper };
+  const upper = greys[Math.floor(greys.length * 0.95)];
+  return { spread: upper - greys[Math.floor(greys.length * 0.05)], upper };
 }
 
 /** Greys of the outer 4 % on each side, ascending. */
@@ -34,7 +34,7 @@ function edgeGreys(picture: Picture): Float32Array {
     const inner = j >= band && j < height - band;
     for (let i = 0; i < width; i++) {
       if (inner && i === band) i = width - band;
-      greys.push(data[j * width + i]!);
+      greys.push(data[j * width + i]);
     }
   }
   return Float32Array.from(greys).sort();
@@ -69,7 +69,7 @@ function eachInRing(picture: Picture, visit: (grey: number) => void): void {
     const reach = Math.sqrt(1 - v * v);
     const first = Math.ceil(((1 - reach) / 2) * width - 0.5);
     const last = Math.floor(((1 + reach) / 2) * width - 0.5);
-    for (let i = Math.max(0, first); i <= Math.min(width - 1, last); i++) visit(data[j * width + i]!);
+    for (let i = Math.max(0, first); i <= Math.min(width - 1, last); i++) visit(data[j * width + i]);
   }
 }
 
@@ -80,7 +80,7 @@ export function percentiles(picture: Picture, shares: readonly number[]): number
   return shares.map((share) => {
     let sum = 0;
     for (let b = 0; b < counts.length; b++) {
-      sum += counts[b]!;
+      sum += counts[b];
       if (sum >= total * share) return b / (counts.length - 1);
     }
     return 1;
@@ -98,6 +98,6 @@ export function psnr(a: Picture, b: Picture): number {
   if (a.data.length !== b.data.length)
     throw new Error(`Pictures differ in size: ${a.data.length} and ${b.data.length} pixels.`);
   let sum = 0;
-  for (let i = 0; i < a.data.length; i++) sum += (a.data[i]! - b.data[i]!) ** 2;
+  for (let i = 0; i < a.data.length; i++) sum += (a.data[i] - b.data[i]) ** 2;
   return 10 * Math.log10(a.data.length / sum);
 }

@@ -25,7 +25,7 @@ const filled = (n: number, f: (i: number, j: number) => number) => {
 test('16 bits and back is within half a step', () => {
   const p = filled(32, (i, j) => (i * 32 + j) / 1023);
   const back = fromUint16(toUint16(p), 32);
-  const worst = Math.max(...p.data.map((h, i) => Math.abs(h - back.data[i]!)));
+  const worst = Math.max(...p.data.map((h, i) => Math.abs(h - back.data[i])));
   expect(worst).toBeLessThanOrEqual(0.5 / 65535 + 1e-7);
   expect(toUint16({ width: 2, height: 1, data: Float32Array.from([-1, 7]) })).toEqual(Uint16Array.from([0, 65535]));
   expect(() => fromUint16(new Uint16Array(3), 2)).toThrow('Expected 2 × 2 greys, found 3.');

@@ -30,7 +30,7 @@ export function halve(from: Picture): Picture {
     for (let i = 0; i < width; i++) {
       const c0 = 2 * i;
       const c1 = Math.min(2 * i + 1, from.width - 1);
-      data[j * width + i] = (from.data[r0 + c0]! + from.data[r0 + c1]! + from.data[r1 + c0]! + from.data[r1 + c1]!) / 4;
+      data[j * width + i] = (from.data[r0 + c0] + from.data[r0 + c1] + from.data[r1 + c0] + from.data[r1 + c1]) / 4;
     }
   }
   return { width, height, data };
@@ -39,5 +39,5 @@ export function halve(from: Picture): Picture {
 /** The coarsest level whose pixels are still no larger than `spacing`; both in body units. */
 export function levelFor(levels: Pyramid, pixel: number, spacing: number): Picture {
   const wanted = Math.floor(Math.log2(Math.max(1, spacing / pixel)));
-  return levels.levels[Math.min(wanted, levels.levels.length - 1)]!;
+  return levels.levels[Math.min(wanted, levels.levels.length - 1)];
 }

@@ -15,7 +15,7 @@ export function rasterOf(picture: Picture): Raster {
 }
 
 export function planeOf(raster: Raster, k: number): Picture {
-  return { width: raster.width, height: raster.height, data: raster.planes[k]! };
+  return { width: raster.width, height: raster.height, data: raster.planes[k] };
 }
 
 /** Rec. 709 luma weights, on the values as they are stored. */
@@ -28,12 +28,12 @@ export function toGrey(raster: Raster, weights: readonly [number, number, number
   const [r, g, b] = planes as [Float32Array, Float32Array, Float32Array];
   const data = new Float32Array(width * height);
   const [wr, wg, wb] = weights;
-  for (let i = 0; i < data.length; i++) data[i] = r[i]! * wr + g[i]! * wg + b[i]! * wb;
+  for (let i = 0; i < data.length; i++) data[i] = r[i] * wr + g[i] * wg + b[i] * wb;
   return { width, height, data };
 }
 
 /** The same change on every plane. */
 export function eachPlane(raster: Raster, change: (picture: Picture) => Picture): Raster {
   const changed = raster.planes.map((_, k) => change(planeOf(raster, k)));
-  return { width: changed[0]!.width, height: changed[0]!.height, planes: changed.map((p) => p.data) };
+  return { width: changed[0].width, height: changed[0].height, planes: changed.map((p) => p.data) };
 }

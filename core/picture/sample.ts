@@ -14,7 +14,7 @@ export function sample(picture: Picture, s: number, t: number): number {
   const right = i + 1 < width ? 1 : 0;
   const at = j * width + i;
   const below = j + 1 < height ? at + width : at;
-  const top = data[at]! + (data[at + right]! - data[at]!) * fx;
-  const bottom = data[below]! + (data[below + right]! - data[below]!) * fx;
+  const top = data[at] + (data[at + right] - data[at]) * fx;
+  const bottom = data[below] + (data[below + right] - data[below]) * fx;
   return top + (bottom - top) * fy;
 }

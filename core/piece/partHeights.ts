@@ -15,16 +15,16 @@ export interface PartFromAbove {
 export function partHeights(mesh: RawMesh, up: PartUp): PartFromAbove {
   const turned = upright(mesh, up);
   const [low, high] = bounds(turned.positions);
-  const side = Math.max(high[0]! - low[0]!, high[1]! - low[1]!);
-  const height = high[2]! - low[2]!;
+  const side = Math.max(high[0] - low[0], high[1] - low[1]);
+  const height = high[2] - low[2];
   if (!(side > 0)) throw new Error('Seen along that axis the part is a line. Choose another side to point up.');
   if (!(height > side * 1e-4))
     throw new Error('Seen along that axis the part has no height. Choose another side to point up.');
-  const frame = { x: (low[0]! + high[0]!) / 2, y: (low[1]! + high[1]!) / 2, side, turn: 0 };
+  const frame = { x: (low[0] + high[0]) / 2, y: (low[1] + high[1]) / 2, side, turn: 0 };
   const heights = castHeights(turned, { frame, size: PART_CELLS, samples: 4 });
   for (let i = 0; i < heights.data.length; i++) {
-    const z = heights.data[i]!;
-    heights.data[i] = Number.isNaN(z) ? 0 : (z - low[2]!) / height;
+    const z = heights.data[i];
+    heights.data[i] = Number.isNaN(z) ? 0 : (z - low[2]) / height;
   }
   return { heights, proportion: (2 * height) / side };
 }
@@ -71,7 +71,7 @@ function upright(mesh: RawMesh, up: PartUp): RawMesh {
   const { positions: p } = mesh;
   const out = new Float32Array(p.length);
   TURNS[up].forEach(([from, sign], to) => {
-    for (let v = 0; v < p.length; v += 3) out[v + to] = sign * p[v + from]!;
+    for (let v = 0; v < p.length; v += 3) out[v + to] = sign * p[v + from];
   });
   return { positions: out, triangles: mesh.triangles };
 }
@@ -81,8 +81,8 @@ function bounds(p: Float32Array): [number[], number[]] {
   const high = [-Infinity, -Infinity, -Infinity];
   for (let i = 0; i < p.length; i++) {
     const c = i % 3;
-    if (p[i]! < low[c]!) low[c] = p[i]!;
-    if (p[i]! > high[c]!) high[c] = p[i]!;
+    if (p[i] < low[c]) low[c] = p[i];
+    if (p[i] > high[c]) high[c] = p[i];
   }
   return [low, high];
 }

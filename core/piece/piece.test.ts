@@ -10,7 +10,7 @@ const block = (a: number, b: number, c: number): RawMesh => ({
     0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7, 0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7,
   ]),
 });
-const at = (heights: { data: Float32Array }, i: number, j: number): number => heights.data[j * PART_CELLS + i]!;
+const at = (heights: { data: Float32Array }, i: number, j: number): number => heights.data[j * PART_CELLS + i];
 const piece = (change: object) =>
   PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'part', ...change });
 

@@ -29,7 +29,7 @@ export function piecePlaces(piece: Piece): PiecePlace[] {
 /** Index of the topmost piece at (x, y), −1 where there is none. */
 export function pieceAt(pieces: readonly Piece[], x: number, y: number, reach: (piece: Piece) => number): number {
   for (let i = pieces.length - 1; i >= 0; i--) {
-    const piece = pieces[i]!;
+    const piece = pieces[i];
     if (piecePlaces(piece).some((p) => Math.hypot(p.x - x, p.y - y) <= reach(piece))) return i;
   }
   return -1;

@@ -12,7 +12,7 @@ const all = [...SLAB_BRUSHES, ...BASE_BRUSHES];
 function stroked(brush: Brush) {
   const raw = plane(64, 2);
   for (let i = 0; i < raw.positions.length; i += 3)
-    raw.positions[i + 2] = 0.02 * Math.sin(raw.positions[i]! * 23) * Math.cos(raw.positions[i + 1]! * 19);
+    raw.positions[i + 2] = 0.02 * Math.sin(raw.positions[i] * 23) * Math.cos(raw.positions[i + 1] * 19);
   const s = session(surface(buildMesh(raw)), { replay: false });
   const { mesh } = s.surface;
   const before = { positions: mesh.positions.slice(), mask: mesh.mask.slice() };
@@ -53,7 +53,7 @@ test.each(all.map((b) => [`${b.card.name} (${b.id.slice(-2)})`, b] as const))(
     // A grown stamp is as large as its drag is long.
     const reach = brush.stroke.type === 'grow' ? 0.9 : 0.3 + brush.stroke.size * 1.5;
     const beyond = (i: number): boolean =>
-      Math.hypot(before.positions[i - (i % 3)]!, before.positions[i - (i % 3) + 1]!) > reach + 0.1;
+      Math.hypot(before.positions[i - (i % 3)], before.positions[i - (i % 3) + 1]) > reach + 0.1;
     expect(after.positions.filter((c, i) => c !== before.positions[i] && beyond(i))).toHaveLength(0);
     undo(s);
     expect(s.surface.mesh.positions).toEqual(before.positions);
@@ -64,7 +64,7 @@ test.each(all.map((b) => [`${b.card.name} (${b.id.slice(-2)})`, b] as const))(
 test('slab brushes that raise work straight up, so that what they leave can be cast', () => {
   for (const brush of SLAB_BRUSHES.filter((b) => b.touch.action === 'lift' || b.touch.action === 'build')) {
     const { before, after } = stroked(brush);
-    const moved = before.positions.map((c, i) => after.positions[i]! - c);
+    const moved = before.positions.map((c, i) => after.positions[i] - c);
     expect(Math.max(...moved.filter((_, i) => i % 3 < 2).map(Math.abs))).toBeLessThan(1e-6);
     expect(Math.min(...moved.filter((_, i) => i % 3 === 2))).toBeGreaterThan(-1e-6);
     expect(Math.max(...moved)).toBeGreaterThan(0.001);

@@ -89,4 +89,4 @@ export const BASE_BRUSHES: readonly Brush[] = [
 ];
 
 /** The base brush that a fresh cast is made into. */
-export const STAMP_BASE = BASE_BRUSHES[1]!;
+export const STAMP_BASE = BASE_BRUSHES[1];

@@ -42,7 +42,7 @@ export function weightAt(brush: ResolvedBrush, u: number, v: number): number {
   if (rho > 1) return 0;
   const x = rho * FALLOFF_STEPS;
   const i = Math.floor(x);
-  return brush.falloff[i]! + (brush.falloff[i + 1]! - brush.falloff[i]!) * (x - i);
+  return brush.falloff[i] + (brush.falloff[i + 1] - brush.falloff[i]) * (x - i);
 }
 
 /** h − ground at a place of the dab, radii; a plain form is full height everywhere. */
@@ -73,11 +73,18 @@ export function runCut(brush: ResolvedBrush, radii = 6, steps = 480): Cut {
   const full = fullHeight(brush) * sense(brush);
   const step = 2 * Math.max(0.005, brush.spacing);
   const last = Math.floor(radii / step) * step;
-  return cut(-1.15, last + 1.15, steps, (x) => laid(brush, x, 0, step, last) * full);
+  return cut(-1.15, last + 1.15, steps, (x) => displacementAt(brush, x, 0, step, last) * full);
 }
 
 /** Share of the full height at a place of a run whose dabs lie `step` radii apart, from 0 to `last`. */
-export function laid(brush: ResolvedBrush, x: number, v: number, step: number, last: number, of = shareAt): number {
+export function displacementAt(
+  brush: ResolvedBrush,
+  x: number,
+  v: number,
+  step: number,
+  last: number,
+  of = shareAt,
+): number {
   let out = 0;
   for (let at = Math.max(0, Math.ceil((x - 1) / step) * step); at <= Math.min(last, x + 1) + 1e-9; at += step) {
     const here = of(brush, x - at, v);

@@ -12,15 +12,15 @@ import { weightAt } from './cut';
 const FINEST = 2;
 
 /** 0–1. `spacing` is the mean distance from vertex to vertex, body units. */
-export function detailHeld(brush: ResolvedBrush, spacing: number): number {
+export function detailShown(brush: ResolvedBrush, spacing: number): number {
   const levels = brush.alpha?.levels;
   if (!levels) return peakHeld(brush, spacing / 2 / brush.radius);
   const side = brush.mapping === 'wrapped' ? brush.tile : (2 * brush.radius) / brush.fit;
-  const pixel = side / levels[0]!.width;
+  const pixel = side / levels[0].width;
   const level = Math.min(levels.length - 1, Math.max(0, Math.log2((FINEST * spacing) / pixel)));
   const below = Math.floor(level);
-  const whole = spread(levels[0]!);
-  const held = (l: number): number => spread(levels[Math.min(levels.length - 1, l)]!);
+  const whole = spread(levels[0]);
+  const held = (l: number): number => spread(levels[Math.min(levels.length - 1, l)]);
   return whole > 0 ? Math.min(1, (held(below) + (held(below + 1) - held(below)) * (level - below)) / whole) : 1;
 }
 

@@ -7,7 +7,7 @@
  * mean height goes up and down along a run at the spacing.
  */
 import type { ResolvedBrush } from '#core/brush';
-import { formAt, laid, shareAt, weightAt } from './cut';
+import { formAt, displacementAt, shareAt, weightAt } from './cut';
 
 export interface StampMeasures {
   /** Shares of the full height. */
@@ -82,7 +82,7 @@ export function ripple(brush: ResolvedBrush, spacing: number): number {
   for (let i = 0; i < STEPS; i++) {
     let sum = 0;
     for (let j = 0; j < ROWS; j++)
-      sum += laid(brush, from + (step * i) / STEPS, ((j + 0.5) / ROWS) * 2 - 1, step, last, weightAt);
+      sum += displacementAt(brush, from + (step * i) / STEPS, ((j + 0.5) / ROWS) * 2 - 1, step, last, weightAt);
     low = Math.min(low, sum);
     high = Math.max(high, sum);
   }

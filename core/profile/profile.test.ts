@@ -2,7 +2,7 @@ import { resolveBrush, type ResolvedBrush } from '#core/brush';
 import { brushChecks } from '#core/checks';
 import { newPicture, pyramid, type Picture } from '#core/picture';
 import { newBrush, type Brush } from '#core/settings';
-import { calmSpacing, detailHeld, dabCut, fullHeight, ripple, runCut, shareAt, stampMeasures } from './index';
+import { calmSpacing, detailShown, dabCut, fullHeight, ripple, runCut, shareAt, stampMeasures } from './index';
 
 type Change = { form?: Partial<Brush['form']>; touch?: Partial<Brush['touch']>; stroke?: Partial<Brush['stroke']> };
 
@@ -44,7 +44,7 @@ describe('cut through one dab', () => {
     expect(fullHeight(brush)).toBeCloseTo(0.16, 9);
     const { at, height } = dabCut(brush, 230);
     height.forEach((h, i) => {
-      const rho = Math.abs(at[i]!);
+      const rho = Math.abs(at[i]);
       expect(h).toBeCloseTo(rho < 1 ? 0.08 * (1 - rho * rho) ** 2 : 0, 5);
     });
   });
@@ -79,7 +79,7 @@ describe('a run of dabs', () => {
   test('ripple grows with spacing and is nothing for dabs that stand apart', () => {
     const brush = made({ touch: { falloff: falloff('dome') } });
     const found = [0.05, 0.2, 0.4, 0.7].map((spacing) => ripple(brush, spacing));
-    for (let i = 1; i < found.length; i++) expect(found[i]!).toBeGreaterThan(found[i - 1]!);
+    for (let i = 1; i < found.length; i++) expect(found[i]).toBeGreaterThan(found[i - 1]);
     expect(ripple(brush, 1)).toBe(0);
   });
 
@@ -158,12 +158,12 @@ describe('checks', () => {
       },
       stripes,
     );
-    const held = [0.001, 0.004, 0.008, 0.016, 0.03].map((spacing) => detailHeld(brush, spacing));
+    const held = [0.001, 0.004, 0.008, 0.016, 0.03].map((spacing) => detailShown(brush, spacing));
     expect(held[0]).toBeCloseTo(1, 2);
-    for (let i = 1; i < held.length; i++) expect(held[i]!).toBeLessThan(held[i - 1]! + 1e-12);
+    for (let i = 1; i < held.length; i++) expect(held[i]).toBeLessThan(held[i - 1] + 1e-12);
     expect(held.at(-1)).toBeLessThan(0.2);
     expect(names(brush, 0.03)).toEqual(['detail']);
-    expect(brushChecks(brush, { spacing: 0.03, finer: false }).checks[0]!.mend).toBeNull();
+    expect(brushChecks(brush, { spacing: 0.03, finer: false }).checks[0].mend).toBeNull();
     expect(names(brush, 0.002)).toEqual([]);
   });
 
@@ -174,7 +174,7 @@ describe('checks', () => {
     ['full', 1],
   ] as const)('a plain %s keeps of its peak what is left midway between vertices half a radius apart', (kind, held) => {
     const brush = made({ stroke: { size: 0.2 }, touch: { falloff: falloff(kind) } });
-    expect(detailHeld(brush, 0.1)).toBeCloseTo(held, 2);
+    expect(detailShown(brush, 0.1)).toBeCloseTo(held, 2);
     expect(names(brush, 0.1).includes('detail')).toBe(held < 0.85);
   });
 

@@ -66,5 +66,5 @@ const SIN = Float64Array.from({ length: 16 }, (_, k) => Math.sin((k + 0.5) * (Ma
 
 function slope(i: number, j: number, seed: number, x: number, y: number): number {
   const k = mixed(i, j, seed) & 15;
-  return COS[k]! * x + SIN[k]! * y;
+  return COS[k] * x + SIN[k] * y;
 }

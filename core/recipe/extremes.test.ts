@@ -86,8 +86,8 @@ test.each(STEP_KINDS.map((kind) => [kind]))(
         expect(raster.planes[0]).toEqual(before);
         if (!out) continue;
         ran++;
-        const wrong = out.planes[0]!.findIndex((v) => !(v >= -room && v <= 1 + room));
-        expect([name, JSON.stringify(step), wrong, out.planes[0]!.length]).toEqual([
+        const wrong = out.planes[0].findIndex((v) => !(v >= -room && v <= 1 + room));
+        expect([name, JSON.stringify(step), wrong, out.planes[0].length]).toEqual([
           name,
           JSON.stringify(step),
           -1,

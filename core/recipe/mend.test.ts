@@ -38,7 +38,7 @@ test.each([
 
 test('a size is offered that keeps a quarter over the true resolution, never more pixels than there are', () => {
   const found = pictureChecks(dirty(0, 1));
-  const at = (value: number) => ({ ...found, checks: [{ ...found.checks[0]!, name: 'resolution' as const, value }] });
+  const at = (value: number) => ({ ...found, checks: [{ ...found.checks[0], name: 'resolution' as const, value }] });
   expect(mendOf('resolution', at(50), 1024)).toMatchObject({ kind: 'size', size: 640 });
   expect(mendOf('resolution', at(99), 1024)).toMatchObject({ size: 1024 });
   expect(mendOf('resolution', at(1), 1024)).toMatchObject({ size: 64 });

@@ -33,7 +33,7 @@ test('the order counts, and a step that is off is left out', () => {
   const base = rasterOf(newPicture(16, 16, 0.25));
   const lift = step({ kind: 'levels', white: 0.5 });
   const turn = step({ kind: 'invert' });
-  const grey = (steps: Step[]): number => runRecipe(base, 'b', steps, alone, { size: 16 }).picture.data[0]!;
+  const grey = (steps: Step[]): number => runRecipe(base, 'b', steps, alone, { size: 16 }).picture.data[0];
   expect(grey([lift, turn])).toBeCloseTo(0.5, 6);
   expect(grey([turn, lift])).toBeCloseTo(1, 6);
   expect(grey([{ ...lift, on: false }, turn])).toBeCloseTo(0.75, 6);
@@ -59,17 +59,14 @@ test('grey mix weighs the colours', () => {
     height: 1,
     planes: [Float32Array.of(0.5), Float32Array.of(0.25), Float32Array.of(1)],
   };
-  expect(runStep(raster, step({ kind: 'mix', red: 100, green: 0, blue: 0 }), alone).planes[0]![0]).toBeCloseTo(0.5, 6);
-  expect(runStep(raster, step({ kind: 'mix', red: 0, green: 200, blue: -20 }), alone).planes[0]![0]).toBeCloseTo(
-    0.3,
-    6,
-  );
+  expect(runStep(raster, step({ kind: 'mix', red: 100, green: 0, blue: 0 }), alone).planes[0][0]).toBeCloseTo(0.5, 6);
+  expect(runStep(raster, step({ kind: 'mix', red: 0, green: 200, blue: -20 }), alone).planes[0][0]).toBeCloseTo(0.3, 6);
 });
 
 test('a step whose other alpha was deleted is left out with a sentence; the rest runs', () => {
   const steps = [step({ kind: 'combine', alphaId: OTHER }), step({ kind: 'invert' })];
   const out = runRecipe(rasterOf(newPicture(8, 8, 0.25)), 'b', steps, alone, { size: 8 });
-  expect(out.problems).toEqual([{ id: steps[0]!.id, sentence: expect.stringContaining('has been deleted') }]);
+  expect(out.problems).toEqual([{ id: steps[0].id, sentence: expect.stringContaining('has been deleted') }]);
   expect(out.picture.data[0]).toBeCloseTo(0.75, 6);
   expect(othersOf(steps)).toEqual([OTHER]);
 });
@@ -82,7 +79,7 @@ describe('the cache', () => {
     const cache = newCache();
     runRecipe(base, 'b', steps, alone, { size: 64 }, cache);
     const kept = cache.rasters[0];
-    const changed = [steps[0]!, step({ kind: 'levels', black: 0.4 }), steps[2]!];
+    const changed = [steps[0], step({ kind: 'levels', black: 0.4 }), steps[2]];
     const again = runRecipe(base, 'b', changed, alone, { size: 64 }, cache);
     expect(cache.rasters[0]).toBe(kept);
     expect(again.picture.data).toEqual(runRecipe(base, 'b', changed, alone, { size: 64 }).picture.data);
@@ -108,7 +105,7 @@ test('cancelling between steps ends the run', () => {
 test('what a step is given can be asked for', () => {
   const steps = [step({ kind: 'invert' }), step({ kind: 'levels', white: 0.5 })];
   const base = rasterOf(newPicture(8, 8, 0.8));
-  expect(runRecipe(base, 'b', steps, alone, { size: 8, until: steps[1]!.id }).picture.data[0]).toBeCloseTo(0.2, 5);
+  expect(runRecipe(base, 'b', steps, alone, { size: 8, until: steps[1].id }).picture.data[0]).toBeCloseTo(0.2, 5);
 });
 
 test('a recipe at 512 and at 2048 agree after reduction', () => {

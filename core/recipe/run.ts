@@ -58,7 +58,7 @@ export function runRecipe(
     key += `|${JSON.stringify(step)}`;
     if (step.kind === 'combine') key += context.others.has(step.alphaId ?? '') ? '+' : '-';
     if (cache.keys[k] === key) {
-      at = cache.rasters[k]!;
+      at = cache.rasters[k];
       return;
     }
     try {
@@ -92,7 +92,7 @@ export function runRecipe(
 function within(picture: Picture): Picture {
   const { data } = picture;
   for (let i = 0; i < data.length; i++) {
-    if (data[i]! >= 0 && data[i]! <= 1) continue;
+    if (data[i] >= 0 && data[i] <= 1) continue;
     return { ...picture, data: data.map((v) => (v > 0 ? Math.min(1, v) : 0)) };
   }
   return picture;

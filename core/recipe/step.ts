@@ -45,6 +45,8 @@ export interface StepContext {
 /** A step that can't be run as it stands; the sentence says what would mend it. */
 export class StepError extends Error {}
 
+const sidesOf = (way: 'across' | 'down' | 'both') => ({ across: way !== 'down', down: way !== 'across' });
+
 export function runStep(raster: Raster, step: Step, context: StepContext): Raster {
   const { width, height } = raster;
   const longer = Math.max(width, height);
@@ -56,7 +58,7 @@ export function runStep(raster: Raster, step: Step, context: StepContext): Raste
     case 'straighten':
       return straightened(raster, (step.turn * Math.PI) / 180);
     case 'flip':
-      return eachPlane(raster, (p) => flip(p, step.way !== 'down', step.way !== 'across'));
+      return eachPlane(raster, (p) => flip(p, sidesOf(step.way)));
     case 'resize': {
       const [w, h] = sized(width, height, Math.max(8, Math.round(step.side * context.scale)));
       return eachPlane(raster, (p) => resize(p, w, h));
@@ -99,9 +101,7 @@ export function runStep(raster: Raster, step: Step, context: StepContext): Raste
         feather(p, { shape: step.shape, start: step.start / 100, end: step.end / 100, ground: edgeGround(p) }),
       );
     case 'symmetry':
-      return eachPlane(raster, (p) =>
-        step.way === 'radial' ? radial(p, step.copies) : mirror(p, step.way !== 'down', step.way !== 'across'),
-      );
+      return eachPlane(raster, (p) => (step.way === 'radial' ? radial(p, step.copies) : mirror(p, sidesOf(step.way))));
     case 'repeat': {
       const [w, h] = sized(width * step.columns, height * step.rows, longer);
       return eachPlane(raster, (p) => resize(repeat(p, step.columns, step.rows), w, h));
@@ -147,13 +147,13 @@ function cropped(raster: Raster, { left, right, top, bottom }: StepOf<'crop'>): 
     throw new StepError(
       'The crop leaves nothing of the picture: left and right, or top and bottom, come to 100 % or more.',
     );
-  return eachPlane(raster, (p) => crop(p, x0, y0, w, h));
+  return eachPlane(raster, (p) => crop(p, { left: x0, top: y0, width: w, height: h }));
 }
 
 function mixed(raster: Raster, { red, green, blue }: StepOf<'mix'>): Raster {
   if (raster.planes.length === 1) return raster;
   const out = toGrey(raster, [red / 100, green / 100, blue / 100]);
-  for (let i = 0; i < out.data.length; i++) out.data[i] = Math.max(0, Math.min(1, out.data[i]!));
+  for (let i = 0; i < out.data.length; i++) out.data[i] = Math.max(0, Math.min(1, out.data[i]));
   return rasterOf(out);
 }
 
@@ -183,9 +183,9 @@ function combined(picture: Picture, step: StepOf<'combine'>, others: ReadonlyMap
     scale < 1
       ? resize(other, Math.max(1, Math.round(other.width * scale)), Math.max(1, Math.round(other.height * scale)))
       : other;
-  const laid = turned(fitted, (step.turn * Math.PI) / 180, edgeGround(other), Math.max(1, scale), {
+  const placed = turned(fitted, (step.turn * Math.PI) / 180, edgeGround(other), Math.max(1, scale), {
     width: side,
     height: side,
   });
-  return combine(whole, laid, step.way, step.strength / 100);
+  return combine(whole, placed, step.way, step.strength / 100);
 }

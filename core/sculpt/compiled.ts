@@ -93,7 +93,7 @@ function bind(e: Exports): Loops {
       const [sx, sy, sz] = faceBefore(s.mesh, triangle, s.start);
       const found = e.leavesInSphere(at(s), place[0], place[1], place[2], reach);
       e.footing(at(s), found, sx, sy, sz, place[0], place[1], place[2], reach);
-      return [s.scratch[12]!, s.scratch[13]!, s.scratch[14]!];
+      return [s.scratch[12], s.scratch[13], s.scratch[14]];
     },
     gather(s, frame, brush, fromStart) {
       const { origin: o, radius } = frame;
@@ -112,7 +112,7 @@ function bind(e: Exports): Loops {
         s.changesMask,
         s.keepsNormals,
       );
-      s.start.count = s.scratch[15]!;
+      s.start.count = s.scratch[15];
       return s.touchedCount;
     },
     weigh(s, brush, form, masked) {

@@ -21,30 +21,30 @@ export function keepConnected(
   const { ringStarts, rings } = mesh;
   if (s.touchedCount === 0) return 0;
   const isTouched = ++s.mark;
-  for (let i = 0; i < s.touchedCount; i++) vertexMark[touched[i]!] = isTouched;
+  for (let i = 0; i < s.touchedCount; i++) vertexMark[touched[i]] = isTouched;
   const reached = ++s.mark;
   let found = 0;
   const reach = (vertex: number): void => {
     vertexMark[vertex] = reached;
     list[found++] = vertex;
   };
-  const corners = triangle === null ? [] : [0, 1, 2].map((k) => mesh.triangles[triangle * 3 + k]!);
+  const corners = triangle === null ? [] : [0, 1, 2].map((k) => mesh.triangles[triangle * 3 + k]);
   for (const vertex of corners) if (vertexMark[vertex] === isTouched) reach(vertex);
   if (found === 0) reach(nearest(s, frame.origin, fromStart));
   for (let next = 0; next < found; next++) {
-    const vertex = list[next]!;
-    for (let k = ringStarts[vertex]!; k < ringStarts[vertex + 1]!; k++) {
-      const other = rings[k]! & RING_VERTEX;
+    const vertex = list[next];
+    for (let k = ringStarts[vertex]; k < ringStarts[vertex + 1]; k++) {
+      const other = rings[k] & RING_VERTEX;
       if (vertexMark[other] === reached) continue;
       if (vertexMark[other] === isTouched || isInside(s, other, frame, brush, fromStart)) reach(other);
     }
   }
   let count = 0;
   for (let i = 0; i < s.touchedCount; i++) {
-    if (vertexMark[touched[i]!] !== reached) continue;
-    touched[count] = touched[i]!;
-    u[count] = u[i]!;
-    v[count] = v[i]!;
+    if (vertexMark[touched[i]] !== reached) continue;
+    touched[count] = touched[i];
+    u[count] = u[i];
+    v[count] = v[i];
     count++;
   }
   s.touchedCount = count;
@@ -53,13 +53,13 @@ export function keepConnected(
 
 function nearest(s: Surface, to: Vec3, fromStart: boolean): number {
   let best = Infinity;
-  let vertex = s.touched[0]!;
+  let vertex = s.touched[0];
   for (let i = 0; i < s.touchedCount; i++) {
-    const [x, y, z] = placeOf(s, s.touched[i]!, fromStart);
+    const [x, y, z] = placeOf(s, s.touched[i], fromStart);
     const square = (x - to[0]) ** 2 + (y - to[1]) ** 2 + (z - to[2]) ** 2;
     if (square >= best) continue;
     best = square;
-    vertex = s.touched[i]!;
+    vertex = s.touched[i];
   }
   return vertex;
 }
@@ -77,5 +77,5 @@ function isInside(s: Surface, vertex: number, frame: DabFrame, brush: ResolvedBr
 function placeOf(s: Surface, vertex: number, fromStart: boolean): Vec3 {
   const word = fromStart ? wordBefore(s.start, vertex) : -1;
   const [from, at] = word < 0 ? [s.mesh.positions, vertex * 3] : [s.start.heap, word];
-  return [from[at]!, from[at + 1]!, from[at + 2]!];
+  return [from[at], from[at + 1], from[at + 2]];
 }

@@ -31,8 +31,8 @@ const SMOOTH_STEPS = 4;
 /** Build raises hollows by at most this many times its own height in a dab. */
 const BUILD_MOST = 2;
 
-/** What one copy touches, held while the others are looked at. */
-export interface Held {
+/** What one copy touches, as it was gathered. */
+export interface Touched {
   dab: Dab;
   touched: Uint32Array;
   u: Float32Array;
@@ -48,12 +48,12 @@ export interface Gathered {
   touched: number;
   /** A dab without copies: what it touches still lies in the surface's work lists. */
   alone: Dab | null;
-  copies: readonly Held[];
+  copies: readonly Touched[];
 }
 
 /** Finds what a dab and its copies touch and weighs it; moves nothing. `sign` −1 digs. */
 export function gatherDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrush, sign: 1 | -1): Gathered {
-  const copies: Held[] = [];
+  const copies: Touched[] = [];
   let alone: Dab | null = null;
   let touched = 0;
   for (const dab of dabs) {
@@ -65,7 +65,7 @@ export function gatherDabs(s: Surface, dabs: readonly Dab[], brush: ResolvedBrus
     touched += s.touchedCount;
     weigh(s, dab, brush, sign);
     if (dabs.length === 1) alone = dab;
-    else copies.push(hold(s, dab));
+    else copies.push(snapshot(s, dab));
   }
   return { brush, sign, touched, alone, copies };
 }
@@ -77,8 +77,8 @@ export function applyGathered(s: Surface, { brush, sign, alone, copies }: Gather
     return settle(s, brush);
   }
   if (brush.action === 'smooth' && copies.length > 0) relax(s, brush, copies);
-  else for (const one of copies) act(takeUp(s, one), one.dab, brush, sign);
-  for (const one of copies) settle(takeUp(s, one), brush);
+  else for (const one of copies) act(restore(s, one), one.dab, brush, sign);
+  for (const one of copies) settle(restore(s, one), brush);
 }
 
 /** Fills `amount`; looks at the clay, moves nothing. */
@@ -154,23 +154,23 @@ function lift(s: Surface, { along }: Dab, scale: number, even: boolean): void {
 }
 
 /** Steps towards the mean of the neighbours: one step of all copies, then the next. */
-function relax(s: Surface, brush: ResolvedBrush, held: readonly Held[]): void {
+function relax(s: Surface, brush: ResolvedBrush, copies: readonly Touched[]): void {
   const steps = Math.max(1, Math.ceil(brush.strength * SMOOTH_STEPS));
   const share = (brush.strength * SMOOTH_STEPS) / steps;
   for (let step = 0; step < steps; step++) {
-    if (held.length === 0) {
+    if (copies.length === 0) {
       if (s.touchedCount === 0) return;
       s.loops.relax(s, share);
       s.loops.shift(s);
       continue;
     }
-    const ways = held.map((one) => {
-      s.loops.relax(takeUp(s, one), share);
+    const ways = copies.map((one) => {
+      s.loops.relax(restore(s, one), share);
       return waysOf(s).slice();
     });
-    held.forEach((one, i) => {
-      takeUp(s, one);
-      waysOf(s).set(ways[i]!);
+    copies.forEach((one, i) => {
+      restore(s, one);
+      waysOf(s).set(ways[i]);
       s.loops.shift(s);
     });
   }
@@ -182,10 +182,10 @@ function liftVector(s: Surface, frame: DabFrame, brush: ResolvedBrush, sign: 1 |
   const side = (2 * frame.radius) / brush.fit;
   const axes = [undone(frame.tangent), frame.bitangent, frame.normal] as const;
   brush.vector?.forEach((offsets, k) => {
-    const picture = levelFor(offsets, side / offsets.levels[0]!.width, s.spacing);
+    const picture = levelFor(offsets, side / offsets.levels[0].width, s.spacing);
     loops.weigh(s, brush, { picture, fit: brush.fit, ground: 0, scale: 1 }, true);
     if (brush.tooth) layTooth(s, frame, brush.tooth);
-    loops.push(s, axes[k]!, side * brush.depth * brush.strength * sign, false);
+    loops.push(s, axes[k], side * brush.depth * brush.strength * sign, false);
   });
 }
 
@@ -198,7 +198,7 @@ function undone(tangent: Vec3): Vec3 {
 /** Normals and boxes where clay moved. Masks move nothing: the view hears of their leaves. */
 function settle(s: Surface, brush: ResolvedBrush): void {
   if (brush.action !== 'mask') s.loops.renew(s, s.touched, s.touchedCount);
-  else for (let i = 0; i < s.touchedCount; i++) noteChanged(s, s.touched[i]! >> LEAF_SHIFT);
+  else for (let i = 0; i < s.touchedCount; i++) noteChanged(s, s.touched[i] >> LEAF_SHIFT);
 }
 
 /** A brush without an alpha works evenly under its falloff. */
@@ -206,12 +206,12 @@ function shaped(form: DabForm): DabForm | null {
   return form.picture ? form : null;
 }
 
-function hold(s: Surface, dab: Dab): Held {
+function snapshot(s: Surface, dab: Dab): Touched {
   const n = s.touchedCount;
   return { dab, touched: s.touched.slice(0, n), u: s.u.slice(0, n), v: s.v.slice(0, n), amount: s.amount.slice(0, n) };
 }
 
-function takeUp(s: Surface, one: Held): Surface {
+function restore(s: Surface, one: Touched): Surface {
   s.touched.set(one.touched);
   s.u.set(one.u);
   s.v.set(one.v);

@@ -29,7 +29,7 @@ export function layForm(s: Surface, dab: Dab, brush: ResolvedBrush, form: DabFor
 
 export function layTooth(s: Surface, frame: DabFrame, tooth: Tooth): void {
   const side = tooth.follows ? tooth.side * 2 * frame.radius : tooth.side;
-  const picture = levelFor(tooth.picture, side / tooth.picture.levels[0]!.width, s.spacing);
+  const picture = levelFor(tooth.picture, side / tooth.picture.levels[0].width, s.spacing);
   if (!tooth.carried) return s.loops.wrap(s, picture, { side, turnRad: tooth.turnRad }, tooth);
   const c = (Math.cos(tooth.turnRad) * frame.radius) / side;
   const d = (Math.sin(tooth.turnRad) * frame.radius) / side;

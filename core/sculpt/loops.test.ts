@@ -24,9 +24,9 @@ function rough(raw: RawMesh): Session[] {
     const mesh = buildMesh(raw);
     const places = positionsOut(mesh);
     for (let i = 0; i < places.length; i += 3)
-      places[i + 2]! += 0.02 * layeredNoise(places[i]! * 9, places[i + 1]! * 9, 3, 3);
+      places[i + 2] += 0.02 * layeredNoise(places[i] * 9, places[i + 1] * 9, 3, 3);
     positionsIn(mesh, places);
-    for (let v = 0; v < mesh.vertexCount; v++) mesh.mask[v] = Math.max(0, Math.sin(mesh.positions[v * 3]! * 5));
+    for (let v = 0; v < mesh.vertexCount; v++) mesh.mask[v] = Math.max(0, Math.sin(mesh.positions[v * 3] * 5));
     return session(surface(mesh, { plain }), { replay: false });
   });
 }
@@ -54,7 +54,7 @@ describe.each([
         turn: random() * 90,
         fit: 0.8 + random(),
       });
-      brush.touch.falloff.kind = (['full', 'dome', 'bell', 'own'] as const)[i % 4]!;
+      brush.touch.falloff.kind = (['full', 'dome', 'bell', 'own'] as const)[i % 4];
       const ray = () => ({
         origin: [random() * 1.4 - 0.7, random() * 1.4 - 0.7, 3] as const,
         direction: [0, 0, -1] as const,
@@ -78,9 +78,9 @@ describe.each([
         expect(same(a.mesh[key], b.mesh[key])).toBe(true);
       expect(drainChanged(a)).toEqual(drainChanged(b));
     }
-    const p = sessions[0]!.surface.mesh;
+    const p = sessions[0].surface.mesh;
     expect(p.positions.some(Number.isNaN) || p.mask.some(Number.isNaN)).toBe(false);
-    expect(sessions[0]!.done.length).toBeGreaterThan(3);
+    expect(sessions[0].done.length).toBeGreaterThan(3);
   });
 });
 
@@ -123,7 +123,7 @@ describe('pictures and ways', () => {
         for (const key of ['positions', 'normals', 'mask', 'boxes'] as const)
           expect(same(a.mesh[key], b.mesh[key])).toBe(true);
       }
-      expect(sessions[0]!.done.length).toBeGreaterThan(1);
+      expect(sessions[0].done.length).toBeGreaterThan(1);
     },
   );
 });

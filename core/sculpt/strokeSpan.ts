@@ -33,7 +33,7 @@ export function restore(s: Surface, before: Before): void {
   const { leaves, positions: stood } = before;
   let moved = 0;
   for (let i = 0; i < leaves.length; i++) {
-    const first = leaves[i]! * LEAF;
+    const first = leaves[i] * LEAF;
     const own = Math.min(LEAF, vertexCount - first);
     const from = i * LEAF * 3;
     for (let k = 0, at = first * 3, was = from; k < own; k++, at += 3, was += 3) {
@@ -43,7 +43,7 @@ export function restore(s: Surface, before: Before): void {
     p.set(stood.subarray(from, from + own * 3), first * 3);
     if (!before.mask) continue;
     mask.set(before.mask.subarray(i * LEAF, i * LEAF + own), first);
-    noteChanged(s, leaves[i]!);
+    noteChanged(s, leaves[i]);
   }
   if (moved > 0) s.loops.renew(s, touched, moved);
 }

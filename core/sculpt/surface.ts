@@ -175,7 +175,7 @@ export function lend(s: Surface, data: Float32Array): number {
 /** Leaves changed since the last call, ascending. */
 export function drainChanged(s: Surface): Uint32Array {
   const out = s.changed.slice(0, s.changedCount).sort();
-  for (let i = 0; i < s.changedCount; i++) s.isChanged[s.changed[i]!] = 0;
+  for (let i = 0; i < s.changedCount; i++) s.isChanged[s.changed[i]] = 0;
   s.changedCount = 0;
   return out;
 }

@@ -20,7 +20,7 @@ function folded(): RawMesh {
   const { positions, triangles } = plane(48, 2);
   const out = positions.slice();
   for (let v = 0; v < out.length; v += 3) {
-    const along = (positions[v]! + 1) / 2;
+    const along = (positions[v] + 1) / 2;
     const fold = Math.max(0, Math.min(1, (along - 0.4) / 0.2));
     const forward = along < 0.4 ? along : along < 0.6 ? 0.4 - (along - 0.4) : along - 0.4;
     out[v] = forward * 2 - 0.4;
@@ -33,8 +33,8 @@ const risen = (s: Session, under: number): { above: number; below: number } => {
   const { positions: p } = s.surface.mesh;
   let [above, below] = [0, 0];
   for (let v = 0; v < p.length; v += 3) {
-    if (p[v + 2]! > 1e-6) above++;
-    else if (p[v + 2]! > under + 1e-6 && p[v + 2]! < -1e-6) below++;
+    if (p[v + 2] > 1e-6) above++;
+    else if (p[v + 2] > under + 1e-6 && p[v + 2] < -1e-6) below++;
   }
   return { above, below };
 };
@@ -77,7 +77,7 @@ test('each copy under symmetry takes what hangs together at its own place', () =
   stroke(s, brush('connected'), [[0.4, 0.1]], { symmetry: { ...NO_SYMMETRY, mirrorX: true } });
   const { positions: p } = s.surface.mesh;
   const sides = [0, 0];
-  for (let v = 0; v < p.length; v += 3) if (p[v + 2]! > 1e-6) sides[p[v]! > 0 ? 1 : 0]!++;
+  for (let v = 0; v < p.length; v += 3) if (p[v + 2] > 1e-6) sides[p[v] > 0 ? 1 : 0]++;
   expect(sides[0]).toBeGreaterThan(20);
   expect(sides[0]).toBe(sides[1]);
   expect(risen(s, -0.05).below).toBe(0);

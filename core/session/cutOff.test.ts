@@ -11,11 +11,11 @@ const stamp = testBrush({
 function volume(p: Float32Array, t: Uint32Array): number {
   let six = 0;
   for (let i = 0; i < t.length; i += 3) {
-    const [a, b, c] = [t[i]! * 3, t[i + 1]! * 3, t[i + 2]! * 3];
+    const [a, b, c] = [t[i] * 3, t[i + 1] * 3, t[i + 2] * 3];
     six +=
-      p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) -
-      p[a + 1]! * (p[b]! * p[c + 2]! - p[b + 2]! * p[c]!) +
-      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
+      p[a] * (p[b + 1] * p[c + 2] - p[b + 2] * p[c + 1]) -
+      p[a + 1] * (p[b] * p[c + 2] - p[b + 2] * p[c]) +
+      p[a + 2] * (p[b] * p[c + 1] - p[b + 1] * p[c]);
   }
   return six / 6;
 }
@@ -27,7 +27,7 @@ describe('cut off', () => {
     stroke(s, stamp, [[0, 0]]);
     expect(maskLastRaised(s)).toBe(true);
     const { mask, positions: p } = s.surface.mesh;
-    mask.forEach((m, v) => expect(m).toBe(p[v * 3 + 2]! > 0 ? 1 : 0));
+    mask.forEach((m, v) => expect(m).toBe(p[v * 3 + 2] > 0 ? 1 : 0));
   });
 
   test('the piece is closed and faces outwards; its volume is that of the raised disc and its back', () => {

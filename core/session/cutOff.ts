@@ -25,15 +25,15 @@ export function maskRaised(s: Surface, before: Before): void {
       const at = (first + k) * 3;
       const was = i * LEAF * 3 + k * 3;
       const by = Math.hypot(
-        p[at]! - before.positions[was]!,
-        p[at + 1]! - before.positions[was + 1]!,
-        p[at + 2]! - before.positions[was + 2]!,
+        p[at] - before.positions[was],
+        p[at + 1] - before.positions[was + 1],
+        p[at + 2] - before.positions[was + 2],
       );
       moved[first + k] = by;
       most = Math.max(most, by);
     }
   });
-  changeMask(s, (v) => (most > 0 && moved[v]! > most * RAISED ? 1 : 0));
+  changeMask(s, (v) => (most > 0 && moved[v] > most * RAISED ? 1 : 0));
 }
 
 /**
@@ -44,7 +44,7 @@ export function pieceOf({ mesh }: Surface, base: Float32Array, thickness: number
   const { positions: p, mask, triangles, vertexCount } = mesh;
   const taken: number[] = [];
   for (let t = 0; t < triangles.length; t += 3)
-    if ([0, 1, 2].every((k) => mask[triangles[t + k]!]! > TAKEN)) taken.push(t);
+    if ([0, 1, 2].every((k) => mask[triangles[t + k]] > TAKEN)) taken.push(t);
   if (taken.length === 0) return null;
   const place = new Int32Array(vertexCount).fill(-1);
   const used: number[] = [];
@@ -52,32 +52,32 @@ export function pieceOf({ mesh }: Surface, base: Float32Array, thickness: number
   const edges = new Map<number, [number, number]>();
   const normals = new Float64Array(vertexCount * 3);
   for (const t of taken) {
-    const corner = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!] as const;
+    const corner = [triangles[t], triangles[t + 1], triangles[t + 2]] as const;
     for (const v of corner) {
-      if (place[v]! < 0) {
+      if (place[v] < 0) {
         place[v] = used.length;
         used.push(v);
       }
     }
-    faces.push(...corner.map((v) => place[v]!));
+    faces.push(...corner.map((v) => place[v]));
     addNormal(normals, base, corner);
     for (let k = 0; k < 3; k++) {
-      const [a, b] = [corner[k]!, corner[(k + 1) % 3]!];
+      const [a, b] = [corner[k], corner[(k + 1) % 3]];
       // An edge that is met both ways lies inside.
-      if (!edges.delete(b * vertexCount + a)) edges.set(a * vertexCount + b, [place[a]!, place[b]!]);
+      if (!edges.delete(b * vertexCount + a)) edges.set(a * vertexCount + b, [place[a], place[b]]);
     }
   }
   const n = used.length;
   const out = new Float32Array(n * 6);
   used.forEach((v, i) => {
-    const length = Math.hypot(normals[v * 3]!, normals[v * 3 + 1]!, normals[v * 3 + 2]!) || 1;
+    const length = Math.hypot(normals[v * 3], normals[v * 3 + 1], normals[v * 3 + 2]) || 1;
     for (let k = 0; k < 3; k++) {
-      out[i * 3 + k] = p[v * 3 + k]!;
-      out[(n + i) * 3 + k] = base[v * 3 + k]! - (normals[v * 3 + k]! / length) * thickness;
+      out[i * 3 + k] = p[v * 3 + k];
+      out[(n + i) * 3 + k] = base[v * 3 + k] - (normals[v * 3 + k] / length) * thickness;
     }
   });
   const back: number[] = [];
-  for (let i = 0; i < faces.length; i += 3) back.push(n + faces[i]!, n + faces[i + 2]!, n + faces[i + 1]!);
+  for (let i = 0; i < faces.length; i += 3) back.push(n + faces[i], n + faces[i + 2], n + faces[i + 1]);
   const walls: number[] = [];
   for (const [a, b] of edges.values()) walls.push(b, a, n + a, b, n + a, n + b);
   return { positions: out, triangles: Uint32Array.from([...faces, ...back, ...walls]) };
@@ -88,14 +88,14 @@ export function healCut(s: Surface, base: Float32Array): void {
   const { mask } = s.mesh;
   const was = mask.slice();
   changePlaces(s, (v, out) => {
-    if (was[v]! > TAKEN) for (let k = 0; k < 3; k++) out[k] = base[v * 3 + k]!;
+    if (was[v] > TAKEN) for (let k = 0; k < 3; k++) out[k] = base[v * 3 + k];
   });
-  changeMask(s, (v, now) => (was[v]! > TAKEN ? 0 : now));
+  changeMask(s, (v, now) => (was[v] > TAKEN ? 0 : now));
 }
 
 function addNormal(normals: Float64Array, p: Float32Array, [a, b, c]: readonly [number, number, number]): void {
-  const u = [0, 1, 2].map((k) => p[b * 3 + k]! - p[a * 3 + k]!) as [number, number, number];
-  const v = [0, 1, 2].map((k) => p[c * 3 + k]! - p[a * 3 + k]!) as [number, number, number];
+  const u = [0, 1, 2].map((k) => p[b * 3 + k] - p[a * 3 + k]) as [number, number, number];
+  const v = [0, 1, 2].map((k) => p[c * 3 + k] - p[a * 3 + k]) as [number, number, number];
   const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-  for (const w of [a, b, c]) for (let k = 0; k < 3; k++) normals[w * 3 + k]! += n[k]!;
+  for (const w of [a, b, c]) for (let k = 0; k < 3; k++) normals[w * 3 + k] += n[k];
 }

@@ -29,7 +29,7 @@ describe('one dab', () => {
     stroke(dug, testBrush(press), [[0.1, 0.2]], { dig: true });
     const a = bytes(up);
     const b = bytes(dug);
-    for (let i = 2; i < a.length; i += 3 * 17) expect(b[i]).toBe(a[i] === 0 ? 0 : -a[i]!);
+    for (let i = 2; i < a.length; i += 3 * 17) expect(b[i]).toBe(a[i] === 0 ? 0 : -a[i]);
   });
 
   test.each(FALLOFF_KINDS)('falls off as %s does', (kind) => {
@@ -77,7 +77,7 @@ describe('one dab', () => {
     let back = 0;
     for (let i = 0; i < p.length; i += 3) {
       if (p[i + 2] === before[i + 2]) continue;
-      if (before[i + 2]! > -0.1) front++;
+      if (before[i + 2] > -0.1) front++;
       else back++;
     }
     expect(front).toBeGreaterThan(500);
@@ -120,7 +120,7 @@ describe('one dab', () => {
 
 test('On surface and From view agree on a plane that faces the view, and differ on a slope', () => {
   const tilted = plane(64, 2);
-  for (let i = 0; i < tilted.positions.length; i += 3) tilted.positions[i + 2] = tilted.positions[i]! * 0.6;
+  for (let i = 0; i < tilted.positions.length; i += 3) tilted.positions[i + 2] = tilted.positions[i] * 0.6;
   const run = (mapping: 'surface' | 'view', raw = plane(64, 2)) => {
     const s = slabSession(raw);
     stroke(s, testBrush({ ...press, stroke: { ...press.stroke, mapping } }), [[0.2, 0.1]]);
@@ -139,8 +139,8 @@ test('round trip: cast a slab, stamp it once at 100 % on a flat body, cast that:
   const slab = buildMesh(plane(512, 2));
   const positions = positionsOut(slab);
   for (let i = 0; i < positions.length; i += 3) {
-    const x = positions[i]!;
-    const y = positions[i + 1]!;
+    const x = positions[i];
+    const y = positions[i + 1];
     positions[i + 2] = Math.max(0, 0.7 - Math.hypot(x, y)) * (0.25 + 0.08 * Math.cos(14 * x) * Math.sin(11 * y));
   }
   positionsIn(slab, positions);

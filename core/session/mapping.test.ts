@@ -39,7 +39,7 @@ test('full falloff reproduces the picture to the ring', () => {
   const p = s.surface.mesh.positions;
   let inside = 0;
   for (let i = 0; i < p.length; i += 3) {
-    const [u, v] = [p[i]! / 0.4, p[i + 1]! / 0.4];
+    const [u, v] = [p[i] / 0.4, p[i + 1] / 0.4];
     const rho = Math.hypot(u, v);
     if (rho > 1.001) expect(p[i + 2]).toBe(0);
     else if (rho < 0.999) {
@@ -78,9 +78,9 @@ test('On surface lays a disc on a ball with less than 2 % stretch up to a quarte
     const [a, b] = across(centre);
     for (let i = 0; i < before.length; i += 3) {
       if (after[i] === before[i] && after[i + 1] === before[i + 1] && after[i + 2] === before[i + 2]) continue;
-      const p = [before[i]!, before[i + 1]!, before[i + 2]!];
+      const p = [before[i], before[i + 1], before[i + 2]];
       const side = Math.floor(((Math.atan2(dot(p, b), dot(p, a)) + Math.PI) / (2 * Math.PI)) * 8) % 8;
-      rims[side] = Math.max(rims[side]!, Math.acos(Math.min(1, dot(p, centre) / Math.hypot(...p))));
+      rims[side] = Math.max(rims[side], Math.acos(Math.min(1, dot(p, centre) / Math.hypot(...p))));
     }
     for (const rim of rims) {
       expect(rim / radius).toBeLessThan(1.02);
@@ -98,11 +98,11 @@ describe('Wrapped', () => {
       [-0.2, 0.15],
     ].map(([x, y]) => {
       const s = slabSession(plane(128, 2));
-      stroke(s, testBrush(press('wrapped', { form: { depth: 100, tile: 0.4 } }), form(bumps())), [[x!, y!]]);
+      stroke(s, testBrush(press('wrapped', { form: { depth: 100, tile: 0.4 } }), form(bumps())), [[x, y]]);
       return [heightNear(s, 0.05, 0.02), heightNear(s, -0.05, 0.1)];
     });
-    for (const h of heights) h.forEach((x, k) => expect(x).toBeCloseTo(heights[0]![k]!, 6));
-    expect(heights[0]![0]).not.toBeCloseTo(heights[0]![1]!, 3);
+    for (const h of heights) h.forEach((x, k) => expect(x).toBeCloseTo(heights[0][k], 6));
+    expect(heights[0][0]).not.toBeCloseTo(heights[0][1], 3);
   });
 
   test('repeats by its tile', () => {
@@ -112,7 +112,7 @@ describe('Wrapped', () => {
       [0.05, 0.1],
       [-0.1, 0.2],
     ])
-      expect(heightNear(s, x! + 0.4, y! - 0.4)).toBeCloseTo(heightNear(s, x!, y!), 3);
+      expect(heightNear(s, x + 0.4, y - 0.4)).toBeCloseTo(heightNear(s, x, y), 3);
   });
 
   test('on a ball has no seam: neighbours differ no more than the picture does', () => {
@@ -125,11 +125,11 @@ describe('Wrapped', () => {
     extendStroke(s, [{ origin: [2, 2, 2], direction: [-1, -1, -1] }]);
     endStroke(s);
     const { positions: p, triangles: t } = s.surface.mesh;
-    const height = (v: number): number => Math.hypot(p[v * 3]!, p[v * 3 + 1]!, p[v * 3 + 2]!);
+    const height = (v: number): number => Math.hypot(p[v * 3], p[v * 3 + 1], p[v * 3 + 2]);
     let worst = 0;
     for (let i = 0; i < t.length; i++) {
-      const [a, b] = [t[i]!, t[i % 3 === 2 ? i - 2 : i + 1]!];
-      if (p[a * 3]! + p[a * 3 + 1]! + p[a * 3 + 2]! < 0.6 || p[b * 3]! + p[b * 3 + 1]! + p[b * 3 + 2]! < 0.6) continue;
+      const [a, b] = [t[i], t[i % 3 === 2 ? i - 2 : i + 1]];
+      if (p[a * 3] + p[a * 3 + 1] + p[a * 3 + 2] < 0.6 || p[b * 3] + p[b * 3 + 1] + p[b * 3 + 2] < 0.6) continue;
       worst = Math.max(worst, Math.abs(height(a) - height(b)));
     }
     // Depth 0.4 · relief 0.2 · tile 0.8, at most about 4 of the height range a side, over the longest edge.
@@ -163,9 +163,9 @@ describe('Stencil', () => {
       [-0.46875, 0.3125],
       [0.78125, -0.625],
     ]) {
-      const x = Math.round((0.1 + u! * 0.3) * 64) / 64;
-      const y = Math.round((-0.1 + v! * 0.3) * 64) / 64;
-      expect(at(u!, v!)).toBeCloseTo(
+      const x = Math.round((0.1 + u * 0.3) * 64) / 64;
+      const y = Math.round((-0.1 + v * 0.3) * 64) / 64;
+      expect(at(u, v)).toBeCloseTo(
         0.2 * 0.6 * sample(bumps(), ((x - 0.1) / 0.3 + 1) / 2, (1 - (y + 0.1) / 0.3) / 2),
         4,
       );
@@ -182,7 +182,7 @@ describe('Stencil', () => {
       [-0.1, 0.02],
       [0, -0.15],
     ])
-      expect(heightNear(one, x!, y!)).toBeCloseTo(heightNear(other, x!, y!), 6);
+      expect(heightNear(one, x, y)).toBeCloseTo(heightNear(other, x, y), 6);
   });
 
   test('its turn turns the picture anticlockwise', () => {
@@ -227,7 +227,7 @@ describe('flip and squash', () => {
       [-0.25, 0.125],
       [0.1875, -0.25],
     ])
-      expect(heightNear(mirrored, -x!, y!)).toBeCloseTo(heightNear(plain, x!, y!), 5);
+      expect(heightNear(mirrored, -x, y)).toBeCloseTo(heightNear(plain, x, y), 5);
     expect(heightNear(mirrored, 0.125, 0.0625)).not.toBeCloseTo(heightNear(plain, 0.125, 0.0625), 3);
   });
 
@@ -238,7 +238,7 @@ describe('flip and squash', () => {
     const p = bytes(s);
     let [wide, high] = [0, 0];
     for (let i = 0; i < p.length; i += 3)
-      if (p[i + 2]! > 0) [wide, high] = [Math.max(wide, Math.abs(p[i]!)), Math.max(high, Math.abs(p[i + 1]!))];
+      if (p[i + 2] > 0) [wide, high] = [Math.max(wide, Math.abs(p[i])), Math.max(high, Math.abs(p[i + 1]))];
     expect(high).toBeGreaterThan(0.38);
     expect(wide).toBeLessThan(high);
     expect(heightNear(s, 0, 0)).toBeCloseTo(0.08, 6);
@@ -258,17 +258,17 @@ describe('tooth', () => {
 
   test('held by the body it stays while the dab moves; carried it goes along', () => {
     const fixed = [0, 0.125].map((x) => heightNear(stamped({ holds: 'surface' }, x), 0.0625, 0.0625));
-    expect(fixed[1]).toBeCloseTo(fixed[0]!, 6);
+    expect(fixed[1]).toBeCloseTo(fixed[0], 6);
     const carried = [0, 0.125].map((x) => stamped({ holds: 'dab' }, x));
-    expect(heightNear(carried[1]!, 0.0625 + 0.125, 0.0625)).toBeCloseTo(heightNear(carried[0]!, 0.0625, 0.0625), 5);
-    expect(heightNear(carried[1]!, 0.0625, 0.0625)).not.toBeCloseTo(heightNear(carried[0]!, 0.0625, 0.0625), 3);
+    expect(heightNear(carried[1], 0.0625 + 0.125, 0.0625)).toBeCloseTo(heightNear(carried[0], 0.0625, 0.0625), 5);
+    expect(heightNear(carried[1], 0.0625, 0.0625)).not.toBeCloseTo(heightNear(carried[0], 0.0625, 0.0625), 3);
   });
 
   test('depth 0 is no tooth, and inverted takes what the other leaves', () => {
     const whole = heightNear(stamped({ depth: 0 }, 0), 0.0625, 0.0625);
     expect(whole).toBeCloseTo(0.08, 6);
     const both = [false, true].map((invert) => heightNear(stamped({ invert }, 0), 0.0625, 0.0625));
-    expect(both[0]! + both[1]!).toBeCloseTo(whole, 5);
+    expect(both[0] + both[1]).toBeCloseTo(whole, 5);
   });
 });
 
@@ -291,8 +291,8 @@ describe('direction', () => {
     const after = bytes(s);
     let [moved, sideways] = [0, 0];
     after.forEach((c, i) => {
-      if (i % 3 === 2) moved = Math.max(moved, Math.abs(c - before[i]!));
-      else sideways = Math.max(sideways, Math.abs(c - before[i]!));
+      if (i % 3 === 2) moved = Math.max(moved, Math.abs(c - before[i]));
+      else sideways = Math.max(sideways, Math.abs(c - before[i]));
     });
     return { moved, sideways };
   }
@@ -317,21 +317,18 @@ describe('direction', () => {
     endStroke(s);
     const p = bytes(s);
     let top = 0;
-    for (let i = 0; i < p.length; i += 3) top = Math.max(top, Math.hypot(p[i]!, p[i + 1]!, p[i + 2]!));
+    for (let i = 0; i < p.length; i += 3) top = Math.max(top, Math.hypot(p[i], p[i + 1], p[i + 2]));
     expect(top).toBeCloseTo(1.06, 3);
   });
 });
 
 function dot(a: readonly number[], b: readonly number[]): number {
-  return a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
+  return a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 }
 
 function across(n: readonly number[]): [number[], number[]] {
-  const a = [n[1]!, -n[0]!, 0];
+  const a = [n[1], -n[0], 0];
   const length = Math.hypot(...a);
   const unit = a.map((c) => c / length);
-  return [
-    unit,
-    [n[1]! * unit[2]! - n[2]! * unit[1]!, n[2]! * unit[0]! - n[0]! * unit[2]!, n[0]! * unit[1]! - n[1]! * unit[0]!],
-  ];
+  return [unit, [n[1] * unit[2] - n[2] * unit[1], n[2] * unit[0] - n[0] * unit[2], n[0] * unit[1] - n[1] * unit[0]]];
 }

@@ -69,7 +69,7 @@ const places = (s: Session): number[][] =>
     Array.from(s.surface.mesh.positions.subarray(v * 3, v * 3 + 3)),
   );
 const near = (s: Session, x: number, y: number, reach: number): number =>
-  places(s).filter(([a, b, c]) => c! > 0 && Math.hypot(a! - x, b! - y) < reach).length;
+  places(s).filter(([a, b, c]) => c > 0 && Math.hypot(a - x, b - y) < reach).length;
 
 test('the stroke lies on finer clay, the rest of the body is as it was, to the number', () => {
   const { coarse, s } = stamped();
@@ -77,7 +77,7 @@ test('the stroke lies on finer clay, the rest of the body is as it was, to the n
   expect(s.surface.mesh.vertexCount).toBeGreaterThan(coarse.surface.mesh.vertexCount + 100);
   const behind = (of: Session): string[] =>
     places(of)
-      .filter(([, , z]) => z! < -0.3)
+      .filter(([, , z]) => z < -0.3)
       .map(String)
       .sort();
   expect(behind(s)).toEqual(behind(coarse));
@@ -118,7 +118,7 @@ test('a mask stays where it was on the finer clay', () => {
   expect(before).toBeGreaterThan(0.02);
   refineUnderLast(s, stamp(s, 0.1, 0.1, { edge: 0.06, most: 1e6 }).under!);
   const { positions: p, mask } = s.surface.mesh;
-  const inside = Array.from(mask, (m, v) => [m, Math.hypot(p[v * 3]! + 0.2, p[v * 3 + 1]!), p[v * 3 + 2]!] as const)
+  const inside = Array.from(mask, (m, v) => [m, Math.hypot(p[v * 3] + 0.2, p[v * 3 + 1]), p[v * 3 + 2]] as const)
     .filter(([, r, z]) => z > 0 && r < 0.15)
     .map(([m]) => m);
   expect(inside.length).toBeGreaterThan(5);
@@ -191,7 +191,7 @@ test('where two strokes cross that ask for different edges, the finer holds', ()
     const under = edges.map((edge, i) => stamp(s, i / 10, 0, { edge, most: 1e6 }).under!);
     refineUnderAll(
       s,
-      order.map((i) => under[i]!).filter(({ refine: { edge } }) => edge <= most),
+      order.map((i) => under[i]).filter(({ refine: { edge } }) => edge <= most),
     );
     return near(s, 0, 0, 0.15);
   };

@@ -77,7 +77,7 @@ function startOf({ surface: { mesh, start } }: Stage): Stood {
   for (const leaf of start.leaves.subarray(0, start.count)) {
     const first = leaf * LEAF;
     const own = Math.min(LEAF, mesh.vertexCount - first);
-    const word = start.copyAt[leaf]! >> 2;
+    const word = start.copyAt[leaf] >> 2;
     out.places.set(start.heap.subarray(word + COPY_PLACES, word + COPY_PLACES + own * 3), first * 3);
     out.mask.set(start.heap.subarray(word + COPY_MASK, word + COPY_MASK + own), first);
   }
@@ -104,7 +104,7 @@ export function refinedMesh({ surface, base }: Stage, stood: Stood, places: read
   return {
     raw: { ...now.mesh, positions: untouched },
     places: before,
-    mask: now.along.values[0]!,
+    mask: now.along.values[0],
     base: untouched,
     // Alphas are read as finely as the finest clay can show them.
     spacing: Math.min(surface.spacing, ...places.map(({ refine: { edge } }) => edge)),
@@ -133,12 +133,12 @@ function insideOf(frames: readonly DabFrame[]): (x: number, y: number, z: number
   const high = [-Infinity, -Infinity, -Infinity];
   for (const { origin, radius } of frames) {
     for (let k = 0; k < 3; k++) {
-      low[k] = Math.min(low[k]!, origin[k]! - radius * ROOM);
-      high[k] = Math.max(high[k]!, origin[k]! + radius * ROOM);
+      low[k] = Math.min(low[k], origin[k] - radius * ROOM);
+      high[k] = Math.max(high[k], origin[k] + radius * ROOM);
     }
   }
   return (x, y, z) => {
-    if (x < low[0]! || y < low[1]! || z < low[2]! || x > high[0]! || y > high[1]! || z > high[2]!) return false;
+    if (x < low[0] || y < low[1] || z < low[2] || x > high[0] || y > high[1] || z > high[2]) return false;
     return frames.some(
       ({ origin: o, radius }) => (x - o[0]) ** 2 + (y - o[1]) ** 2 + (z - o[2]) ** 2 < (radius * ROOM) ** 2,
     );

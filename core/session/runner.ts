@@ -1,8 +1,8 @@
 /**
  * Runs one stroke on a surface as its samples come in.
  *
- * Trail, Linger and Path lay dabs as they go. Ruler, Press, Grow, Pull and Move are laid again with every sample until
- * release. Every dab is laid once for each copy of the symmetry.
+ * Trail, Linger and Path stamp as they go. Ruler, Press, Grow, Pull and Move are drawn anew with every sample until
+ * release. Every dab is stamped once for each copy of the symmetry.
  */
 import { dabFrame, type DabFrame, type Ground, type ResolvedBrush, type Vec3 } from '#core/brush';
 import { faceBefore, pick, pointBefore, type Hit } from '#core/mesh';
@@ -57,7 +57,7 @@ export interface Runner {
   first: Sample | null;
   /** When a resting hand lays its next dab, ms. */
   due: number | null;
-  /** Of every dab laid, without the symmetry's copies. */
+  /** Of every dab stamped, without the symmetry's copies. */
   frames: DabFrame[];
   touched: number;
 }
@@ -93,19 +93,19 @@ export function runner(
 }
 
 /**
- * Takes samples that came together. A sample of a pen that jumped off its tablet is left out. What is laid again with
- * every sample is laid for the last of them alone: the others would be taken back at once.
+ * Takes samples that came together. A sample of a pen that jumped off its tablet is left out. What is drawn anew with
+ * every sample is stamped for the last of them alone: the others would be taken back at once.
  */
 export function runSamples(r: Runner, samples: readonly Sample[]): void {
   const sound = samples.filter(isSound);
-  const first = isLaidAgain(r.record.brush) ? sound.length - 1 : 0;
+  const first = isDrawnAnew(r.record.brush) ? sound.length - 1 : 0;
   sound.forEach((sample, i) => runSample(r, sample, i >= first));
 }
 
 function runSample(r: Runner, sample: Sample, lays: boolean): void {
   const { brush } = r.record;
   const { mesh } = r.surface;
-  if (isLaidAgain(brush)) takeBack(r);
+  if (isDrawnAnew(brush)) restart(r);
   r.pressed ??= pick(mesh, sample);
   const { pressed } = r;
   const hand = pressed ? paced(r.pace, sample, [pressed.x, pressed.y, pressed.z]) : sample;
@@ -129,11 +129,11 @@ function runSample(r: Runner, sample: Sample, lays: boolean): void {
   }
 }
 
-/** What is left to lay at release. A taper at the end needs the whole length, so the stroke is laid again with it. */
+/** What is left to lay at release. A taper at the end needs the whole length, so the stroke is drawn anew. */
 export function runEnd(r: Runner): void {
   const { brush, samples } = r.record;
   if (brush.action === 'move') return;
-  if (brush.strokeType === 'ruler') return walkEnd(r.walk, (place) => lay(r, place));
+  if (brush.strokeType === 'ruler') return walkEnd(r.walk, (place) => stampAt(r, place));
   if (brush.strokeType !== 'trail' && brush.strokeType !== 'linger' && brush.strokeType !== 'path') return;
   if (brush.taper.end > 0 && r.variation.total === null) {
     rewind(r);
@@ -141,14 +141,14 @@ export function runEnd(r: Runner): void {
     again.variation.total = lengthOf(r.surface.mesh, r.surface.start, drawn(again, samples));
     again.steady.tip = null;
     runSamples(again, samples);
-    walkEnd(again.walk, (place) => lay(again, place));
+    walkEnd(again.walk, (place) => stampAt(again, place));
     Object.assign(r, { frames: again.frames, touched: again.touched });
     return;
   }
-  walkEnd(r.walk, (place) => lay(r, place));
+  walkEnd(r.walk, (place) => stampAt(r, place));
 }
 
-/** Takes everything that was laid off again; the stroke goes on. */
+/** Takes off again everything that was stamped; the stroke goes on. */
 export function rewind({ targets }: Runner): void {
   for (const target of targets) target.rewind();
 }
@@ -166,7 +166,7 @@ export function runWhole(surface: Surface, record: StrokeRecord, targets?: reado
   return r;
 }
 
-function isLaidAgain({ action, strokeType }: ResolvedBrush): boolean {
+function isDrawnAnew({ action, strokeType }: ResolvedBrush): boolean {
   return (
     action === 'move' ||
     strokeType === 'ruler' ||
@@ -193,7 +193,7 @@ function trail(r: Runner, sample: Sample): void {
   const { mesh, start } = r.surface;
   const { pressed } = r;
   const taken = pressed ? steadied(r.steady, sample, [pressed.x, pressed.y, pressed.z]) : sample;
-  if (taken) walkTo(r.walk, mesh, start, taken, (place) => lay(r, place));
+  if (taken) walkTo(r.walk, mesh, start, taken, (place) => stampAt(r, place));
 }
 
 /** A gap in time longer than this, e.g. a page that was hidden, counts as no longer. */
@@ -202,16 +202,16 @@ const LONGEST_REST_MS = 1000;
 function linger(r: Runner, sample: Sample): void {
   const time = sample.time ?? 0;
   const every = 1000 / r.record.brush.rate;
-  const laid = r.frames.length;
+  const stamped = r.frames.length;
   trail(r, sample);
-  if (r.frames.length > laid || r.due === null) {
+  if (r.frames.length > stamped || r.due === null) {
     r.due = time + every;
     return;
   }
   r.due = Math.max(r.due, time - LONGEST_REST_MS);
   for (; r.due <= time; r.due += every) {
     const place = restingPlace(r.walk, r.surface.mesh);
-    if (place) lay(r, place);
+    if (place) stampAt(r, place);
   }
 }
 
@@ -220,12 +220,12 @@ function ruler(r: Runner, from: Sample, to: Sample): void {
   const line = straight(from, to);
   if (r.record.brush.taper.end > 0) r.variation.total = lengthOf(mesh, start, line);
   r.walk = newWalk(r.variation);
-  for (const sample of line) walkTo(r.walk, mesh, start, sample, (place) => lay(r, place));
+  for (const sample of line) walkTo(r.walk, mesh, start, sample, (place) => stampAt(r, place));
 }
 
 function press(r: Runner, sample: Sample): void {
   const hit = pick(r.surface.mesh, sample);
-  if (hit) lay(r, { hit, direction: null, sample, travelled: 0 });
+  if (hit) stampAt(r, { hit, direction: null, sample, travelled: 0 });
 }
 
 /** A grown stamp smaller than this many vertices across shows nothing. */
@@ -237,7 +237,7 @@ function grow(r: Runner, sample: Sample): void {
   const radius = Math.hypot(by[0], by[1], by[2]);
   if (radius < r.surface.spacing * SMALLEST) return;
   r.variation.radius = radius;
-  lay(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { along: by });
+  stampAt(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { along: by });
 }
 
 /** The height of the drag is read along the face's normal as seen; one that looks at the eye is read upwards. */
@@ -260,12 +260,12 @@ function pull(r: Runner, sample: Sample): void {
   const set = r.record.brush.pull;
   const height = set > 0 ? (dragged < 0 ? -set : set) : dragged;
   if (height === 0) return;
-  lay(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { height });
+  stampAt(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { height });
 }
 
 function drag(r: Runner, sample: Sample): void {
   const by = dragFrom(r, sample);
-  if (r.pressed && by) lay(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { by });
+  if (r.pressed && by) stampAt(r, { hit: r.pressed, direction: null, sample, travelled: 0 }, { by });
 }
 
 function dragFrom(r: Runner, sample: Sample): Vec3 | null {
@@ -276,7 +276,7 @@ function dragFrom(r: Runner, sample: Sample): Vec3 | null {
 }
 
 /** The stroke as it was before its first dab, with the same chances ahead. */
-function takeBack(r: Runner): void {
+function restart(r: Runner): void {
   r.variation.random = seeded(r.record.seed);
   r.variation.drawn = null;
   if (r.frames.length === 0) return;
@@ -285,7 +285,7 @@ function takeBack(r: Runner): void {
   r.touched = 0;
 }
 
-function lay(r: Runner, place: Place, hand: { along?: Vec3; by?: Vec3; height?: number } = {}): void {
+function stampAt(r: Runner, place: Place, hand: { along?: Vec3; by?: Vec3; height?: number } = {}): void {
   for (const dab of vary(r.variation, r.surface.mesh, place)) layDab(r, dab, hand);
 }
 

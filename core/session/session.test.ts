@@ -46,12 +46,12 @@ describe('undo, redo, abandon', () => {
     }
     for (let i = brushes.length - 1; i >= 0; i--) {
       expect(undo(s)).toBe(true);
-      expect(same(allBytes(s.surface.mesh), states[i]!)).toBe(true);
+      expect(same(allBytes(s.surface.mesh), states[i])).toBe(true);
     }
     expect(undo(s)).toBe(false);
     for (let i = 1; i <= brushes.length; i++) {
       expect(redo(s)).toBe(true);
-      expect(same(allBytes(s.surface.mesh), states[i]!)).toBe(true);
+      expect(same(allBytes(s.surface.mesh), states[i])).toBe(true);
     }
     expect(redo(s)).toBe(false);
   });
@@ -92,7 +92,7 @@ describe('undo, redo, abandon', () => {
     const s = session(surface(buildMesh(plane(64, 2))), { replay: false, undoLimit: 100_000 });
     strokes(s);
     expect(s.undoBytes).toBeLessThanOrEqual(100_000);
-    expect(s.done[0]!.before).toBeNull();
+    expect(s.done[0].before).toBeNull();
     let steps = 0;
     while (undo(s)) steps++;
     expect(steps).toBeGreaterThan(0);
@@ -174,13 +174,13 @@ test('random strokes: no NaN, boxes hold what they should, the view hears of eve
     drainChanged(s.surface);
     const brush = testBrush({
       touch: {
-        action: ACTIONS[i % ACTIONS.length]!,
+        action: ACTIONS[i % ACTIONS.length],
         overlaps: random() < 0.5 ? 'even' : 'add',
         footing: random() * 100,
       },
       stroke: {
-        type: STROKE_TYPES[i % STROKE_TYPES.length]!,
-        mapping: MAPPINGS[Math.floor(random() * MAPPINGS.length)]!,
+        type: STROKE_TYPES[i % STROKE_TYPES.length],
+        mapping: MAPPINGS[Math.floor(random() * MAPPINGS.length)],
         size: 0.06 + random() * 0.4,
         spacing: 25 + random() * 100,
         taperStart: random() * 3,

@@ -50,9 +50,9 @@ test('radial symmetry of 12 is exact to float precision', () => {
       const b = at(r, k + sectors / 12);
       const c = Math.cos(Math.PI / 6);
       const n = Math.sin(Math.PI / 6);
-      const turned = [out[a * 3]! * c - out[a * 3 + 1]! * n, out[a * 3]! * n + out[a * 3 + 1]! * c, out[a * 3 + 2]!];
-      turned.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - out[b * 3 + i]!))));
-      worst = Math.max(worst, Math.abs(masks[a]! - masks[b]!));
+      const turned = [out[a * 3] * c - out[a * 3 + 1] * n, out[a * 3] * n + out[a * 3 + 1] * c, out[a * 3 + 2]];
+      turned.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - out[b * 3 + i]))));
+      worst = Math.max(worst, Math.abs(masks[a] - masks[b]));
       if (out[a * 3 + 2] !== 0) moved++;
     }
   }
@@ -63,11 +63,11 @@ test('radial symmetry of 12 is exact to float precision', () => {
 describe('the slab’s brushes', () => {
   const hills = (): ReturnType<typeof plane> => {
     const raw = plane(96, 2);
-    for (let i = 0; i < raw.positions.length; i += 3) raw.positions[i + 2] = 0.05 * Math.cos(raw.positions[i]! * 20);
+    for (let i = 0; i < raw.positions.length; i += 3) raw.positions[i + 2] = 0.05 * Math.cos(raw.positions[i] * 20);
     return raw;
   };
   const spread = (s: Session): number => {
-    const heights = bytes(s).filter((_, i, p) => i % 3 === 2 && Math.hypot(p[i - 2]!, p[i - 1]!) < 0.2);
+    const heights = bytes(s).filter((_, i, p) => i % 3 === 2 && Math.hypot(p[i - 2], p[i - 1]) < 0.2);
     return Math.max(...heights) - Math.min(...heights);
   };
   const press = (action: Brush['touch']['action'], more: BrushChange = {}) =>
@@ -84,7 +84,7 @@ describe('the slab’s brushes', () => {
     const t = slabSession(hills());
     const before = bytes(t);
     stroke(t, press('flatten'), [[0, 0]], { dig: true });
-    expect(bytes(t).every((z, i) => i % 3 !== 2 || z <= before[i]!)).toBe(true);
+    expect(bytes(t).every((z, i) => i % 3 !== 2 || z <= before[i])).toBe(true);
     expect(spread(t)).toBeLessThan(was);
   });
 
@@ -92,7 +92,7 @@ describe('the slab’s brushes', () => {
     const s = slabSession(hills());
     const before = bytes(s);
     stroke(s, press('build', { touch: { strength: 100 } }), [[0, 0]]);
-    expect(bytes(s).every((z, i) => i % 3 !== 2 || z >= before[i]!)).toBe(true);
+    expect(bytes(s).every((z, i) => i % 3 !== 2 || z >= before[i])).toBe(true);
     expect(spread(s)).toBeLessThan(0.02);
   });
 
@@ -110,7 +110,7 @@ describe('the slab’s brushes', () => {
     extendStroke(s, [{ origin: [0, 0, 5], direction: [0, 0, -1] }]);
     endStroke(s);
     const p = s.surface.mesh.positions;
-    const radii = Array.from({ length: p.length / 3 }, (_, v) => Math.hypot(p[v * 3]!, p[v * 3 + 1]!, p[v * 3 + 2]!));
+    const radii = Array.from({ length: p.length / 3 }, (_, v) => Math.hypot(p[v * 3], p[v * 3 + 1], p[v * 3 + 2]));
     expect(Math.max(...radii)).toBeCloseTo(1 + 0.1 * 2 * 0.5, 4);
   });
 
@@ -166,7 +166,7 @@ describe('the slab’s brushes', () => {
         [
           [-0.5, 0],
           [0.5, 0],
-        ].map(([x, y]) => ({ ...down(x!, y!), pressure: 0.5 })),
+        ].map(([x, y]) => ({ ...down(x, y), pressure: 0.5 })),
       );
       const { dabs } = endStroke(s);
       const heights = bytes(s);

@@ -23,7 +23,7 @@ const places = ({ surface: { mesh } }: Session): [Float32Array, Float32Array, Ui
   mesh.mask.slice(),
   mesh.triangles.slice(),
 ];
-const pickOf = <T>(list: readonly T[], random: Random): T => list[Math.floor(random() * list.length)]!;
+const pickOf = <T>(list: readonly T[], random: Random): T => list[Math.floor(random() * list.length)];
 
 /**
  * A stroke of any kind of brush; some are abandoned, some are paths whose nodes were moved, and of some the triangles
@@ -156,7 +156,7 @@ test.each(
       [-0.1, 0.1],
       [0.1, 0.05],
       [0.2, 0.3],
-    ].map(([x, y], i) => ({ ...down(x!, y!), time: i * 90 }));
+    ].map(([x, y], i) => ({ ...down(x, y), time: i * 90 }));
     const jump = { ...down(NaN, 0), time: 400 };
     const laid = (batches: (typeof samples)[]) => {
       const s = slabSession();

@@ -104,7 +104,7 @@ describe('strokes', () => {
       [0.1, 0],
     ]);
     const p = bytes(s);
-    const middle = before.findIndex((x, i) => i % 3 === 0 && Math.abs(x) < 1e-6 && Math.abs(before[i + 1]!) < 1e-6);
+    const middle = before.findIndex((x, i) => i % 3 === 0 && Math.abs(x) < 1e-6 && Math.abs(before[i + 1]) < 1e-6);
     expect(p[middle]).toBeCloseTo(0.1, 5);
     expect(p[middle + 1]).toBeCloseTo(0, 5);
   });
@@ -113,7 +113,7 @@ describe('strokes', () => {
     const s = slabSession();
     stroke(s, testBrush({ stroke: { type: 'press', size: 0.05 } }), [[0, 0]]);
     const spike = heightNear(s, 0, 0);
-    const border = bytes(s).filter((_, i, p) => Math.abs(p[i - (i % 3)]!) === 1);
+    const border = bytes(s).filter((_, i, p) => Math.abs(p[i - (i % 3)]) === 1);
     stroke(
       s,
       testBrush({ touch: { action: 'smooth', falloff: { kind: 'full', hold: 0, nodes: [] } }, stroke: { size: 1.2 } }),
@@ -124,7 +124,7 @@ describe('strokes', () => {
     );
     expect(heightNear(s, 0, 0)).toBeLessThan(spike * 0.5);
     expect(heightNear(s, 0.8, 0.8)).toBeCloseTo(0, 6);
-    expect(bytes(s).filter((_, i, p) => Math.abs(p[i - (i % 3)]!) === 1)).toEqual(border);
+    expect(bytes(s).filter((_, i, p) => Math.abs(p[i - (i % 3)]) === 1)).toEqual(border);
   });
 
   test('Crease cuts along the stroke and draws the clay together', () => {
@@ -142,7 +142,7 @@ describe('strokes', () => {
     );
     expect(heightNear(s, 0, 0)).toBeLessThan(-0.01);
     const p = bytes(s);
-    const moved = p.findIndex((y, i) => i % 3 === 1 && Math.abs(p[i - 1]!) < 0.01 && y > 0.02 && y < 0.045);
+    const moved = p.findIndex((y, i) => i % 3 === 1 && Math.abs(p[i - 1]) < 0.01 && y > 0.02 && y < 0.045);
     expect(moved).toBeGreaterThan(-1);
   });
 
@@ -163,7 +163,7 @@ describe('strokes', () => {
     };
     expect(run(5)).toEqual(run(5));
     expect(run(5)).not.toEqual(run(6));
-    const far = run(5).filter((z, i, p) => i % 3 === 2 && z !== 0 && Math.abs(p[i - 1]!) > 0.08 * 2.5 + 1e-6);
+    const far = run(5).filter((z, i, p) => i % 3 === 2 && z !== 0 && Math.abs(p[i - 1]) > 0.08 * 2.5 + 1e-6);
     expect(far).toHaveLength(0);
   });
 
@@ -210,9 +210,9 @@ describe('strokes', () => {
         const b = ((mirrorY ? 64 - j : j) * 65 + (mirrorX ? 64 - i : i)) * 3;
         worst = Math.max(
           worst,
-          Math.abs(grid[a]! * (mirrorX ? -1 : 1) - grid[b]!),
-          Math.abs(grid[a + 1]! * (mirrorY ? -1 : 1) - grid[b + 1]!),
-          Math.abs(grid[a + 2]! - grid[b + 2]!),
+          Math.abs(grid[a] * (mirrorX ? -1 : 1) - grid[b]),
+          Math.abs(grid[a + 1] * (mirrorY ? -1 : 1) - grid[b + 1]),
+          Math.abs(grid[a + 2] - grid[b + 2]),
         );
         if (grid[a + 2] !== 0) moved++;
       }

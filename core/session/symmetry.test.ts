@@ -10,9 +10,9 @@ function reachAlong(positions: Float32Array, way: readonly number[]): number {
   let best = -2;
   let reach = 0;
   for (let v = 0; v < positions.length; v += 3) {
-    const [x, y, z] = [positions[v]!, positions[v + 1]!, positions[v + 2]!];
+    const [x, y, z] = [positions[v], positions[v + 1], positions[v + 2]];
     const length = Math.hypot(x, y, z);
-    const along = (x * way[0]! + y * way[1]! + z * way[2]!) / length;
+    const along = (x * way[0] + y * way[1] + z * way[2]) / length;
     if (along > best) [best, reach] = [along, length];
   }
   return reach;
@@ -36,7 +36,7 @@ test.each(ACTIONS.filter((action) => !['mask', 'smooth', 'flatten'].includes(act
     expect(copies).toHaveLength(16);
     const reaches = copies.map((copy) => reachAlong(positions, copyPoint(at, copy, symmetry)));
     // Vertices don't lie symmetric themselves, so the copies are alike but for the mesh.
-    for (const reach of reaches) expect(Math.abs(reach - reaches[0]!)).toBeLessThan(0.02);
+    for (const reach of reaches) expect(Math.abs(reach - reaches[0])).toBeLessThan(0.02);
     if (action === 'lift') expect(reaches[0]).toBeGreaterThan(1.01);
   },
 );

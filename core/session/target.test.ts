@@ -12,7 +12,7 @@ const samples = [
   [-0.1, 0.1],
   [0.1, 0.05],
   [0.2, 0.3],
-].map(([x, y], i) => ({ ...down(x!, y!), time: i * 90 }));
+].map(([x, y], i) => ({ ...down(x, y), time: i * 90 }));
 
 function strokeOf(type: (typeof STROKE_TYPES)[number]): StrokeRecord {
   const brush = testBrush({ stroke: { type, size: 0.2, taperEnd: 2 } });

@@ -70,10 +70,10 @@ export function heightNear(s: Session, x: number, y: number): number {
   let best = Infinity;
   let z = 0;
   for (let v = 0; v < vertexCount; v++) {
-    const d = (p[v * 3]! - x) ** 2 + (p[v * 3 + 1]! - y) ** 2;
+    const d = (p[v * 3] - x) ** 2 + (p[v * 3 + 1] - y) ** 2;
     if (d < best) {
       best = d;
-      z = p[v * 3 + 2]!;
+      z = p[v * 3 + 2];
     }
   }
   return z;

@@ -39,7 +39,7 @@ describe('Trail', () => {
     const frames = dabsOf(slabSession(), brush, samples);
     expect(frames.length).toBeGreaterThan(14);
     for (let i = 1; i < frames.length; i++)
-      expect(frames[i]!.origin[0] - frames[i - 1]!.origin[0]).toBeCloseTo(frames[i - 1]!.radius, 4);
+      expect(frames[i].origin[0] - frames[i - 1].origin[0]).toBeCloseTo(frames[i - 1].radius, 4);
   });
 
   test('a sample that is no number is left out, a jump across the body lays its line', () => {
@@ -51,10 +51,10 @@ describe('Trail', () => {
     const brush = testBrush({ ...row, stroke: { ...row.stroke, taperEnd: 4, tipSize: 20 } });
     const s = slabSession();
     const frames = dabsOf(s, brush, [down(-0.5, 0), down(0, 0), down(0.5, 0)]);
-    const [first, last] = [frames[0]!, frames.at(-1)!];
+    const [first, last] = [frames[0], frames.at(-1)!];
     expect(first.radius).toBeCloseTo(0.1, 6);
     expect(last.radius).toBeLessThan(0.04);
-    for (let i = 1; i < frames.length; i++) expect(frames[i]!.radius).toBeLessThanOrEqual(frames[i - 1]!.radius + 1e-9);
+    for (let i = 1; i < frames.length; i++) expect(frames[i].radius).toBeLessThanOrEqual(frames[i - 1].radius + 1e-9);
     const once = bytes(s);
     replay(s, new Map());
     expect(bytes(s)).toEqual(once);
@@ -107,7 +107,7 @@ describe('Ruler', () => {
     ]);
     const angles = frames.map((f) => Math.atan2(f.origin[0], f.origin[2]));
     expect(frames.length).toBeGreaterThan(16);
-    for (let i = 1; i < angles.length; i++) expect(angles[i]! - angles[i - 1]!).toBeCloseTo(0.1, 2);
+    for (let i = 1; i < angles.length; i++) expect(angles[i] - angles[i - 1]).toBeCloseTo(0.1, 2);
   });
 
   test('knows its length from the start, so both its ends taper while it is drawn', () => {
@@ -116,7 +116,7 @@ describe('Ruler', () => {
       stroke: { ...row.stroke, type: 'ruler', spacing: 20, taperStart: 2, taperEnd: 2, tipSize: 50 },
     });
     const frames = dabsOf(slabSession(), tapered, [down(-0.4, 0), down(0.4, 0)]);
-    expect(frames[0]!.radius).toBeCloseTo(0.05, 6);
+    expect(frames[0].radius).toBeCloseTo(0.05, 6);
     expect(frames.at(-1)!.radius).toBeLessThan(0.06);
     expect(Math.max(...frames.map((f) => f.radius))).toBeCloseTo(0.1, 6);
   });
@@ -159,8 +159,8 @@ describe('Path', () => {
     for (const n of nodes)
       expect(open.some((s) => Math.hypot(s.origin[0] - n.point[0], s.origin[1] - n.point[1]) < 1e-9)).toBe(true);
     expect(open.at(-1)!.origin[1]).toBeCloseTo(0.3, 9);
-    expect(closed.at(-1)!.origin[0]).toBeCloseTo(closed[0]!.origin[0], 9);
-    expect(closed.at(-1)!.origin[1]).toBeCloseTo(closed[0]!.origin[1], 9);
+    expect(closed.at(-1)!.origin[0]).toBeCloseTo(closed[0].origin[0], 9);
+    expect(closed.at(-1)!.origin[1]).toBeCloseTo(closed[0].origin[1], 9);
   });
 
   test('one node is one stamp; two at one place are one', () => {

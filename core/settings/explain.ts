@@ -115,7 +115,7 @@ export function explain(error: z.ZodError): string {
 function placeOf(path: readonly PropertyKey[]): string {
   const words: string[] = [];
   for (let i = 0; i < path.length; i++) {
-    const key = path[i]!;
+    const key = path[i];
     if (typeof key === 'number') words.push(`entry ${key + 1}`);
     else if (typeof path[i + 1] === 'number')
       words.push(`${plainWords(String(key)).replace(/s$/, '')} ${(path[++i] as number) + 1}`);

@@ -9,12 +9,11 @@ import { RetouchStrokeSchema } from './retouch';
 import { setting } from './setting';
 
 const head = { id: z.uuid(), on: z.boolean().default(true) };
-const percent = (label: string, fallback: number, max: number, help: string, step = 0.1, min = 0) =>
-  setting({ label, unit: '%', min, max, step, fallback, help });
-const grey = (label: string, fallback: number, help: string) =>
-  setting({ label, unit: 'grey', min: 0, max: 1, step: 0.001, fallback, help });
-const count = (label: string, fallback: number, min: number, max: number, help: string) =>
-  setting({ label, unit: '', min, max, step: 1, fallback, help });
+type Named = { label: string; fallback: number; help: string };
+const percent = ({ min = 0, step = 0.1, ...own }: Named & { max: number; min?: number; step?: number }) =>
+  setting({ unit: '%', min, step, ...own });
+const grey = (own: Named) => setting({ unit: 'grey', min: 0, max: 1, step: 0.001, ...own });
+const count = (own: Named & { min: number; max: number }) => setting({ unit: '', step: 1, ...own });
 
 export const FLIPS = ['across', 'down', 'both'] as const;
 export const BACKGROUND_WAYS = ['tone', 'click', 'edge'] as const;
@@ -32,10 +31,10 @@ export const StepSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('crop'),
     ...head,
-    left: percent('Left', 0, 95, 'Cut off on the left'),
-    right: percent('Right', 0, 95, 'Cut off on the right'),
-    top: percent('Top', 0, 95, 'Cut off at the top'),
-    bottom: percent('Bottom', 0, 95, 'Cut off at the bottom'),
+    left: percent({ label: 'Left', fallback: 0, max: 95, help: 'Cut off on the left' }),
+    right: percent({ label: 'Right', fallback: 0, max: 95, help: 'Cut off on the right' }),
+    top: percent({ label: 'Top', fallback: 0, max: 95, help: 'Cut off at the top' }),
+    bottom: percent({ label: 'Bottom', fallback: 0, max: 95, help: 'Cut off at the bottom' }),
   }),
   z.object({
     kind: z.literal('straighten'),
@@ -68,14 +67,14 @@ export const StepSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('mix'),
     ...head,
-    red: percent('Red', 21, 200, 'Share of red in the grey', 1, -200),
-    green: percent('Green', 72, 200, 'Share of green in the grey', 1, -200),
-    blue: percent('Blue', 7, 200, 'Share of blue in the grey', 1, -200),
+    red: percent({ label: 'Red', fallback: 21, max: 200, help: 'Share of red in the grey', step: 1, min: -200 }),
+    green: percent({ label: 'Green', fallback: 72, max: 200, help: 'Share of green in the grey', step: 1, min: -200 }),
+    blue: percent({ label: 'Blue', fallback: 7, max: 200, help: 'Share of blue in the grey', step: 1, min: -200 }),
   }),
   z.object({
     kind: z.literal('levels'),
     ...head,
-    black: grey('Black', 0, 'Greys below become black'),
+    black: grey({ label: 'Black', fallback: 0, help: 'Greys below become black' }),
     mid: setting({
       label: 'Mid',
       unit: '',
@@ -86,7 +85,7 @@ export const StepSchema = z.discriminatedUnion('kind', [
       scale: 'log',
       help: 'Over 1 lifts the mid tones, under 1 pulls them down',
     }),
-    white: grey('White', 1, 'Greys above become white'),
+    white: grey({ label: 'White', fallback: 1, help: 'Greys above become white' }),
   }),
   z.object({
     kind: z.literal('curve'),
@@ -104,40 +103,88 @@ export const StepSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('threshold'),
     ...head,
-    level: grey('Level', 0.5, 'Greys above become white'),
-    soft: percent('Soft edge', 4, 100, 'Width of the slope from black to white, in per cent of the tones'),
+    level: grey({ label: 'Level', fallback: 0.5, help: 'Greys above become white' }),
+    soft: percent({
+      label: 'Soft edge',
+      fallback: 4,
+      max: 100,
+      help: 'Width of the slope from black to white, in per cent of the tones',
+    }),
   }),
   z.object({
     kind: z.literal('blur'),
     ...head,
-    radius: percent('Radius', 0.4, 20, 'Spread of the Gaussian, in per cent of the longer side', 0.01),
+    radius: percent({
+      label: 'Radius',
+      fallback: 0.4,
+      max: 20,
+      help: 'Spread of the Gaussian, in per cent of the longer side',
+      step: 0.01,
+    }),
   }),
   z.object({
     kind: z.literal('sharpen'),
     ...head,
-    radius: percent('Radius', 0.3, 10, 'Size of what is sharpened, in per cent of the longer side', 0.01),
-    amount: percent('Amount', 80, 400, 'How much is added', 1),
+    radius: percent({
+      label: 'Radius',
+      fallback: 0.3,
+      max: 10,
+      help: 'Size of what is sharpened, in per cent of the longer side',
+      step: 0.01,
+    }),
+    amount: percent({ label: 'Amount', fallback: 80, max: 400, help: 'How much is added', step: 1 }),
   }),
   z.object({
     kind: z.literal('despeckle'),
     ...head,
-    size: percent('Size', 0.1, 2, 'Specks up to this size go, in per cent of the longer side', 0.01),
-    contrast: percent('Contrast', 0, 100, 'Only what stands out by more than this goes', 1),
+    size: percent({
+      label: 'Size',
+      fallback: 0.1,
+      max: 2,
+      help: 'Specks up to this size go, in per cent of the longer side',
+      step: 0.01,
+    }),
+    contrast: percent({
+      label: 'Contrast',
+      fallback: 0,
+      max: 100,
+      help: 'Only what stands out by more than this goes',
+      step: 1,
+    }),
   }),
   z.object({
     kind: z.literal('background'),
     ...head,
     by: z.enum(BACKGROUND_WAYS).default('edge'),
-    tone: grey('Tone', 0, 'The background’s grey'),
+    tone: grey({ label: 'Tone', fallback: 0, help: 'The background’s grey' }),
     x: z.number().min(0).max(1).default(0.02),
     y: z.number().min(0).max(1).default(0.02),
-    tolerance: percent('Tolerance', 8, 100, 'Greys this close belong to the background', 0.5),
-    soft: percent('Soft', 6, 100, 'Width of the matte from background to form, in per cent of the tones', 0.5),
+    tolerance: percent({
+      label: 'Tolerance',
+      fallback: 8,
+      max: 100,
+      help: 'Greys this close belong to the background',
+      step: 0.5,
+    }),
+    soft: percent({
+      label: 'Soft',
+      fallback: 6,
+      max: 100,
+      help: 'Width of the matte from background to form, in per cent of the tones',
+      step: 0.5,
+    }),
   }),
   z.object({
     kind: z.literal('even'),
     ...head,
-    size: percent('Size', 12, 60, 'What is larger than this counts as uneven light', 0.5, 1),
+    size: percent({
+      label: 'Size',
+      fallback: 12,
+      max: 60,
+      help: 'What is larger than this counts as uneven light',
+      step: 0.5,
+      min: 1,
+    }),
     way: z.enum(EVEN_WAYS).default('bright'),
   }),
   z.object({
@@ -152,50 +199,82 @@ export const StepSchema = z.discriminatedUnion('kind', [
       fallback: 0.004,
       help: 'Height of the terraces: 0.004 is one of 256 steps',
     }),
-    radius: percent('Radius', 0.8, 8, 'Width over which a terrace is smoothed', 0.05, 0.05),
+    radius: percent({
+      label: 'Radius',
+      fallback: 0.8,
+      max: 8,
+      help: 'Width over which a terrace is smoothed',
+      step: 0.05,
+      min: 0.05,
+    }),
   }),
   z.object({
     kind: z.literal('noise'),
     ...head,
-    amount: percent('Amount', 6, 100, 'Height of the noise', 0.5),
-    size: percent('Size', 1, 40, 'Size of its largest lumps, in per cent of the longer side', 0.05, 0.05),
-    seed: count('Seed', 1, 1, 9999, 'Another number gives other noise'),
+    amount: percent({ label: 'Amount', fallback: 6, max: 100, help: 'Height of the noise', step: 0.5 }),
+    size: percent({
+      label: 'Size',
+      fallback: 1,
+      max: 40,
+      help: 'Size of its largest lumps, in per cent of the longer side',
+      step: 0.05,
+      min: 0.05,
+    }),
+    seed: count({ label: 'Seed', fallback: 1, min: 1, max: 9999, help: 'Another number gives other noise' }),
   }),
   z.object({
     kind: z.literal('feather'),
     ...head,
     shape: z.enum(SHAPES).default('round'),
-    start: percent('Start', 80, 99, 'Share of the ring that stays whole', 0.5),
-    end: percent('End', 98, 141, 'Where the ground is reached', 0.5, 1),
+    start: percent({ label: 'Start', fallback: 80, max: 99, help: 'Share of the ring that stays whole', step: 0.5 }),
+    end: percent({ label: 'End', fallback: 98, max: 141, help: 'Where the ground is reached', step: 0.5, min: 1 }),
   }),
   z.object({
     kind: z.literal('symmetry'),
     ...head,
     way: z.enum(MIRRORS).default('across'),
-    copies: count('Copies', 6, 2, 64, 'Copies about the middle'),
+    copies: count({ label: 'Copies', fallback: 6, min: 2, max: 64, help: 'Copies about the middle' }),
   }),
   z.object({
     kind: z.literal('repeat'),
     ...head,
-    columns: count('Columns', 2, 1, 16, 'Beside each other'),
-    rows: count('Rows', 2, 1, 16, 'Under each other'),
+    columns: count({ label: 'Columns', fallback: 2, min: 1, max: 16, help: 'Beside each other' }),
+    rows: count({ label: 'Rows', fallback: 2, min: 1, max: 16, help: 'Under each other' }),
   }),
   z.object({
     kind: z.literal('seamless'),
     ...head,
-    overlap: percent('Overlap', 20, 50, 'Width over which opposite sides are blended', 1, 2),
+    overlap: percent({
+      label: 'Overlap',
+      fallback: 20,
+      max: 50,
+      help: 'Width over which opposite sides are blended',
+      step: 1,
+      min: 2,
+    }),
   }),
   z.object({
     kind: z.literal('terrace'),
     ...head,
-    steps: count('Steps', 6, 2, 64, 'How many levels'),
-    soft: percent('Soft edge', 20, 100, 'Share of each step that slopes', 1),
+    steps: count({ label: 'Steps', fallback: 6, min: 2, max: 64, help: 'How many levels' }),
+    soft: percent({ label: 'Soft edge', fallback: 20, max: 100, help: 'Share of each step that slopes', step: 1 }),
   }),
   z.object({
     kind: z.literal('bevel'),
     ...head,
-    level: grey('Outline at', 0.5, 'The grey of the outline, as a share of its form’s own grey'),
-    width: percent('Width', 4, 50, 'From the outline to full height, in per cent of the longer side', 0.05, 0.05),
+    level: grey({
+      label: 'Outline at',
+      fallback: 0.5,
+      help: 'The grey of the outline, as a share of its form’s own grey',
+    }),
+    width: percent({
+      label: 'Width',
+      fallback: 4,
+      max: 50,
+      help: 'From the outline to full height, in per cent of the longer side',
+      step: 0.05,
+      min: 0.05,
+    }),
     profile: z.enum(PROFILES).default('round'),
     nodes: z
       .array(CurveNodeSchema)
@@ -212,7 +291,7 @@ export const StepSchema = z.discriminatedUnion('kind', [
     ...head,
     alphaId: z.uuid().nullable().default(null),
     way: z.enum(COMBINE_WAYS).default('max'),
-    strength: percent('Strength', 100, 100, 'Share of the other alpha', 1),
+    strength: percent({ label: 'Strength', fallback: 100, max: 100, help: 'Share of the other alpha', step: 1 }),
     turn: setting({
       label: 'Turn',
       unit: '°',
@@ -222,19 +301,25 @@ export const StepSchema = z.discriminatedUnion('kind', [
       fallback: 0,
       help: 'Turns the other alpha',
     }),
-    scale: percent('Scale', 100, 400, 'Size of the other alpha', 1, 5),
+    scale: percent({ label: 'Scale', fallback: 100, max: 400, help: 'Size of the other alpha', step: 1, min: 5 }),
   }),
   z.object({
     kind: z.literal('pad'),
     ...head,
-    margin: percent('Margin', 6, 40, 'Kept clear on each side', 0.5),
+    margin: percent({ label: 'Margin', fallback: 6, max: 40, help: 'Kept clear on each side', step: 0.5 }),
     centre: z.boolean().default(true),
   }),
   z.object({
     kind: z.literal('cut'),
     ...head,
     outlines: z.array(OutlineSchema).max(400).default([]),
-    soft: percent('Soft edge', 0.4, 10, 'Width of the matte along the outline, in per cent of the longer side', 0.05),
+    soft: percent({
+      label: 'Soft edge',
+      fallback: 0.4,
+      max: 10,
+      help: 'Width of the matte along the outline, in per cent of the longer side',
+      step: 0.05,
+    }),
   }),
   z.object({
     kind: z.literal('retouch'),

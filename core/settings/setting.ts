@@ -79,7 +79,7 @@ export function putNumber(doc: object, path: string, value: number): void {
 function shapeOf(schema: z.ZodType): Record<string, z.ZodType> | undefined {
   let at: unknown = schema;
   while (at instanceof z.ZodDefault || at instanceof z.ZodPrefault) at = at.unwrap();
-  return at instanceof z.ZodObject ? (at.shape as Record<string, z.ZodType>) : undefined;
+  return at instanceof z.ZodObject ? at.shape : undefined;
 }
 
 function spaced(unit: Unit): string {

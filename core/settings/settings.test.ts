@@ -41,7 +41,7 @@ test('every numeric setting has a default inside its range and a step', () => {
 test('a value out of range is refused with the setting’s name and limit', () => {
   const result = BrushSchema.safeParse({ ...newBrush(ID, 'Crust'), form: { depth: 900 } });
   expect(result.success).toBe(false);
-  expect(result.error!.issues[0]!.message).toBe('Depth must be at most 400 %.');
+  expect(result.error!.issues[0].message).toBe('Depth must be at most 400 %.');
 });
 
 test.each([NaN, Infinity, '3', null])('%p is no depth', (depth) => {
@@ -88,7 +88,7 @@ describe('what changed between two states of a brush', () => {
     [(b: typeof brush) => (b.stroke.type = 'pull'), 'Stroke type', 'pull'],
     [(b: typeof brush) => (b.form.alphaId = ID), 'Alpha', ''],
     [(b: typeof brush) => (b.tooth.invert = true), 'Tooth inverted', 'on'],
-    [(b: typeof brush) => (b.pen.pressureSize.curve[1]!.y = 0.5), 'Pen curve', ''],
+    [(b: typeof brush) => (b.pen.pressureSize.curve[1].y = 0.5), 'Pen curve', ''],
     [(b: typeof brush) => (b.pen.speedStrength.high = 20), 'Fast strength', '20 %'],
   ])('case %#', (change, label, value) => {
     const after = structuredClone(brush);

@@ -16,7 +16,7 @@ export function packHistory(done: readonly Done<Step>[], limit: number): Uint8Ar
   const steps: Before[] = [];
   let words = 3;
   for (let i = done.length - 1; i >= 0; i--) {
-    const changes = done[i]!.before;
+    const changes = done[i].before;
     // Another level is another mesh; what changed beside the clay isn't kept.
     if (!changes || changes.some(({ kind }) => kind === 'mesh')) break;
     const before = changes.find((change) => change.kind === 'leaves')?.leaves;
@@ -53,8 +53,8 @@ export function readHistory(bytes: ArrayBuffer, mesh: Mesh): Before[] {
   if (words[1] !== VERSION) throw broken(`they are of version ${words[1]}`);
   const out: Before[] = [];
   let at = 3;
-  for (let step = 0; step < words[2]!; step++) {
-    const count = words[at]!;
+  for (let step = 0; step < words[2]; step++) {
+    const count = words[at];
     const masked = words[at + 1] === 1;
     const end = at + 2 + count + count * LEAF * (masked ? 4 : 3);
     if (!(end <= words.length)) throw broken('they are cut short');

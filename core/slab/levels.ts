@@ -16,7 +16,7 @@ export function finer(places: Float32Array, cells: number): Float32Array {
 /** Values a vertex (masks) at twice the cells. */
 export function finerValues(values: Float32Array, cells: number): Float32Array {
   const out = spreadRows(spreadColumns(values, cells + 1, cells + 1, 1), cells + 1, cells * 2 + 1, 1);
-  for (let i = 0; i < out.length; i++) out[i] = Math.max(0, Math.min(1, out[i]!));
+  for (let i = 0; i < out.length; i++) out[i] = Math.max(0, Math.min(1, out[i]));
   return out;
 }
 
@@ -41,7 +41,7 @@ export function coarser(places: Float32Array, cells: number): Float32Array {
       for (let c = 0; c < 3; c++) {
         let sum = 0;
         for (const [dj, wj] of along)
-          for (const [di, wi] of across) sum += wj * wi * places[((2 * j + dj) * row + 2 * i + di) * 3 + c]!;
+          for (const [di, wi] of across) sum += wj * wi * places[((2 * j + dj) * row + 2 * i + di) * 3 + c];
         out[(j * (half + 1) + i) * 3 + c] = sum;
       }
     }
@@ -53,7 +53,7 @@ export function coarserValues(values: Float32Array, cells: number): Float32Array
   const half = cells / 2;
   return Float32Array.from(
     { length: (half + 1) ** 2 },
-    (_, k) => values[Math.floor(k / (half + 1)) * 2 * (cells + 1) + (k % (half + 1)) * 2]!,
+    (_, k) => values[Math.floor(k / (half + 1)) * 2 * (cells + 1) + (k % (half + 1)) * 2],
   );
 }
 
@@ -75,10 +75,10 @@ export function carriedUp(level: UpperLevel, below: Float32Array): Float32Array 
       if (still(v) && still(w) && still(e) && still(s) && still(n)) continue;
       const from = gridFrame(before, w, e, s, n);
       const to = gridFrame(after, w, e, s, n);
-      const d = [0, 1, 2].map((c) => level.fine[v * 3 + c]! - before[v * 3 + c]!);
-      const local = from.map((axis) => axis[0]! * d[0]! + axis[1]! * d[1]! + axis[2]! * d[2]!);
+      const d = [0, 1, 2].map((c) => level.fine[v * 3 + c] - before[v * 3 + c]);
+      const local = from.map((axis) => axis[0] * d[0] + axis[1] * d[1] + axis[2] * d[2]);
       for (let c = 0; c < 3; c++)
-        out[v * 3 + c] = after[v * 3 + c]! + to[0]![c]! * local[0]! + to[1]![c]! * local[1]! + to[2]![c]! * local[2]!;
+        out[v * 3 + c] = after[v * 3 + c] + to[0][c] * local[0] + to[1][c] * local[1] + to[2][c] * local[2];
     }
   }
   return out;
@@ -86,26 +86,23 @@ export function carriedUp(level: UpperLevel, below: Float32Array): Float32Array 
 
 /** Tangent, bitangent and normal at a grid point, from its neighbours. */
 function gridFrame(p: Float32Array, w: number, e: number, s: number, n: number): number[][] {
-  const x = [0, 1, 2].map((c) => p[e * 3 + c]! - p[w * 3 + c]!);
-  const y = [0, 1, 2].map((c) => p[n * 3 + c]! - p[s * 3 + c]!);
-  const normal = unit(
-    [x[1]! * y[2]! - x[2]! * y[1]!, x[2]! * y[0]! - x[0]! * y[2]!, x[0]! * y[1]! - x[1]! * y[0]!],
-    [0, 0, 1],
-  );
+  const x = [0, 1, 2].map((c) => p[e * 3 + c] - p[w * 3 + c]);
+  const y = [0, 1, 2].map((c) => p[n * 3 + c] - p[s * 3 + c]);
+  const normal = unit([x[1] * y[2] - x[2] * y[1], x[2] * y[0] - x[0] * y[2], x[0] * y[1] - x[1] * y[0]], [0, 0, 1]);
   const tangent = unit(x, [1, 0, 0]);
   return [
     tangent,
     [
-      normal[1]! * tangent[2]! - normal[2]! * tangent[1]!,
-      normal[2]! * tangent[0]! - normal[0]! * tangent[2]!,
-      normal[0]! * tangent[1]! - normal[1]! * tangent[0]!,
+      normal[1] * tangent[2] - normal[2] * tangent[1],
+      normal[2] * tangent[0] - normal[0] * tangent[2],
+      normal[0] * tangent[1] - normal[1] * tangent[0],
     ],
     normal,
   ];
 }
 
 function unit(v: number[], instead: number[]): number[] {
-  const length = Math.hypot(v[0]!, v[1]!, v[2]!);
+  const length = Math.hypot(v[0], v[1], v[2]);
   return length > 1e-20 ? v.map((c) => c / length) : instead;
 }
 
@@ -113,30 +110,41 @@ function unit(v: number[], instead: number[]): number[] {
 function spreadColumns(from: Float32Array, width: number, height: number, words: number): Float32Array {
   const wide = 2 * width - 1;
   const out = new Float32Array(wide * height * words);
-  for (let j = 0; j < height; j++) spread(from, j * width * words, words, width, out, j * wide * words, words, words);
+  for (let j = 0; j < height; j++)
+    spread(
+      { of: from, start: j * width * words, stride: words },
+      { of: out, start: j * wide * words, stride: words },
+      width,
+      words,
+    );
   return out;
 }
 
 function spreadRows(from: Float32Array, height: number, width: number, words: number): Float32Array {
   const out = new Float32Array(width * (2 * height - 1) * words);
-  for (let i = 0; i < width; i++) spread(from, i * words, width * words, height, out, i * words, width * words, words);
+  for (let i = 0; i < width; i++)
+    spread(
+      { of: from, start: i * words, stride: width * words },
+      { of: out, start: i * words, stride: width * words },
+      height,
+      words,
+    );
   return out;
 }
 
-function spread(
-  from: Float32Array,
-  start: number,
-  stride: number,
-  count: number,
-  out: Float32Array,
-  to: number,
-  toStride: number,
-  words: number,
-): void {
+/** Points in a row: where the first stands, and how many words lie from one to the next. */
+interface Row {
+  of: Float32Array;
+  start: number;
+  stride: number;
+}
+
+function spread(from: Row, to: Row, count: number, words: number): void {
+  const out = to.of;
   for (let c = 0; c < words; c++) {
-    const at = (k: number): number => from[start + k * stride + c]!;
+    const at = (k: number): number => from.of[from.start + k * from.stride + c];
     for (let k = 0; k < count; k++) {
-      out[to + 2 * k * toStride + c] = at(k);
+      out[to.start + 2 * k * to.stride + c] = at(k);
       if (k === count - 1) break;
       const b = at(k);
       const d = at(k + 1);
@@ -144,7 +152,7 @@ function spread(
       // Beyond the border the line goes on straight.
       const before = k > 0 ? slope(b - at(k - 1), way) : way;
       const after = k + 2 < count ? slope(way, at(k + 2) - d) : way;
-      out[to + (2 * k + 1) * toStride + c] = (b + d) / 2 + (before - after) / 8;
+      out[to.start + (2 * k + 1) * to.stride + c] = (b + d) / 2 + (before - after) / 8;
     }
   }
 }

@@ -19,7 +19,7 @@ import {
 function rough(cells: number): Float32Array {
   const { positions } = plane(cells, 2);
   for (let i = 0; i < positions.length; i += 3)
-    positions[i + 2] = 0.1 * layeredNoise(positions[i]! * 3, positions[i + 1]! * 3, 5, 5);
+    positions[i + 2] = 0.1 * layeredNoise(positions[i] * 3, positions[i + 1] * 3, 5, 5);
   return positions;
 }
 const open = (cells = 64, places: Float32Array | null = rough(cells)): Clay =>
@@ -28,7 +28,7 @@ const places = (c: Clay): Float32Array => positionsOut(c.surface.mesh);
 const lift = { kind: 'by-number', change: 'lift', numbers: { ...ByNumberSchema.parse({}), lift: 0.25 } } as const;
 
 const worst = (a: Float32Array, b: Float32Array): number =>
-  a.reduce((most, x, i) => Math.max(most, Math.abs(x - b[i]!)), a.length === b.length ? 0 : Infinity);
+  a.reduce((most, x, i) => Math.max(most, Math.abs(x - b[i])), a.length === b.length ? 0 : Infinity);
 
 describe('finer and coarser grids', () => {
   test('a finer plane is the plane of twice the cells, to float precision', () => {
@@ -38,7 +38,7 @@ describe('finer and coarser grids', () => {
 
   test('what is there stays where it is; upright edges don’t overshoot', () => {
     const { positions } = plane(16, 2);
-    for (let i = 0; i < positions.length; i += 3) positions[i + 2] = positions[i]! > 0.1 ? 0.3 : 0;
+    for (let i = 0; i < positions.length; i += 3) positions[i + 2] = positions[i] > 0.1 ? 0.3 : 0;
     const out = finer(positions, 16);
     expect(
       Array.from(positions, (_, k) => out[(Math.floor(k / 51) * 2 * 33 + (Math.floor(k / 3) % 17) * 2) * 3 + (k % 3)]),
@@ -51,7 +51,7 @@ describe('finer and coarser grids', () => {
     const wave = (cells: number): Float32Array => {
       const { positions } = plane(cells, 2);
       for (let i = 0; i < positions.length; i += 3)
-        positions[i + 2] = 0.1 * Math.sin(positions[i]! * 4) * Math.cos(positions[i + 1]! * 3);
+        positions[i + 2] = 0.1 * Math.sin(positions[i] * 4) * Math.cos(positions[i + 1] * 3);
       return positions;
     };
     const out = finer(wave(64), 64);
@@ -105,7 +105,7 @@ test('detail turns with the surface under it', () => {
   // The plane is tilted by 90 degrees about y: up becomes right.
   const below = flat.slice();
   for (let i = 0; i < below.length; i += 3) {
-    below[i + 2] = -flat[i]!;
+    below[i + 2] = -flat[i];
     below[i] = 0;
   }
   const out = carriedUp(level, below);

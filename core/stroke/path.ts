@@ -20,17 +20,17 @@ const LEAST = 1e-6;
 
 /** One node is one sample; a closed curve comes back to its first node. */
 export function pathSamples(nodes: readonly PathNode[], closed: boolean): Sample[] {
-  const kept = nodes.filter((node, i) => i === 0 || distance(node.point, nodes[i - 1]!.point) > LEAST);
+  const kept = nodes.filter((node, i) => i === 0 || distance(node.point, nodes[i - 1].point) > LEAST);
   const count = kept.length;
   if (count === 0) return [];
-  if (count === 1) return [looking(kept[0]!.point, kept[0]!.normal, 1)];
+  if (count === 1) return [looking(kept[0].point, kept[0].normal, 1)];
   const around = closed && count > 2;
   const spans = around ? count : count - 1;
   const at = (i: number): PathNode => {
-    if (around) return kept[((i % count) + count) % count]!;
-    if (i < 0) return beyond(kept[0]!, kept[1]!);
-    if (i >= count) return beyond(kept[count - 1]!, kept[count - 2]!);
-    return kept[i]!;
+    if (around) return kept[((i % count) + count) % count];
+    if (i < 0) return beyond(kept[0], kept[1]);
+    if (i >= count) return beyond(kept[count - 1], kept[count - 2]);
+    return kept[i];
   };
   const out: Sample[] = [];
   for (let i = 0; i < spans; i++) {

@@ -2,7 +2,7 @@ import { seeded } from '#core/random';
 import { settled, type Guides, type PlanePlace } from './index';
 
 const none: Guides = { centre: false, grid: false, step: 0.1, line: null };
-const close = (p: PlanePlace, q: PlanePlace): void => p.forEach((c, k) => expect(c).toBeCloseTo(q[k]!, 9));
+const close = (p: PlanePlace, q: PlanePlace): void => p.forEach((c, k) => expect(c).toBeCloseTo(q[k], 9));
 
 test('without guides a place stays where it is', () => {
   expect(settled([0.3, -0.2], none, 0.1)).toEqual([0.3, -0.2]);

@@ -32,9 +32,9 @@ export interface StencilPlace {
 export function stencilRows(clip: { x: Row; y: Row; w: Row }, aspect: number, place: StencilPlace): StencilRows {
   const c = Math.cos(place.turnRad) / place.half;
   const s = Math.sin(place.turnRad) / place.half;
-  const across = row((k) => clip.x[k]! * aspect - place.x * clip.w[k]!);
-  const up = row((k) => clip.y[k]! - place.y * clip.w[k]!);
-  return { u: row((k) => across[k]! * c + up[k]! * s), v: row((k) => up[k]! * c - across[k]! * s), w: clip.w };
+  const across = row((k) => clip.x[k] * aspect - place.x * clip.w[k]);
+  const up = row((k) => clip.y[k] - place.y * clip.w[k]);
+  return { u: row((k) => across[k] * c + up[k] * s), v: row((k) => up[k] * c - across[k] * s), w: clip.w };
 }
 
 /** The stencil as a copy of a dab under symmetry sees it. */

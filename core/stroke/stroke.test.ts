@@ -18,12 +18,12 @@ test('no symmetry is one copy that changes nothing', () => {
 
 test('mirroring twice gives the frame back, once turns its hand', () => {
   const symmetry = { ...NO_SYMMETRY, mirrorX: true };
-  const mirror = copiesOf(symmetry)[1]!;
+  const mirror = copiesOf(symmetry)[1];
   const once = copyFrame(frame, mirror, symmetry);
   expect(once.origin).toEqual([-0.3, 0.1, 0.05]);
   expect(copyFrame(once, mirror, symmetry)).toEqual(frame);
   const hand = cross(once.normal, once.tangent);
-  once.bitangent.forEach((c, k) => expect(c).toBeCloseTo(-hand[k]!, 12));
+  once.bitangent.forEach((c, k) => expect(c).toBeCloseTo(-hand[k], 12));
 });
 
 test.each([
@@ -73,7 +73,7 @@ test.each([
     for (const other of copies)
       expect(places).toContain(key(copyPoint(copyPoint(point, one, symmetry), other, symmetry)));
     copyPoint(copyPoint(point, one, symmetry), inverse(one), symmetry).forEach((c, k) =>
-      expect(c).toBeCloseTo(point[k]!, 12),
+      expect(c).toBeCloseTo(point[k], 12),
     );
   }
 });
@@ -102,8 +102,8 @@ describe('steady', () => {
   test('the dab rests while the string is slack and then follows at its length', () => {
     const out = run(0.2, [at(0, 0), at(0.1, 0), at(0.15, 0.1), at(1, 0)]);
     expect(out).toHaveLength(2);
-    expect(out[1]!.origin[0]).toBeCloseTo(0.8, 12);
-    expect(out[1]!.pressure).toBe(0.5);
+    expect(out[1].origin[0]).toBeCloseTo(0.8, 12);
+    expect(out[1].pressure).toBe(0.5);
   });
 
   test('a shaking hand draws a smoother line, however often it is asked', () => {

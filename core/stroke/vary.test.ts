@@ -78,7 +78,7 @@ describe('drift over 10 000 dabs', () => {
     const size = many.map((d) => d.radius);
     const x = many.map((d) => d.hit.x);
     const [ms, mx] = [of(size).mean, of(x).mean];
-    const together = size.reduce((sum, s, i) => sum + (s - ms) * (x[i]! - mx), 0);
+    const together = size.reduce((sum, s, i) => sum + (s - ms) * (x[i] - mx), 0);
     const apart = Math.sqrt(
       size.reduce((sum, s) => sum + (s - ms) ** 2, 0) * x.reduce((sum, v) => sum + (v - mx) ** 2, 0),
     );
@@ -132,7 +132,7 @@ test('varying by the stroke, shapes are alike and places differ', () => {
 
 test('turn from the stroke, from the pen’s lean, by chance', () => {
   const along = (change: (b: Brush) => void, more: Partial<Place> = {}) =>
-    vary(variation(change), mesh, place(more))[0]!;
+    vary(variation(change), mesh, place(more))[0];
   expect(along((b) => (b.stroke.turnFrom = 'stroke')).along).toEqual([0, 1, 0]);
   const lean = along((b) => (b.stroke.turnFrom = 'lean'), { sample: { ...sample, lean: Math.PI / 6 } }).along;
   expect(lean[0]).toBeCloseTo(Math.cos(Math.PI / 6), 9);
@@ -157,7 +157,7 @@ describe('pen, taper and fade', () => {
     [0.5, 0.6],
     [1, 1],
   ])('pressure %p takes size from 20 to 100 %: %p', (pressure, share) => {
-    expect(one((b) => (b.pen.pressureSize.low = 20), { sample: { ...sample, pressure } })!.radius).toBeCloseTo(
+    expect(one((b) => (b.pen.pressureSize.low = 20), { sample: { ...sample, pressure } }).radius).toBeCloseTo(
       0.5 * share,
       9,
     );
@@ -175,8 +175,8 @@ describe('pen, taper and fade', () => {
         ],
       };
     };
-    expect(one(bent, { sample: { ...sample, pressure: 0.5 } })!.strength).toBeCloseTo(0.1, 9);
-    expect(one(bent, { sample: { ...sample, pressure: 0.75 } })!.strength).toBeCloseTo(0.55, 9);
+    expect(one(bent, { sample: { ...sample, pressure: 0.5 } }).strength).toBeCloseTo(0.1, 9);
+    expect(one(bent, { sample: { ...sample, pressure: 0.75 } }).strength).toBeCloseTo(0.55, 9);
   });
 
   test('speed counts up to what is called fast', () => {
@@ -184,24 +184,24 @@ describe('pen, taper and fade', () => {
       b.pen.speedSize.high = 40;
       b.pen.fast = 2;
     };
-    expect(one(quick, { sample: { ...sample, speed: 1 } })!.radius).toBeCloseTo(0.5 * 0.7, 9);
-    expect(one(quick, { sample: { ...sample, speed: 9 } })!.radius).toBeCloseTo(0.5 * 0.4, 9);
+    expect(one(quick, { sample: { ...sample, speed: 1 } }).radius).toBeCloseTo(0.5 * 0.7, 9);
+    expect(one(quick, { sample: { ...sample, speed: 9 } }).radius).toBeCloseTo(0.5 * 0.4, 9);
   });
 
   test('a taper begins at its tip and is done after its length; the end needs the whole length', () => {
     const tapered = (b: Brush): void =>
       void Object.assign(b.stroke, { taperStart: 4, taperEnd: 2, tipSize: 10, tipStrength: 50 });
-    expect(one(tapered)!).toMatchObject({ radius: expect.closeTo(0.05, 9), strength: expect.closeTo(0.5, 9) });
-    expect(one(tapered, { travelled: 1 })!.radius).toBeCloseTo(0.5 * 0.55, 9);
-    expect(one(tapered, { travelled: 2 })!.radius).toBeCloseTo(0.5, 9);
-    expect(one(tapered, { travelled: 9.5 })!.radius).toBeCloseTo(0.5, 9);
-    expect(one(tapered, { travelled: 9.5 }, { total: 10 })!.radius).toBeCloseTo(0.5 * 0.55, 9);
-    expect(one(tapered, { travelled: 10 }, { total: 10 })!.strength).toBeCloseTo(0.5, 9);
+    expect(one(tapered)).toMatchObject({ radius: expect.closeTo(0.05, 9), strength: expect.closeTo(0.5, 9) });
+    expect(one(tapered, { travelled: 1 }).radius).toBeCloseTo(0.5 * 0.55, 9);
+    expect(one(tapered, { travelled: 2 }).radius).toBeCloseTo(0.5, 9);
+    expect(one(tapered, { travelled: 9.5 }).radius).toBeCloseTo(0.5, 9);
+    expect(one(tapered, { travelled: 9.5 }, { total: 10 }).radius).toBeCloseTo(0.5 * 0.55, 9);
+    expect(one(tapered, { travelled: 10 }, { total: 10 }).strength).toBeCloseTo(0.5, 9);
   });
 
   test('a stroke fades to nothing, and nothing is laid after that', () => {
     const fading = (b: Brush): void => void (b.stroke.fade = 8);
-    expect(one(fading, { travelled: 1 })!.strength).toBeCloseTo(0.75, 9);
+    expect(one(fading, { travelled: 1 }).strength).toBeCloseTo(0.75, 9);
     expect(one(fading, { travelled: 4 })).toBeUndefined();
   });
 

@@ -49,8 +49,8 @@ test('how often the hand is asked makes no difference, round a corner neither', 
   const [few, many] = [walked(corner, () => 0.13), walked(often, () => 0.13)];
   expect(many).toHaveLength(few.length);
   many.forEach(({ hit, travelled }, i) => {
-    expect([hit.x, hit.y]).toEqual([expect.closeTo(few[i]!.hit.x, 5), expect.closeTo(few[i]!.hit.y, 5)]);
-    expect(travelled).toBeCloseTo(few[i]!.travelled, 5);
+    expect([hit.x, hit.y]).toEqual([expect.closeTo(few[i].hit.x, 5), expect.closeTo(few[i].hit.y, 5)]);
+    expect(travelled).toBeCloseTo(few[i].travelled, 5);
   });
 });
 
@@ -77,7 +77,7 @@ test('a stroke that turns with its direction waits for one; a press alone is lai
     () => 0.1,
     true,
   );
-  expect(places[0]!.direction).toEqual([expect.closeTo(1, 6), expect.closeTo(0, 6), expect.closeTo(0, 6)]);
+  expect(places[0].direction).toEqual([expect.closeTo(1, 6), expect.closeTo(0, 6), expect.closeTo(0, 6)]);
   expect(xs(places)[0]).toBeCloseTo(0, 2);
   const press = walked([[0.2, 0.1]], () => 0.1, true);
   expect(press.map(({ direction }) => direction)).toEqual([null]);

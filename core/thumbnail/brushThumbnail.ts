@@ -66,9 +66,9 @@ function picture(mesh: Mesh): Uint8ClampedArray {
 /** The masks are looked at as heights, and darken the clay. */
 function masked(mesh: Mesh): Uint8ClampedArray {
   const clay = picture(mesh);
-  for (let v = 0; v < mesh.vertexCount; v++) mesh.positions[v * 3 + 2] = mesh.mask[v]!;
+  for (let v = 0; v < mesh.vertexCount; v++) mesh.positions[v * 3 + 2] = mesh.mask[v];
   const covered = castHeights(mesh, { frame: { x: 0, y: 0, turn: 0, side: SIDE }, size: THUMBNAIL_SIZE, samples: 4 });
-  for (let i = 0; i < clay.length; i++) if (i % 4 < 3) clay[i]! *= 1 - 0.62 * covered.data[i >> 2]!;
+  for (let i = 0; i < clay.length; i++) if (i % 4 < 3) clay[i] *= 1 - 0.62 * covered.data[i >> 2];
   return clay;
 }
 
@@ -87,5 +87,5 @@ function down(x: number, y: number): Ray {
 
 function ripple(positions: Float32Array): void {
   for (let i = 0; i < positions.length; i += 3)
-    positions[i + 2] = 0.03 * Math.sin(positions[i]! * 21 + positions[i + 1]! * 13);
+    positions[i + 2] = 0.03 * Math.sin(positions[i] * 21 + positions[i + 1] * 13);
 }

@@ -11,7 +11,7 @@ function slope(dx: number, dy: number): Picture {
 function middle(picture: Picture): number {
   const at = ((SIZE / 2) * SIZE + SIZE / 2) * 4;
   const rgba = shade(picture, 1);
-  return rgba[at]! + rgba[at + 1]! + rgba[at + 2]!;
+  return rgba[at] + rgba[at + 1] + rgba[at + 2];
 }
 
 test('light comes from the upper left: what faces it is lighter than the flat, what looks away is darker', () => {
@@ -34,7 +34,7 @@ test('height alone makes no difference, the pixel’s size does', () => {
   const steep = shade(slope(0.2, 0), 0.5);
   const gentle = shade(slope(0.2, 0), 2);
   const at = ((SIZE / 2) * SIZE + SIZE / 2) * 4;
-  expect(steep[at]!).toBeGreaterThan(gentle[at]!);
+  expect(steep[at]).toBeGreaterThan(gentle[at]);
 });
 
 test('every pixel is opaque, and where there is no clay it is drawn flat', () => {

@@ -12,7 +12,7 @@ export function shade(heights: Picture, pixel: number): Uint8ClampedArray {
   const { width, height, data } = heights;
   const out = new Uint8ClampedArray(width * height * 4);
   const at = (i: number, j: number): number => {
-    const h = data[Math.max(0, Math.min(height - 1, j)) * width + Math.max(0, Math.min(width - 1, i))]!;
+    const h = data[Math.max(0, Math.min(height - 1, j)) * width + Math.max(0, Math.min(width - 1, i))];
     return Number.isNaN(h) ? 0 : h;
   };
   for (let j = 0; j < height; j++) {
@@ -24,7 +24,7 @@ export function shade(heights: Picture, pixel: number): Uint8ClampedArray {
       const cool = Math.max(0, dot(n, COOL));
       const sky = 0.5 + 0.5 * n[2];
       for (let k = 0; k < 3; k++) {
-        const light = CLAY[k]! * (0.16 * sky + 1.15 * key) + COOL_LIGHT[k]! * cool;
+        const light = CLAY[k] * (0.16 * sky + 1.15 * key) + COOL_LIGHT[k] * cool;
         out[(j * width + i) * 4 + k] = 255 * Math.min(1, light) ** (1 / 2.2);
       }
       out[(j * width + i) * 4 + 3] = 255;

@@ -16,7 +16,7 @@ function relief(strip: ReturnType<typeof brushStrip>, from: number, to: number):
   let sum = 0;
   for (let j = 0; j < strip.height; j++)
     for (let i = Math.round(from * WIDTH); i < Math.round(to * WIDTH) - 1; i++)
-      sum += Math.abs(strip.data[(j * WIDTH + i) * 4]! - strip.data[(j * WIDTH + i + 1) * 4]!);
+      sum += Math.abs(strip.data[(j * WIDTH + i) * 4] - strip.data[(j * WIDTH + i + 1) * 4]);
   return sum;
 }
 

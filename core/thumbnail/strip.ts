@@ -36,7 +36,7 @@ export function stripClay(): StripClay {
     const raw = strip();
     if (rippled)
       for (let i = 0; i < raw.positions.length; i += 3)
-        raw.positions[i + 2] = 0.03 * Math.sin(raw.positions[i]! * 21 + raw.positions[i + 1]! * 13);
+        raw.positions[i + 2] = 0.03 * Math.sin(raw.positions[i] * 21 + raw.positions[i + 1] * 13);
     return session(surface(buildMesh(raw)), { replay: false });
   };
   return { flat: make(false), rippled: make(true) };
@@ -117,9 +117,9 @@ function seen(mesh: RawMesh, width: number): Picture {
 /** Masks are looked at as heights, and darken the clay. */
 function darken(out: { width: number; data: Uint8ClampedArray }, mesh: Mesh): void {
   const positions = mesh.positions.slice();
-  for (let v = 0; v < mesh.vertexCount; v++) positions[v * 3 + 2] = mesh.mask[v]!;
+  for (let v = 0; v < mesh.vertexCount; v++) positions[v * 3 + 2] = mesh.mask[v];
   const covered = seen({ positions, triangles: mesh.triangles }, out.width);
-  for (let i = 0; i < out.data.length; i++) if (i % 4 < 3) out.data[i]! *= 1 - 0.62 * covered.data[i >> 2]!;
+  for (let i = 0; i < out.data.length; i++) if (i % 4 < 3) out.data[i] *= 1 - 0.62 * covered.data[i >> 2];
 }
 
 function down(x: number, y: number, pressure: number, time: number): Sample {

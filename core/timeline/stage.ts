@@ -28,7 +28,7 @@ export interface UpperLevel {
   base: Float32Array;
 }
 
-/** A mesh as it stood, from which it is laid out again to the byte. Arrays are in its maker's order. */
+/** A mesh as it stood, from which it is fitted out again to the byte. Arrays are in its maker's order. */
 export interface KeptMesh {
   /** Null for the grid of the level. */
   raw: RawMesh | null;
@@ -55,7 +55,7 @@ export function keptMesh({ surface: { mesh, spacing }, base, level }: Stage): Ke
       level,
     };
   const positions = mesh.positions.slice();
-  // A body is laid out by its untouched places, so that it comes out in the order in which it lies now.
+  // A body is fitted out by its untouched places, so that it comes out in the order in which it lies now.
   return {
     raw: { positions: base ?? positions, triangles: mesh.triangles.slice(), carried: mesh.carried },
     places: base && positions,
@@ -71,9 +71,9 @@ export function laidOut(kept: KeptMesh): Pick<Stage, 'surface' | 'base' | 'level
   const { raw, places, mask, base, spacing, level } = kept;
   const mesh = buildMesh(raw ?? plane(level!.cells, SLAB_SIDE), { unfinished: true, ...(places ? { places } : {}) });
   if (mask) maskIn(mesh, mask);
-  const laid = finish(surface(mesh));
-  if (spacing !== null) laid.spacing = spacing;
-  return { surface: laid, base: base && inOrder(base, mesh.order), level };
+  const fitted = finish(surface(mesh));
+  if (spacing !== null) fitted.spacing = spacing;
+  return { surface: fitted, base: base && inOrder(base, mesh.order), level };
 }
 
 export function keptBytes({ raw, places, mask, base }: KeptMesh): number {
@@ -84,10 +84,10 @@ export function keptBytes({ raw, places, mask, base }: KeptMesh): number {
 function inOrder(places: Float32Array, order: Uint32Array): Float32Array {
   const out = new Float32Array(places.length);
   for (let i = 0; i < order.length; i++) {
-    const from = order[i]! * 3;
-    out[i * 3] = places[from]!;
-    out[i * 3 + 1] = places[from + 1]!;
-    out[i * 3 + 2] = places[from + 2]!;
+    const from = order[i] * 3;
+    out[i * 3] = places[from];
+    out[i * 3 + 1] = places[from + 1];
+    out[i * 3 + 2] = places[from + 2];
   }
   return out;
 }

@@ -39,7 +39,7 @@ export function record<S>(t: Timeline<S>, done: Done<S>): void {
   t.done.push(done);
   t.undoBytes += bytesIn(done.before);
   for (let i = 0; t.undoBytes > t.undoLimit && i < t.done.length - 1; i++) {
-    const old = t.done[i]!;
+    const old = t.done[i];
     t.undoBytes -= bytesIn(old.before);
     old.before = null;
   }

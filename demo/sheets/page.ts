@@ -59,9 +59,11 @@ function castFirst(
   name: string,
   hash: DemoMachine['hash'],
 ): { doc: Alpha; bytes: Uint8Array } {
-  const mark = doc.marks![0]!;
+  const mark = doc.marks![0];
   const base = markBase(doc, mark);
-  const pixels = eachPlane(raster, (p) => crop(p, base.x, base.y, base.width, base.height));
+  const pixels = eachPlane(raster, (p) =>
+    crop(p, { left: base.x, top: base.y, width: base.width, height: base.height }),
+  );
   let n = 0;
   const recipe = markRecipe(
     base,

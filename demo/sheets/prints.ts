@@ -116,7 +116,7 @@ function printOne(
   const angle = random() * 2 * Math.PI;
   const c = Math.cos(angle);
   const s = Math.sin(angle);
-  const print = PRINTS[kind]!;
+  const print = PRINTS[kind];
   const reach = radius * 1.45;
   for (let j = Math.max(0, Math.floor(y - reach)); j < Math.min(ink.height, y + reach); j++) {
     for (let i = Math.max(0, Math.floor(x - reach)); i < Math.min(ink.width, x + reach); i++) {
@@ -124,7 +124,7 @@ function printOne(
       const dy = (j + 0.5 - y) / radius;
       const d = print(dx * c + dy * s, dy * c - dx * s, seed);
       const at = j * ink.width + i;
-      if (d <= ink.data[at]!) continue;
+      if (d <= ink.data[at]) continue;
       ink.data[at] = d;
       if (d < SEEN) continue;
       box.left = Math.min(box.left, i);
@@ -139,7 +139,7 @@ function speck(ink: Picture, x: number, y: number, radius: number, density: numb
   for (let j = Math.max(0, Math.floor(y - radius)); j <= Math.min(ink.height - 1, y + radius); j++) {
     for (let i = Math.max(0, Math.floor(x - radius)); i <= Math.min(ink.width - 1, x + radius); i++) {
       const d = density * smoothstep(0, 0.7, 1 - Math.hypot(i - x, j - y) / Math.max(0.7, radius));
-      ink.data[j * ink.width + i] = Math.max(ink.data[j * ink.width + i]!, d);
+      ink.data[j * ink.width + i] = Math.max(ink.data[j * ink.width + i], d);
     }
   }
 }
@@ -172,10 +172,10 @@ function onPaper(ink: Picture, o: PrintsOptions): Raster {
       const v = j / height;
       const light = 1 - o.shade * (0.55 * u + 0.3 * v * v + 0.15 * u * v);
       const fibre = o.grain * (0.7 * noise2(i / 2.3, j / 1.7, o.seed + 9) + 0.5 * (random() - 0.5));
-      const d = ink.data[j * width + i]!;
+      const d = ink.data[j * width + i];
       for (let k = 0; k < 3; k++) {
-        const tone = (PAPER[k]! + fibre) * light;
-        planes[k]![j * width + i] = Math.max(0, Math.min(1, tone + (INK[k]! * light - tone) * d));
+        const tone = (PAPER[k] + fibre) * light;
+        planes[k][j * width + i] = Math.max(0, Math.min(1, tone + (INK[k] * light - tone) * d));
       }
     }
   }

@@ -160,9 +160,9 @@ export function storeTests({ name, open }: StoreUnderTest): void {
       );
       for (const brush of brushes.slice(2)) await store.remove('brushes', brush.id);
       expect(await taken(used)).toBe('“Used” is used by “Brush A” and “Brush B”. Give those another alpha first.');
-      await put({ ...brushes[0]!, form: { ...brushes[0]!.form, alphaId: null } }, 1);
+      await put({ ...brushes[0], form: { ...brushes[0].form, alphaId: null } }, 1);
       expect(await taken(used)).toBe('“Used” is used by “Brush B”. Give it another alpha first.');
-      await put({ ...brushes[1]!, form: { ...brushes[1]!.form, alphaId: mixed.id } }, 1);
+      await put({ ...brushes[1], form: { ...brushes[1].form, alphaId: mixed.id } }, 1);
       expect(await taken(used)).toBe('deleted');
       await store.restore('alphas', used.id);
       expect(await store.usersOf('alphas', used.id)).toMatchObject([{ name: 'Mixed', needed: false }]);

@@ -6,7 +6,7 @@ import type { Blobs } from './blobs';
 import { carryOut } from './jobs';
 import type { FromStudio, ToStudio } from './messages';
 
-const files = new BlobFiles(process.argv[2]!);
+const files = new BlobFiles(process.argv[2]);
 const say = (message: FromStudio): void => void process.send?.(message, () => undefined);
 
 const bytesOf =

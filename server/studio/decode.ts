@@ -102,8 +102,8 @@ async function paperFor(bytes: Uint8Array): Promise<string> {
   let tone = 0;
   let seen = 0;
   for (let i = 0; i < data.length; i += 4) {
-    tone += ((data[i]! + data[i + 1]! + data[i + 2]!) / 765) * data[i + 3]!;
-    seen += data[i + 3]!;
+    tone += ((data[i] + data[i + 1] + data[i + 2]) / 765) * data[i + 3];
+    seen += data[i + 3];
   }
   return tone < seen / 2 ? '#ffffff' : '#000000';
 }
@@ -116,7 +116,7 @@ export function aligned(data: Buffer): ArrayBuffer {
 function pick<T extends Uint8Array | Uint16Array | Float32Array>(data: T, from: number, to: number): T {
   if (from === to) return data;
   const out = new (data.constructor as new (n: number) => T)((data.length / from) * to);
-  for (let i = 0; i < data.length / from; i++) for (let k = 0; k < to; k++) out[i * to + k] = data[i * from + k]!;
+  for (let i = 0; i < data.length / from; i++) for (let k = 0; k < to; k++) out[i * to + k] = data[i * from + k];
   return out;
 }
 
@@ -135,7 +135,7 @@ function fromFloats(values: Float32Array, width: number, height: number, from: n
   const within = low >= 0 && high <= 1;
   const scale = high > low ? 1 / (high - low) : 1;
   for (let i = 0; i < data.length; i++) {
-    const v = Number.isFinite(data[i]!) ? data[i]! : low;
+    const v = Number.isFinite(data[i]) ? data[i] : low;
     data[i] = within ? v : (v - low) * scale;
   }
   return { data, channels, width, height, what };
@@ -179,7 +179,7 @@ export function readExr(bytes: Uint8Array, name: string): ExrPixels {
   // The reader answers the bottom row first.
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width * channels; i++)
-      data[j * width * channels + i] = read.data[(height - 1 - j) * width * channels + i]!;
+      data[j * width * channels + i] = read.data[(height - 1 - j) * width * channels + i];
   }
   return { width, height, channels, data };
 }

@@ -66,7 +66,7 @@ function lengthOf(value: string | null): number | null {
   const found = value === null ? null : /^\s*([\d.]+(?:e[+-]?\d+)?)\s*(px|pt|pc|mm|cm|in)?\s*$/i.exec(value);
   if (!found) return null;
   const units: Record<string, number> = { px: 1, pt: 4 / 3, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96 };
-  return Number(found[1]) * units[(found[2] ?? 'px').toLowerCase()]!;
+  return Number(found[1]) * units[(found[2] ?? 'px').toLowerCase()];
 }
 
 const refuse = (sentence: string): Problem => new Problem(422, 'picture', sentence);

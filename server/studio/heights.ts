@@ -52,16 +52,16 @@ export async function guessOf(bytes: Uint8Array, name: string, decoded: Decoded)
   });
   const scale = data instanceof Float32Array ? 1 : 1 / 65535;
   const planes = Array.from({ length: channels }, (_, k) =>
-    Float32Array.from({ length: size.width * size.height }, (_, i) => data[i * channels + k]! * scale),
+    Float32Array.from({ length: size.width * size.height }, (_, i) => data[i * channels + k] * scale),
   );
-  const raster: Raster = { ...size, planes: sameEverywhere(planes) ? [planes[0]!] : planes };
+  const raster: Raster = { ...size, planes: sameEverywhere(planes) ? [planes[0]] : planes };
   return guessArrival({ raster, deep: !(decoded.data instanceof Uint8Array), says });
 }
 
 /** Grey that is written as three equal planes. */
 function sameEverywhere(planes: readonly Float32Array[]): boolean {
   const [first, ...others] = planes;
-  return others.every((plane) => plane.every((v, i) => Math.abs(v - first![i]!) < 1e-4));
+  return others.every((plane) => plane.every((v, i) => Math.abs(v - first[i]) < 1e-4));
 }
 
 /** Offsets are known by the file's word, or by going below zero, which no colour does. */
@@ -78,13 +78,13 @@ function vectorAlpha({ width, height, channels, data }: ExrPixels, name: string)
   const out = new Float32Array(width * height * 3);
   for (let i = 0; i < width * height; i++) {
     for (let k = 0; k < 3; k++) {
-      const v = data[i * channels + k]!;
+      const v = data[i * channels + k];
       if (!Number.isFinite(v))
         throw refuse(`${name} holds a pixel that is no number, at ${i % width}, ${Math.floor(i / width)}.`);
       out[i * 3 + k] = v;
     }
   }
-  const outwards = { width, height, data: Float32Array.from({ length: width * height }, (_, i) => out[i * 3 + 2]!) };
+  const outwards = { width, height, data: Float32Array.from({ length: width * height }, (_, i) => out[i * 3 + 2]) };
   return { ...measured(outwards), ground: 0, size: width, format: 'vector32f', bytes: bytesOf(out) };
 }
 
@@ -99,7 +99,7 @@ function asFloats({ data, channels }: Decoded): Float32Array {
   if (channels === 1) return data as Float32Array;
   return Float32Array.from(
     { length: data.length / 3 },
-    (_, i) => data[i * 3]! * LUMA[0] + data[i * 3 + 1]! * LUMA[1] + data[i * 3 + 2]! * LUMA[2],
+    (_, i) => data[i * 3] * LUMA[0] + data[i * 3 + 1] * LUMA[1] + data[i * 3 + 2] * LUMA[2],
   );
 }
 
@@ -108,7 +108,7 @@ function asGreys({ data, channels }: Decoded): Uint16Array {
   const scale = data instanceof Uint8Array ? 257 : 1;
   if (channels === 1) return data instanceof Uint16Array ? data : Uint16Array.from(data, (v) => v * scale);
   return Uint16Array.from({ length: data.length / 3 }, (_, i) => {
-    const [r, g, b] = [data[i * 3]!, data[i * 3 + 1]!, data[i * 3 + 2]!];
+    const [r, g, b] = [data[i * 3], data[i * 3 + 1], data[i * 3 + 2]];
     return r === g && g === b ? r * scale : Math.round((r * LUMA[0] + g * LUMA[1] + b * LUMA[2]) * scale);
   });
 }

@@ -71,7 +71,7 @@ export async function alphaPicture(blobs: Blobs, alpha: AlphaHead): Promise<Buff
   const { pyramid } = await readForm(blobs, alpha);
   // The smallest copy that is still larger than the picture.
   const { width, height, data } =
-    pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0]!;
+    pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0];
   return greyPicture({ width, height, data });
 }
 
@@ -145,7 +145,7 @@ async function slabPicture(blobs: Blobs, source: Slab): Promise<Buffer> {
     const positions = new Float32Array(bytes.buffer, bytes.byteOffset, row * row * 3);
     for (let j = 0; j < size; j++) {
       for (let i = 0; i < size; i++)
-        heights.data[j * size + i] = positions[((source.cells - j * step) * row + i * step) * 3 + 2]!;
+        heights.data[j * size + i] = positions[((source.cells - j * step) * row + i * step) * 3 + 2];
     }
   }
   return encode(shade(heights, SLAB_SIDE / size), size);

@@ -79,7 +79,7 @@ async function resampled(from: Cut, width: number, height: number, channels: 1 |
       const plane = {
         width: from.width,
         height: from.height,
-        data: Float32Array.from({ length: from.width * from.height }, (_, i) => data[i * channels + k]!),
+        data: Float32Array.from({ length: from.width * from.height }, (_, i) => data[i * channels + k]),
       };
       resize(plane, width, height).data.forEach((v, i) => (out[i * channels + k] = v));
     }
@@ -100,7 +100,7 @@ async function resampled(from: Cut, width: number, height: number, channels: 1 |
 
 function widened(bytes: Uint8Array): Uint16Array {
   const out = new Uint16Array(bytes.length);
-  for (let i = 0; i < out.length; i++) out[i] = bytes[i]! * 257;
+  for (let i = 0; i < out.length; i++) out[i] = bytes[i] * 257;
   return out;
 }
 
@@ -114,7 +114,7 @@ function padded(p: Pixels, before: [number, number], after: [number, number]): P
     for (let i = 0; i < width; i++) {
       const column = Math.max(0, Math.min(p.width - 1, i - before[0]));
       for (let k = 0; k < p.channels; k++)
-        data[(j * width + i) * p.channels + k] = p.data[(row * p.width + column) * p.channels + k]!;
+        data[(j * width + i) * p.channels + k] = p.data[(row * p.width + column) * p.channels + k];
     }
   }
   return { width, height, channels: p.channels, data };
@@ -131,6 +131,6 @@ export async function previewOf(from: Decoded, side: number): Promise<Buffer> {
   });
   const scale = data instanceof Float32Array ? 255 : 1 / 257;
   const shown = new Uint8ClampedArray(data.length);
-  for (let i = 0; i < data.length; i++) shown[i] = data[i]! * scale;
+  for (let i = 0; i < data.length; i++) shown[i] = data[i] * scale;
   return sharp(shown, { raw: { width, height, channels } }).jpeg({ quality: 92 }).toBuffer();
 }

@@ -66,7 +66,7 @@ function move(id: string, by: -1 | 1): void {
   const ids = steps.value.map((s) => s.id);
   const at = ids.indexOf(id);
   if (at + by < 0 || at + by >= ids.length) return;
-  [ids[at], ids[at + by]] = [ids[at + by]!, ids[at]!];
+  [ids[at], ids[at + by]] = [ids[at + by], ids[at]];
   bench.orderSteps(ids);
 }
 </script>

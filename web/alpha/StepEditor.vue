@@ -60,7 +60,7 @@ const WORDS: Record<string, string> = {
 const choice = (key: string, label: string, values: readonly string[]): Choice => ({
   key,
   label,
-  options: values.map((value) => ({ value, label: WORDS[value]! })),
+  options: values.map((value) => ({ value, label: WORDS[value] })),
 });
 const CHOICES: Partial<Record<Step['kind'], Choice>> = {
   flip: choice('way', 'Flip', FLIPS),
@@ -106,7 +106,7 @@ function put(key: string, value: unknown): void {
     <ChoiceBar
       v-if="CHOICES[step.kind]"
       :label="CHOICES[step.kind]!.label"
-      :model-value="values[CHOICES[step.kind]!.key]!"
+      :model-value="values[CHOICES[step.kind]!.key]"
       :options="CHOICES[step.kind]!.options"
       @update:model-value="(v) => put(CHOICES[step.kind]!.key, v)"
     />
@@ -135,7 +135,7 @@ function put(key: string, value: unknown): void {
       v-for="[key, meta] in numbers"
       :key="key"
       :meta="meta"
-      :model-value="values[key]!"
+      :model-value="values[key]"
       @update:model-value="(v) => put(key, v)"
     />
     <template v-if="step.kind === 'pad'">

@@ -266,7 +266,7 @@ export async function getPixels(hash: string, { x, y, width, height }: PixelWind
   const scale = floats ? 1 : 1 / 65535;
   const planes = Array.from({ length: channels }, (_, k) => {
     const plane = new Float32Array(data.length / channels);
-    for (let i = 0; i < plane.length; i++) plane[i] = data[i * channels + k]! * scale;
+    for (let i = 0; i < plane.length; i++) plane[i] = data[i * channels + k] * scale;
     return plane;
   });
   return { width: number('X-Width'), height: number('X-Height'), planes };

@@ -56,7 +56,7 @@ function draw(): void {
   const { stamp, measures, run } = props;
   const full = fullHeight(stamp);
   const cut = run ? runCut(stamp) : dabCut(stamp);
-  const points = Array.from(cut.at, (x, i) => [x, cut.height[i]!]);
+  const points = Array.from(cut.at, (x, i) => [x, cut.height[i]]);
   let low = Math.min(0, ...cut.height);
   let high = Math.max(0, ...cut.height);
   if (high - low < full * 0.02) high = low + Math.max(full * 0.02, 1e-6);
@@ -119,7 +119,7 @@ function draw(): void {
       xAxis: {
         type: 'value',
         min: -1.2,
-        max: cut.at[cut.at.length - 1]! + 0.05,
+        max: cut.at[cut.at.length - 1] + 0.05,
         interval: 0.2,
         name: run ? 'along the stroke, radii' : 'across the dab, radii',
         nameLocation: 'middle',

@@ -79,7 +79,7 @@ function moveTo(index: number, at: { x: number; y: number }): void {
       ? 0
       : index === last
         ? 1
-        : Math.max(nodes[index - 1]!.x + 0.01, Math.min(nodes[index + 1]!.x - 0.01, at.x));
+        : Math.max(nodes[index - 1].x + 0.01, Math.min(nodes[index + 1].x - 0.01, at.x));
   put(nodes, index);
 }
 
@@ -91,10 +91,10 @@ function toggleCorner(index: number): void {
 }
 
 function key(event: KeyboardEvent, index: number): void {
-  const node = props.nodes[index]!;
+  const node = props.nodes[index];
   const step = event.shiftKey ? 0.1 : 0.01;
   const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];
-  if (by) moveTo(index, { x: node.x + by[0]!, y: node.y + by[1]! });
+  if (by) moveTo(index, { x: node.x + by[0], y: node.y + by[1] });
   else if (event.key === 'Enter') toggleCorner(index);
   else if ((event.key === 'Delete' || event.key === 'Backspace') && index > 0 && index < props.nodes.length - 1) {
     put(

@@ -46,7 +46,7 @@ export function drawGreys(canvas: HTMLCanvasElement, shown: ShownAlpha): void {
   canvas.height = shown.size;
   const image = new ImageData(shown.size, shown.size);
   for (let i = 0; i < shown.greys.length; i++) {
-    const g = shown.greys[i]!;
+    const g = shown.greys[i];
     image.data.set([g, g, g, 255], i * 4);
   }
   canvas.getContext('2d')!.putImageData(image, 0, 0);

@@ -32,7 +32,7 @@ export function useBrushKeys(o: BrushKeyOptions): void {
       });
     },
   }));
-  digits[1]!.what = 'Strength 10 %, 2 for 20 %, … 0 for 100 %; two quickly for exact per cents: 3 5, 0 5';
+  digits[1].what = 'Strength 10 %, 2 for 20 %, … 0 for 100 %; two quickly for exact per cents: 3 5, 0 5';
   useShortcuts([
     ...digits,
     { keys: '[', what: 'Smaller', run: () => grow(1 / SIZE_STEP) },

@@ -15,7 +15,7 @@ function draw(): void {
   const image = new ImageData(size, size);
   const words = new Uint32Array(image.data.buffer);
   for (let i = 0; i < heights.length; i++) {
-    const g = Math.max(0, Math.min(255, Math.round(heights[i]! * 255)));
+    const g = Math.max(0, Math.min(255, Math.round(heights[i] * 255)));
     words[i] = 0xff000000 | (g << 16) | (g << 8) | g;
   }
   const context = to.getContext('2d')!;

@@ -168,7 +168,7 @@ defineExpose({ takeFont });
         v-for="[key, meta] in numbers"
         :key="key"
         :meta="meta"
-        :model-value="(block as unknown as Record<string, number>)[key]!"
+        :model-value="(block as unknown as Record<string, number>)[key]"
         @update:model-value="(v) => edit(key, (b) => Object.assign(b, { [key]: v }))"
       />
     </template>

@@ -46,7 +46,7 @@ function put(key: string, value: number | boolean): void {
       v-for="[key, meta] in numbers"
       :key="key"
       :meta="meta"
-      :model-value="values[key]!"
+      :model-value="values[key]"
       @update:model-value="(v) => put(key, v)"
     />
     <div class="seed">

@@ -21,7 +21,7 @@ let last: string | null = null;
 const chosen = computed(() => library.alphas.filter(({ id }) => chosenIds.value.has(id)));
 const from = { id: 'alphas', name: 'chosen alphas' };
 
-function choose(id: string, on: boolean, through: boolean): void {
+function choose(id: string, { on, through }: { on: boolean; through: boolean }): void {
   const ids = library.alphas.map((alpha) => alpha.id);
   const [a, b] = [ids.indexOf(through && last ? last : id), ids.indexOf(id)];
   const next = new Set(chosenIds.value);
@@ -49,7 +49,7 @@ onKeyStroke('Escape', () => {
         :aria-label="`Choose ${doc.card.name}`"
         title="Choose; with Shift all up to here"
         @click.capture="(e: MouseEvent) => (shift = e.shiftKey)"
-        @update:model-value="(on) => choose(doc.id, on, shift)"
+        @update:model-value="(on) => choose(doc.id, { on, through: shift })"
       />
       <RouterLink :to="`/bench/alpha/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
         ><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt=""

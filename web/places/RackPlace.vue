@@ -71,7 +71,7 @@ function open(brush: { id: string }): void {
 }
 
 async function fresh(): Promise<void> {
-  open(await library.copyBrush(BASE_BRUSHES[0]!, 'New brush'));
+  open(await library.copyBrush(BASE_BRUSHES[0], 'New brush'));
 }
 
 async function copy({ id, card }: BrushHead): Promise<void> {
@@ -97,7 +97,7 @@ async function rename(): Promise<void> {
   if (!brush) return;
   const name = NameSchema.safeParse(newName.value);
   if (!name.success) {
-    nameProblem.value = name.error.issues[0]!.message;
+    nameProblem.value = name.error.issues[0].message;
     return;
   }
   const old = brush.card.name;

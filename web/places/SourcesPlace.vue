@@ -84,7 +84,7 @@ async function take(files: readonly File[]): Promise<void> {
   const made = await arrivals.add(files);
   const [only] = made;
   if (files.length !== 1 || !only || router.currentRoute.value.name !== 'sources') return;
-  if (only.kind === 'sheet' || only.kind === 'photo') await router.push(`/bench/sheet/${only.made[0]!.id}`);
+  if (only.kind === 'sheet' || only.kind === 'photo') await router.push(`/bench/sheet/${only.made[0].id}`);
 }
 async function drop(e: DragEvent): Promise<void> {
   dropping.value = false;
@@ -126,7 +126,7 @@ async function make(): Promise<void> {
       blob: null,
     });
     if (!parsed.success) {
-      problem.value = parsed.error.issues[0]!.message;
+      problem.value = parsed.error.issues[0].message;
       return;
     }
     library.putSource(await api.save('sources', parsed.data, null));

@@ -61,7 +61,7 @@ function up(e: PointerEvent): void {
         >
           <title>{{ side.label }} ({{ side.keys }})</title>
           <circle :cx="MIDDLE + x * ARM" :cy="MIDDLE + y * ARM" r="10" />
-          <text :x="MIDDLE + x * ARM" :y="MIDDLE + y * ARM + 3.5">{{ side.name[0]!.toUpperCase() }}</text>
+          <text :x="MIDDLE + x * ARM" :y="MIDDLE + y * ARM + 3.5">{{ side.name[0].toUpperCase() }}</text>
         </g>
       </g>
     </svg>

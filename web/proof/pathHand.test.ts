@@ -44,7 +44,7 @@ test('each change lays the row anew, keeping lays it a last time', async () => {
   expect([path.add(down(-0.3, 0)), path.add(down(0, 0.2)), path.add(down(0.3, 0))]).toEqual([0, 1, 2]);
   path.move(1, down(0, 0.4));
   expect(told).toEqual(['lay', 'lay', 'lay', 'lay']);
-  expect(path.nodes.value[1]!.point[1]).toBeCloseTo(0.4, 5);
+  expect(path.nodes.value[1].point[1]).toBeCloseTo(0.4, 5);
   expect(await path.keep()).toBe(true);
   expect([told.at(-1), path.open.value]).toEqual(['keep', false]);
   const [{ brushId }] = begun as [Begin];
@@ -54,7 +54,7 @@ test('each change lays the row anew, keeping lays it a last time', async () => {
 test('nodes lie on the body and look away from it', () => {
   const { path } = hand();
   path.add(down(0.4, -0.3));
-  const { point, normal } = path.nodes.value[0]!;
+  const { point, normal } = path.nodes.value[0];
   expect(Math.hypot(...point)).toBeCloseTo(1, 1);
   expect(Math.hypot(...normal)).toBeCloseTo(1, 9);
   expect(point[0] * normal[0] + point[1] * normal[1] + point[2] * normal[2]).toBeGreaterThan(0.95);

@@ -70,7 +70,7 @@ function move(e: PointerEvent): void {
   const on = eye.toSheet(...at);
   if (held === 'press' && Math.hypot(at[0] - pressed[0], at[1] - pressed[1]) > 5) held = 'pan';
   if (held === 'pan') eye.pan(at[0] - last[0], at[1] - last[1]);
-  else if (held === 'draw') drawn.value = tool.value === 'split' ? [drawn.value[0]!, on] : [...drawn.value, on];
+  else if (held === 'draw') drawn.value = tool.value === 'split' ? [drawn.value[0], on] : [...drawn.value, on];
   else over.value = markAt(...on)?.id ?? null;
   last = at;
 }
@@ -102,7 +102,7 @@ function finish(): void {
     if (outline) bench.addMark([outline]);
     return;
   }
-  const [a, b] = [points[0]!, points.at(-1)!];
+  const [a, b] = [points[0], points.at(-1)!];
   if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 0.004) return;
   const crossed = bench.marks.filter((m) =>
     Array.from({ length: 41 }, (_, k) => k / 40).some((t) =>

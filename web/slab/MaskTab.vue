@@ -66,7 +66,7 @@ async function make(): Promise<void> {
         :on="isMask && tools.maskShape === shape"
         @click="take(shape)"
       >
-        {{ shape[0]!.toUpperCase() + shape.slice(1) }}
+        {{ shape[0].toUpperCase() + shape.slice(1) }}
       </PushButton>
     </div>
     <p class="muted">Masked clay is dark and stays as it is. Hold D to take away.</p>

@@ -8,14 +8,14 @@ import SettingSlider from '../controls/SettingSlider.vue';
 import { undoNotice } from '../controls/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
-import { useReferences } from './references';
+import { useSlabReferences } from '../stores/slabReferences';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { usePickFiles } from '../controls/pickFiles';
 
 const bench = useSlabBench();
 const tools = useSlabTools();
-const { add, problem, busy } = useReferences();
+const pictures = useSlabReferences();
 const references = computed(() => bench.doc?.references ?? []);
 const chosen = computed(() => references.value.find((r) => r.id === tools.referenceId) ?? null);
 
@@ -33,16 +33,16 @@ function remove(r: Reference): void {
   undoNotice(`“${r.name}” taken down.`, async () => bench.edit((slab) => slab.references.push(kept)));
 }
 const pick = usePickFiles({ accept: 'image/png,image/jpeg,image/webp', several: true }, async (files) => {
-  for (const file of files) await add(file);
+  for (const file of files) await pictures.add(file);
 });
 </script>
 
 <template>
   <div class="tab">
-    <PushButton :disabled="busy" @click="pick">
-      {{ busy ? 'Reading…' : 'Pin a picture' }}
+    <PushButton :disabled="pictures.busy" @click="pick">
+      {{ pictures.busy ? 'Reading…' : 'Pin a picture' }}
     </PushButton>
-    <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
+    <p v-if="pictures.problem" class="sentence-bad" role="alert">{{ pictures.problem }}</p>
     <ul v-if="references.length">
       <li v-for="r in references" :key="r.id" :class="{ on: r.id === tools.referenceId }">
         <PushButton look="row" :on="r.id === tools.referenceId" @click="tools.referenceId = r.id">

@@ -8,7 +8,7 @@ import SettingSlider from '../controls/SettingSlider.vue';
 import { undoNotice } from '../controls/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
-import { useParts } from './parts';
+import { useSlabParts } from '../stores/slabParts';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { usePickFiles } from '../controls/pickFiles';
@@ -25,7 +25,7 @@ const LABELS: Record<PieceForm, string> = {
   wedge: 'Wedge',
   part: 'Part',
 };
-const parts = useParts();
+const parts = useSlabParts();
 const labelOf = (piece: Piece): string => piece.part?.name ?? LABELS[piece.form];
 const UPS = PART_UPS.map((value) => ({ value, label: value.replace('-', '−').toUpperCase() }));
 const chosen = computed(() => bench.pieces.find((p) => p.id === tools.pieceId) ?? null);
@@ -84,13 +84,13 @@ function remove(piece: Piece): void {
       </PushButton>
       <PushButton
         title="A mesh from an OBJ, PLY, STL or GLB file; it can be dropped on the slab too"
-        :disabled="parts.busy.value"
+        :disabled="parts.busy"
         @click="pick"
       >
-        {{ parts.busy.value ? 'Reading…' : '+ Part…' }}
+        {{ parts.busy ? 'Reading…' : '+ Part…' }}
       </PushButton>
     </div>
-    <p v-if="parts.problem.value" class="sentence-bad" role="alert">{{ parts.problem.value }}</p>
+    <p v-if="parts.problem" class="sentence-bad" role="alert">{{ parts.problem }}</p>
     <ul v-if="bench.pieces.length">
       <li v-for="piece in bench.pieces" :key="piece.id" :class="{ on: piece.id === tools.pieceId }">
         <PushButton look="row" :on="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">

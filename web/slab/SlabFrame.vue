@@ -26,7 +26,7 @@ const text = (points: readonly (readonly [number, number])[]): string =>
 const margin = computed(() => square(props.frame.side * (1 - 2 * MARGIN_LIMIT)));
 const middle = computed(() => toScreen(props.eye, props.width, props.height, props.frame.x, props.frame.y));
 const top = computed(() => {
-  const [a, b] = [corners.value[2]!, corners.value[3]!];
+  const [a, b] = [corners.value[2], corners.value[3]];
   const mid = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2] as const;
   const away = Math.hypot(mid[0] - middle.value[0], mid[1] - middle.value[1]) || 1;
   const share = 22 / away;

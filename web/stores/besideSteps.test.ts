@@ -37,12 +37,12 @@ test('dragging one piece is one step from where it lay first; another piece, or 
   const own = slab();
   const { change } = changes(own);
   const first = besideText(own);
-  const drags = [0.1, 0.2, 0.3].map((x) => change((s) => Object.assign(s.pieces[0]!, { x, y: -x })));
+  const drags = [0.1, 0.2, 0.3].map((x) => change((s) => Object.assign(s.pieces[0], { x, y: -x })));
   expect(new Set(drags.map((d) => d.id)).size).toBe(1);
   expect(drags.every((d) => d.before === first)).toBe(true);
-  expect(change((s) => (s.pieces[1]!.x = 0.5)).id).toBe(drags[0]!.id + 1);
+  expect(change((s) => (s.pieces[1].x = 0.5)).id).toBe(drags[0].id + 1);
   late += 2000;
-  expect(change((s) => (s.pieces[1]!.x = 0.6)).id).toBe(drags[0]!.id + 2);
+  expect(change((s) => (s.pieces[1].x = 0.6)).id).toBe(drags[0].id + 2);
 });
 
 test('ended, the same kind of change is a step of its own', () => {

@@ -21,7 +21,7 @@ const TOGETHER_MS = 800;
 function stepsOf(past: readonly string[], now: Brush | null): BrushChange[] {
   if (!now) return [];
   const states = [...past.map((state) => JSON.parse(state) as Brush), now];
-  return past.map((_, i) => changeOf(states[i]!, states[i + 1]!)).filter((c) => c !== null);
+  return past.map((_, i) => changeOf(states[i], states[i + 1])).filter((c) => c !== null);
 }
 
 export const useBrushBench = defineStore('brush-bench', () => {

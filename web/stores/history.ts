@@ -92,7 +92,7 @@ function lengthOf(states: readonly string[]): number {
 function newest(states: string[], most: number): string[] {
   let sum = 0;
   let first = states.length;
-  while (first > 0 && (first === states.length || sum + states[first - 1]!.length <= most))
-    sum += states[--first]!.length;
+  while (first > 0 && (first === states.length || sum + states[first - 1].length <= most))
+    sum += states[--first].length;
   return states.slice(first);
 }

@@ -149,7 +149,7 @@ export const useLibrary = defineStore('library', () => {
   function put<T extends { id: string; revision: number }>(list: ShallowRef<readonly T[]>, listed: T): void {
     const at = list.value.findIndex((k) => k.id === listed.id);
     if (at < 0) list.value = [...list.value, listed];
-    else if (list.value[at]!.revision <= listed.revision) list.value = list.value.with(at, listed);
+    else if (list.value[at].revision <= listed.revision) list.value = list.value.with(at, listed);
   }
 
   function alphasOf(brush: Naming): BrushAlphas {

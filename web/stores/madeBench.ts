@@ -78,7 +78,7 @@ export const useMadeBench = defineStore('made-bench', () => {
     if (!doc.value || share.value !== null) return null;
     const name = NameSchema.safeParse(over?.card.name ?? wanted);
     if (!name.success) {
-      problem.value = name.error.issues[0]!.message;
+      problem.value = name.error.issues[0].message;
       return null;
     }
     if (doc.value.kind === 'lettering' && doc.value.blocks.every((b) => b.text.trim() === '')) {

@@ -104,7 +104,7 @@ test.each(Array.from({ length: 20 }, (_, n) => n + 1))(
     const own = bench();
     const connection = useConnection();
     const typed = new Map<string, string>();
-    let on = docs[0]!.id;
+    let on = docs[0].id;
     await own.open(on);
     const asked: Promise<unknown>[] = [];
     for (let n = 0; n < 40; n++) {

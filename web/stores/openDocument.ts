@@ -194,7 +194,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     if (!unsaved.value) return true;
     const name = NameSchema.safeParse(doc.value.card.name);
     if (!name.success) {
-      (ways.namesAtField ? nameProblem : problem).value = name.error.issues[0]!.message;
+      (ways.namesAtField ? nameProblem : problem).value = name.error.issues[0].message;
       return false;
     }
     const checked = SCHEMAS[ways.collection].safeParse(doc.value);

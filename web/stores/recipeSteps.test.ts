@@ -57,7 +57,7 @@ test('a step goes behind the chosen one, or to the end, and is chosen itself', (
   b.addStep('levels');
   b.addStep('blur');
   expect(b.kinds()).toEqual(['levels', 'blur']);
-  b.chosen.value = b.alpha.value.recipe.steps[0]!.id;
+  b.chosen.value = b.alpha.value.recipe.steps[0].id;
   const id = b.addStep('invert');
   expect(b.kinds()).toEqual(['levels', 'invert', 'blur']);
   expect(b.chosen.value).toBe(id);
@@ -72,7 +72,7 @@ test('a copy stands behind its own with the same settings; removing the chosen o
   b.copyStep(id);
   expect(b.kinds()).toEqual(['blur', 'blur', 'invert']);
   expect(b.alpha.value.recipe.steps[1]).toMatchObject({ radius: 7 });
-  expect(b.chosen.value).toBe(b.alpha.value.recipe.steps[1]!.id);
+  expect(b.chosen.value).toBe(b.alpha.value.recipe.steps[1].id);
   b.removeStep(b.chosen.value!);
   expect(b.chosen.value).toBeNull();
   b.removeStep(id);
@@ -84,7 +84,7 @@ test('a copy stands behind its own with the same settings; removing the chosen o
 test('steps are put in another order by their ids; ids that are no step’s are passed over', () => {
   const b = bench();
   const ids = ['levels', 'blur', 'invert'].map((kind) => b.addStep(kind as 'levels')!);
-  b.orderSteps([ids[2]!, 'nobody', ids[0]!, ids[1]!]);
+  b.orderSteps([ids[2], 'nobody', ids[0], ids[1]]);
   expect(b.kinds()).toEqual(['invert', 'levels', 'blur']);
 });
 

@@ -6,7 +6,7 @@ import { ServerAway } from '../api/client';
 import { useConnection } from './connection';
 import { useSending } from './sending';
 
-const { strokes } = trialSets()[0]!;
+const { strokes } = trialSets()[0];
 const waits = (id: string, name: string): WaitingTrial => ({
   id: `00000000-0000-4000-8000-00000000000${id}`,
   name,

@@ -68,7 +68,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   async function keep(one: W): Promise<R> {
     const named = {
       ...one,
-      name: freeName(one.name.trim().slice(0, LONGEST) || `${what[0]!.toUpperCase()}${what.slice(1)}`),
+      name: freeName(one.name.trim().slice(0, LONGEST) || `${what[0].toUpperCase()}${what.slice(1)}`),
     };
     try {
       await box.keep(named);

@@ -128,7 +128,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     const own = marks.value.filter((m) => chosen.value.includes(m.id));
     if (own.length < 2) return;
     const outlines = joinOutlines(own.map((m) => m.outlines));
-    const joined: Mark = MarkSchema.parse({ id: own[0]!.id, outlines, byHand: true });
+    const joined: Mark = MarkSchema.parse({ id: own[0].id, outlines, byHand: true });
     edit(
       `join ${joined.id}`,
       (sheet) =>

@@ -146,7 +146,7 @@ export const useSlabCast = defineStore('slab-cast', () => {
     problem.value = null;
     const name = NameSchema.safeParse(wanted);
     if (!name.success) {
-      problem.value = name.error.issues[0]!.message;
+      problem.value = name.error.issues[0].message;
       return null;
     }
     if (!over && library.freeName('alphas', name.data) !== name.data) {

@@ -33,7 +33,7 @@ export const useSlabTools = defineStore('slab-tools', () => {
       return kept?.ok ? kept.value : structuredClone(preset);
     }),
   );
-  const chosenId = ref(brushes.value[0]!.id);
+  const chosenId = ref(brushes.value[0].id);
   /** While a key is held, Smooth takes the chosen brush's place. */
   const smoothing = ref(false);
   const smooth = computed(() => brushes.value.find((b) => b.touch.action === 'smooth')!);

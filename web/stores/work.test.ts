@@ -31,7 +31,7 @@ test('Cancel stops the part that runs now, also when it was pressed before that 
     hand.onCancel(() => stopped.push('second'));
     return hand.cancelled;
   });
-  work.running[0]!.cancel();
+  work.running[0].cancel();
   expect(await done).toBe(true);
   expect(stopped).toEqual(['first', 'second']);
 });

@@ -26,15 +26,15 @@ function eyeOver(width: number, height: number) {
   const eye = new BodyEye(view, surface as unknown as HTMLElement);
   return { eye, view, stale: () => stale };
 }
-const dot = (a: readonly number[], b: readonly number[]): number => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
+const dot = (a: readonly number[], b: readonly number[]): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 /** Distance of a point from a ray. */
 function away(
   { origin, direction }: { origin: readonly number[]; direction: readonly number[] },
   p: readonly number[],
 ): number {
-  const d = p.map((c, k) => c - origin[k]!);
+  const d = p.map((c, k) => c - origin[k]);
   const t = dot(d, direction);
-  return Math.hypot(...d.map((c, k) => c - direction[k]! * t));
+  return Math.hypot(...d.map((c, k) => c - direction[k] * t));
 }
 const points = (count: number, seed: number): [number, number, number][] => {
   const random = seeded(seed);
@@ -116,7 +116,7 @@ test('the home view is found again, and every look asks for a picture', () => {
   expect(eye.pose.position).toEqual([3, 2, -1]);
   eye.home();
   expect(stale()).toBeGreaterThan(before + 1);
-  for (let k = 0; k < 3; k++) expect(eye.pose.position[k]!).toBeCloseTo(home.position[k]!, 9);
+  for (let k = 0; k < 3; k++) expect(eye.pose.position[k]).toBeCloseTo(home.position[k], 9);
   expect(eye.pose.target).toEqual(home.target);
 });
 
@@ -166,7 +166,7 @@ test.each(SIDES)('$label: that side faces the eye, and nothing else moved', ({ n
   eye.from(name);
   const { position, target } = eye.pose;
   expect(target).toEqual([0.2, 0, 0.1]);
-  position.forEach((c, k) => expect(c - target[k]!).toBeCloseTo(toward[k]! * far, 2));
+  position.forEach((c, k) => expect(c - target[k]).toBeCloseTo(toward[k] * far, 2));
   const basis = eye.basis();
   expect(dot(basis.toward, toward)).toBeCloseTo(1, 6);
   // From above and below, right stays right; from the back and the sides, up stays up.
@@ -201,7 +201,7 @@ test('a drag turns the body with the hand and stops over its poles; looking at a
   const { toward } = eye.basis();
   eye.lookAt([0.3, 0.4, -0.5]);
   expect(eye.pose.target).toEqual([0.3, 0.4, -0.5]);
-  eye.basis().toward.forEach((c, k) => expect(c).toBeCloseTo(toward[k]!, 6));
+  eye.basis().toward.forEach((c, k) => expect(c).toBeCloseTo(toward[k], 6));
 });
 
 test('under a held key a left drag moves the eye; let go, it strokes again', () => {

@@ -201,7 +201,7 @@ export class BodyEye {
     this.fit();
     const { seeing } = this;
     const m = new Matrix4().multiplyMatrices(seeing.projectionMatrix, seeing.matrixWorldInverse).elements;
-    const row = (k: number) => [m[k]!, m[k + 4]!, m[k + 8]!, m[k + 12]!] as const;
+    const row = (k: number) => [m[k], m[k + 4], m[k + 8], m[k + 12]] as const;
     return stencilRows({ x: row(0), y: row(1), w: row(3) }, this.view.width / this.view.height, place);
   }
 

@@ -194,10 +194,10 @@ export class ClayView {
       const attribute = this.body.geometry.getAttribute(key) as BufferAttribute;
       for (let i = 0; i < leaves.length;) {
         let end = i + 1;
-        while (end < leaves.length && leaves[end] === leaves[end - 1]! + 1) end++;
+        while (end < leaves.length && leaves[end] === leaves[end - 1] + 1) end++;
         const words = LEAF * attribute.itemSize;
-        const first = leaves[i]! * words;
-        attribute.addUpdateRange(first, Math.min((leaves[end - 1]! + 1) * words, attribute.array.length) - first);
+        const first = leaves[i] * words;
+        attribute.addUpdateRange(first, Math.min((leaves[end - 1] + 1) * words, attribute.array.length) - first);
         i = end;
       }
       attribute.needsUpdate = true;
@@ -219,64 +219,64 @@ export class ClayView {
       this.form.unpackAlignment = 1;
       this.form.needsUpdate = true;
     }
-    this.overlay.uniforms['form']!.value = this.form;
-    this.overlay.uniforms['hasForm']!.value = this.form ? 1 : 0;
+    this.overlay.uniforms['form'].value = this.form;
+    this.overlay.uniforms['hasForm'].value = this.form ? 1 : 0;
     this.request();
   }
 
   /** How the clay looks: its colour, its shine, and whether faces are shaded each by itself. */
   setLook(look: { clay: string; gloss: number; facets: boolean }): void {
-    (this.clay.uniforms['clay']!.value as Color).set(look.clay);
-    this.clay.uniforms['gloss']!.value = look.gloss;
-    this.clay.uniforms['facets']!.value = look.facets ? 1 : 0;
+    (this.clay.uniforms['clay'].value as Color).set(look.clay);
+    this.clay.uniforms['gloss'].value = look.gloss;
+    this.clay.uniforms['facets'].value = look.facets ? 1 : 0;
     this.stale();
   }
 
   /** Where the light comes from, as the eye sees it; null is from the upper left. */
   setLight(from: readonly [number, number, number] | null): void {
-    (this.clay.uniforms['light']!.value as Vector3).set(...(from ?? UPPER_LEFT));
+    (this.clay.uniforms['light'].value as Vector3).set(...(from ?? UPPER_LEFT));
     this.stale();
   }
 
   /** Where the mirrors and the sectors of radial copies lie is drawn on the clay. */
   setSymmetry({ mirrorX, mirrorY, mirrorZ, copies, axis, x, y, z }: Symmetry): void {
     const u = this.shade.uniforms;
-    (u['mirrors']!.value as Vector3).set(Number(mirrorX), Number(mirrorY), Number(mirrorZ));
-    (u['about']!.value as Vector3).set(x, y, z);
-    u['copies']!.value = copies;
-    u['axis']!.value = AXES.indexOf(axis);
+    (u['mirrors'].value as Vector3).set(Number(mirrorX), Number(mirrorY), Number(mirrorZ));
+    (u['about'].value as Vector3).set(x, y, z);
+    u['copies'].value = copies;
+    u['axis'].value = AXES.indexOf(axis);
     this.stale();
   }
 
   /** Centre lines and a grid are drawn on the clay. */
   setGuides({ centre, grid, step }: GuideLook): void {
     const u = this.shade.uniforms;
-    u['centreLines']!.value = centre ? 1 : 0;
-    u['grid']!.value = grid ? 1 : 0;
-    u['gridStep']!.value = step;
+    u['centreLines'].value = centre ? 1 : 0;
+    u['grid'].value = grid ? 1 : 0;
+    u['gridStep'].value = step;
     this.stale();
   }
 
   /** Whether all of the body is looked at along one direction. */
   setParallel(parallel: boolean): void {
-    this.clay.uniforms['parallel']!.value = parallel ? 1 : 0;
+    this.clay.uniforms['parallel'].value = parallel ? 1 : 0;
   }
 
   setCursor(look: CursorLook | null): void {
     const u = this.overlay.uniforms;
-    u['cursorOn']!.value = look ? 1 : 0;
+    u['cursorOn'].value = look ? 1 : 0;
     if (look) {
       const { frame } = look;
-      (u['centre']!.value as Vector3).set(...frame.origin);
-      (u['tangent']!.value as Vector3).set(...frame.tangent);
-      (u['bitangent']!.value as Vector3).set(...frame.bitangent);
-      (u['normal']!.value as Vector3).set(...frame.normal);
-      u['radius']!.value = frame.radius;
-      u['reach']!.value = look.reach;
-      u['square']!.value = look.square ? 1 : 0;
-      u['fit']!.value = look.fit;
-      u['ground']!.value = look.ground;
-      u['dig']!.value = look.dig ? 1 : 0;
+      (u['centre'].value as Vector3).set(...frame.origin);
+      (u['tangent'].value as Vector3).set(...frame.tangent);
+      (u['bitangent'].value as Vector3).set(...frame.bitangent);
+      (u['normal'].value as Vector3).set(...frame.normal);
+      u['radius'].value = frame.radius;
+      u['reach'].value = look.reach;
+      u['square'].value = look.square ? 1 : 0;
+      u['fit'].value = look.fit;
+      u['ground'].value = look.ground;
+      u['dig'].value = look.dig ? 1 : 0;
     }
     this.request();
   }
@@ -330,9 +330,9 @@ export class ClayView {
       renderer.clear();
       renderer.render(this.scene, this.camera);
       const u = this.shade.uniforms;
-      (u['toBody']!.value as Matrix4).multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
-      (u['pixel']!.value as Vector2).set(1 / this.target.width, 1 / this.target.height);
-      (u['toward']!.value as Vector3).setFromMatrixColumn(this.camera.matrixWorld, 2);
+      (u['toBody'].value as Matrix4).multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
+      (u['pixel'].value as Vector2).set(1 / this.target.width, 1 / this.target.height);
+      (u['toward'].value as Vector3).setFromMatrixColumn(this.camera.matrixWorld, 2);
       renderer.setRenderTarget(this.shaded);
       renderer.render(this.shadeScene, this.overlayCamera);
       renderer.setRenderTarget(null);

@@ -31,7 +31,7 @@ export function maskDrag(eye: () => SlabEye | null): MaskDrag {
     move(x, y) {
       if (state.points.length === 0) return;
       const at = eye()!.onSlab(x, y);
-      if (state.kind !== 'lasso') state.points = [state.points[0]!, at];
+      if (state.kind !== 'lasso') state.points = [state.points[0], at];
       else if (Math.hypot(x - last.x, y - last.y) >= LASSO_STEP) {
         state.points.push(at);
         last = { x, y };

@@ -117,7 +117,7 @@ export class ReliefScene {
     const places = geometry.getAttribute('position') as BufferAttribute;
     const normals = geometry.getAttribute('normal') as BufferAttribute;
     const at = (i: number, j: number): number =>
-      picture.data[Math.max(0, Math.min(n - 1, j)) * n + Math.max(0, Math.min(n - 1, i))]!;
+      picture.data[Math.max(0, Math.min(n - 1, j)) * n + Math.max(0, Math.min(n - 1, i))];
     for (let j = 0; j < n; j++) {
       for (let i = 0; i < n; i++) {
         const k = j * n + i;
@@ -183,9 +183,7 @@ export class ReliefScene {
         Math.sin(this.height),
       );
       // Given in the picture's own space; shading is done in the eye's.
-      (this.material.uniforms['light']!.value as Vector3)
-        .copy(light)
-        .transformDirection(this.camera.matrixWorldInverse);
+      (this.material.uniforms['light'].value as Vector3).copy(light).transformDirection(this.camera.matrixWorldInverse);
       this.renderer.render(this.scene, this.camera);
     });
   }

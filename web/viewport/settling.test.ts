@@ -6,13 +6,13 @@ const SCALE = 200;
 /** An eye far away that looks along one axis at a view of 800 × 800. */
 function eyeAlong(toward: View['toward'], right: View['right'], up: View['up']): SettlingEye {
   const across = (p: readonly number[], axis: readonly number[]): number =>
-    p[0]! * axis[0]! + p[1]! * axis[1]! + p[2]! * axis[2]!;
+    p[0] * axis[0] + p[1] * axis[1] + p[2] * axis[2];
   return {
     basis: () => ({ right, up, toward }),
     seen: (p) => ({ x: 400 + across(p, right) * SCALE, y: 400 - across(p, up) * SCALE }),
     ray: (x, y): Ray => {
       const [u, v] = [(x - 400) / SCALE, (400 - y) / SCALE];
-      const at = [0, 1, 2].map((k) => right[k]! * u + up[k]! * v + toward[k]! * 9) as [number, number, number];
+      const at = [0, 1, 2].map((k) => right[k] * u + up[k] * v + toward[k] * 9) as [number, number, number];
       return { origin: at, direction: [-toward[0], -toward[1], -toward[2]] };
     },
   };

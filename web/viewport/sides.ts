@@ -28,7 +28,7 @@ export interface SeenSide {
 
 /** Where the sides lie as the eye sees them, farthest first. */
 export function seenSides({ right, up, toward }: View): SeenSide[] {
-  const along = (a: readonly number[], b: readonly number[]): number => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
+  const along = (a: readonly number[], b: readonly number[]): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
   return SIDES.map((side) => ({
     side,
     x: along(side.toward, right),

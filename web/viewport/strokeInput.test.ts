@@ -125,14 +125,14 @@ test('press, drag and release are one stroke, with the places under the pointer'
   say('pointerup', event(0.5, 0.25, { buttons: 0 }));
   await Promise.resolve();
   expect(told.begun).toHaveLength(1);
-  expect(told.begun[0]!.samples[0]!.origin).toEqual([-0.5, 0.25, 5]);
+  expect(told.begun[0].samples[0].origin).toEqual([-0.5, 0.25, 5]);
   expect(told.samples.map((s) => s.origin[0])).toEqual([0, 0.5]);
-  expect(told.begun[0]!.start).toMatchObject({
+  expect(told.begun[0].start).toMatchObject({
     brushId: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e',
     dig: false,
     view: VIEW,
   });
-  expect(told.begun[0]!.start).not.toHaveProperty('stencil');
+  expect(told.begun[0].start).not.toHaveProperty('stencil');
   expect([told.ends, told.ended, input.stroking]).toEqual([1, 1, false]);
 });
 
@@ -212,7 +212,7 @@ test('a held key digs, and what is held ends when the window is left', () => {
   input.setDig(true);
   expect(cursor()!.dig).toBe(true);
   say('pointerdown', event(0, 0));
-  expect(told.begun[0]!.start.dig).toBe(true);
+  expect(told.begun[0].start.dig).toBe(true);
   say('pointerup', event(0, 0));
   say('window blur');
   expect(input.dig).toBe(false);
@@ -221,12 +221,12 @@ test('a held key digs, and what is held ends when the window is left', () => {
 test('a mouse presses fully; a pen as it says, and one that can’t say is told of once', () => {
   const { told, event, say } = hand();
   say('pointerdown', event(0, 0, { pressure: 0.1 }));
-  expect(told.begun[0]!.samples[0]!.pressure).toBe(1);
+  expect(told.begun[0].samples[0].pressure).toBe(1);
   say('pointerup', event(0, 0));
   const pen = { pointerType: 'pen', pressure: 0.3 };
   say('pointerdown', event(0, 0, pen));
   say('pointermove', event(0.1, 0, { ...pen, pressure: 0.8 }));
-  expect([told.begun[1]!.samples[0]!.pressure, told.samples.at(-1)!.pressure]).toEqual([0.3, 0.8]);
+  expect([told.begun[1].samples[0].pressure, told.samples.at(-1)!.pressure]).toEqual([0.3, 0.8]);
   expect(told.pens).toBe(0);
   say('pointermove', event(0.2, 0, { ...pen, pressure: 0 }));
   say('pointermove', event(0.3, 0, { ...pen, pressure: 0 }));
@@ -242,7 +242,7 @@ test.each([
 ])('a pen that leans %s says so; an upright one and a mouse say nothing', (_, tiltX, tiltY, lean) => {
   const { told, event, say } = hand();
   say('pointerdown', event(0, 0, { pointerType: 'pen', tiltX, tiltY }));
-  const said = told.begun[0]!.samples[0]!.lean!;
+  const said = told.begun[0].samples[0].lean!;
   expect([Math.cos(said), Math.sin(said)].map((c) => Math.round(c * 1e6) + 0)).toEqual(
     [Math.cos(lean), Math.sin(lean)].map((c) => Math.round(c * 1e6) + 0),
   );
@@ -257,8 +257,8 @@ test('a hand that lingers is asked while it rests, at the place and pressure it 
   say('pointermove', event(0.4, 0));
   expect(intervals).toHaveLength(1);
   const { length } = told.samples;
-  intervals[0]!.act();
-  intervals[0]!.act();
+  intervals[0].act();
+  intervals[0].act();
   expect(told.samples).toHaveLength(length + 2);
   expect(told.samples.at(-1)!.origin[0]).toBeCloseTo(0.4, 9);
   expect(told.samples.at(-1)!.time).toBeGreaterThanOrEqual(told.samples.at(-2)!.time!);
@@ -284,10 +284,10 @@ test('a stencil goes along with strokes that paint through it, and with no other
   const eye = { ray, basis: () => VIEW, stencil: () => rows };
   const through = hand((b) => (b.stroke.mapping = 'stencil'), { eye });
   through.say('pointerdown', through.event(0, 0));
-  expect(through.told.begun[0]!.start.stencil).toEqual(rows);
+  expect(through.told.begun[0].start.stencil).toEqual(rows);
   const over = hand(undefined, { eye });
   over.say('pointerdown', over.event(0, 0));
-  expect(over.told.begun[0]!.start).not.toHaveProperty('stencil');
+  expect(over.told.begun[0].start).not.toHaveProperty('stencil');
 });
 
 test('the cursor lies on the body at the brush’s size, and nowhere when the pointer is beside it or gone', () => {

@@ -128,7 +128,7 @@ export class StrokeInput {
     const { origin: o } = frame;
     const ray = this.rayAt(at);
     const out = ([0, 1, 2] as const).map((k) => o[k] + right[k] * brush.stroke.size - ray.origin[k]);
-    const grown: Ray = { origin: ray.origin, direction: [out[0]!, out[1]!, out[2]!] };
+    const grown: Ray = { origin: ray.origin, direction: [out[0], out[1], out[2]] };
     this.o.sculptor.begin(this.start(brush), brush.stroke.type === 'grow' ? [ray, grown] : [ray]);
     await this.o.sculptor.end();
     this.o.onStamped?.(o);
@@ -184,9 +184,9 @@ export class StrokeInput {
     if (e.buttons === 0) return this.up(e);
     const events = e.getCoalescedEvents();
     const samples = (events.length > 0 ? events : [e]).map((event) => this.sample(event));
-    this.lastSample = samples[samples.length - 1]!;
+    this.lastSample = samples[samples.length - 1];
     this.o.sculptor.extend(samples);
-    this.follow(samples[samples.length - 1]!);
+    this.follow(samples[samples.length - 1]);
   }
 
   private up(e: PointerEvent): void {

@@ -38,15 +38,15 @@ test('a GLB packed with Draco gives its triangles back, each vertex within the p
   const geometries: BufferGeometry[] = [];
   scene.traverse((object) => 'geometry' in object && geometries.push(object.geometry as BufferGeometry));
   expect(geometries).toHaveLength(1);
-  const at = geometries[0]!.getAttribute('position');
+  const at = geometries[0].getAttribute('position');
   expect(at.count).toBe(SIDE * SIDE);
-  expect(geometries[0]!.index!.count).toBe(triangles.length);
+  expect(geometries[0].index!.count).toBe(triangles.length);
   const step = 2 / 2 ** 16;
   for (let i = 0; i < at.count; i++) {
     const [u, v] = [Math.round((at.getX(i) + 1) * 10), Math.round((at.getY(i) + 1) * 10)];
     const from = (v * SIDE + u) * 3;
     for (const [k, value] of [at.getX(i), at.getY(i), at.getZ(i)].entries())
-      expect(Math.abs(value - positions[from + k]!)).toBeLessThanOrEqual(step);
+      expect(Math.abs(value - positions[from + k])).toBeLessThanOrEqual(step);
   }
 });
 
@@ -63,7 +63,7 @@ test('what is no packed mesh, is cut short or has no positions fails with an err
 test('any byte changed gives a geometry or an error, and the decoder reads the next mesh', async () => {
   for (let i = 0; i < 200; i++) {
     const bytes = packed.draco.slice();
-    bytes[(i * 7919) % bytes.length] = (bytes[(i * 7919) % bytes.length]! + 1 + (i % 250)) & 0xff;
+    bytes[(i * 7919) % bytes.length] = (bytes[(i * 7919) % bytes.length] + 1 + (i % 250)) & 0xff;
     const answer = await decoded(bytes.buffer, 0);
     expect(answer instanceof BufferGeometry || answer instanceof Error).toBe(true);
   }

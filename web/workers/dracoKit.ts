@@ -14,8 +14,8 @@ export function dracoGlb(
     [-Infinity, -Infinity, -Infinity],
   ];
   for (const [i, value] of positions.entries()) {
-    min[i % 3] = Math.min(min[i % 3]!, value);
-    max[i % 3] = Math.max(max[i % 3]!, value);
+    min[i % 3] = Math.min(min[i % 3], value);
+    max[i % 3] = Math.max(max[i % 3], value);
   }
   const name = 'KHR_draco_mesh_compression';
   const json = JSON.stringify({

@@ -39,7 +39,7 @@ async function openTile(change?: (b: Brush) => void): Promise<void> {
   await sculptor.use(brush(change), NONE);
 }
 async function draw(...points: (readonly [number, number])[]): Promise<void> {
-  sculptor.begin(start, [down(...points[0]!)]);
+  sculptor.begin(start, [down(...points[0])]);
   points.slice(1).forEach(([x, y], i) => sculptor.extend([down(x, y, (i + 1) * 30)]));
   await sculptor.end();
 }
@@ -84,7 +84,7 @@ test('samples that come while the worker is busy come to the same as samples one
   await draw(...points);
   const together = clay();
   await sculptor.clear();
-  sculptor.begin(start, [down(...points[0]!)]);
+  sculptor.begin(start, [down(...points[0])]);
   for (const [i, [x, y]] of points.slice(1).entries()) {
     sculptor.extend([down(x, y, (i + 1) * 30)]);
     await quiet();
@@ -301,7 +301,7 @@ describe('refining while a stroke is drawn', () => {
     sculptor.onReopen = (opened) => passed.push(opened.passing);
     const shown = await slowly();
     expect(shown[0]).toBeGreaterThan(49 * 49);
-    expect(shown.at(-1)).toBeGreaterThan(shown[0]!);
+    expect(shown.at(-1)).toBeGreaterThan(shown[0]);
     expect(passed.at(-1)).toBe(false);
     expect(passed.slice(0, -1).every(Boolean)).toBe(true);
     expect([sculptor.state.strokes, sculptor.state.stroking]).toEqual([1, false]);
@@ -566,7 +566,7 @@ function hurried(seed: number, count: number, tiles: readonly ArrayBuffer[]): ((
       orders.push(() => void sculptor.makeEdit({ kind: invert ? 'mask-invert' : 'mask-clear' }));
     } else if (which < 0.94) orders.push(() => void sculptor.maskRaised());
     else {
-      const mesh = tiles[Math.floor(random() * tiles.length)]!;
+      const mesh = tiles[Math.floor(random() * tiles.length)];
       const fresh = random() < 0.1;
       orders.push(() => void sculptor.open({ kind: 'body', body: { mesh: mesh.slice(0) }, levels: 0, fresh }));
     }

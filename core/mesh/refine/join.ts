@@ -24,7 +24,7 @@ export function joinPass(
   // What lies on a seam or at the border of a group stays where it is.
   const fixed = seamVertices(triangles, vertices, w.carried);
   for (let e = 0; e < edges.count; e++)
-    if (edges.uses[e] !== 2) fixed[edges.ends[e * 2]!] = fixed[edges.ends[e * 2 + 1]!] = 1;
+    if (edges.uses[e] !== 2) fixed[edges.ends[e * 2]] = fixed[edges.ends[e * 2 + 1]] = 1;
   const normals = vertexNormals(p, triangles);
   const into = new Int32Array(vertices).fill(-1);
   const locked = new Uint8Array(vertices);
@@ -33,8 +33,8 @@ export function joinPass(
   let count = 0;
   for (const e of shortest(w, edges, fresh, limit)) {
     for (const [from, to] of [
-      [edges.ends[e * 2]!, edges.ends[e * 2 + 1]!],
-      [edges.ends[e * 2 + 1]!, edges.ends[e * 2]!],
+      [edges.ends[e * 2], edges.ends[e * 2 + 1]],
+      [edges.ends[e * 2 + 1], edges.ends[e * 2]],
     ] as const) {
       if (fixed[from] || locked[from] || locked[to] || !mayJoin(w, round, normals, from, to, longest)) continue;
       if (w.carried && !sidesMeet(w, round, from, to)) continue;
@@ -42,11 +42,11 @@ export function joinPass(
       count++;
       // What is touched by one join is left alone by the others of this pass.
       for (const v of [from, to])
-        for (const t of round.of(v)) for (let k = 0; k < 3; k++) locked[triangles[t * 3 + k]!] = 1;
+        for (const t of round.of(v)) for (let k = 0; k < 3; k++) locked[triangles[t * 3 + k]] = 1;
       break;
     }
   }
-  return count > 0 ? { working: without(w, into, count), fresh: locked.filter((_, v) => into[v]! < 0) } : null;
+  return count > 0 ? { working: without(w, into, count), fresh: locked.filter((_, v) => into[v] < 0) } : null;
 }
 
 /** The corner at which a triangle that holds both vertices names the second one. */
@@ -61,7 +61,7 @@ function sidesMeet({ triangles, carried }: Working, round: Round, from: number, 
   const [first, ...others] = cornersAt(triangles, round, from, to);
   return others.every(
     (corner) =>
-      cornersMeet(carried!, first!, corner) && groupsMeet(carried!, Math.floor(first! / 3), Math.floor(corner / 3)),
+      cornersMeet(carried!, first, corner) && groupsMeet(carried!, Math.floor(first / 3), Math.floor(corner / 3)),
   );
 }
 
@@ -75,12 +75,12 @@ function shortest(
   const found: number[] = [];
   const squares = new Float32Array(count);
   for (let e = 0; e < count; e++) {
-    const [a, b] = [ends[e * 2]!, ends[e * 2 + 1]!];
+    const [a, b] = [ends[e * 2], ends[e * 2 + 1]];
     if (!within[a] || !within[b] || !(fresh[a] || fresh[b])) continue;
     squares[e] = square(p, a, b);
-    if (squares[e]! < limit) found.push(e);
+    if (squares[e] < limit) found.push(e);
   }
-  return Uint32Array.from(found).sort((e, f) => squares[e]! - squares[f]!);
+  return Uint32Array.from(found).sort((e, f) => squares[e] - squares[f]);
 }
 
 const NEAR: number[] = [];
@@ -100,7 +100,7 @@ function mayJoin(
   // Most edges are refused for their length, so that is looked at first.
   for (const t of round.of(from)) {
     for (let k = 0; k < 3; k++) {
-      const v = triangles[t * 3 + k]!;
+      const v = triangles[t * 3 + k];
       if (v !== from && square(p, v, to) > longest) return false;
     }
   }
@@ -110,7 +110,7 @@ function mayJoin(
   for (let i = 0; i < near; i++) for (let j = 0; j < other; j++) if (NEAR[i] === OTHER[j]) common++;
   if (common !== 2 || near + other - 4 < 3 || near < 4) return false;
   for (const t of round.of(from)) {
-    const [a, b, c] = [triangles[t * 3]!, triangles[t * 3 + 1]!, triangles[t * 3 + 2]!];
+    const [a, b, c] = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]];
     if (a === to || b === to || c === to) continue;
     const [x, y, z] = [a === from ? to : a, b === from ? to : b, c === from ? to : c];
     if (turned(p, a, b, c, x, y, z) || away(p, x, y, z, normals, to) || away(p, x, y, z, normals, from)) return false;
@@ -123,26 +123,26 @@ function without(w: Working, into: Int32Array, count: number): Working {
   const vertices = w.positions.length / 3;
   const place = new Uint32Array(vertices);
   let kept = 0;
-  for (let v = 0; v < vertices; v++) if (into[v]! < 0) place[v] = kept++;
-  for (let v = 0; v < vertices; v++) if (into[v]! >= 0) place[v] = place[into[v]!]!;
+  for (let v = 0; v < vertices; v++) if (into[v] < 0) place[v] = kept++;
+  for (let v = 0; v < vertices; v++) if (into[v] >= 0) place[v] = place[into[v]];
   const shrunk = (from: Float32Array, words: number): Float32Array => {
     const out = new Float32Array((vertices - count) * words);
     for (let v = 0; v < vertices; v++)
-      if (into[v]! < 0) for (let k = 0; k < words; k++) out[place[v]! * words + k] = from[v * words + k]!;
+      if (into[v] < 0) for (let k = 0; k < words; k++) out[place[v] * words + k] = from[v * words + k];
     return out;
   };
   const stayed = new Uint32Array(w.triangles.length / 3);
   const triangles = new Uint32Array(w.triangles.length);
   let n = 0;
   for (let t = 0; t < w.triangles.length; t += 3) {
-    const [a, b, c] = [place[w.triangles[t]!]!, place[w.triangles[t + 1]!]!, place[w.triangles[t + 2]!]!];
+    const [a, b, c] = [place[w.triangles[t]], place[w.triangles[t + 1]], place[w.triangles[t + 2]]];
     if (a === b || b === c || c === a) continue;
     stayed[n / 3] = t / 3;
     triangles[n++] = a;
     triangles[n++] = b;
     triangles[n++] = c;
   }
-  const left = <T extends Int32Array | Uint8Array>(from: T): T => from.filter((_, v) => into[v]! < 0) as T;
+  const left = <T extends Int32Array | Uint8Array>(from: T): T => from.filter((_, v) => into[v] < 0) as T;
   return {
     positions: shrunk(w.positions, 3),
     places: w.places.map((of) => shrunk(of, 3)),
@@ -151,7 +151,7 @@ function without(w: Working, into: Int32Array, count: number): Working {
     carried: carriedBy(joinedCarried(w, into), stayed.subarray(0, n / 3)),
     ids: left(w.ids),
     within: left(w.within),
-    held: left(w.held),
+    locked: left(w.locked),
   };
 }
 
@@ -162,11 +162,11 @@ function joinedCarried({ triangles, carried, ids }: Working, into: Int32Array): 
   const coordinates = from.slice();
   const round = trianglesRound(triangles, ids.length);
   for (let corner = 0; corner < triangles.length; corner++) {
-    const to = into[triangles[corner]!]!;
+    const to = into[triangles[corner]];
     if (to < 0) continue;
-    const [at] = cornersAt(triangles, round, triangles[corner]!, to);
-    coordinates[corner * 2] = from[at! * 2]!;
-    coordinates[corner * 2 + 1] = from[at! * 2 + 1]!;
+    const [at] = cornersAt(triangles, round, triangles[corner], to);
+    coordinates[corner * 2] = from[at * 2];
+    coordinates[corner * 2 + 1] = from[at * 2 + 1];
   }
   return { ...carried, coordinates };
 }

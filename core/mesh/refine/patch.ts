@@ -26,7 +26,7 @@ export function patchOf(
   const within = new Uint8Array(vertices);
   let any = false;
   for (let v = 0; v < vertices; v++) {
-    if (!inside(positions[v * 3]!, positions[v * 3 + 1]!, positions[v * 3 + 2]!)) continue;
+    if (!inside(positions[v * 3], positions[v * 3 + 1], positions[v * 3 + 2])) continue;
     within[v] = 1;
     any = true;
   }
@@ -49,7 +49,7 @@ export function patchOf(
   const pick = (from: Float32Array, words: number): Float32Array => {
     const out = new Float32Array(ids.length * words);
     ids.forEach((v, i) => {
-      for (let k = 0; k < words; k++) out[i * words + k] = from[v * words + k]!;
+      for (let k = 0; k < words; k++) out[i * words + k] = from[v * words + k];
     });
     return out;
   };
@@ -61,8 +61,8 @@ export function patchOf(
       triangles: own,
       carried: carriedBy(carried, ownFaces),
       ids: Int32Array.from(ids),
-      within: Uint8Array.from(ids, (v) => within[v]!),
-      held: heldBy(triangles, faces, ids, inPart),
+      within: Uint8Array.from(ids, (v) => within[v]),
+      locked: lockedBy(triangles, faces, ids, inPart),
     },
     rest,
     restFaces,
@@ -86,27 +86,27 @@ export function stitched(
   let count = 0;
   for (let v = 0; v < vertices; v++) if (stays[v]) place[v] = count++;
   const left = count;
-  const to = Uint32Array.from(done.ids, (v) => (v >= 0 ? place[v]! : count++));
-  const laid = (from: Float32Array, part: Float32Array, words: number): Float32Array => {
+  const to = Uint32Array.from(done.ids, (v) => (v >= 0 ? place[v] : count++));
+  const spliced = (from: Float32Array, part: Float32Array, words: number): Float32Array => {
     const out = new Float32Array(count * words);
     for (let v = 0; v < vertices; v++)
-      if (place[v]! >= 0) for (let k = 0; k < words; k++) out[place[v]! * words + k] = from[v * words + k]!;
+      if (place[v] >= 0) for (let k = 0; k < words; k++) out[place[v] * words + k] = from[v * words + k];
     for (let i = 0; i < to.length; i++)
-      if (to[i]! >= left) for (let k = 0; k < words; k++) out[to[i]! * words + k] = part[i * words + k]!;
+      if (to[i] >= left) for (let k = 0; k < words; k++) out[to[i] * words + k] = part[i * words + k];
     return out;
   };
   const triangles = new Uint32Array(rest.length + done.triangles.length);
-  for (let i = 0; i < rest.length; i++) triangles[i] = place[rest[i]!]!;
-  for (let i = 0; i < done.triangles.length; i++) triangles[rest.length + i] = to[done.triangles[i]!]!;
+  for (let i = 0; i < rest.length; i++) triangles[i] = place[rest[i]];
+  for (let i = 0; i < done.triangles.length; i++) triangles[rest.length + i] = to[done.triangles[i]];
   return {
     mesh: {
-      positions: laid(whole.positions, done.positions, 3),
+      positions: spliced(whole.positions, done.positions, 3),
       triangles,
       carried: carriedInRow(carriedBy(whole.carried, restFaces), done.carried),
     },
     along: {
-      places: along.places.map((of, i) => laid(of, done.places[i]!, 3)),
-      values: along.values.map((of, i) => laid(of, done.values[i]!, 1)),
+      places: along.places.map((of, i) => spliced(of, done.places[i], 3)),
+      values: along.values.map((of, i) => spliced(of, done.values[i], 1)),
     },
   };
 }
@@ -114,14 +114,14 @@ export function stitched(
 function facesTouching(triangles: Uint32Array, vertices: Uint8Array): Uint8Array {
   const out = new Uint8Array(triangles.length / 3);
   for (let t = 0; t < out.length; t++)
-    out[t] = vertices[triangles[t * 3]!]! | vertices[triangles[t * 3 + 1]!]! | vertices[triangles[t * 3 + 2]!]!;
+    out[t] = vertices[triangles[t * 3]] | vertices[triangles[t * 3 + 1]] | vertices[triangles[t * 3 + 2]];
   return out;
 }
 
 function cornersOf(triangles: Uint32Array, faces: Uint8Array, vertices: number): Uint8Array {
   const out = new Uint8Array(vertices);
   for (let t = 0; t < faces.length; t++)
-    if (faces[t]) out[triangles[t * 3]!] = out[triangles[t * 3 + 1]!] = out[triangles[t * 3 + 2]!] = 1;
+    if (faces[t]) out[triangles[t * 3]] = out[triangles[t * 3 + 1]] = out[triangles[t * 3 + 2]] = 1;
   return out;
 }
 
@@ -141,8 +141,8 @@ function parted(
     if (faces[t]) ownFaces[i / 3] = t;
     else restFaces[j / 3] = t;
     for (let k = 0; k < 3; k++) {
-      if (faces[t]) own[i++] = place[triangles[t * 3 + k]!]!;
-      else rest[j++] = triangles[t * 3 + k]!;
+      if (faces[t]) own[i++] = place[triangles[t * 3 + k]];
+      else rest[j++] = triangles[t * 3 + k];
     }
   }
   return { own, rest, ownFaces, restFaces };
@@ -152,14 +152,14 @@ function parted(
  * Vertices that faces beside the part name too, and their neighbours in it: their normals can't be told from the part
  * alone.
  */
-function heldBy(triangles: Uint32Array, faces: Uint8Array, ids: readonly number[], inPart: Uint8Array): Uint8Array {
+function lockedBy(triangles: Uint32Array, faces: Uint8Array, ids: readonly number[], inPart: Uint8Array): Uint8Array {
   const rim = new Uint8Array(inPart.length);
   for (let t = 0; t < faces.length; t++)
-    if (!faces[t]) for (let k = 0; k < 3; k++) if (inPart[triangles[t * 3 + k]!]) rim[triangles[t * 3 + k]!] = 1;
-  const held = rim.slice();
+    if (!faces[t]) for (let k = 0; k < 3; k++) if (inPart[triangles[t * 3 + k]]) rim[triangles[t * 3 + k]] = 1;
+  const locked = rim.slice();
   for (let t = 0; t < faces.length; t++) {
-    const [a, b, c] = [triangles[t * 3]!, triangles[t * 3 + 1]!, triangles[t * 3 + 2]!];
-    if (faces[t] && (rim[a] || rim[b] || rim[c])) held[a] = held[b] = held[c] = 1;
+    const [a, b, c] = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]];
+    if (faces[t] && (rim[a] || rim[b] || rim[c])) locked[a] = locked[b] = locked[c] = 1;
   }
-  return Uint8Array.from(ids, (v) => held[v]!);
+  return Uint8Array.from(ids, (v) => locked[v]);
 }

@@ -6,12 +6,12 @@ export interface Round {
 
 export function trianglesRound(triangles: Uint32Array, vertices: number): Round {
   const starts = new Uint32Array(vertices + 1);
-  for (const v of triangles) starts[v + 1]!++;
-  for (let v = 0; v < vertices; v++) starts[v + 1]! += starts[v]!;
+  for (const v of triangles) starts[v + 1]++;
+  for (let v = 0; v < vertices; v++) starts[v + 1] += starts[v];
   const filled = starts.slice();
   const list = new Uint32Array(triangles.length);
-  for (let i = 0; i < triangles.length; i++) list[filled[triangles[i]!]!++] = Math.floor(i / 3);
-  return { of: (v) => list.subarray(starts[v]!, starts[v + 1]!) };
+  for (let i = 0; i < triangles.length; i++) list[filled[triangles[i]]++] = Math.floor(i / 3);
+  return { of: (v) => list.subarray(starts[v], starts[v + 1]) };
 }
 
 /** The vertices that faces join to one, each once, into `out`; answers how many. */
@@ -19,7 +19,7 @@ export function neighbours(triangles: Uint32Array, round: Round, vertex: number,
   let count = 0;
   for (const t of round.of(vertex)) {
     for (let k = 0; k < 3; k++) {
-      const v = triangles[t * 3 + k]!;
+      const v = triangles[t * 3 + k];
       if (v === vertex) continue;
       let i = 0;
       while (i < count && out[i] !== v) i++;

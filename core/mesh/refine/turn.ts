@@ -22,17 +22,17 @@ export function turnEdges(w: Working, fresh: Uint8Array): Working {
     const near = facesNear(triangles, looked);
     const part = new Uint32Array(near.length * 3);
     near.forEach((t, i) => {
-      for (let k = 0; k < 3; k++) part[i * 3 + k] = triangles[t * 3 + k]!;
+      for (let k = 0; k < 3; k++) part[i * 3 + k] = triangles[t * 3 + k];
     });
     const partCarried = carried && carriedBy(carried, Uint32Array.from(near));
     const turnedOnes = turnOnce(p, part, looked, within, vertices, partCarried);
     if (!turnedOnes) break;
     near.forEach((t, i) => {
-      for (let k = 0; k < 3; k++) triangles[t * 3 + k] = part[i * 3 + k]!;
+      for (let k = 0; k < 3; k++) triangles[t * 3 + k] = part[i * 3 + k];
       if (!carried?.coordinates || !partCarried?.coordinates) return;
-      for (let k = 0; k < 6; k++) carried.coordinates[t * 6 + k] = partCarried.coordinates[i * 6 + k]!;
+      for (let k = 0; k < 6; k++) carried.coordinates[t * 6 + k] = partCarried.coordinates[i * 6 + k];
     });
-    for (let v = 0; v < vertices; v++) fresh[v]! |= turnedOnes[v]!;
+    for (let v = 0; v < vertices; v++) fresh[v] |= turnedOnes[v];
     looked = turnedOnes;
   }
   return { ...w, triangles, carried };
@@ -44,12 +44,12 @@ export function turnEdges(w: Working, fresh: Uint8Array): Working {
 function facesNear(triangles: Uint32Array, looked: Uint8Array): number[] {
   const corners = new Uint8Array(looked.length);
   for (let i = 0; i < triangles.length; i += 3) {
-    const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
-    if (looked[a]! | looked[b]! | looked[c]!) corners[a] = corners[b] = corners[c] = 1;
+    const [a, b, c] = [triangles[i], triangles[i + 1], triangles[i + 2]];
+    if (looked[a] | looked[b] | looked[c]) corners[a] = corners[b] = corners[c] = 1;
   }
   const out: number[] = [];
   for (let i = 0; i < triangles.length; i += 3)
-    if (corners[triangles[i]!]! | corners[triangles[i + 1]!]! | corners[triangles[i + 2]!]!) out.push(i / 3);
+    if (corners[triangles[i]] | corners[triangles[i + 1]] | corners[triangles[i + 2]]) out.push(i / 3);
   return out;
 }
 
@@ -67,14 +67,14 @@ function turnOnce(
   const normals = vertexNormals(p, triangles);
   const sides = new Int32Array(edges.count * 2).fill(-1);
   for (let i = 0; i < triangles.length; i++)
-    sides[edges.ofTriangle[i]! * 2 + (sides[edges.ofTriangle[i]! * 2] === -1 ? 0 : 1)] = i;
+    sides[edges.ofTriangle[i] * 2 + (sides[edges.ofTriangle[i] * 2] === -1 ? 0 : 1)] = i;
   const locked = new Uint8Array(vertices);
   let turns = 0;
   for (let e = 0; e < edges.count; e++) {
-    const [from, to] = [edges.ends[e * 2]!, edges.ends[e * 2 + 1]!];
+    const [from, to] = [edges.ends[e * 2], edges.ends[e * 2 + 1]];
     if (edges.uses[e] !== 2 || !looked[from] || !looked[to] || !within[from] || !within[to]) continue;
-    const [i, j] = [sides[e * 2]!, sides[e * 2 + 1]!];
-    const a = triangles[i]!;
+    const [i, j] = [sides[e * 2], sides[e * 2 + 1]];
+    const a = triangles[i];
     const b = after(triangles, i, 1);
     const c = after(triangles, i, 2);
     const d = after(triangles, j, 2);
@@ -101,7 +101,7 @@ function turnCarried(carried: Carried, triangles: Uint32Array, i: number, j: num
   if (!groupsMeet(carried, Math.floor(i / 3), Math.floor(j / 3))) return false;
   const { coordinates: c } = carried;
   if (!c) return true;
-  const of = (corner: number): [number, number] => [c[corner * 2]!, c[corner * 2 + 1]!];
+  const of = (corner: number): [number, number] => [c[corner * 2], c[corner * 2 + 1]];
   const [atA, atB, atC, atD] = [of(i), of(next(i, 1)), of(next(i, 2)), of(next(j, 2))];
   c.set([...atA, ...atD, ...atC], (i - (i % 3)) * 2);
   c.set([...atD, ...atB, ...atC], (j - (j % 3)) * 2);
@@ -115,5 +115,5 @@ function looksAway(p: Float32Array, a: number, b: number, c: number, normals: Fl
 /** The corner so many after this one in its triangle. */
 function after(triangles: Uint32Array, corner: number, steps: number): number {
   const k = corner % 3;
-  return triangles[corner - k + ((k + steps) % 3)]!;
+  return triangles[corner - k + ((k + steps) % 3)];
 }

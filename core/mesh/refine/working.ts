@@ -27,7 +27,7 @@ export interface Working extends Companions {
   /** Whether triangles may change round each vertex. */
   within: Uint8Array;
   /** Vertices at the rim of the part, whose edges must stay whole. */
-  held: Uint8Array;
+  locked: Uint8Array;
 }
 
 /** Edges longer than the first share of the aim are split, shorter than the second are joined. */

@@ -10,9 +10,9 @@ export function footing(s: Surface, triangle: number, at: Vec3, reach: number): 
   let y = 0;
   let z = 0;
   for (let i = 0; i < count; i++) {
-    const leaf = s.leaves[i]!;
-    for (let t = mesh.leafTriangles[leaf]!, end = mesh.leafTriangles[leaf + 1]!; t < end; t++) {
-      const [dx, dy, dz] = [0, 1, 2].map((c) => centroid(s, t, c) - at[c]!) as [number, number, number];
+    const leaf = s.leaves[i];
+    for (let t = mesh.leafTriangles[leaf], end = mesh.leafTriangles[leaf + 1]; t < end; t++) {
+      const [dx, dy, dz] = [0, 1, 2].map((c) => centroid(s, t, c) - at[c]) as [number, number, number];
       if (dx * dx + dy * dy + dz * dz > reach * reach) continue;
       const n = faceBefore(mesh, t, start);
       if (n[0] * struck[0] + n[1] * struck[1] + n[2] * struck[2] <= 0) continue;
@@ -26,9 +26,9 @@ export function footing(s: Surface, triangle: number, at: Vec3, reach: number): 
 
 function centroid(s: Surface, triangle: number, axis: number): number {
   const [a, b, c] = [0, 1, 2].map((k) => {
-    const vertex = s.mesh.triangles[triangle * 3 + k]!;
+    const vertex = s.mesh.triangles[triangle * 3 + k];
     const word = wordBefore(s.start, vertex);
-    return word < 0 ? s.mesh.positions[vertex * 3 + axis]! : s.start.heap[word + axis]!;
+    return word < 0 ? s.mesh.positions[vertex * 3 + axis] : s.start.heap[word + axis];
   }) as [number, number, number];
   return a + (b - a + (c - a)) / 3;
 }

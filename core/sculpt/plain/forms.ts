@@ -12,8 +12,8 @@ export function repeat(s: Surface, picture: Picture, map: FlatMap, { gain, base 
   const { u, v, amount, touchedCount } = s;
   const [a, b, c, d, e, f] = map;
   for (let i = 0; i < touchedCount; i++) {
-    const h = repeated(picture, a * u[i]! + b * v[i]! + c, d * u[i]! + e * v[i]! + f);
-    amount[i] = amount[i]! * (base + gain * h);
+    const h = repeated(picture, a * u[i] + b * v[i] + c, d * u[i] + e * v[i] + f);
+    amount[i] = amount[i] * (base + gain * h);
   }
 }
 
@@ -27,13 +27,13 @@ export function wrap(s: Surface, picture: Picture, { side, turnRad }: WrapMap, {
   const sin = Math.sin(turnRad) / side;
   const plane = (x: number, y: number): number => repeated(picture, x * cos + y * sin, x * sin - y * cos);
   for (let i = 0; i < touchedCount; i++) {
-    const vertex = touched[i]!;
-    const copy = start.copyAt[vertex >> LEAF_SHIFT]! >> 2;
+    const vertex = touched[i];
+    const copy = start.copyAt[vertex >> LEAF_SHIFT] >> 2;
     const local = vertex & (LEAF - 1);
     const p = copy + local * 3;
     const n = copy + COPY_NORMALS + local * 3;
-    const [x, y, z] = [heap[p]!, heap[p + 1]!, heap[p + 2]!];
-    const [nx, ny, nz] = [heap[n]!, heap[n + 1]!, heap[n + 2]!];
+    const [x, y, z] = [heap[p], heap[p + 1], heap[p + 2]];
+    const [nx, ny, nz] = [heap[n], heap[n + 1], heap[n + 2]];
     const wx = nx * nx * nx * nx;
     const wy = ny * ny * ny * ny;
     const wz = nz * nz * nz * nz;
@@ -52,7 +52,7 @@ export function wrap(s: Surface, picture: Picture, { side, turnRad }: WrapMap, {
       sum += wz * plane(nz > 0 ? x : -x, y);
       weight += wz;
     }
-    amount[i] = amount[i]! * (base + gain * (weight > 0 ? sum / weight : 0));
+    amount[i] = amount[i] * (base + gain * (weight > 0 ? sum / weight : 0));
   }
 }
 
@@ -61,20 +61,20 @@ export function stencil(s: Surface, picture: Picture, rows: StencilRows, { gain,
   const { touched, amount, touchedCount, start } = s;
   const { heap } = start;
   for (let i = 0; i < touchedCount; i++) {
-    const vertex = touched[i]!;
-    const p = (start.copyAt[vertex >> LEAF_SHIFT]! >> 2) + (vertex & (LEAF - 1)) * 3;
+    const vertex = touched[i];
+    const p = (start.copyAt[vertex >> LEAF_SHIFT] >> 2) + (vertex & (LEAF - 1)) * 3;
     const w = through(rows.w, heap, p);
     const u = through(rows.u, heap, p) / w;
     const v = through(rows.v, heap, p) / w;
     amount[i] =
       w > 0 && Math.abs(u) <= 1 && Math.abs(v) <= 1
-        ? amount[i]! * (base + gain * held(picture, (u + 1) * 0.5, (1 - v) * 0.5))
+        ? amount[i] * (base + gain * sampled(picture, (u + 1) * 0.5, (1 - v) * 0.5))
         : 0;
   }
 }
 
 function through(row: StencilRows['u'], heap: Float32Array, p: number): number {
-  return row[0] * heap[p]! + row[1] * heap[p + 1]! + row[2] * heap[p + 2]! + row[3];
+  return row[0] * heap[p] + row[1] * heap[p + 1] + row[2] * heap[p + 2] + row[3];
 }
 
 /** Bilinear in a picture that repeats; x and y in sides, y down. */
@@ -96,7 +96,7 @@ function repeated(picture: Picture, x: number, y: number): number {
 }
 
 /** Bilinear in a picture whose edge goes on. */
-function held(picture: Picture, x: number, y: number): number {
+function sampled(picture: Picture, x: number, y: number): number {
   const { width, height } = picture;
   const px = Math.min(Math.max(x * width - 0.5, 0), width - 1);
   const py = Math.min(Math.max(y * height - 0.5, 0), height - 1);
@@ -114,10 +114,10 @@ function four(
   fx: number,
   fy: number,
 ): number {
-  const a = data[upper * width + left]!;
-  const b = data[upper * width + right]!;
-  const c = data[lower * width + left]!;
-  const d = data[lower * width + right]!;
+  const a = data[upper * width + left];
+  const b = data[upper * width + right];
+  const c = data[lower * width + left];
+  const d = data[lower * width + right];
   const top = a + (b - a) * fx;
   return top + (c + (d - c) * fx - top) * fy;
 }

@@ -24,23 +24,23 @@ export function gather(s: Surface, frame: DabFrame, brush: ResolvedBrush, fromSt
 
   let count = 0;
   for (let i = 0; i < found; i++) {
-    const leaf = s.leaves[i]!;
+    const leaf = s.leaves[i];
     const first = leaf * LEAF;
     const end = Math.min(first + LEAF, mesh.vertexCount);
-    const copy = fromStart ? s.start.copyAt[leaf]! : 0;
+    const copy = fromStart ? s.start.copyAt[leaf] : 0;
     const source = copy !== 0 ? s.start.heap : mesh.positions;
     const shift = copy !== 0 ? (copy >> 2) - first * 3 : 0;
     const before = count;
     for (let vertex = first; vertex < end; vertex++) {
       const at = vertex * 3;
-      const dx = r(r(source[at + shift]! - cx) * inverse);
-      const dy = r(r(source[at + shift + 1]! - cy) * inverse);
-      const dz = r(r(source[at + shift + 2]! - cz) * inverse);
+      const dx = r(r(source[at + shift] - cx) * inverse);
+      const dy = r(r(source[at + shift + 1] - cy) * inverse);
+      const dz = r(r(source[at + shift + 2] - cz) * inverse);
       const u = dot(dx, dy, dz, tx, ty, tz);
       const v = dot(dx, dy, dz, bx, by, bz);
       if (square ? Math.abs(u) > 1 || Math.abs(v) > 1 : r(r(u * u) + r(v * v)) > 1) continue;
       if (Math.abs(dot(dx, dy, dz, nx, ny, nz)) > reach) continue;
-      if (dot(normals[at]!, normals[at + 1]!, normals[at + 2]!, nx, ny, nz) <= 0) continue;
+      if (dot(normals[at], normals[at + 1], normals[at + 2], nx, ny, nz) <= 0) continue;
       touched[count] = vertex;
       us[count] = u;
       vs[count] = v;

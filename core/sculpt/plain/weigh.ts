@@ -14,9 +14,9 @@ export function weigh(s: Surface, brush: ResolvedBrush, form: DabForm | null, ma
   const { touched, u, v, amount, touchedCount } = s;
   const { mask } = s.mesh;
   for (let i = 0; i < touchedCount; i++) {
-    let weight = falloffAt(brush, u[i]!, v[i]!);
-    if (form?.picture) weight = heightAt(form.picture, form, u[i]!, v[i]!, weight);
-    amount[i] = masked ? weight * r(1 - mask[touched[i]!]!) : weight;
+    let weight = falloffAt(brush, u[i], v[i]);
+    if (form?.picture) weight = heightAt(form.picture, form, u[i], v[i], weight);
+    amount[i] = masked ? weight * r(1 - mask[touched[i]]) : weight;
   }
 }
 
@@ -24,7 +24,7 @@ function falloffAt(brush: ResolvedBrush, u: number, v: number): number {
   const rho = brush.square ? Math.max(Math.abs(u), Math.abs(v)) : r(Math.sqrt(r(r(u * u) + r(v * v))));
   const x = r(Math.min(rho, 1) * FALLOFF_STEPS);
   const i = x | 0;
-  return between(brush.falloff[i]!, brush.falloff[i + 1]!, r(x - i));
+  return between(brush.falloff[i], brush.falloff[i + 1], r(x - i));
 }
 
 /** h − ground, times the weight; outside the alpha's square the form moves nothing. Bilinear; the edge repeats. */
@@ -40,8 +40,8 @@ function heightAt(picture: Picture, form: DabForm, u: number, v: number, weight:
   const at = j * width + i;
   const below = j + 1 < height ? at + width : at;
   const right = i + 1 < width ? 1 : 0;
-  const top = between(data[at]!, data[at + right]!, r(x - i));
-  const bottom = between(data[below]!, data[below + right]!, r(x - i));
+  const top = between(data[at], data[at + right], r(x - i));
+  const bottom = between(data[below], data[below + right], r(x - i));
   return r(r(between(top, bottom, r(y - j)) - r(form.ground)) * weight);
 }
 

@@ -64,7 +64,7 @@ async function fillHeads(db: Database): Promise<void> {
         [heads.map((h) => h.id), heads.map((h) => h.head)],
       );
       if (rows.length < BATCH) break;
-      after = rows[BATCH - 1]!.id;
+      after = rows[BATCH - 1].id;
     }
   }
 }
@@ -99,6 +99,6 @@ async function* readParts(db: Database, hash: string, parts: readonly number[]):
       hash,
       part,
     ]);
-    yield rows[0]!.data;
+    yield rows[0].data;
   }
 }

@@ -59,7 +59,7 @@ function headOfStored<C extends Collection>(collection: C, doc: unknown): ReadRe
 function placeOf(after: string): { at: string; id: string } {
   const found = /^(\d+(?:\.\d+)?) ([0-9a-f-]{36})$/.exec(after);
   if (!found) throw new Problem(422, 'invalid', 'A list goes on from the place that the page before it named.');
-  return { at: found[1]!, id: found[2]! };
+  return { at: found[1], id: found[2] };
 }
 
 export async function getStored(db: Queries, collection: Collection, id: string): Promise<Stored> {

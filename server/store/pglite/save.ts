@@ -62,7 +62,7 @@ async function tryToSave(db: Queries, doc: Judged, save: Save): Promise<Found> {
     `SELECT saved, revision, deleted, was_base AS base, lacks FROM save_${doc.collection} ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
     values(doc, save),
   );
-  return rows[0]!;
+  return rows[0];
 }
 
 function values(

@@ -41,7 +41,7 @@ async function thinRevisions(db: Database): Promise<number> {
       DELETE FROM refs USING gone g WHERE (refs.collection, refs.id, refs.revision) = (g.collection, g.id, g.revision)
     )
     SELECT count(*)::int AS count FROM gone`);
-  return rows[0]!.count;
+  return rows[0].count;
 }
 
 async function emptyTrash(db: Database): Promise<number> {
@@ -73,9 +73,9 @@ export async function sizesOf(db: Database, databaseFolder: string): Promise<Siz
     const { rows } = await db.query<{ count: number }>(
       `SELECT count(*)::int AS count FROM ${collection} WHERE deleted_at IS NOT NULL`,
     );
-    deleted += rows[0]!.count;
+    deleted += rows[0].count;
   }
-  return { files: blobs!.bytes, database: await bytesUnder(databaseFolder), revisions: kept!.count, deleted };
+  return { files: blobs.bytes, database: await bytesUnder(databaseFolder), revisions: kept.count, deleted };
 }
 
 async function bytesUnder(folder: string): Promise<number> {

@@ -14,7 +14,7 @@ function ordered(order: EditOrder): Edit {
   if (order.kind !== 'mask-alpha') return order;
   const form = forms.get(order.alphaId);
   if (!form) throw new Error('The alpha is not loaded.');
-  return { kind: 'mask-alpha', picture: form.pyramid.levels[0]!, frame: order.frame, way: order.way };
+  return { kind: 'mask-alpha', picture: form.pyramid.levels[0], frame: order.frame, way: order.way };
 }
 
 function note(beside: Beside): void {

@@ -1,29 +1,28 @@
 /** Adding a reference picture from a file, wherever it came from: picked, dropped or pasted. */
-import { ref } from 'vue';
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
 import { ReferenceSchema } from '#core/settings';
 import { putBlob } from '../api/client';
+import { sentence, useConnection } from './connection';
 import { referencePicture } from './referenceFile';
-import { sentence, useConnection } from '../stores/connection';
-import { useSlabBench } from '../stores/slabBench';
-import { useSlabTools } from '../stores/slabTools';
+import { useSlabBench } from './slabBench';
+import { useSlabTools } from './slabTools';
 
-const problem = ref<string | null>(null);
-const busy = ref(false);
 const MOST = 12;
 
-export function useReferences() {
+export const useSlabReferences = defineStore('slabReferences', () => {
   const bench = useSlabBench();
   const tools = useSlabTools();
   const connection = useConnection();
+  const problem = ref<string | null>(null);
+  const reading = ref(0);
+  const busy = computed(() => reading.value > 0);
 
   async function add(file: File): Promise<void> {
     problem.value = null;
     tools.tab = 'pictures';
-    if ((bench.doc?.references.length ?? 0) >= MOST) {
-      problem.value = `A slab takes at most ${MOST} reference pictures. Take one down first.`;
-      return;
-    }
-    busy.value = true;
+    const slab = bench.doc?.id;
+    reading.value++;
     try {
       const picture = await referencePicture(file);
       const blob = await putBlob(picture.bytes);
@@ -34,15 +33,20 @@ export function useReferences() {
         width: picture.width,
         height: picture.height,
       });
-      bench.edit((slab) => slab.references.push(reference));
+      if (bench.doc?.id !== slab)
+        throw new Error(`“${file.name}” isn’t pinned: its slab was left before it was read. Pin it again there.`);
+      // Counted now: others may have come while this one was read.
+      if (bench.doc && bench.doc.references.length >= MOST)
+        throw new Error(`A slab takes at most ${MOST} reference pictures. Take one down first.`);
+      bench.edit((own) => own.references.push(reference));
       tools.referenceId = reference.id;
     } catch (error) {
       connection.noticed(error);
       problem.value = sentence(error);
     } finally {
-      busy.value = false;
+      reading.value--;
     }
   }
 
   return { add, problem, busy };
-}
+});

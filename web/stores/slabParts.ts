@@ -1,31 +1,33 @@
 /** Laying a mesh from a file on the slab as a piece, and turning another of its sides up. */
-import { ref } from 'vue';
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
 import { PieceSchema, type PartUp, type Piece } from '#core/settings';
 import { getBlob, putBlob } from '../api/client';
-import { sentence, useConnection } from '../stores/connection';
-import { useSlabBench } from '../stores/slabBench';
-import { useSlabTools } from '../stores/slabTools';
 import { meshFromAbove, readMeshFile } from '../workers/meshFiles';
+import { sentence, useConnection } from './connection';
+import { useSlabBench } from './slabBench';
+import { useSlabTools } from './slabTools';
 
-const problem = ref<string | null>(null);
-const busy = ref(false);
 const MOST_PIECES = 64;
 
-export function useParts() {
+export const useSlabParts = defineStore('slabParts', () => {
   const bench = useSlabBench();
   const tools = useSlabTools();
   const connection = useConnection();
+  const problem = ref<string | null>(null);
+  const reading = ref(0);
+  const busy = computed(() => reading.value > 0);
 
   async function working(act: () => Promise<void>): Promise<void> {
     problem.value = null;
-    busy.value = true;
+    reading.value++;
     try {
       await act();
     } catch (error) {
       connection.noticed(error);
       problem.value = sentence(error);
     } finally {
-      busy.value = false;
+      reading.value--;
     }
   }
 
@@ -38,18 +40,22 @@ export function useParts() {
 
   function add(file: File): Promise<void> {
     tools.tab = 'pieces';
+    const slab = bench.doc?.id;
     return working(async () => {
-      if (bench.pieces.length >= MOST_PIECES)
-        throw new Error(`At most ${MOST_PIECES} pieces lie on a slab at once; bake some first.`);
       const mesh = await readMeshFile(file);
       const up: PartUp = /\.(stl|ply)$/i.test(file.name) ? '+z' : '+y';
       const frame = bench.doc?.cast.frame;
       const bare = PieceSchema.parse({ id: crypto.randomUUID(), form: 'part', x: frame?.x ?? 0, y: frame?.y ?? 0 });
       const { heights, height } = await seen(mesh, up, bare.size);
       const blob = await putBlob(new Uint8Array(mesh));
+      if (bench.doc?.id !== slab)
+        throw new Error(`“${file.name}” isn’t laid: its slab was left before it was read. Lay it again there.`);
+      // Counted now: others may have come while this one was read.
+      if (bench.pieces.length >= MOST_PIECES)
+        throw new Error(`At most ${MOST_PIECES} pieces lie on a slab at once; bake some first.`);
       tools.pieceId = bare.id;
-      await bench.editPieces((slab) =>
-        slab.pieces.push({ ...bare, height, part: { name: file.name.slice(0, 120), mesh: blob, up, heights } }),
+      await bench.editPieces((own) =>
+        own.pieces.push({ ...bare, height, part: { name: file.name.slice(0, 120), mesh: blob, up, heights } }),
       );
     });
   }
@@ -66,4 +72,4 @@ export function useParts() {
   }
 
   return { add, turnUp, problem, busy };
-}
+});
