@@ -14,7 +14,7 @@ import { failNotice, undoNotice } from '../controls/undoNotice';
 import { pictureUrl } from '../api/client';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
-import { useWork } from '../stores/work';
+import { useWork, type Work } from '../stores/work';
 import { brushesFrom } from './brushFrom';
 import PushButton from '../controls/PushButton.vue';
 import DialogBox from '../controls/DialogBox.vue';
@@ -27,7 +27,7 @@ const props = defineProps<{
   /** Where they come from; its id stands for the work. */
   from: { id: string; name: string };
   /** Marks that are cast first, where there are any. */
-  marks?: { count: number; cast: () => Promise<AlphaHead[]> };
+  marks?: { count: number; casting: Work | null; cast: () => Promise<AlphaHead[]> };
 }>();
 const visible = defineModel<boolean>('visible', { required: true });
 const library = useLibrary();
@@ -40,7 +40,7 @@ const author = ref('');
 const tags = ref<string[]>([]);
 const of = ref<'alphas' | 'marks'>('alphas');
 const workId = computed(() => `brushes of ${props.from.id}`);
-const going = computed(() => work.find(workId.value));
+const going = computed(() => work.find(workId.value) ?? props.marks?.casting ?? null);
 const count = computed(() => (of.value === 'marks' ? (props.marks?.count ?? 0) : props.alphas.length));
 const said = computed(() => `${count.value} ${count.value === 1 ? 'brush' : 'brushes'}`);
 const patterns = computed(() => [...library.brushes].sort((a, b) => a.card.name.localeCompare(b.card.name)));
@@ -59,7 +59,17 @@ watch(visible, (open) => {
   tags.value = (first ?? []).filter((tag) => others.every((other) => other.includes(tag)));
 });
 
+/** All of them, or a sentence: a cast that was cancelled makes no brushes. */
+async function castMarks(): Promise<readonly AlphaHead[]> {
+  const wanted = count.value;
+  const cast = await props.marks!.cast();
+  if (cast.length < wanted)
+    throw new Error(`${cast.length} of ${wanted} marks were cast; they are kept, and brushes can be made of them.`);
+  return cast;
+}
+
 async function make(): Promise<void> {
+  if (going.value) return;
   const made: Brush[] = [];
   const wish = {
     stem: naming.value === 'alpha' ? '' : stem.value.trim(),
@@ -69,7 +79,7 @@ async function make(): Promise<void> {
   try {
     const pattern = await library.brush(patternId.value);
     if (!pattern) throw new Error('The brush whose settings they should take is gone. Choose another one.');
-    const alphas = of.value === 'marks' ? await props.marks!.cast() : props.alphas;
+    const alphas = of.value === 'marks' ? await castMarks() : props.alphas;
     await work.run(`Making brushes of “${props.from.name}”`, workId.value, (hand) =>
       brushesFrom(alphas, { pattern, ...wish }, hand, made),
     );
@@ -133,7 +143,7 @@ async function make(): Promise<void> {
         <TagsField v-model="tags" />
       </div>
       <div v-if="going" class="going" role="status">
-        <ProgressLine :share="going.share" label="Making brushes" /><span>{{ going.detail }}</span>
+        <ProgressLine :share="going.share" :label="going.what" /><span>{{ going.what }}, {{ going.detail }}</span>
       </div>
     </form>
     <template #footer>

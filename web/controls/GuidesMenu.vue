@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Guides over the clay: centre lines and a grid that stamps settle on, and a stamp at a typed place. */
-import { ElCheckbox } from 'element-plus';
+import TickBox from './TickBox.vue';
 import { Grid3x3 } from '@lucide/vue';
 import { ref } from 'vue';
 import type { GuideLook } from '../viewport/settling';
@@ -36,8 +36,8 @@ const put = (change: Partial<GuideLook>): void => {
       />
     </template>
     <div class="menu">
-      <ElCheckbox :model-value="guides.centre" @change="(on) => put({ centre: on === true })">Centre lines</ElCheckbox>
-      <ElCheckbox :model-value="guides.grid" @change="(on) => put({ grid: on === true })">Grid</ElCheckbox>
+      <TickBox :model-value="guides.centre" @update:model-value="(centre) => put({ centre })">Centre lines</TickBox>
+      <TickBox :model-value="guides.grid" @update:model-value="(grid) => put({ grid })">Grid</TickBox>
       <NumberField
         label="Every"
         unit="body units"

@@ -160,7 +160,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       v-model:visible="making"
       :alphas="bench.casts"
       :from="{ id: doc.id, name: doc.card.name }"
-      :marks="{ count: bench.taken.length, cast: castMarks }"
+      :marks="{ count: bench.taken.length, casting: bench.casting ?? null, cast: castMarks }"
     />
     <div class="heading part">
       Cast from this sheet <small>{{ bench.casts.length || 'none yet' }}</small>
