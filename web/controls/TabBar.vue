@@ -22,7 +22,7 @@ const Tabs = ElTabs as Component;
 i {
   position: absolute;
   top: 8px;
-  right: -7px;
+  right: 0;
   width: 5px;
   height: 5px;
   border-radius: 50%;

@@ -66,7 +66,7 @@ const place = computed(() => {
 }
 .beside.narrow:not(.near) {
   top: 46px;
-  max-width: calc(100% - 24px);
+  max-width: calc(100% - 116px);
 }
 .beside > div {
   display: flex;

@@ -126,40 +126,49 @@ async function forget(): Promise<void> {
       @click="orSay(download)"
     />
     <TrialMenu :brush-id="brushId" />
-    <span
-      >{{ thousands(proof.state.triangles) }} faces<template v-if="proof.levels">
-        · subdivided {{ proof.levels }}×</template
-      ></span
-    >
-    <span v-if="note" class="warn" :title="note">{{ note }}</span>
-    <span v-if="proof.state.strokes"
-      >{{ proof.state.strokes }} {{ proof.state.strokes === 1 ? 'stroke' : 'strokes' }} replayed</span
-    >
-    <span v-else>Draw on it</span>
+    <div class="said">
+      <span
+        >{{ thousands(proof.state.triangles) }} faces<template v-if="proof.levels">
+          · subdivided {{ proof.levels }}×</template
+        ></span
+      >
+      <span v-if="note" class="warn" :title="note">{{ note }}</span>
+      <span v-if="proof.state.strokes"
+        >{{ proof.state.strokes }} {{ proof.state.strokes === 1 ? 'stroke' : 'strokes' }} replayed</span
+      >
+      <span v-else>Draw on it</span>
+    </div>
   </div>
 </template>
 
 <style scoped src="../controls/view.css"></style>
 <style scoped>
 .which {
-  flex: none;
   width: 132px;
+  min-width: 60px;
 }
 .density {
-  flex: none;
   width: 92px;
+  min-width: 52px;
 }
-/* Where there is little room the words fall into a second line, which isn't shown; no button does. */
+/* Where there is little room the words fall into a second line, which isn't shown, then the lists give way. */
 .body {
-  gap: 4px 7px;
-  flex-wrap: wrap;
-  height: 34px;
+  gap: 7px;
 }
-.body > span {
+.said {
+  display: flex;
+  flex: 0 1000 auto;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  min-width: 0;
+  height: 26px;
+  overflow: hidden;
+}
+.said > span {
   flex: none;
   line-height: 26px;
 }
-.body .warn {
+.said .warn {
   color: var(--warn);
 }
 </style>
