@@ -97,22 +97,17 @@ export const SINGULAR: Record<Collection, string> = {
   trials: 'set of test strokes',
 };
 
+const READERS: { [C in Collection]: (doc: unknown) => ReadResult<Documents[C]> } = {
+  brushes: (doc) => readDocument('brush', BrushSchema, BRUSH_VERSION, doc, BRUSH_MIGRATIONS),
+  alphas: (doc) => readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS),
+  sources: (doc) => readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS),
+  bodies: (doc) => readDocument('body', OwnBodySchema, BODY_VERSION, doc),
+  trials: (doc) => readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc),
+};
+
+/** Of whatever version; a sentence where it is broken or newer than this program. */
 export function readStored<C extends Collection>(collection: C, doc: unknown): ReadResult<Documents[C]> {
-  const read = (): ReadResult<Documents[Collection]> => {
-    switch (collection) {
-      case 'brushes':
-        return readDocument('brush', BrushSchema, BRUSH_VERSION, doc, BRUSH_MIGRATIONS);
-      case 'alphas':
-        return readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS);
-      case 'bodies':
-        return readDocument('body', OwnBodySchema, BODY_VERSION, doc);
-      case 'trials':
-        return readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc);
-      default:
-        return readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS);
-    }
-  };
-  return read() as ReadResult<Documents[C]>;
+  return READERS[collection](doc);
 }
 
 export function headOf<C extends Collection>(collection: C, doc: Documents[C]): Heads[C] {

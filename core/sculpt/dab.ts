@@ -7,6 +7,7 @@
 import type { DabFrame, ResolvedBrush, Vec3 } from '#core/brush';
 import { LEAF_SHIFT } from '#core/mesh';
 import { levelFor } from '#core/picture';
+import { exhausted } from '#core/settings';
 import { keepConnected } from './connected';
 import type { StencilRows } from '#core/stroke';
 import { dabForm, type DabForm } from './height';
@@ -121,6 +122,8 @@ function weigh(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
       // Digging cuts what stands over the mean and leaves hollows as they are.
       return loops.level(s, frame, loops.meanHeight(s, frame), brush.strength, Infinity, sign > 0 ? 0 : 1);
     }
+    default:
+      return exhausted(brush.action);
   }
 }
 
@@ -145,6 +148,8 @@ function act(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
       return loops.paintMask(s, brush.strength * sign, brush.even);
     case 'smooth':
       return relax(s, brush, []);
+    default:
+      return exhausted(brush.action);
   }
 }
 

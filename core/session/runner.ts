@@ -7,6 +7,7 @@
 import { dabFrame, type DabFrame, type Ground, type ResolvedBrush, type Vec3 } from '#core/brush';
 import { faceBefore, pick, pointBefore, type Hit } from '#core/mesh';
 import { seeded } from '#core/random';
+import { exhausted } from '#core/settings';
 import type { Dab, Surface } from '#core/sculpt';
 import {
   copiesOf,
@@ -126,6 +127,8 @@ function runSample(r: Runner, sample: Sample, lays: boolean): void {
       return grow(r, hand);
     case 'pull':
       return pull(r, hand);
+    default:
+      return exhausted(brush.strokeType);
   }
 }
 

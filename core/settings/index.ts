@@ -1,3 +1,4 @@
+export * from './exhausted';
 export * from './setting';
 export * from './curve';
 export * from './falloff';
