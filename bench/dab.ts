@@ -42,6 +42,14 @@ export function dabFigures(): Figure[] {
       target: { text: '≤ 1.25', met: growth <= 1.25 },
     },
     {
+      key: 'connected_over_all',
+      what: 'the same dab taking only what hangs together ÷ taking everything',
+      value: middle.connectedNs / middle.nsPerVertex,
+      unit: '×',
+      floor: { what: 'taking everything, ns a vertex', value: middle.nsPerVertex },
+      target: { text: 'none set', met: true },
+    },
+    {
       key: 'pick_us',
       what: 'ray to surface point on 2 M',
       value: middle.pickUs,
@@ -57,11 +65,39 @@ export function dabFigures(): Figure[] {
       floor: { what: 'positions, normals and triangles alone', value: 48 },
       target: { text: '≤ 120', met: middle.bytes <= 120 },
     },
+    undoFigure(picture),
   ];
+}
+
+const LONG_SESSION = 400;
+const UNDO_LIMIT = 48 * 2 ** 20;
+
+/** What undo holds at the most over a long session whose strokes would fill its budget many times. */
+function undoFigure(picture: Picture): Figure {
+  const s = session(surface(buildMesh(plane(700, 2))), { replay: false, undoLimit: UNDO_LIMIT });
+  const brush = liftBrush(0.2, picture, 'all');
+  let most = 0;
+  let unbounded = 0;
+  for (let i = 0; i < LONG_SESSION; i++) {
+    const held = s.undoBytes;
+    press(s, brush, Math.sin(i * 7.3) * SLAB_CORNER, Math.cos(i * 3.1) * SLAB_CORNER);
+    unbounded += Math.max(0, s.undoBytes - held);
+    most = Math.max(most, s.undoBytes);
+  }
+  return {
+    key: 'undo_bytes',
+    what: `what undo holds over ${LONG_SESSION} strokes ÷ its budget of ${UNDO_LIMIT >> 20} MB`,
+    value: most / UNDO_LIMIT,
+    unit: '×',
+    floor: { what: 'what came in before the budget was full ÷ the budget', value: unbounded / UNDO_LIMIT },
+    target: { text: '≤ 1', met: most <= UNDO_LIMIT && unbounded >= UNDO_LIMIT * 0.9 },
+  };
 }
 
 interface Measured {
   nsPerVertex: number;
+  /** The same, where only what hangs together is taken. */
+  connectedNs: number;
   plainNs: number;
   pickUs: number;
   leafUs: number;
@@ -75,13 +111,15 @@ function measure(cells: number, picture: Picture): Measured {
   const workBytes = mesh.room.top;
   const fans = fansOf(mesh);
   const radius = Math.sqrt((TOUCHED * 4) / (Math.PI * mesh.vertexCount));
-  const brush = liftBrush(radius, picture);
+  const brush = liftBrush(radius, picture, 'all');
+  const connected = liftBrush(radius, picture, 'connected');
   const at = (i: number): readonly [number, number] => [
     Math.sin(i * 7.3) * SLAB_CORNER,
     Math.cos(i * 3.1) * SLAB_CORNER,
   ];
 
   const perVertex: number[] = [];
+  const joined: number[] = [];
   const plain: number[] = [];
   for (let i = 0; i < DABS + WARM; i++) {
     const [x, y] = at(i);
@@ -90,11 +128,16 @@ function measure(cells: number, picture: Picture): Measured {
     const ms = performance.now() - began;
     const list = s.surface.touched.slice(0, s.surface.touchedCount);
     undo(s);
+    const joinedBegan = performance.now();
+    press(s, connected, x, y);
+    const joinedMs = performance.now() - joinedBegan;
+    undo(s);
     const plainBegan = performance.now();
     plainDab(mesh, fans, list, { x, y, radius, scale: 1e-4, picture });
     const plainMs = performance.now() - plainBegan;
     if (i >= WARM) {
       perVertex.push((ms * 1e6) / touched);
+      joined.push((joinedMs * 1e6) / touched);
       plain.push((plainMs * 1e6) / touched);
     }
   }
@@ -107,6 +150,7 @@ function measure(cells: number, picture: Picture): Measured {
   });
   return {
     nsPerVertex: median(perVertex),
+    connectedNs: median(joined),
     plainNs: median(plain),
     pickUs: (pickMs * 1000) / picks,
     leafUs: leafFloor(mesh),
@@ -126,12 +170,13 @@ function press(s: Session, brush: ResolvedBrush, x: number, y: number): number {
   return endStroke(s).touched;
 }
 
-function liftBrush(radius: number, picture: Picture): ResolvedBrush {
+function liftBrush(radius: number, picture: Picture, takes: 'all' | 'connected'): ResolvedBrush {
   const brush = newBrush('b0000000-0000-4000-8000-0000000000ff', 'Bench');
   brush.stroke.type = 'press';
   brush.stroke.size = radius;
   brush.form.depth = 5;
   brush.touch.overlaps = 'add';
+  brush.touch.takes = takes;
   return resolveBrush(brush, { pyramid: pyramid(picture), relief: 0.1, vector: null });
 }
 
