@@ -24,7 +24,7 @@ const unsaved = (id: string): boolean => library.drafts.some((d) => d.doc.id ===
       v-for="brush in shown"
       :key="brush.id"
       look="face"
-      class="brush"
+      class="at-hand"
       :title="brush.card.name"
       :on="brush.id === openId"
       @click="emit('pick', brush.id)"
@@ -56,7 +56,7 @@ const unsaved = (id: string): boolean => library.drafts.some((d) => d.doc.id ===
   width: 78px;
   flex: none;
 }
-.brush {
+.at-hand {
   display: flex;
   flex-direction: column;
   gap: 4px;
@@ -70,7 +70,7 @@ const unsaved = (id: string): boolean => library.drafts.some((d) => d.doc.id ===
   border: 1px solid var(--line);
   background: var(--field);
 }
-.brush:hover .ring {
+.at-hand:hover .ring {
   border-color: var(--ink-3);
 }
 .on .ring {

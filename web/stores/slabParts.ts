@@ -1,10 +1,9 @@
 /** Laying a mesh from a file on the slab as a piece, and turning another of its sides up. */
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
 import { PieceSchema, type PartUp, type Piece } from '#core/settings';
 import { getBlob, putBlob } from '../api/client';
 import { meshFromAbove, readMeshFile } from '../workers/meshFiles';
-import { sentence, useConnection } from './connection';
+import { readingFiles } from './readingFiles';
 import { useSlabBench } from './slabBench';
 import { useSlabTools } from './slabTools';
 
@@ -13,23 +12,7 @@ const MOST_PIECES = 64;
 export const useSlabParts = defineStore('slabParts', () => {
   const bench = useSlabBench();
   const tools = useSlabTools();
-  const connection = useConnection();
-  const problem = ref<string | null>(null);
-  const reading = ref(0);
-  const busy = computed(() => reading.value > 0);
-
-  async function working(act: () => Promise<void>): Promise<void> {
-    problem.value = null;
-    reading.value++;
-    try {
-      await act();
-    } catch (error) {
-      connection.noticed(error);
-      problem.value = sentence(error);
-    } finally {
-      reading.value--;
-    }
-  }
+  const { problem, busy, reading } = readingFiles();
 
   /** The heights of a mesh from above, kept, and the height of a piece of this size in true proportion. */
   async function seen(mesh: ArrayBuffer, up: PartUp, size: number): Promise<{ heights: string; height: number }> {
@@ -41,7 +24,7 @@ export const useSlabParts = defineStore('slabParts', () => {
   function add(file: File): Promise<void> {
     tools.tab = 'pieces';
     const slab = bench.doc?.id;
-    return working(async () => {
+    return reading(async () => {
       const mesh = await readMeshFile(file);
       const up: PartUp = /\.(stl|ply)$/i.test(file.name) ? '+z' : '+y';
       const frame = bench.doc?.cast.frame;
@@ -61,7 +44,7 @@ export const useSlabParts = defineStore('slabParts', () => {
   }
 
   function turnUp(piece: Piece, up: PartUp): Promise<void> {
-    return working(async () => {
+    return reading(async () => {
       if (!piece.part) return;
       const { heights, height } = await seen(await getBlob(piece.part.mesh), up, piece.size);
       await bench.editPieces((slab) => {

@@ -1,9 +1,8 @@
 /** Adding a reference picture from a file, wherever it came from: picked, dropped or pasted. */
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
 import { ReferenceSchema } from '#core/settings';
 import { putBlob } from '../api/client';
-import { sentence, useConnection } from './connection';
+import { readingFiles } from './readingFiles';
 import { referencePicture } from './referenceFile';
 import { useSlabBench } from './slabBench';
 import { useSlabTools } from './slabTools';
@@ -13,17 +12,12 @@ const MOST = 12;
 export const useSlabReferences = defineStore('slabReferences', () => {
   const bench = useSlabBench();
   const tools = useSlabTools();
-  const connection = useConnection();
-  const problem = ref<string | null>(null);
-  const reading = ref(0);
-  const busy = computed(() => reading.value > 0);
+  const { problem, busy, reading } = readingFiles();
 
-  async function add(file: File): Promise<void> {
-    problem.value = null;
+  function add(file: File): Promise<void> {
     tools.tab = 'pictures';
     const slab = bench.doc?.id;
-    reading.value++;
-    try {
+    return reading(async () => {
       const picture = await referencePicture(file);
       const blob = await putBlob(picture.bytes);
       const reference = ReferenceSchema.parse({
@@ -40,12 +34,7 @@ export const useSlabReferences = defineStore('slabReferences', () => {
         throw new Error(`A slab takes at most ${MOST} reference pictures. Take one down first.`);
       bench.edit((own) => own.references.push(reference));
       tools.referenceId = reference.id;
-    } catch (error) {
-      connection.noticed(error);
-      problem.value = sentence(error);
-    } finally {
-      reading.value--;
-    }
+    });
   }
 
   return { add, problem, busy };
