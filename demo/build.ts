@@ -9,6 +9,7 @@ import type { Brush } from '#core/settings';
 import { judged } from '../server/reading/judged';
 import { seedBaseBrushes } from '../server/seed';
 import { openPglite } from '../server/store/pglite/open';
+import { newRecently, type Desk } from '../server/studio/desk';
 import { fontOf } from '../server/studio/fonts';
 import { alphaPicture, brushPicture, sourcePicture } from '../server/studio/pictures';
 import { tidewrack } from './tidewrack';
@@ -25,12 +26,12 @@ const scan = (page: Raster): Promise<Buffer> => {
     .jpeg({ quality: 93 })
     .toBuffer();
 };
-const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(null, block) });
 await mkdir(dirname(out), { recursive: true });
 const work = `${out}-work`;
 await rm(work, { recursive: true, force: true });
 const store = await openPglite({ folder: work });
-const blobs = (hash: string): Promise<Uint8Array> => store.blobs.read(hash);
+const desk: Desk = { blobs: (hash) => store.blobs.read(hash), recent: newRecently() };
+const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(desk, block) });
 const alphas = new Map(set.alphas.map(({ doc }) => [doc.id, doc]));
 const formsOf = ({ form, tooth }: Brush) => ({
   form: alphas.get(form.alphaId ?? '') ?? null,
@@ -38,19 +39,19 @@ const formsOf = ({ form, tooth }: Brush) => ({
 });
 for (const { doc, bytes } of set.slabs) {
   await store.blobs.put(bytes);
-  await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(blobs, doc) });
+  await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(desk, doc) });
 }
 await store.blobs.put(set.page.bytes);
 for (const doc of [set.page.doc, set.lettering, ...set.patterns])
-  await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(blobs, doc) });
+  await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(desk, doc) });
 for (const { doc, bytes } of set.alphas) {
   await store.blobs.put(bytes);
-  await store.save(judged('alphas', doc), { revision: null, picture: await alphaPicture(blobs, doc) });
+  await store.save(judged('alphas', doc), { revision: null, picture: await alphaPicture(desk, doc) });
 }
 for (const doc of set.brushes)
-  await store.save(judged('brushes', doc), { revision: null, picture: await brushPicture(blobs, doc, formsOf(doc)) });
+  await store.save(judged('brushes', doc), { revision: null, picture: await brushPicture(desk, doc, formsOf(doc)) });
 await store.putBelt(set.brushes.map((b) => b.id));
-await seedBaseBrushes(store, (brush) => brushPicture(blobs, brush, formsOf(brush)));
+await seedBaseBrushes(store, (brush) => brushPicture(desk, brush, formsOf(brush)));
 await store.clean();
 await store.close();
 await rm(out, { recursive: true, force: true });

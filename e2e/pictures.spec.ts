@@ -80,11 +80,26 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
 
   await page.getByRole('button', { name: 'Make brushes of all…' }).click();
   const dialog = page.getByRole('dialog', { name: 'Make brushes' });
+  let letGo = (): void => undefined;
+  const cancelled = new Promise<void>((done) => (letGo = done));
   await dialog.getByRole('radio', { name: 'Counted' }).click();
   await dialog.getByRole('textbox', { name: 'Name' }).fill('Pier print');
   await dialog.getByRole('textbox', { name: 'Author' }).fill('Tidewrack Workshop');
+  // Cancel while the marks are cast: no brush comes of it, and the dialog is there for another try.
+  await page.route('**/api/alphas/*', async (route) => {
+    if (route.request().method() === 'PUT') await cancelled;
+    await route.continue();
+  });
+  await dialog.getByRole('radio', { name: '3 marks, cast first' }).click();
   await dialog.getByRole('button', { name: 'Make 3 brushes' }).click();
-  await expect(page.getByText('3 brushes are in the rack.')).toBeVisible();
+  await expect(dialog.getByRole('status')).toContainText('Casting');
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  letGo();
+  await expect(page.getByText('0 of 3 brushes were made.')).toBeVisible();
+  await page.unroute('**/api/alphas/*');
+  await dialog.getByRole('radio', { name: /cast already/ }).click();
+  await dialog.getByRole('button', { name: /^Make \d brushes$/ }).click();
+  await expect(page.getByText(/[34] brushes are in the rack\./)).toBeVisible();
   await page.goto(app.address);
   for (const name of ['prints 1', 'Pier print 1', 'Pier print 2', 'Pier print 3'])
     await expect(page.getByRole('button', { name: `Open ${name}`, exact: true })).toBeVisible();

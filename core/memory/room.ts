@@ -49,7 +49,7 @@ export function room(bytes = 0): Room {
 }
 
 /** Takes a block; its bytes are zero only when the block was never used before. Throws OutOfMemory. */
-export function take(from: Room, bytes: number): Block {
+export function allocate(from: Room, bytes: number): Block {
   const size = Math.max(16, Math.ceil(bytes / 16) * 16);
   const index = from.free.findIndex((b) => b.bytes >= size);
   if (index >= 0) {
@@ -89,13 +89,13 @@ export function giveBack(to: Room, block: Block): void {
 }
 
 /** A block as 32-bit words, all zero. */
-export function takeWords(from: Room, count: number): Uint32Array {
-  const { at } = take(from, count * 4);
+export function allocateWords(from: Room, count: number): Uint32Array {
+  const { at } = allocate(from, count * 4);
   return new Uint32Array(from.memory.buffer, at, count).fill(0);
 }
 
-export function takeFloats(from: Room, count: number): Float32Array {
-  const { at } = take(from, count * 4);
+export function allocateFloats(from: Room, count: number): Float32Array {
+  const { at } = allocate(from, count * 4);
   return new Float32Array(from.memory.buffer, at, count).fill(0);
 }
 

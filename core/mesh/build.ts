@@ -4,7 +4,7 @@
  *
  * Throws when an index is out of bounds or a coordinate isn't finite, and OutOfMemory. O(n).
  */
-import { room as newRoom, sharedBuffer, take, type Room } from '#core/memory';
+import { room as newRoom, sharedBuffer, allocate, type Room } from '#core/memory';
 import { carriedBy, checkCarried } from './carried';
 import { LEAF, LEAF_SHIFT, meshLayout } from './layout';
 import { meshView, type Mesh, type RawMesh } from './mesh';
@@ -40,7 +40,7 @@ export function buildMesh(raw: RawMesh, options: BuildOptions = {}): Mesh {
 
   const counts = { vertexCount, triangleCount, ringCount: rings.rings.length, strayCount: stray.strays.length };
   const home = options.into ?? newRoom(meshLayout(counts, 0).bytes);
-  const block = take(home, meshLayout(counts, 0).bytes);
+  const block = allocate(home, meshLayout(counts, 0).bytes);
   const mesh: Mesh = {
     ...meshView(sharedBuffer(home), meshLayout(counts, block.at)),
     room: home,

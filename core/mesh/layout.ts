@@ -45,23 +45,23 @@ export function meshLayout(counts: MeshCounts, at: number): MeshLayout {
   let leafBase = 1;
   while (leafBase < leafCount) leafBase *= 2;
   let next = at;
-  const take = (words: number): number => {
+  const allocate = (words: number): number => {
     const offset = next;
     next += Math.ceil((words * 4) / 16) * 16;
     return offset;
   };
   const offsets = {
-    positions: take(vertexCount * 3),
-    normals: take(vertexCount * 3),
-    mask: take(vertexCount),
-    triangles: take(triangleCount * 3),
-    ringStarts: take(vertexCount + 1),
-    rings: take(ringCount),
-    leafTriangles: take(leafCount + 1),
-    strayStarts: take(leafCount + 1),
-    strays: take(strayCount),
-    boxes: take(leafBase * 2 * 6),
-    order: take(vertexCount),
+    positions: allocate(vertexCount * 3),
+    normals: allocate(vertexCount * 3),
+    mask: allocate(vertexCount),
+    triangles: allocate(triangleCount * 3),
+    ringStarts: allocate(vertexCount + 1),
+    rings: allocate(ringCount),
+    leafTriangles: allocate(leafCount + 1),
+    strayStarts: allocate(leafCount + 1),
+    strays: allocate(strayCount),
+    boxes: allocate(leafBase * 2 * 6),
+    order: allocate(vertexCount),
   };
   return { ...counts, leafCount, leafBase, offsets, bytes: next - at };
 }

@@ -5,7 +5,7 @@
  * Records lie in the mesh's room, so that compiled loops read and write them:
  * 256 × 3 places, 256 strongest displacements, 256 masks, 256 × 3 normals, 6 of the box, 2 unused; float32.
  */
-import { take, takeWords } from '#core/memory';
+import { allocate, allocateWords } from '#core/memory';
 import { LEAF, LEAF_SHIFT } from './layout';
 import type { Mesh } from './mesh';
 import { faceNormal } from './normals';
@@ -34,7 +34,7 @@ export interface LeafCopies {
 const RECORDS_AT_ONCE = 32;
 
 export function leafCopies(mesh: Mesh): LeafCopies {
-  const words = (): Uint32Array => takeWords(mesh.room, mesh.leafCount);
+  const words = (): Uint32Array => allocateWords(mesh.room, mesh.leafCount);
   return {
     copyAt: words(),
     leaves: words(),
@@ -50,7 +50,7 @@ export function reserveCopies(copies: LeafCopies, mesh: Mesh, more: number): voi
   const wanted = Math.min(mesh.leafCount, copies.count + more);
   while (copies.reserved < wanted) {
     const count = Math.min(RECORDS_AT_ONCE, mesh.leafCount - copies.reserved);
-    const { at } = take(mesh.room, count * COPY_WORDS * 4);
+    const { at } = allocate(mesh.room, count * COPY_WORDS * 4);
     for (let i = 0; i < count; i++) copies.records[copies.reserved++] = at + i * COPY_WORDS * 4;
   }
   const { buffer } = mesh.room.memory;

@@ -1,7 +1,7 @@
 /**
  * A mesh that is being sculpted: the mesh, its copies, its work lists, and what has changed since it was last drawn.
  */
-import { giveBack, take, takeFloats, takeWords, type Block } from '#core/memory';
+import { giveBack, allocate, allocateFloats, allocateWords, type Block } from '#core/memory';
 import { leafCopies, meanSpacing, type LeafCopies, type Mesh } from '#core/mesh';
 import { compiledLoops } from './compiled';
 import type { Loops } from './loops';
@@ -50,17 +50,17 @@ export interface Surface {
 
 export function surface(mesh: Mesh, options: { plain: boolean } = { plain: false }): Surface {
   const { room, vertexCount, leafCount } = mesh;
-  const words = (count: number): Uint32Array => takeWords(room, count);
+  const words = (count: number): Uint32Array => allocateWords(room, count);
   const touched = words(vertexCount);
   // u, v and the list lie behind each other: while vertices are relaxed, their ways stand there.
   // Each has room for three more, as loops work on four at a time.
   const stride = Math.ceil(vertexCount / 4) * 16;
-  const three = take(room, stride * 3).at;
+  const three = allocate(room, stride * 3).at;
   const { buffer } = room.memory;
   const u = new Float32Array(buffer, three, vertexCount);
   const v = new Float32Array(buffer, three + stride, vertexCount);
   const list = new Uint32Array(buffer, three + stride * 2, vertexCount);
-  const amount = takeFloats(room, vertexCount);
+  const amount = allocateFloats(room, vertexCount);
   const vertexMark = words(vertexCount);
   const leafMark = words(leafCount);
   const leaves = words(leafCount);
@@ -164,7 +164,7 @@ export function lend(s: Surface, data: Float32Array): number {
     s.lent.delete(oldest);
   }
   // One more than there is may be read, with a share of 0.
-  const block = take(s.mesh.room, (data.length + 1) * 4);
+  const block = allocate(s.mesh.room, (data.length + 1) * 4);
   const copy = new Float32Array(s.mesh.room.memory.buffer, block.at, data.length + 1);
   copy.set(data);
   copy[data.length] = 0;

@@ -3,9 +3,11 @@ import { readFile } from 'node:fs/promises';
 import { Problem } from '../problem';
 import { BlobFiles } from '../store/blobFiles';
 import type { Blobs } from './blobs';
+import { newRecently } from './desk';
 import { carryOut } from './jobs';
 import type { FromStudio, ToStudio } from './messages';
 
+const recent = newRecently();
 const files = new BlobFiles(process.argv[2]);
 const say = (message: FromStudio): void => void process.send?.(message, () => undefined);
 
@@ -23,7 +25,7 @@ const bytesOf =
 console.warn = () => undefined;
 
 process.on('message', ({ job, arrived }: ToStudio) => {
-  carryOut(job, bytesOf(arrived)).then(
+  carryOut(job, { blobs: bytesOf(arrived), recent }).then(
     (value) => say({ kind: 'done', value }),
     (error: Error) => {
       const problem =

@@ -4,10 +4,9 @@ import { createRequire } from 'node:module';
 import { readFont, setBlocks, type LetterFont } from '#core/lettering';
 import type { Picture } from '#core/picture';
 import { SHIPPED_FONTS, type Block, type Lettering } from '#core/settings';
-import type { Blobs } from './blobs';
+import type { Desk } from './desk';
 
 const find = createRequire(import.meta.url);
-const read = new Map<string, Promise<LetterFont>>();
 
 const exact = (bytes: Uint8Array): ArrayBuffer =>
   bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
@@ -18,25 +17,17 @@ export function fontKey({ font, weight }: Pick<Block, 'font' | 'weight'>): strin
   return `${font.key}-latin-${weight === 'bold' && 'bold' in shipped ? 700 : 400}-normal.woff`;
 }
 
-/** `blobs` are asked for fonts of the user's own alone. */
-export function fontOf(blobs: Blobs | null, block: Block): Promise<LetterFont> {
-  const key = fontKey(block);
-  const known = read.get(key);
-  if (known) return known;
+export function fontOf({ blobs, recent }: Desk, block: Block): Promise<LetterFont> {
   const { font } = block;
-  const made =
-    font.kind === 'own'
-      ? blobs!(font.blob).then((bytes) => readFont(exact(bytes), font.name))
-      : readFile(find.resolve(`@fontsource/${font.key}/files/${key}`)).then((bytes) =>
-          readFont(exact(bytes), font.key),
-        );
-  made.catch(() => read.delete(key));
-  read.set(key, made);
-  return made;
+  const key = fontKey(block);
+  return recent.fonts.of(key, async () => {
+    if (font.kind === 'own') return readFont(exact(await blobs(font.blob)), font.name);
+    return readFont(exact(await readFile(find.resolve(`@fontsource/${font.key}/files/${key}`))), font.key);
+  });
 }
 
-export async function letteringPicture(blobs: Blobs, lettering: Lettering, size: number): Promise<Picture> {
+export async function letteringPicture(desk: Desk, lettering: Lettering, size: number): Promise<Picture> {
   const fonts = new Map<string, LetterFont>();
-  for (const block of lettering.blocks) fonts.set(fontKey(block), await fontOf(blobs, block));
+  for (const block of lettering.blocks) fonts.set(fontKey(block), await fontOf(desk, block));
   return setBlocks(lettering.blocks, (block) => fonts.get(fontKey(block))!, size).picture;
 }

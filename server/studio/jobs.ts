@@ -6,8 +6,8 @@ import type { Guess } from '#core/arrive';
 import { Problem } from '../problem';
 import { BlobFiles } from '../store/blobFiles';
 import type { Arrived } from '../store/port';
-import type { Blobs } from './blobs';
 import { decodePicture, type Decoded, type SheetFile } from './decode';
+import type { Desk } from './desk';
 import { letteringPicture } from './fonts';
 import { guessOf, heightsOf, type HeightsAlpha } from './heights';
 import { alphaExr, alphaPicture, alphaPng, alphaTiff, brushPicture, sourcePicture, type BrushForms } from './pictures';
@@ -43,18 +43,8 @@ export interface JobResults {
   file: Uint8Array;
 }
 
-/** The picture that was decoded last: windows come in runs. */
-let last: { hash: string; decoded: Promise<Decoded> } | null = null;
-
-function decoded(blobs: Blobs, hash: string, name: string): Promise<Decoded> {
-  if (last?.hash === hash) return last.decoded;
-  const made = blobs(hash).then((bytes) => decodePicture(bytes, name));
-  const mine = { hash, decoded: made };
-  last = mine;
-  made.catch(() => {
-    if (last === mine) last = null;
-  });
-  return made;
+function decoded({ blobs, recent }: Desk, hash: string, name: string): Promise<Decoded> {
+  return recent.pictures.of(hash, async () => decodePicture(await blobs(hash), name));
 }
 
 function sourceOf(text: Uint8Array): Source {
@@ -63,14 +53,15 @@ function sourceOf(text: Uint8Array): Source {
   return read.value;
 }
 
-export async function carryOut(job: Job, blobs: Blobs): Promise<JobResults[Job['kind']]> {
+export async function carryOut(job: Job, desk: Desk): Promise<JobResults[Job['kind']]> {
+  const { blobs } = desk;
   switch (job.kind) {
     case 'sheet': {
-      const { width, height, what } = await decoded(blobs, job.hash, job.name);
+      const { width, height, what } = await decoded(desk, job.hash, job.name);
       return { width, height, what };
     }
     case 'arrival': {
-      const found = await decoded(blobs, job.hash, job.name);
+      const found = await decoded(desk, job.hash, job.name);
       const { width, height, what } = found;
       return { width, height, what, guess: await guessOf(await blobs(job.hash), job.name, found) };
     }
@@ -79,22 +70,22 @@ export async function carryOut(job: Job, blobs: Blobs): Promise<JobResults[Job['
       return { ...alpha, arrived: await new BlobFiles(job.folder).receive(one(bytes), Infinity) };
     }
     case 'window':
-      return readWindow(await decoded(blobs, job.hash, job.name), job.window);
+      return readWindow(await decoded(desk, job.hash, job.name), job.window);
     case 'preview':
-      return previewOf(await decoded(blobs, job.hash, job.name), job.side);
+      return previewOf(await decoded(desk, job.hash, job.name), job.side);
     case 'font': {
-      await letteringPicture(blobs, sample(job.hash, job.name), 96).catch((error: unknown) => {
+      await letteringPicture(desk, sample(job.hash, job.name), 96).catch((error: unknown) => {
         throw unreadableFont(job.name, error);
       });
       return null;
     }
     case 'brush':
-      return brushPicture(blobs, job.brush, job.forms);
+      return brushPicture(desk, job.brush, job.forms);
     case 'alpha':
-      return alphaPicture(blobs, job.alpha);
+      return alphaPicture(desk, job.alpha);
     case 'source': {
       const source = sourceOf(job.text);
-      return sourcePicture(blobs, source).catch((error: unknown) => {
+      return sourcePicture(desk, source).catch((error: unknown) => {
         const own = source.kind === 'lettering' ? source.blocks.find((b) => b.font.kind === 'own')?.font : undefined;
         throw own?.kind === 'own' && !(error instanceof Problem) ? unreadableFont(own.name, error) : error;
       });

@@ -12,6 +12,7 @@ import { brushThumbnail, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
 import { Problem } from '../problem';
 import type { Blobs } from './blobs';
 import { decodePicture } from './decode';
+import type { Desk } from './desk';
 import { letteringPicture } from './fonts';
 import { previewOf } from './window';
 
@@ -67,25 +68,18 @@ export async function alphaExr(blobs: Blobs, alpha: AlphaHead): Promise<Uint8Arr
   );
 }
 
-export async function alphaPicture(blobs: Blobs, alpha: AlphaHead): Promise<Buffer> {
-  const { pyramid } = await readForm(blobs, alpha);
+export async function alphaPicture(desk: Desk, alpha: AlphaHead): Promise<Buffer> {
+  const { pyramid } = await readForm(desk, alpha);
   // The smallest copy that is still larger than the picture.
   const { width, height, data } =
     pyramid.levels.findLast((level) => level.width >= THUMBNAIL_SIZE) ?? pyramid.levels[0];
   return greyPicture({ width, height, data });
 }
 
-/** The last forms read, by their blob: a brush is saved again and again while its alpha stays. */
-const forms = new Map<string, AlphaForm>();
-const MOST_FORMS = 2;
-
-async function readForm(blobs: Blobs, alpha: AlphaHead): Promise<AlphaForm> {
-  const key = `${alpha.blob} ${alpha.format} ${alpha.size}`;
-  const known = forms.get(key);
-  forms.delete(key);
-  const form = known ?? (await readAlpha(blobs, alpha, (bytes) => alphaForm(alpha, bytes)));
-  forms.set(key, form);
-  if (forms.size > MOST_FORMS) forms.delete(forms.keys().next().value!);
+async function readForm({ blobs, recent }: Desk, alpha: AlphaHead): Promise<AlphaForm> {
+  const form = await recent.forms.of(`${alpha.blob} ${alpha.format} ${alpha.size}`, () =>
+    readAlpha(blobs, alpha, (bytes) => alphaForm(alpha, bytes)),
+  );
   return { ...form, relief: alpha.relief };
 }
 
@@ -95,12 +89,13 @@ export interface BrushForms {
   tooth: AlphaHead | null;
 }
 
-export async function brushPicture(blobs: Blobs, brush: Brush, { form, tooth }: BrushForms): Promise<Buffer> {
-  const of = (alpha: AlphaHead | null): Promise<AlphaForm> | null => alpha && readForm(blobs, alpha);
+export async function brushPicture(desk: Desk, brush: Brush, { form, tooth }: BrushForms): Promise<Buffer> {
+  const of = (alpha: AlphaHead | null): Promise<AlphaForm> | null => alpha && readForm(desk, alpha);
   return encode(brushThumbnail(resolveBrush(brush, await of(form), await of(tooth))), THUMBNAIL_SIZE);
 }
 
-export async function sourcePicture(blobs: Blobs, source: Source): Promise<Buffer> {
+export async function sourcePicture(desk: Desk, source: Source): Promise<Buffer> {
+  const { blobs } = desk;
   switch (source.kind) {
     case 'slab':
       return slabPicture(blobs, source);
@@ -112,7 +107,7 @@ export async function sourcePicture(blobs: Blobs, source: Source): Promise<Buffe
         .png()
         .toBuffer();
     case 'lettering':
-      return greyPicture(await letteringPicture(blobs, source, THUMBNAIL_SIZE * 2));
+      return greyPicture(await letteringPicture(desk, source, THUMBNAIL_SIZE * 2));
     case 'pattern':
       return greyPicture(growPattern(source.grow, THUMBNAIL_SIZE * 2));
   }
