@@ -1,6 +1,6 @@
 /**
- * One cast of a slab: heights, tones, ground and what there is to be checked. The live picture and the kept one are
- * made by this.
+ * One cast: heights, tones, ground and what there is to be checked. The live picture and the kept one are made by
+ * this.
  */
 import type { MeshArrays } from '#core/mesh';
 import { castChecks, type Check, type MarginReport } from '#core/checks';
@@ -10,7 +10,7 @@ import { castHeights } from './heights';
 import { castTones, type Range } from './tones';
 import { findUndercut, type Undercut } from './undercut';
 
-export interface SlabCast {
+export interface Cast {
   picture: Picture;
   floor: number;
   crown: number;
@@ -32,17 +32,32 @@ export function castSlab(
   mesh: MeshArrays,
   settings: CastSettings,
   onProgress: (share: number) => boolean = () => true,
-): SlabCast {
+): Cast {
   const { frame, size, samples } = settings;
   const heights = castHeights(mesh, { frame, size, samples, onProgress });
-  const straight = castTones(heights, frame.side, settings.floor, settings.crown);
-  const tones = castTones(heights, frame.side, settings.floor, settings.crown, settings.tone);
-  const { picture } = tones;
-  const ground = settings.ground === 'edge' ? edgeGround(picture) : ringMean(picture);
-  const undercut = findUndercut(mesh, frame, heights);
   let empty = 0;
   for (let i = 0; i < heights.data.length; i++) if (heights.data[i] !== heights.data[i]) empty++;
-  const { checks, margin } = castChecks(picture, ground, undercut.share, empty / heights.data.length);
+  const undercut = findUndercut(mesh, frame, heights);
+  return tonedCast(heights, settings, { undercut, emptyShare: empty / heights.data.length, of: 'clay' });
+}
+
+export interface Seen {
+  undercut: Undercut;
+  /** Share of the frame that lies beside the surface. */
+  emptyShare: number;
+  of: 'clay' | 'scan';
+  /** What is done to the tones before they are looked at, e.g. made to repeat. */
+  after?: (tones: Picture) => Picture;
+}
+
+/** Heights as a cast: tones, ground, and what there is to be checked. Throws FlatCastError. */
+export function tonedCast(heights: Picture, settings: CastSettings, { undercut, emptyShare, of, after }: Seen): Cast {
+  const { frame } = settings;
+  const straight = castTones(heights, frame.side, settings.floor, settings.crown);
+  const tones = castTones(heights, frame.side, settings.floor, settings.crown, settings.tone);
+  const picture = after ? after(tones.picture) : tones.picture;
+  const ground = settings.ground === 'edge' ? edgeGround(picture) : ringMean(picture);
+  const { checks, margin } = castChecks(picture, ground, { undercut: undercut.share, empty: emptyShare, of });
   const [low, high] = percentiles(straight.picture, [0.002, 0.998]) as [number, number];
   const at = (grey: number): number => tones.floor + grey * (tones.crown - tones.floor);
   return {

@@ -3,7 +3,7 @@
  * or when its middle lies under the height that was cast there. O(triangles).
  */
 import type { Frame } from '#core/settings';
-import type { MeshArrays } from '#core/mesh';
+import type { RawMesh } from '#core/mesh';
 import type { Picture } from '#core/picture';
 import { frameMap } from './frameMap';
 
@@ -17,8 +17,9 @@ export interface Undercut {
 /** A surface this many pixels under the cast height, or less, is the same surface. */
 const SLACK_PX = 1.5;
 
-export function findUndercut(mesh: MeshArrays, frame: Frame, heights: Picture): Undercut {
-  const { positions: p, triangles, triangleCount } = mesh;
+export function findUndercut(mesh: RawMesh, frame: Frame, heights: Picture): Undercut {
+  const { positions: p, triangles } = mesh;
+  const triangleCount = triangles.length / 3;
   const { width: size, data } = heights;
   const { across, down, cos, sin } = frameMap(frame, size);
   const slack = (frame.side / size) * SLACK_PX;

@@ -3,20 +3,28 @@ import type { Picture } from '#core/picture';
 import type { Check } from './check';
 import { checkMargin, measureMargin, type MarginReport } from './margin';
 import { checkRingLoss } from './ringLoss';
-import { checkGround, checkLift, checkOffClay, checkUndercut, checkUsedRange } from './tones';
+import { checkFilled, checkGround, checkLift, checkOffClay, checkUndercut, checkUsedRange } from './tones';
 
 export interface CastChecks {
   checks: Check[];
   margin: MarginReport;
 }
 
-export function castChecks(picture: Picture, ground: number, undercutShare: number, emptyShare: number): CastChecks {
+export interface Surface {
+  /** Share of its area that is hidden from above. */
+  undercut: number;
+  /** Share of the frame where there is none. */
+  empty: number;
+  of: 'clay' | 'scan';
+}
+
+export function castChecks(picture: Picture, ground: number, surface: Surface): CastChecks {
   const margin = measureMargin(picture, ground);
   const checks = [
-    checkOffClay(emptyShare),
+    surface.of === 'clay' ? checkOffClay(surface.empty) : checkFilled(surface.empty),
     checkMargin(picture, margin),
     checkRingLoss(picture, 1, ground),
-    checkUndercut(undercutShare),
+    checkUndercut(surface.undercut),
     checkGround(picture),
     checkLift(picture, ground),
     checkUsedRange(picture),

@@ -7,6 +7,7 @@ export const CHECK_NAMES = [
   'ground',
   'lift',
   'off-clay',
+  'filled',
   'dirt',
   'specks',
   'banding',

@@ -9,6 +9,7 @@ export const LIFT_LIMIT = 0.05;
 const TEXTURE_COVER = 0.85;
 export const UNDERCUT_LIMIT = 0.005;
 export const OFF_CLAY_LIMIT = 0.002;
+export const FILLED_LIMIT = 0.02;
 
 const percent = (share: number): string => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
 
@@ -86,5 +87,22 @@ export function checkOffClay(share: number): Check {
     sentence: ok
       ? 'The frame lies on the clay'
       : `${percent(share)} of the frame lies beside the clay and stays black.`,
+  };
+}
+
+/** `share` of the frame's pixels where a scan has nothing: holes, and what lies beyond its edge. */
+export function checkFilled(share: number): Check {
+  const ok = share <= FILLED_LIMIT;
+  return {
+    name: 'filled',
+    ok,
+    value: share * 100,
+    limit: FILLED_LIMIT * 100,
+    unit: '%',
+    sentence: ok
+      ? share > 0
+        ? `${percent(share)} of the frame was missing from the scan and is filled smoothly`
+        : 'The scan fills the frame'
+      : `${percent(share)} of the frame is missing from the scan. It is filled smoothly, and has no detail there.`,
   };
 }

@@ -40,7 +40,7 @@ export function fitSurface(values: ArrayLike<number>, columns: number, rows: num
 }
 
 /** Gauss's elimination with pivots; the last column is the right side. */
-function solve(m: number[][]): number[] {
+export function solve(m: number[][]): number[] {
   const n = m.length;
   for (let c = 0; c < n; c++) {
     let pivot = c;

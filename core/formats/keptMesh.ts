@@ -3,8 +3,8 @@
  * bytes, its bytes, and zeros up to the next whole word. Words are little-endian 32-bit.
  *
  * PLAC float32 x, y, z of each vertex · TRIA uint32 of three vertices a triangle · COOR float32 u, v of each corner ·
- * GROU uint16 group of each triangle · NAME the groups' names, JSON in UTF-8. The last three are there when the mesh
- * has them; a section that isn't known is passed over.
+ * GROU uint16 group of each triangle · NAME the groups' names, JSON in UTF-8 · COLO red, green, blue of each vertex, sRGB
+ * bytes. The last four are there when the mesh has them; a section that isn't known is passed over.
  *
  * Before version 1 there was a count of vertices, their places and the triangles alone; such bytes are still read.
  */
@@ -14,7 +14,7 @@ const MAGIC = tag('MSME');
 const VERSION = 1;
 const HEAD_BYTES = 12;
 
-export function packMesh({ positions, triangles, carried }: RawMesh): ArrayBuffer {
+export function packMesh({ positions, triangles, carried, colours }: RawMesh): ArrayBuffer {
   const sections: [string, ArrayBufferView][] = [
     ['PLAC', positions],
     ['TRIA', triangles],
@@ -24,6 +24,7 @@ export function packMesh({ positions, triangles, carried }: RawMesh): ArrayBuffe
     sections.push(['GROU', carried.groups.of]);
     sections.push(['NAME', new TextEncoder().encode(JSON.stringify(carried.groups.names))]);
   }
+  if (colours) sections.push(['COLO', colours]);
   const out = new ArrayBuffer(sections.reduce((sum, [, { byteLength }]) => sum + 8 + whole(byteLength), HEAD_BYTES));
   const words = new Uint32Array(out);
   words.set([MAGIC, VERSION, sections.length]);
@@ -60,10 +61,14 @@ export function readMesh(bytes: ArrayBuffer): RawMesh {
   if (!places || !faces || places.length % 12 !== 0 || faces.length % 12 !== 0)
     throw new Error('The kept mesh is broken: its vertices or triangles are missing, or not in threes.');
   const carried = carriedIn(bytes, found, faces.length / 12);
+  const colours = found.get(tag('COLO'));
+  if (colours && colours.length !== places.length / 4)
+    throw new Error(`The kept mesh is broken: it has ${colours.length / 3} colours of ${places.length / 12} vertices.`);
   return {
     positions: new Float32Array(bytes, places.at, places.length / 4),
     triangles: new Uint32Array(bytes, faces.at, faces.length / 4),
     ...(carried ? { carried } : {}),
+    ...(colours ? { colours: new Uint8Array(bytes, colours.at, colours.length) } : {}),
   };
 }
 

@@ -38,6 +38,7 @@ export const SourceHeadSchema = z.discriminatedUnion('kind', [
   z.object({ ...head, kind: z.literal('slab'), cells: z.union(LEVEL_CELLS.map((n) => z.literal(n))) }),
   /** Pixels; the marks are null until they were looked for. */
   z.object({ ...head, kind: z.literal('sheet'), width: count, height: count, marks: count.nullable() }),
+  z.object({ ...head, kind: z.literal('scan'), triangles: count, patches: count }),
   z.object({ ...head, kind: z.literal('lettering'), blocks: count }),
   z.object({ ...head, kind: z.literal('pattern'), form: z.enum(PATTERN_FORMS) }),
 ]);
@@ -59,6 +60,8 @@ function factsOf(source: Source): object {
       return { cells: source.cells };
     case 'sheet':
       return { width: source.file.width, height: source.file.height, marks: source.marks?.length ?? null };
+    case 'scan':
+      return { triangles: source.triangles, patches: source.patches.length };
     case 'lettering':
       return { blocks: source.blocks.length };
     case 'pattern':

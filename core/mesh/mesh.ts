@@ -72,4 +72,6 @@ export interface RawMesh {
   positions: Float32Array;
   triangles: Uint32Array;
   carried?: Carried | undefined;
+  /** Red, green, blue of each vertex, sRGB bytes; of scans alone. */
+  colours?: Uint8Array | undefined;
 }

@@ -19,121 +19,220 @@ export interface Welded {
 
 /** Corners nearer than this share of the whole are one. */
 const NEAR = 1e-6;
+/** Extent of a body, body units. */
+const BODY_SIZE = 2;
 
 /** Throws a sentence when nothing is left that could be sculpted. */
-export function weld({ positions, triangles, carried }: RawMesh): Welded {
-  const { low, size } = boundsOf(positions, triangles);
+export function weld(raw: RawMesh): Welded {
+  const { mesh, merged, dropped } = centred(raw);
+  return { mesh, merged, dropped, ...openAndPieces(mesh.triangles, mesh.positions.length / 3) };
+}
+
+export interface Centred extends Merged {
+  /** Units of the mesh as it came in one body unit. */
+  perBody: number;
+}
+
+/** Merged, in the middle, and of a body's size. Throws a sentence when nothing is left. */
+export function centred(raw: RawMesh): Centred {
+  const { low, high } = boundsOf(raw.positions, raw.triangles);
+  const size = Math.max(...high.map((h, k) => h - low[k]));
   if (!(size > 0)) throw new Error('All points of the mesh lie at one place, so there is nothing to sculpt on.');
-  const { place, count: merged } = mergedPlaces(positions, triangles, low, size * NEAR);
-  const scale = 2 / size;
-  const first = new Uint32Array(merged);
-  for (let i = place.length - 1; i >= 0; i--) if (place[i] < merged) first[place[i]] = i;
-  const middle = [0, 1, 2].map((k) => low[k] + extentOf(positions, triangles, k) / 2);
+  const made = merged(raw, size * NEAR);
+  const scale = BODY_SIZE / size;
+  const { positions: p } = made.mesh;
+  const middle = [0, 1, 2].map((k) => low[k] + (high[k] - low[k]) / 2);
+  for (let i = 0; i < p.length; i += 3) for (let k = 0; k < 3; k++) p[i + k] = (p[i + k] - middle[k]) * scale;
+  return { ...made, perBody: size / BODY_SIZE };
+}
+
+export interface Merged {
+  mesh: RawMesh;
+  merged: number;
+  /** Triangles without area that were left out. */
+  dropped: number;
+}
+
+/**
+ * Corners nearer to each other than `near` become one; triangles of which two corners do go, and so do vertices that
+ * nothing names. Throws a sentence when nothing is left. O(n).
+ */
+export function merged(raw: RawMesh, near: number): Merged {
+  const { positions, triangles, carried, colours } = raw;
+  const { place, count: places } = mergedPlaces(positions, triangles, near);
+  const first = new Uint32Array(places);
+  for (let i = place.length - 1; i >= 0; i--) if (place[i] < places) first[place[i]] = i;
   // Vertices of triangles that vanish aren't kept either: numbers are given by those that stay.
-  const number = new Int32Array(merged).fill(-1);
+  const number = new Int32Array(places).fill(-1);
+  const from = new Uint32Array(places);
   const faces = new Uint32Array(triangles.length);
   const stayed = new Uint32Array(triangles.length / 3);
   let corners = 0;
   let count = 0;
   for (let t = 0; t < triangles.length; t += 3) {
-    const face = [place[triangles[t]], place[triangles[t + 1]], place[triangles[t + 2]]];
-    if (face[0] === face[1] || face[1] === face[2] || face[2] === face[0]) continue;
+    const a = place[triangles[t]];
+    const b = place[triangles[t + 1]];
+    const c = place[triangles[t + 2]];
+    if (a === b || b === c || c === a) continue;
     stayed[corners / 3] = t / 3;
-    for (const at of face) {
-      if (number[at] < 0) number[at] = count++;
+    for (let k = 0; k < 3; k++) {
+      const at = place[triangles[t + k]];
+      if (number[at] < 0) {
+        from[count] = first[at];
+        number[at] = count++;
+      }
       faces[corners++] = number[at];
     }
   }
   if (corners === 0) throw new Error('Every triangle of the mesh is without area, so there is nothing to sculpt on.');
   const out = new Float32Array(count * 3);
-  for (let v = 0; v < merged; v++) {
-    if (number[v] < 0) continue;
-    for (let k = 0; k < 3; k++) out[number[v] * 3 + k] = (positions[first[v] * 3 + k] - middle[k]) * scale;
+  for (let v = 0; v < count; v++) {
+    out[v * 3] = positions[from[v] * 3];
+    out[v * 3 + 1] = positions[from[v] * 3 + 1];
+    out[v * 3 + 2] = positions[from[v] * 3 + 2];
   }
   const used = faces.slice(0, corners);
   return {
-    mesh: { positions: out, triangles: used, carried: carriedBy(carried, stayed.subarray(0, corners / 3)) },
-    merged: positions.length / 3 - merged,
+    mesh: {
+      positions: out,
+      triangles: used,
+      carried: carriedBy(carried, stayed.subarray(0, corners / 3)),
+      colours: coloursBy(colours, from.subarray(0, count)),
+    },
+    merged: positions.length / 3 - places,
     dropped: (triangles.length - used.length) / 3,
-    ...openAndPieces(used, count),
   };
+}
+
+/** Colours of the vertices `from`, in that order. */
+export function coloursBy(colours: Uint8Array | undefined, from: Uint32Array): Uint8Array | undefined {
+  if (!colours) return undefined;
+  const out = new Uint8Array(from.length * 3);
+  for (let i = 0; i < from.length; i++) for (let k = 0; k < 3; k++) out[i * 3 + k] = colours[from[i] * 3 + k];
+  return out;
 }
 
 /**
  * Cells are so many times as large as what is near, so that few vertices lie at a border and have to ask next door too.
  */
 const CELLS_NEAR = 16;
+const NOWHERE = 0xffffffff;
 
-/** New number of each vertex, in the order in which triangles name them; unnamed ones are out of range. */
-function mergedPlaces(
+/**
+ * New number of each vertex, in the order in which triangles name them; unnamed ones are out of range. Those at the
+ * very same place are found first, by their bits: in most files that is nearly all there is to merge.
+ */
+function mergedPlaces(p: Float32Array, triangles: Uint32Array, near: number): { place: Uint32Array; count: number } {
+  const exact = samePlaces(p, triangles);
+  const { first, count } = exact;
+  const twin = nearPlaces(p, first.subarray(0, count), near);
+  if (!twin) return exact;
+  const number = new Uint32Array(count);
+  let left = 0;
+  for (let i = 0; i < count; i++) number[i] = twin[i] < 0 ? left++ : number[twin[i]];
+  const { place } = exact;
+  for (let v = 0; v < place.length; v++) if (place[v] !== NOWHERE) place[v] = number[place[v]];
+  return { place, count: left };
+}
+
+function samePlaces(
   p: Float32Array,
   triangles: Uint32Array,
-  low: readonly number[],
-  near: number,
-): { place: Uint32Array; count: number } {
+): { place: Uint32Array; count: number; first: Uint32Array } {
   const vertices = p.length / 3;
-  const place = new Uint32Array(vertices).fill(0xffffffff);
-  let buckets = 1;
-  while (buckets < vertices) buckets *= 2;
-  const heads = new Int32Array(buckets).fill(-1);
-  const next = new Int32Array(vertices).fill(-1);
-  const cell = near * CELLS_NEAR;
-  const bucketOf = (x: number, y: number, z: number): number =>
-    (Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791)) & (buckets - 1);
-  const at = (v: number, k: number, by: number): number => Math.floor((p[v * 3 + k] - low[k] + by) / cell);
-  const isNear = (a: number, b: number): boolean =>
-    Math.abs(p[a * 3] - p[b * 3]) <= near &&
-    Math.abs(p[a * 3 + 1] - p[b * 3 + 1]) <= near &&
-    Math.abs(p[a * 3 + 2] - p[b * 3 + 2]) <= near;
-  /** A vertex that was met before and is near, in its own cell or over the border of the next. */
-  const twinOf = (v: number): number => {
-    for (let x = at(v, 0, -near), x1 = at(v, 0, near); x <= x1; x++) {
-      for (let y = at(v, 1, -near), y1 = at(v, 1, near); y <= y1; y++) {
-        for (let z = at(v, 2, -near), z1 = at(v, 2, near); z <= z1; z++) {
-          for (let other = heads[bucketOf(x, y, z)]; other >= 0; other = next[other])
-            if (isNear(v, other)) return other;
-        }
-      }
-    }
-    return -1;
-  };
+  const place = new Uint32Array(vertices).fill(NOWHERE);
+  const first = new Uint32Array(vertices);
+  const bits = new Uint32Array(p.buffer, p.byteOffset, p.length);
+  let slots = 2;
+  while (slots < vertices * 2) slots *= 2;
+  const table = new Int32Array(slots).fill(-1);
   let count = 0;
   for (let i = 0; i < triangles.length; i++) {
     const v = triangles[i];
-    if (place[v] !== 0xffffffff) continue;
-    const twin = twinOf(v);
-    if (twin >= 0) {
-      place[v] = place[twin];
+    if (place[v] !== NOWHERE) continue;
+    const x = bits[v * 3];
+    const y = bits[v * 3 + 1];
+    const z = bits[v * 3 + 2];
+    let slot = Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b) ^ Math.imul(z, 0xc2b2ae35);
+    slot = Math.imul(slot ^ (slot >>> 15), 0x2c1b3c6d);
+    slot = (slot ^ (slot >>> 13)) & (slots - 1);
+    let at = table[slot];
+    while (at >= 0) {
+      const other = first[at] * 3;
+      if (bits[other] === x && bits[other + 1] === y && bits[other + 2] === z) break;
+      slot = (slot + 1) & (slots - 1);
+      at = table[slot];
+    }
+    if (at < 0) {
+      at = count++;
+      table[slot] = at;
+      first[at] = v;
+    }
+    place[v] = at;
+  }
+  return { place, count, first };
+}
+
+/** Of each vertex in the list, the number of an earlier one that is near, or −1; null when there is none at all. */
+function nearPlaces(p: Float32Array, list: Uint32Array, near: number): Int32Array | null {
+  const low = [Infinity, Infinity, Infinity];
+  for (const v of list) for (let k = 0; k < 3; k++) if (p[v * 3 + k] < low[k]) low[k] = p[v * 3 + k];
+  const [lx, ly, lz] = low;
+  const cell = near * CELLS_NEAR;
+  let buckets = 2;
+  while (buckets < list.length) buckets *= 2;
+  const heads = new Int32Array(buckets).fill(-1);
+  const next = new Int32Array(list.length).fill(-1);
+  const twin = new Int32Array(list.length).fill(-1);
+  let found = 0;
+  for (let i = 0; i < list.length; i++) {
+    const v = list[i] * 3;
+    const px = p[v] - lx;
+    const py = p[v + 1] - ly;
+    const pz = p[v + 2] - lz;
+    const [x0, x1] = [Math.floor((px - near) / cell), Math.floor((px + near) / cell)];
+    const [y0, y1] = [Math.floor((py - near) / cell), Math.floor((py + near) / cell)];
+    const [z0, z1] = [Math.floor((pz - near) / cell), Math.floor((pz + near) / cell)];
+    for (let x = x0; x <= x1; x++) {
+      for (let y = y0; y <= y1; y++) {
+        for (let z = z0; z <= z1 && twin[i] < 0; z++) {
+          for (let other = heads[bucketOf(x, y, z, buckets)]; other >= 0; other = next[other]) {
+            const o = list[other] * 3;
+            if (Math.abs(p[v] - p[o]) > near || Math.abs(p[v + 1] - p[o + 1]) > near) continue;
+            if (Math.abs(p[v + 2] - p[o + 2]) > near) continue;
+            twin[i] = other;
+            break;
+          }
+        }
+      }
+    }
+    if (twin[i] >= 0) {
+      found++;
       continue;
     }
-    const bucket = bucketOf(at(v, 0, 0), at(v, 1, 0), at(v, 2, 0));
-    next[v] = heads[bucket];
-    heads[bucket] = v;
-    place[v] = count++;
+    const bucket = bucketOf(Math.floor(px / cell), Math.floor(py / cell), Math.floor(pz / cell), buckets);
+    next[i] = heads[bucket];
+    heads[bucket] = i;
   }
-  return { place, count };
+  return found > 0 ? twin : null;
 }
 
-function boundsOf(p: Float32Array, triangles: Uint32Array): { low: number[]; size: number } {
+function bucketOf(x: number, y: number, z: number, buckets: number): number {
+  return (Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791)) & (buckets - 1);
+}
+
+function boundsOf(p: Float32Array, triangles: Uint32Array): { low: number[]; high: number[] } {
   const low = [Infinity, Infinity, Infinity];
   const high = [-Infinity, -Infinity, -Infinity];
-  for (const v of triangles) {
+  for (let i = 0; i < triangles.length; i++) {
+    const v = triangles[i] * 3;
     for (let k = 0; k < 3; k++) {
-      low[k] = Math.min(low[k], p[v * 3 + k]);
-      high[k] = Math.max(high[k], p[v * 3 + k]);
+      const x = p[v + k];
+      if (x < low[k]) low[k] = x;
+      if (x > high[k]) high[k] = x;
     }
   }
-  return { low, size: Math.max(...high.map((h, k) => h - low[k])) };
-}
-
-function extentOf(p: Float32Array, triangles: Uint32Array, axis: number): number {
-  let low = Infinity;
-  let high = -Infinity;
-  for (const v of triangles) {
-    low = Math.min(low, p[v * 3 + axis]);
-    high = Math.max(high, p[v * 3 + axis]);
-  }
-  return high - low;
+  return { low, high };
 }
 
 function openAndPieces(triangles: Uint32Array, vertices: number): { open: number; pieces: number } {

@@ -19,6 +19,7 @@ export * from './body';
 export * from './retouch';
 export * from './recipe';
 export * from './alpha';
+export * from './scan';
 export * from './sheet';
 export * from './lettering';
 export * from './pattern';

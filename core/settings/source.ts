@@ -1,4 +1,4 @@
-/** Where a form comes from: a slab, a sheet, lettering or a pattern. */
+/** Where a form comes from: a slab, a sheet, a scan, lettering or a pattern. */
 import { z } from 'zod';
 import { BlobHashSchema } from './blob';
 import { CardSchema } from './card';
@@ -8,6 +8,7 @@ import { PatternFields } from './pattern';
 import { PieceSchema } from './piece';
 import type { Migration } from './read';
 import { ReferenceSchema } from './reference';
+import { ScanFields } from './scan';
 import { SheetFields } from './sheet';
 import { SymmetrySchema } from './symmetry';
 
@@ -53,11 +54,19 @@ export const SlabSchema = z.object({
   cast: CastSettingsSchema.prefault({}),
 });
 export const SheetSchema = z.object({ ...head, ...SheetFields });
+export const ScanSchema = z.object({ ...head, ...ScanFields });
 export const LetteringSchema = z.object({ ...head, ...LetteringFields });
 export const PatternSchema = z.object({ ...head, ...PatternFields });
-export const SourceSchema = z.discriminatedUnion('kind', [SlabSchema, SheetSchema, LetteringSchema, PatternSchema]);
+export const SourceSchema = z.discriminatedUnion('kind', [
+  SlabSchema,
+  SheetSchema,
+  ScanSchema,
+  LetteringSchema,
+  PatternSchema,
+]);
 export type Slab = z.infer<typeof SlabSchema>;
 export type Sheet = z.infer<typeof SheetSchema>;
+export type Scan = z.infer<typeof ScanSchema>;
 export type Lettering = z.infer<typeof LetteringSchema>;
 export type Pattern = z.infer<typeof PatternSchema>;
 export type Source = z.infer<typeof SourceSchema>;
@@ -69,6 +78,8 @@ export function blobsOf(source: Source): string[] {
       return slabBlobs(source);
     case 'sheet':
       return [source.file.blob];
+    case 'scan':
+      return [source.mesh];
     case 'lettering':
       return source.blocks.flatMap((b) => (b.font.kind === 'own' ? [b.font.blob] : []));
     case 'pattern':

@@ -1,3 +1,4 @@
 export * from './brushThumbnail';
 export * from './strip';
 export * from './shade';
+export { meshPicture } from './meshPicture';

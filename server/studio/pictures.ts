@@ -3,12 +3,12 @@ import { promisify } from 'node:util';
 import { deflate } from 'node:zlib';
 import sharp from 'sharp';
 import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm } from '#core/brush';
-import { RELIEF_KEY, reliefText, withPngRelief, writeExr, writeTiff } from '#core/formats';
+import { readMesh, RELIEF_KEY, reliefText, withPngRelief, writeExr, writeTiff } from '#core/formats';
 import { growPattern } from '#core/pattern';
 import { toUint16, type Picture } from '#core/picture';
 import type { AlphaHead } from '#core/kept';
 import { SLAB_SIDE, type Brush, type Slab, type Source } from '#core/settings';
-import { brushThumbnail, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
+import { brushThumbnail, meshPicture, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
 import { Problem } from '../problem';
 import type { Blobs } from './blobs';
 import { decodePicture } from './decode';
@@ -18,7 +18,10 @@ import { previewOf } from './window';
 
 /** An alpha's stored bytes, in a buffer of their own. */
 async function alphaBytes(blobs: Blobs, alpha: AlphaHead): Promise<ArrayBuffer> {
-  const bytes = await blobs(alpha.blob);
+  return exact(await blobs(alpha.blob));
+}
+
+function exact(bytes: Uint8Array): ArrayBuffer {
   return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
 }
 
@@ -106,6 +109,8 @@ export async function sourcePicture(desk: Desk, source: Source): Promise<Buffer>
         .resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE, { fit: 'cover' })
         .png()
         .toBuffer();
+    case 'scan':
+      return encode(meshPicture(readMesh(exact(await blobs(source.mesh))), 2 * THUMBNAIL_SIZE), 2 * THUMBNAIL_SIZE);
     case 'lettering':
       return greyPicture(await letteringPicture(desk, source, THUMBNAIL_SIZE * 2));
     case 'pattern':

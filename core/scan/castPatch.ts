@@ -1,0 +1,58 @@
+/**
+ * One cast of a patch: the surface in its frame, the overall shape taken out, holes filled, then toned and checked like
+ * every other cast.
+ */
+import { castHeights, findUndercut, tonedCast, type Cast } from '#core/cast';
+import { seamless } from '#core/filter';
+import type { MeshArrays } from '#core/mesh';
+import type { Picture } from '#core/picture';
+import type { Patch } from '#core/settings';
+import { patchFrame } from './axes';
+import { detrend } from './detrend';
+import { fillSmoothly } from './fill';
+import { patchSurface, type PatchSurface } from './surface';
+
+export interface PatchCast extends Cast {
+  /** The overall shape that was found, small; body units. */
+  shape: Picture;
+  /** Share of the frame where the scan has nothing; it was filled smoothly. */
+  filled: number;
+}
+
+/** Nothing of the scan lies in the frame. */
+export class EmptyPatchError extends Error {
+  constructor() {
+    super('Nothing of the scan lies in this frame. Lay it on the surface again.');
+  }
+}
+
+/** Throws EmptyPatchError. */
+export function surfaceOf(mesh: MeshArrays, patch: Patch): PatchSurface {
+  const surface = patchSurface(mesh, patchFrame(patch));
+  if (!surface) throw new EmptyPatchError();
+  return surface;
+}
+
+/** Throws FlatCastError, EmptyPatchError and CastCancelled. */
+export function castPatch(
+  surface: PatchSurface,
+  patch: Patch,
+  onProgress: (share: number) => boolean = () => true,
+): PatchCast {
+  const { size, samples } = patch.cast;
+  const frame = { x: 0, y: 0, turn: 0, side: patch.cast.frame.side };
+  const heights = castHeights(surface, { frame, size, samples, onProgress });
+  let empty = 0;
+  for (let i = 0; i < heights.data.length; i++) if (heights.data[i] !== heights.data[i]) empty++;
+  if (empty === heights.data.length) throw new EmptyPatchError();
+  const undercut = findUndercut(surface, frame, heights);
+  const { heights: relief, shape } = detrend(heights, patch.detrend);
+  const filled = empty / heights.data.length;
+  const cast = tonedCast(fillSmoothly(relief), patch.cast, {
+    undercut,
+    emptyShare: filled,
+    of: 'scan',
+    ...(patch.seamless ? { after: (tones: Picture) => seamless(tones, patch.overlap / 100) } : {}),
+  });
+  return { ...cast, shape, filled };
+}

@@ -1,0 +1,11 @@
+export { patchFrame, type PatchFrame, type Vec3 } from './axes';
+export * from './surface';
+export { levelNormal } from './level';
+export { detrend, type Detrended } from './detrend';
+export { fillSmoothly } from './fill';
+export * from './castPatch';
+export { scanReport, type ScanReport } from './report';
+export { withoutLoose } from './pieces';
+export { agreed } from './agree';
+export { fillHoles, holesOf } from './holes';
+export { thinned } from './thin';
