@@ -23,7 +23,7 @@ const WEB_ROOMS = [
   ['workers', 'viewport'],
   ['stores'],
   ['controls'],
-  ['slab', 'sheet', 'made', 'alpha', 'bench', 'proof'],
+  ['slab', 'scan', 'sheet', 'made', 'cast', 'alpha', 'bench', 'proof'],
   ['places'],
 ];
 const controlsOnly = {

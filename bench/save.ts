@@ -39,7 +39,14 @@ export async function saveFigures(): Promise<Figure[]> {
         relief: 0.1,
         ground: 0,
         blob: hash,
-        lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.1, cast: CastSettingsSchema.parse({}) },
+        lineage: {
+          sourceId: null,
+          sourceRevision: null,
+          floor: 0,
+          crown: 0.1,
+          cast: CastSettingsSchema.parse({}),
+          patchId: null,
+        },
         recipe: null,
         report: { marginPx: 0, ringLoss: 0, usedRange: 1, undercut: 0 },
       };

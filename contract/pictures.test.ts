@@ -2,11 +2,13 @@
 import { deflateSync } from 'node:zlib';
 import { decode } from 'fast-png';
 import sharp from 'sharp';
-import { writeTiff } from '#core/formats';
+import { packMesh, writeTiff } from '#core/formats';
+import { ball } from '#core/mesh';
 import {
   LetteringSchema,
   newGrow,
   PatternSchema,
+  ScanSchema,
   SheetSchema,
   SlabSchema,
   SOURCE_VERSION,
@@ -119,6 +121,18 @@ describe('every source has a picture of its own', () => {
     async sheet() {
       const { blob, name, width, height, what } = await postSheet(file(await deepPng(), 'marks.png'));
       return SheetSchema.parse({ ...head('A sheet'), kind: 'sheet', file: { blob, name, width, height, what } });
+    },
+    async scan() {
+      const mesh = ball(12);
+      return ScanSchema.parse({
+        ...head('A scan'),
+        kind: 'scan',
+        file: { name: 'ball.ply', what: 'PLY' },
+        mesh: await putBlob(new Uint8Array(packMesh(mesh))),
+        vertices: mesh.positions.length / 3,
+        triangles: mesh.triangles.length / 3,
+        perBody: 50,
+      });
     },
     lettering: () =>
       Promise.resolve(

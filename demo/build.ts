@@ -32,7 +32,7 @@ await rm(work, { recursive: true, force: true });
 const store = await openPglite({ folder: work });
 const desk: Desk = { blobs: (hash) => store.blobs.read(hash), recent: newRecently() };
 const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(desk, block) });
-const alphas = new Map(set.alphas.map(({ doc }) => [doc.id, doc]));
+const alphas = new Map([...set.alphas, ...set.scan.alphas].map(({ doc }) => [doc.id, doc]));
 const formsOf = ({ form, tooth }: Brush) => ({
   form: alphas.get(form.alphaId ?? '') ?? null,
   tooth: alphas.get(tooth.alphaId ?? '') ?? null,
@@ -42,9 +42,11 @@ for (const { doc, bytes } of set.slabs) {
   await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(desk, doc) });
 }
 await store.blobs.put(set.page.bytes);
-for (const doc of [set.page.doc, set.lettering, ...set.patterns])
+await store.blobs.put(set.scan.bytes);
+for (const { base } of set.scan.alphas) await store.blobs.put(base);
+for (const doc of [set.page.doc, set.scan.doc, set.lettering, ...set.patterns])
   await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(desk, doc) });
-for (const { doc, bytes } of set.alphas) {
+for (const { doc, bytes } of [...set.alphas, ...set.scan.alphas]) {
   await store.blobs.put(bytes);
   await store.save(judged('alphas', doc), { revision: null, picture: await alphaPicture(desk, doc) });
 }
@@ -57,5 +59,5 @@ await store.close();
 await rm(out, { recursive: true, force: true });
 await rename(work, out);
 console.log(
-  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, a sheet, lettering, ${set.patterns.length} patterns, ${set.alphas.length} alphas, ${set.brushes.length} brushes.`,
+  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, a sheet, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.brushes.length} brushes.`,
 );

@@ -23,6 +23,7 @@ import type { Hand } from './hand';
 import { barnacleCrust, LONE, PATCH } from './slabs/barnacleCrust';
 import { castLettering, crateMarks, patterns } from './drawn';
 import { printsPage } from './sheets/page';
+import { scannedStone, type DemoScan } from './scans/scannedStone';
 import { limpetRings } from './slabs/limpetRings';
 
 export const AUTHOR = 'Tidewrack Workshop';
@@ -34,6 +35,7 @@ export interface DemoSet {
   brushes: Brush[];
   /** A scanned page, as it would come from a scanner. */
   page: { doc: Sheet; bytes: Uint8Array };
+  scan: DemoScan;
   lettering: Lettering;
   patterns: Pattern[];
 }
@@ -62,11 +64,17 @@ export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
   const page = await printsPage(id(3), AUTHOR, machine);
   const lettering = crateMarks(id(4), AUTHOR);
   const made = [page.cast(id(14), 'Sponge print'), await castLettering(id(15), 'Crate mark', lettering, machine)];
+  const scan = scannedStone(
+    { scan: id(61), patches: [id(62), id(63)], steps: [id(64), id(65)], alphas: [id(16), id(17)] },
+    AUTHOR,
+    machine,
+  );
   return {
     slabs: [crust, limpet],
     alphas: [...alphas, ...made],
-    brushes: brushes([...alphas, ...made].map((a) => a.doc)),
+    brushes: brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc)),
     page,
+    scan,
     lettering,
     patterns: patterns(AUTHOR, id),
   };
@@ -116,7 +124,14 @@ function cast(
       ground: made.ground,
       blob: hash(bytes),
       card: { name, author: AUTHOR, tags: ['tidewrack'], notes: '' },
-      lineage: { sourceId: source.id, sourceRevision: 1, floor: made.floor, crown: made.crown, cast: used },
+      lineage: {
+        sourceId: source.id,
+        sourceRevision: 1,
+        floor: made.floor,
+        crown: made.crown,
+        cast: used,
+        patchId: null,
+      },
       recipe: null,
       report: {
         marginPx: made.margin.marginPx,
@@ -128,7 +143,7 @@ function cast(
   };
 }
 
-function brushes([crust, barnacle, limpet, sponge, crate]: Alpha[]): Brush[] {
+function brushes([crust, barnacle, limpet, sponge, crate, chisel, pits]: Alpha[]): Brush[] {
   const make = (n: number, name: string, alpha: Alpha, tags: string[], change: (b: Brush) => Partial<Brush>): Brush => {
     const brush = newBrush(id(n), name, AUTHOR);
     const formed = {
@@ -171,6 +186,16 @@ function brushes([crust, barnacle, limpet, sponge, crate]: Alpha[]): Brush[] {
       form: { ...b.form, depth: 40 },
       touch: touch(b, 'full'),
       stroke: { ...b.stroke, type: 'press', size: 0.4 },
+    })),
+    make(27, 'Chisel marks', chisel, ['stone', 'trail'], (b) => ({
+      touch: touch(b, 'plateau', 0.6),
+      stroke: { ...b.stroke, type: 'trail', mapping: 'wrapped', size: 0.24, spacing: 12 },
+      form: { ...b.form, alphaId: chisel.id, ground: chisel.ground, depth: 60 },
+    })),
+    make(28, 'Sea pits', pits, ['stone'], (b) => ({
+      touch: touch(b, 'plateau', 0.8),
+      stroke: { ...b.stroke, type: 'trail', size: 0.2, spacing: 70 },
+      drift: { ...b.drift, turn: 180, along: 25, across: 25 },
     })),
   ];
 }

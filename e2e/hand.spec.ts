@@ -147,7 +147,7 @@ test('fifty pictures at once come in with progress; the three that are broken sa
     })),
   );
   await page.goto(`${app.address}/sources`);
-  await giveFiles(page, page.getByRole('button', { name: 'Open pictures…' }), files);
+  await giveFiles(page, page.getByRole('button', { name: 'Open files…' }), files);
   await expect(page.getByText(/\d+ of 50/).first()).toBeVisible();
   await expect(page.getByText('47 in, 3 refused')).toBeVisible({ timeout: 180_000 });
   expect(await page.locator('.arrived li.refused').allInnerTexts()).toEqual(

@@ -34,7 +34,7 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   test.slow();
   await page.goto(`${app.address}/sources`);
   const prints = { name: 'prints.jpg', mimeType: 'image/jpeg', buffer: await page4() };
-  await giveFiles(page, page.getByRole('button', { name: 'Open pictures…' }), prints);
+  await giveFiles(page, page.getByRole('button', { name: 'Open files…' }), prints);
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4', { timeout: 30_000 });
   await expect(page.getByText('4 marks, 4 taken')).toBeVisible();
 
@@ -227,7 +227,7 @@ test('pictures that can’t be read say why, and the others come in; an empty sh
   const blank = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#e8e2d8' } })
     .png()
     .toBuffer();
-  await giveFiles(page, page.getByRole('button', { name: 'Open pictures…' }), [
+  await giveFiles(page, page.getByRole('button', { name: 'Open files…' }), [
     { name: 'words.png', mimeType: 'image/png', buffer: Buffer.from('these are words') },
     { name: 'cut.png', mimeType: 'image/png', buffer: blank.subarray(0, blank.length >> 1) },
     { name: 'blank.png', mimeType: 'image/png', buffer: blank },

@@ -28,7 +28,7 @@ try {
   await shoot('sources');
 
   // A height map of its own, a page of marks and a surface arrive.
-  await giveFiles(page, page.getByRole('button', { name: 'Open pictures…' }), await arrivals(`${server.address}`));
+  await giveFiles(page, page.getByRole('button', { name: 'Open files…' }), await arrivals(`${server.address}`));
   await page.getByText('Clear the list').waitFor({ timeout: 60_000 });
   await page.waitForTimeout(2000);
   await shoot('arrivals');

@@ -54,7 +54,14 @@ async function storeAlpha(name: string, size = 32): Promise<Alpha> {
     relief: 0.2,
     ground: 0,
     blob: sha(bytes),
-    lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.2, cast: CastSettingsSchema.parse({}) },
+    lineage: {
+      sourceId: null,
+      sourceRevision: null,
+      floor: 0,
+      crown: 0.2,
+      cast: CastSettingsSchema.parse({}),
+      patchId: null,
+    },
     recipe: null,
     report: { marginPx: 1, ringLoss: 0, usedRange: 1, undercut: 0 },
   };

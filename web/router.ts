@@ -6,6 +6,7 @@ import NowherePlace from './places/NowherePlace.vue';
 import PatternBench from './places/PatternBench.vue';
 import ProofPlace from './places/ProofPlace.vue';
 import RackPlace from './places/RackPlace.vue';
+import ScanBench from './places/ScanBench.vue';
 import SheetBench from './places/SheetBench.vue';
 import SlabBench from './places/SlabBench.vue';
 import SourcesPlace from './places/SourcesPlace.vue';
@@ -19,6 +20,7 @@ export const router = createRouter({
     { path: '/sources', name: 'sources', component: SourcesPlace },
     { path: '/bench/slab/:id', name: 'slab', component: SlabBench, props: true },
     { path: '/bench/sheet/:id', name: 'sheet', component: SheetBench, props: true },
+    { path: '/bench/scan/:id', name: 'scan', component: ScanBench, props: true },
     { path: '/bench/lettering/:id', name: 'lettering', component: LetteringBench, props: true },
     { path: '/bench/pattern/:id', name: 'pattern', component: PatternBench, props: true },
     { path: '/bench/alpha/:id', name: 'alpha', component: AlphaBench, props: true },

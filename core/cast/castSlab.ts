@@ -46,18 +46,23 @@ export interface Seen {
   /** Share of the frame that lies beside the surface. */
   emptyShare: number;
   of: 'clay' | 'scan';
+  repeats?: boolean;
   /** What is done to the tones before they are looked at, e.g. made to repeat. */
   after?: (tones: Picture) => Picture;
 }
 
 /** Heights as a cast: tones, ground, and what there is to be checked. Throws FlatCastError. */
-export function tonedCast(heights: Picture, settings: CastSettings, { undercut, emptyShare, of, after }: Seen): Cast {
+export function tonedCast(
+  heights: Picture,
+  settings: CastSettings,
+  { undercut, emptyShare, of, repeats = false, after }: Seen,
+): Cast {
   const { frame } = settings;
   const straight = castTones(heights, frame.side, settings.floor, settings.crown);
   const tones = castTones(heights, frame.side, settings.floor, settings.crown, settings.tone);
   const picture = after ? after(tones.picture) : tones.picture;
   const ground = settings.ground === 'edge' ? edgeGround(picture) : ringMean(picture);
-  const { checks, margin } = castChecks(picture, ground, { undercut: undercut.share, empty: emptyShare, of });
+  const { checks, margin } = castChecks(picture, ground, { undercut: undercut.share, empty: emptyShare, of, repeats });
   const [low, high] = percentiles(straight.picture, [0.002, 0.998]) as [number, number];
   const at = (grey: number): number => tones.floor + grey * (tones.crown - tones.floor);
   return {

@@ -3,6 +3,7 @@ import type { Picture } from '#core/picture';
 import type { Check } from './check';
 import { checkMargin, measureMargin, type MarginReport } from './margin';
 import { checkRingLoss } from './ringLoss';
+import { checkSeam } from './seam';
 import { checkFilled, checkGround, checkLift, checkOffClay, checkUndercut, checkUsedRange } from './tones';
 
 export interface CastChecks {
@@ -16,16 +17,17 @@ export interface Surface {
   /** Share of the frame where there is none. */
   empty: number;
   of: 'clay' | 'scan';
+  /** It fills its frame and is to tile: its sides don’t stand for themselves. */
+  repeats?: boolean;
 }
 
 export function castChecks(picture: Picture, ground: number, surface: Surface): CastChecks {
   const margin = measureMargin(picture, ground);
   const checks = [
     surface.of === 'clay' ? checkOffClay(surface.empty) : checkFilled(surface.empty),
-    checkMargin(picture, margin),
-    checkRingLoss(picture, 1, ground),
+    ...(surface.repeats ? [checkSeam(picture)] : [checkMargin(picture, margin), checkRingLoss(picture, 1, ground)]),
     checkUndercut(surface.undercut),
-    checkGround(picture),
+    ...(surface.repeats ? [] : [checkGround(picture)]),
     checkLift(picture, ground),
     checkUsedRange(picture),
   ];

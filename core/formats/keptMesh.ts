@@ -3,8 +3,8 @@
  * bytes, its bytes, and zeros up to the next whole word. Words are little-endian 32-bit.
  *
  * PLAC float32 x, y, z of each vertex · TRIA uint32 of three vertices a triangle · COOR float32 u, v of each corner ·
- * GROU uint16 group of each triangle · NAME the groups' names, JSON in UTF-8 · COLO red, green, blue of each vertex, sRGB
- * bytes. The last four are there when the mesh has them; a section that isn't known is passed over.
+ * GROU uint16 group of each triangle · NAME the groups' names, JSON in UTF-8 · COLO red, green, blue of each vertex, as
+ * sRGB bytes. The last four are there when the mesh has them; a section that isn't known is passed over.
  *
  * Before version 1 there was a count of vertices, their places and the triangles alone; such bytes are still read.
  */

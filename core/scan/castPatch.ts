@@ -3,12 +3,12 @@
  * every other cast.
  */
 import { castHeights, findUndercut, tonedCast, type Cast } from '#core/cast';
-import { seamless } from '#core/filter';
 import type { MeshArrays } from '#core/mesh';
 import type { Picture } from '#core/picture';
 import type { Patch } from '#core/settings';
 import { patchFrame } from './axes';
 import { detrend } from './detrend';
+import { edgeStep, withEdge } from './edge';
 import { fillSmoothly } from './fill';
 import { patchSurface, type PatchSurface } from './surface';
 
@@ -48,11 +48,13 @@ export function castPatch(
   const undercut = findUndercut(surface, frame, heights);
   const { heights: relief, shape } = detrend(heights, patch.detrend);
   const filled = empty / heights.data.length;
+  const step = edgeStep(patch);
   const cast = tonedCast(fillSmoothly(relief), patch.cast, {
     undercut,
     emptyShare: filled,
     of: 'scan',
-    ...(patch.seamless ? { after: (tones: Picture) => seamless(tones, patch.overlap / 100) } : {}),
+    repeats: patch.edge === 'repeat',
+    ...(step ? { after: (tones: Picture) => withEdge(tones, step) } : {}),
   });
   return { ...cast, shape, filled };
 }

@@ -158,7 +158,7 @@ test('up in the picture is up in the world; the axes are at right angles and rig
 
 test('made to repeat: what follows the last column is the first', () => {
   const mesh = buildMesh(sheet(bumps));
-  const own = patch({ seamless: true, overlap: 20 });
+  const own = patch({ edge: 'repeat', edgeWidth: 20 });
   const { data } = castPatch(surfaceOf(mesh, own), own).picture;
   let seam = 0;
   let inside = 0;

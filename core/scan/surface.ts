@@ -21,8 +21,8 @@ export interface SurfaceOptions {
   turnedAway?: boolean;
 }
 
-/** Triangles more aslant than this show nothing of their form from the front. */
-const FACING = 0.02;
+/** Triangles more aslant than this, the cosine, show nothing of their form from the front: all would be undercut. */
+const FACING = 0.12;
 /** What lies this much beyond the frame still counts for what hangs together, in sides. */
 const BEYOND = 0.25;
 /** What lies deeper, or farther out, belongs to something else, in sides. */

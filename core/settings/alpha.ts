@@ -29,8 +29,10 @@ export const AlphaSchema = z.object({
     sourceRevision: z.number().int().nullable(),
     floor: z.number(),
     crown: z.number(),
-    /** Of a slab. */
+    /** Of a slab, or of a patch of a scan. */
     cast: CastSettingsSchema.prefault({}),
+    /** The patch of the scan. */
+    patchId: z.uuid().nullable().default(null),
   }),
   /** The steps from the source to this picture; null for a cast that was left as it is. */
   recipe: RecipeSchema.nullable().default(null),

@@ -40,6 +40,8 @@ export const DetrendSchema = z.object({
 });
 export type Detrend = z.infer<typeof DetrendSchema>;
 
+export const PATCH_EDGES = ['cut', 'fade', 'repeat'] as const;
+
 /** Of the frame, `turn` and `side` count: where it lies is said by `at` and `normal`. */
 export const PatchSchema = z.object({
   id: z.uuid(),
@@ -50,15 +52,16 @@ export const PatchSchema = z.object({
   normal: Vector,
   cast: CastSettingsSchema.prefault({ frame: { side: 0.5 } }),
   detrend: DetrendSchema.prefault({}),
-  seamless: z.boolean().default(false),
-  overlap: setting({
-    label: 'Overlap',
+  /** What becomes of its sides: cut as they are, faded to the ground inside the ring, or blended so that it repeats. */
+  edge: z.enum(PATCH_EDGES).default('cut'),
+  edgeWidth: setting({
+    label: 'Edge width',
     unit: '%',
     min: 2,
     max: 45,
     step: 1,
     fallback: 18,
-    help: 'How much of each side is blended into the other when it is made to repeat',
+    help: 'How wide the fade is, or how much of each side is blended into the other',
   }),
 });
 export type Patch = z.infer<typeof PatchSchema>;

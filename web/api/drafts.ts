@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import { createStore, del, entries, get, set } from 'idb-keyval';
 import { readStored, type Collection, type Documents } from '#core/kept';
-import type { Alpha, Brush, Lettering, Pattern, Sheet, Slab } from '#core/settings';
+import type { Alpha, Brush, Lettering, Pattern, Scan, Sheet, Slab } from '#core/settings';
 import type { ClayBytes } from '#core/slab';
 import type { DraftWorker } from './draft.worker';
 
@@ -94,7 +94,7 @@ async function keepSlab(draft: SlabDraft): Promise<void> {
 
 export const brushDrafts = box<'brushes', Brush>({ key: 'brush', collection: 'brushes', isOne: () => true });
 export const alphaDrafts = box<'alphas', Alpha>({ key: 'alpha', collection: 'alphas', isOne: () => true });
-export const sourceDrafts = box<'sources', Sheet | Lettering | Pattern>({
+export const sourceDrafts = box<'sources', Sheet | Scan | Lettering | Pattern>({
   key: 'source',
   collection: 'sources',
   isOne: ({ kind }) => kind !== 'slab',

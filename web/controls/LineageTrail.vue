@@ -27,6 +27,8 @@ function kindOf(s: SourceHead): string {
       return `slab · ${count((s.cells + 1) ** 2)}`;
     case 'sheet':
       return `sheet · ${s.width} × ${s.height}`;
+    case 'scan':
+      return `scan · ${count(s.triangles)} faces`;
     case 'lettering':
       return 'lettering';
     case 'pattern':

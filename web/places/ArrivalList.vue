@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * Pictures that arrived: as they came and as what they became, what each is taken for, and what was wrong with those
- * that were refused.
+ * Pictures and scans that arrived: as they came and as what they became, what each is taken for, and what was wrong
+ * with those that were refused.
  */
 import { X } from '@lucide/vue';
 import { computed } from 'vue';
@@ -30,7 +30,8 @@ function after(arrival: Arrival): { src: string; to: string } | null {
   const [made] = arrival.made;
   if (!made) return null;
   const kept = library[made.collection].find((k) => k.id === made.id);
-  const to = made.collection === 'alphas' ? `/bench/alpha/${made.id}` : `/bench/sheet/${made.id}`;
+  const bench = made.collection === 'alphas' ? 'alpha' : arrival.scan ? 'scan' : 'sheet';
+  const to = `/bench/${bench}/${made.id}`;
   return { src: pictureUrl(made.collection, made.id, kept?.revision ?? 1), to };
 }
 </script>
@@ -46,7 +47,7 @@ function after(arrival: Arrival): { src: string; to: string } | null {
         >
       </h2>
       <template v-if="going">
-        <ProgressLine class="going" :share="going.share" label="Reading pictures" />
+        <ProgressLine class="going" :share="going.share" label="Reading files" />
         <span class="muted">{{ going.detail }}</span>
         <PushButton small @click="going.cancel()">Cancel</PushButton>
       </template>
@@ -66,7 +67,7 @@ function after(arrival: Arrival): { src: string; to: string } | null {
               title="As it came"
               loading="lazy"
             />
-            <span v-else class="blank" />
+            <span v-else-if="!a.scan" class="blank" />
             <RouterLink
               v-if="after(a) && a.state === 'in'"
               :to="after(a)!.to"
@@ -81,6 +82,7 @@ function after(arrival: Arrival): { src: string; to: string } | null {
               >{{ a.file.what }}, {{ a.file.width }} × {{ a.file.height }}.
               {{ a.kind === a.file.guess.kind ? `Guessed: ${a.file.guess.why}.` : '' }}</small
             >
+            <small v-else-if="a.scan">{{ a.scan }}. A scan, kept among the sources.</small>
             <small v-else>{{ a.state === 'reading' ? 'Reading…' : 'Waiting…' }}</small>
             <small v-if="a.problem" class="why">{{ a.problem }}</small>
           </span>

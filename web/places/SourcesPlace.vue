@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * Where forms come from: slabs, sheets, lettering, patterns, and the alphas cast from them. Pictures are dropped and
- * pasted here.
+ * Where forms come from: slabs, sheets, scans, lettering, patterns, and the alphas cast from them. Pictures and scans
+ * are dropped and pasted here.
  */
 import { Trash2 } from '@lucide/vue';
 import { useEventListener } from '@vueuse/core';
@@ -22,7 +22,8 @@ import { useLibrary } from '../stores/library';
 import { FORM_LABELS } from '../made/formLabels';
 import AlphaShelf from './AlphaShelf.vue';
 import ArrivalList from './ArrivalList.vue';
-import { droppedFiles, picturesIn } from './droppedFiles';
+import { droppedFiles, sourcesIn } from './droppedFiles';
+import { MESH_ENDINGS } from '../workers/meshFiles';
 import { useNewSource } from './newSource';
 import StorageNote from './StorageNote.vue';
 import PushButton from '../controls/PushButton.vue';
@@ -39,7 +40,7 @@ const cells = ref<(typeof SLAB_CELLS)[number]>(1024);
 const problem = ref<string | null>(null);
 
 const vertices = (n: number): number => (n + 1) ** 2;
-const count = (n: number): string => vertices(n).toLocaleString('en').replaceAll(',', ' ');
+const count = (n: number): string => n.toLocaleString('en').replaceAll(',', ' ');
 /** A vertex's place, normal, mask and triangles on the graphics card. */
 const CARD_BYTES = 52;
 /** What is sculpted on, and the page's buffers on the graphics card. */
@@ -62,6 +63,12 @@ const KINDS = [
     what: 'scanned or photographed pictures with marks on them',
     none: 'No sheet yet. Drop pictures or folders here, paste one, or open files: PNG, JPEG, WebP, TIFF, EXR or SVG. Heights that are ready become alphas as they are.',
   },
+  {
+    kind: 'scan',
+    title: 'Scans',
+    what: 'meshes from a 3D scanner or another program',
+    none: 'No scan yet. Drop a mesh here or open one: OBJ, PLY, STL or GLB, up to 5 million triangles.',
+  },
   { kind: 'lettering', title: 'Lettering', what: 'words set in type', none: 'No lettering yet.' },
   { kind: 'pattern', title: 'Patterns', what: 'grown from a seed, repeating', none: 'No pattern yet.' },
 ] as const;
@@ -70,9 +77,11 @@ function facts(source: SourceHead): string {
   const casts = `${library.alphas.filter((a) => a.lineage.sourceId === source.id).length} cast`;
   switch (source.kind) {
     case 'slab':
-      return `${count(source.cells)} vertices · ${casts}`;
+      return `${count(vertices(source.cells))} vertices · ${casts}`;
     case 'sheet':
       return `${source.marks !== null ? `${source.marks} marks` : `${source.width} × ${source.height}`} · ${casts}`;
+    case 'scan':
+      return `${count(source.triangles)} faces · ${source.patches} ${source.patches === 1 ? 'patch' : 'patches'} · ${casts}`;
     case 'lettering':
       return `${source.blocks} ${source.blocks === 1 ? 'block' : 'blocks'} · ${casts}`;
     case 'pattern':
@@ -84,18 +93,25 @@ async function take(files: readonly File[]): Promise<void> {
   const made = await arrivals.add(files);
   const [only] = made;
   if (files.length !== 1 || !only || router.currentRoute.value.name !== 'sources') return;
-  if (only.kind === 'sheet' || only.kind === 'photo') await router.push(`/bench/sheet/${only.made[0].id}`);
+  if (only.scan) await router.push(`/bench/scan/${only.made[0].id}`);
+  else if (only.kind === 'sheet' || only.kind === 'photo') await router.push(`/bench/sheet/${only.made[0].id}`);
 }
 async function drop(e: DragEvent): Promise<void> {
   dropping.value = false;
   await take(await droppedFiles(e.dataTransfer));
 }
 const pickFolder = usePickFiles({ folder: true }, (all) => {
-  const files = picturesIn(all);
+  const files = sourcesIn(all);
   if (files.length) void take(files);
-  else failNotice('There are no pictures in this folder: PNG, JPEG, WebP, TIFF, EXR and SVG are taken.');
+  else
+    failNotice(
+      'There are no pictures or scans in this folder: PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB are taken.',
+    );
 });
-const pick = usePickFiles({ accept: PICTURE_ENDINGS, several: true }, (files) => void take(files));
+const pick = usePickFiles(
+  { accept: [PICTURE_ENDINGS, ...MESH_ENDINGS.map((ending) => `.${ending}`)].join(), several: true },
+  (files) => void take(files),
+);
 async function begin(kind: 'lettering' | 'pattern'): Promise<void> {
   try {
     const id = await (kind === 'lettering' ? fresh.addLettering() : fresh.addPattern());
@@ -160,12 +176,12 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
     <TopBar>
       <template #end>
         <PushButton
-          title="PNG, JPEG, WebP, TIFF, EXR or SVG; several at once. They can be dropped or pasted too"
+          title="Pictures (PNG, JPEG, WebP, TIFF, EXR, SVG) and scans (OBJ, PLY, STL, GLB); they can be dropped too"
           @click="pick"
         >
-          Open pictures…
+          Open files…
         </PushButton>
-        <PushButton title="All pictures of a folder, and of those in it" @click="pickFolder">
+        <PushButton title="All pictures and scans of a folder, and of those in it" @click="pickFolder">
           Open a folder…
         </PushButton>
         <PushButton @click="begin('lettering')">New lettering</PushButton>
@@ -218,7 +234,8 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
           />
         </div>
         <p class="muted">
-          {{ count(cells) }} vertices, about {{ memory }} MB of memory. An alpha of {{ cells }} px takes all its detail.
+          {{ count(vertices(cells)) }} vertices, about {{ memory }} MB of memory. An alpha of {{ cells }} px takes all
+          its detail.
         </p>
         <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
       </form>

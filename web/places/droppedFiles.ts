@@ -1,6 +1,6 @@
 /** Files of a drop, those inside dropped folders among them. */
 
-const PICTURES = /\.(png|jpe?g|webp|tiff?|exr|svg)$/i;
+const SOURCES = /\.(png|jpe?g|webp|tiff?|exr|svg|obj|ply|stl|glb)$/i;
 const MOST_FILES = 2000;
 
 export async function droppedFiles(data: DataTransfer | null): Promise<File[]> {
@@ -13,16 +13,16 @@ export async function droppedFiles(data: DataTransfer | null): Promise<File[]> {
   return out;
 }
 
-/** Of a folder that was chosen: its pictures alone. */
-export function picturesIn(files: Iterable<File>): File[] {
-  return [...files].filter((file) => PICTURES.test(file.name)).slice(0, MOST_FILES);
+/** Of a folder that was chosen: its pictures and scans alone. */
+export function sourcesIn(files: Iterable<File>): File[] {
+  return [...files].filter((file) => SOURCES.test(file.name)).slice(0, MOST_FILES);
 }
 
 async function walk(entry: FileSystemEntry, out: File[], inside: boolean): Promise<void> {
   if (out.length >= MOST_FILES) return;
   if (entry.isFile) {
     // What else lies in a folder is none of ours; a single file that was dropped is told what is wrong with it.
-    if (inside && !PICTURES.test(entry.name)) return;
+    if (inside && !SOURCES.test(entry.name)) return;
     out.push(await new Promise<File>((done, fail) => (entry as FileSystemFileEntry).file(done, fail)));
     return;
   }

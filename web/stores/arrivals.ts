@@ -6,8 +6,18 @@ import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import type { Arrival as Kind } from '#core/arrive';
 import { middleBase, wholeBase } from '#core/marks';
-import { ALPHA_VERSION, AlphaSchema, SheetSchema, SOURCE_VERSION, StepSchema, type Alpha } from '#core/settings';
+import { guessUnit } from '#core/scan';
+import {
+  ALPHA_VERSION,
+  AlphaSchema,
+  ScanSchema,
+  SheetSchema,
+  SOURCE_VERSION,
+  StepSchema,
+  type Alpha,
+} from '#core/settings';
 import * as api from '../api/client';
+import { isMeshFile, readScanFile, ReadingCancelled } from '../workers/meshFiles';
 import { castAlpha, startRelief } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
@@ -20,6 +30,8 @@ export interface Arrival {
   /** Why it was refused. */
   problem: string | null;
   file: api.Arrived | null;
+  /** What came, where it is a scan. */
+  scan: string | null;
   /** What it is taken for now. */
   kind: Kind | null;
   made: { collection: 'alphas' | 'sources'; id: string }[];
@@ -28,6 +40,11 @@ export interface Arrival {
 /** A photograph of one thing: its pieces belong together, and crumbs are none of it. */
 const ONE_THING = { join: 4, smallest: 12 };
 const MOST_SURFACE_SIDE = 1024;
+
+function stemOf(name: string): string {
+  const stem = name.replace(/\.[^.]+$/, '').replace(/.*[\\/]/, '');
+  return stem.trim().slice(0, 70) || 'Picture';
+}
 
 export const useArrivals = defineStore('arrivals', () => {
   const library = useLibrary();
@@ -61,11 +78,20 @@ export const useArrivals = defineStore('arrivals', () => {
       waiting.push({ key, file });
       list.value = [
         ...list.value,
-        { key, name: file.name || 'Picture', state: 'waiting', problem: null, file: null, kind: null, made: [] },
+        {
+          key,
+          name: file.name || 'Picture',
+          state: 'waiting',
+          problem: null,
+          file: null,
+          scan: null,
+          kind: null,
+          made: [],
+        },
       ];
     }
     while (waiting.some(({ key }) => mine.has(key)) || running) {
-      running ??= work.run('Taking pictures in', 'arrivals', takeAll).finally(() => (running = null));
+      running ??= work.run('Taking files in', 'arrivals', takeAll).finally(() => (running = null));
       await running;
     }
     return list.value.filter((a) => mine.has(a.key) && a.state === 'in');
@@ -81,8 +107,11 @@ export const useArrivals = defineStore('arrivals', () => {
         return;
       }
       const of = done + 1 + waiting.length;
-      hand.report(done / of, `${done + 1} of ${of}`);
-      await takeOne(next.key, next.file);
+      const told = (share: number, detail = ''): void =>
+        hand.report((done + share) / of, [of > 1 ? `${done + 1} of ${of}` : '', detail].filter(Boolean).join(', '));
+      told(0);
+      if (isMeshFile(next.file)) await takeScan(next.key, next.file, hand, told);
+      else await takeOne(next.key, next.file);
     }
   }
 
@@ -95,6 +124,48 @@ export const useArrivals = defineStore('arrivals', () => {
     } catch (error) {
       connection.noticed(error);
       change(key, { state: 'refused', problem: sentence(error) });
+    }
+  }
+
+  async function takeScan(
+    key: number,
+    file: File,
+    hand: WorkHand,
+    told: (share: number, detail: string) => void,
+  ): Promise<void> {
+    change(key, { state: 'reading' });
+    try {
+      const reading = readScanFile(file, (share, what) => told(share * 0.8, what));
+      hand.onCancel(reading.cancel);
+      const read = await reading.done;
+      told(0.85, 'Keeping it');
+      const mesh = await api.putBlob(new Uint8Array(read.mesh));
+      const what = read.ending.toUpperCase();
+      const doc = ScanSchema.parse({
+        version: SOURCE_VERSION,
+        kind: 'scan',
+        id: crypto.randomUUID(),
+        card: { name: library.freeName('sources', stemOf(file.name)) },
+        file: { name: file.name.slice(0, 200), what, broken: read.broken },
+        mesh,
+        vertices: read.vertices,
+        triangles: read.triangles,
+        coloured: read.coloured,
+        perBody: read.perBody,
+        unit: guessUnit(read.perBody * 2),
+      });
+      library.putSource(await api.save('sources', doc, null));
+      change(key, {
+        state: 'in',
+        scan: `${what}, ${read.triangles.toLocaleString('en').replaceAll(',', ' ')} faces`,
+        made: [{ collection: 'sources', id: doc.id }],
+      });
+    } catch (error) {
+      if (error instanceof ReadingCancelled) return dismiss(key);
+      connection.noticed(error);
+      change(key, { state: 'refused', problem: sentence(error) });
+    } finally {
+      hand.onCancel(() => undefined);
     }
   }
 
@@ -133,12 +204,7 @@ export const useArrivals = defineStore('arrivals', () => {
     }
   }
 
-  const titleOf = ({ name }: api.SheetFile): string =>
-    name
-      .replace(/\.[^.]+$/, '')
-      .replace(/.*[\\/]/, '')
-      .trim()
-      .slice(0, 70) || 'Picture';
+  const titleOf = ({ name }: api.SheetFile): string => stemOf(name);
 
   async function makeAlpha(file: api.SheetFile): Promise<Alpha> {
     const heights = await api.postHeights(file.blob, file.name);

@@ -73,8 +73,8 @@ export interface AlphaWish {
   /** What the recipe begins with, where that is drawn. */
   made: Made;
   source: { id: string; revision: number } | null;
-  /** Of the cast of a slab, which stays when its tones are worked on. */
-  cast?: Pick<Alpha['lineage'], 'floor' | 'crown' | 'cast'>;
+  /** Of the cast of a slab or a scan, which stays when its tones are worked on. */
+  cast?: Pick<Alpha['lineage'], 'floor' | 'crown' | 'cast' | 'patchId'>;
 }
 
 /** Bakes and saves; `done` answers the kept alpha. */

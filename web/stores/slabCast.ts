@@ -3,21 +3,18 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import { CastCancelled } from '#core/cast';
 import type { Check } from '#core/checks';
-import type { AlphaHead, Kept } from '#core/kept';
-import { ALPHA_VERSION, AlphaSchema, NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
+import type { AlphaHead } from '#core/kept';
+import { NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
 import * as api from '../api/client';
 import { Caster } from '../workers/caster';
 import { BakeCancelled } from '../workers/recipes';
-import type { CastResult, FlatCast } from '../workers/cast.worker';
-import { castAlpha } from './castAlpha';
+import type { CastResult, FlatCast } from '../workers/castResult';
 import { sentence, useConnection } from './connection';
+import { fullCast, keepCast, PREVIEW_SIZE } from './keepCast';
 import { useLibrary } from './library';
 import { plain } from '../api/plain';
 import { useSlabBench } from './slabBench';
-import { useWork, type WorkHand } from './work';
-
-/** A live cast is never larger than this; the kept one has the size that was asked for. */
-const PREVIEW_SIZE = 512;
+import { useWork } from './work';
 
 /** What mends a check, as it stands on its button. */
 export const MENDS: Partial<Record<Check['name'], string>> = {
@@ -163,14 +160,14 @@ export const useSlabCast = defineStore('slab-cast', () => {
         if (!here() || hand.cancelled) return null;
         const source = { id, revision: bench.revision! };
         hand.onCancel(() => from.cancel());
-        const made = await cast(from, plain(settings.value!), hand.report);
+        const made = await fullCast(from, plain(settings.value!), hand.report);
         if ('flat' in made) {
           problem.value = made.flat;
           return null;
         }
         const before = over ? await api.get('alphas', over.id) : null;
         const card = before?.doc.card ?? { name: title, author, tags: [], notes: '' };
-        return keepMade({ made, before, card, source }, hand);
+        return keepCast({ made, before, card, source, steps: [] }, hand);
       });
       if (kept && !here()) work.say(`“${title}” is cast.`);
       return kept;
@@ -181,44 +178,6 @@ export const useSlabCast = defineStore('slab-cast', () => {
       else work.say(`The cast of “${title}” wasn’t kept. ${sentence(error)}`, true);
       return null;
     }
-  }
-
-  async function keepMade({ made, before, card, source }: Keeping, hand: WorkHand): Promise<Alpha> {
-    const blob = await api.putBlob(made.bytes);
-    const over = before?.doc;
-    const on = before?.revision ?? null;
-    if (over?.recipe && made.alpha.format !== 'vector32f') {
-      // Steps that were worked out on the old cast are run on the new one.
-      const base = { kind: 'cast' as const, blob, format: made.alpha.format, size: made.alpha.size };
-      const again = castAlpha(
-        {
-          id: over.id,
-          card,
-          size: over.size,
-          relief: made.alpha.relief,
-          format: over.format === 'grey32f' ? over.format : 'grey16',
-          recipe: { ...plain(over.recipe), base },
-          made: null,
-          source,
-          cast: made.lineage,
-        },
-        on,
-        hand.report,
-      );
-      hand.onCancel(again.cancel);
-      return (await again.done).doc;
-    }
-    const alpha = AlphaSchema.parse({
-      ...made.alpha,
-      version: ALPHA_VERSION,
-      id: over?.id ?? crypto.randomUUID(),
-      blob,
-      card,
-      lineage: { ...made.lineage, sourceId: source.id, sourceRevision: source.revision },
-    });
-    const kept = await api.save('alphas', alpha, on);
-    library.putAlpha(kept);
-    return kept.doc;
   }
 
   return {
@@ -239,45 +198,3 @@ export const useSlabCast = defineStore('slab-cast', () => {
     cancel: () => casting.value?.cancel(),
   };
 });
-
-/** What is cast, and what it becomes. */
-interface Keeping {
-  made: FullCast;
-  /** The one that is cast anew. */
-  before: Kept<'alphas'> | null;
-  card: Alpha['card'];
-  source: { id: string; revision: number };
-}
-
-interface FullCast {
-  bytes: Uint8Array<ArrayBuffer>;
-  alpha: Pick<Alpha, 'size' | 'relief' | 'ground' | 'format' | 'report'>;
-  lineage: Pick<Alpha['lineage'], 'floor' | 'crown' | 'cast'>;
-}
-
-async function cast(from: Caster, wanted: CastSettings, report: (share: number) => void): Promise<FullCast | FlatCast> {
-  const tell = (done: number): void => report(done * 0.9);
-  // Heights are looked at in either case: they give ground, margin and range.
-  const looked = await from.cast(
-    wanted.format === 'vector32f' ? { ...wanted, size: Math.min(wanted.size, PREVIEW_SIZE) } : wanted,
-    tell,
-  );
-  if ('flat' in looked) return looked;
-  const lineage = { floor: looked.floor, crown: looked.crown, cast: wanted };
-  const marginPx = Math.round((looked.margin.marginPx * wanted.size) / looked.size);
-  const seen = { marginPx, ringLoss: looked.ringLoss, usedRange: looked.usedRange, undercut: looked.undercutShare };
-  if (wanted.format === 'vector32f') {
-    const { offsets, relief } = await from.vector(wanted, tell);
-    const alpha = { size: wanted.size, relief: Math.max(relief, 1e-6), ground: 0, format: wanted.format, report: seen };
-    return { bytes: new Uint8Array(offsets.buffer as ArrayBuffer), alpha, lineage };
-  }
-  const pixels = wanted.format === 'grey16' ? looked.greys : looked.floats;
-  const alpha = {
-    size: looked.size,
-    relief: looked.relief,
-    ground: looked.ground,
-    format: wanted.format,
-    report: seen,
-  };
-  return { bytes: new Uint8Array(pixels.buffer as ArrayBuffer), alpha, lineage };
-}

@@ -1,6 +1,6 @@
-/** A sheet, lettering or pattern that is open on its bench, with undo of its changes. */
+/** A sheet, scan, lettering or pattern that is open on its bench, with undo of its changes. */
 import { computed } from 'vue';
-import type { Lettering, Pattern, Sheet } from '#core/settings';
+import type { Lettering, Pattern, Scan, Sheet } from '#core/settings';
 import * as api from '../api/client';
 import { sourceDrafts, type DraftBox } from '../api/drafts';
 import { useHistory } from './history';
@@ -15,7 +15,7 @@ export interface SourceDocOptions {
   onChange?: () => void;
 }
 
-export function useSourceDoc<T extends Sheet | Lettering | Pattern>({ togetherMs, onChange }: SourceDocOptions) {
+export function useSourceDoc<T extends Sheet | Scan | Lettering | Pattern>({ togetherMs, onChange }: SourceDocOptions) {
   const library = useLibrary();
   const own = useOpenDocument<'sources', T>({
     collection: 'sources',

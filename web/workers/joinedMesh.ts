@@ -1,5 +1,5 @@
 /** The parts of a mesh file as one mesh: what each is called becomes a group, texture coordinates go along. */
-import type { BufferGeometry } from 'three';
+import type { BufferAttribute, BufferGeometry, InterleavedBufferAttribute } from 'three';
 import type { Carried, RawMesh } from '#core/mesh';
 
 export interface FilePart {
@@ -22,6 +22,8 @@ export function joinedMesh(parts: readonly FilePart[]): RawMesh {
   const mapped = usable.some(({ geometry }) => geometry.getAttribute('uv'));
   const coordinates = mapped ? new Float32Array(count * 6) : null;
   const groups = new GroupNames(count);
+  const tinted = usable.some(({ geometry }) => geometry.getAttribute('color'));
+  const colours = tinted ? new Uint8Array(vertices * 3).fill(255) : undefined;
   let v = 0;
   let t = 0;
   for (const part of usable) {
@@ -29,13 +31,23 @@ export function joinedMesh(parts: readonly FilePart[]): RawMesh {
     const from = geometry.getAttribute('position');
     const uv = geometry.getAttribute('uv');
     const first = v;
-    for (let i = 0; i < from.count; i++, v++) {
-      positions[v * 3] = from.getX(i);
-      positions[v * 3 + 1] = from.getY(i);
-      positions[v * 3 + 2] = from.getZ(i);
+    const places = plainOf(from);
+    if (places) positions.set(places, v * 3);
+    else {
+      for (let i = 0; i < from.count; i++) {
+        positions[(v + i) * 3] = from.getX(i);
+        positions[(v + i) * 3 + 1] = from.getY(i);
+        positions[(v + i) * 3 + 2] = from.getZ(i);
+      }
     }
+    if (colours) writeColours(colours, v * 3, geometry);
+    v += from.count;
     const begun = t;
-    for (const end = t + trianglesOf(geometry); t < end; t++) {
+    if (!uv) {
+      writeCorners(triangles, t, first, geometry);
+      t += trianglesOf(geometry);
+    }
+    for (const end = begun + trianglesOf(geometry); t < end; t++) {
       for (let k = 0; k < 3; k++) {
         const corner = (t - begun) * 3 + k;
         const i = geometry.index ? geometry.index.getX(corner) : corner;
@@ -45,7 +57,37 @@ export function joinedMesh(parts: readonly FilePart[]): RawMesh {
     }
     groups.give(part, begun, t);
   }
-  return { positions, triangles, carried: carriedOf(coordinates, groups.made()) };
+  return { positions, triangles, carried: carriedOf(coordinates, groups.made()), ...(colours ? { colours } : {}) };
+}
+
+/** x, y, z one after the other, as they are wanted. */
+function plainOf(places: BufferAttribute | InterleavedBufferAttribute): Float32Array | null {
+  const plain = places.itemSize === 3 && !('isInterleavedBufferAttribute' in places) && places.array;
+  return plain instanceof Float32Array && plain.length === places.count * 3 ? plain : null;
+}
+
+function writeCorners(triangles: Uint32Array, t: number, first: number, geometry: BufferGeometry): void {
+  const corners = trianglesOf(geometry) * 3;
+  const index = geometry.index?.array;
+  for (let i = 0; i < corners; i++) triangles[t * 3 + i] = first + (index ? index[i] : i);
+}
+
+/** Loaders answer colours in linear light. */
+function writeColours(colours: Uint8Array, at: number, geometry: BufferGeometry): void {
+  const from = geometry.getAttribute('color');
+  if (!from) return;
+  const count = Math.min(from.count, geometry.getAttribute('position').count);
+  for (let i = 0; i < count; i++) {
+    colours[at + i * 3] = srgbByte(from.getX(i));
+    colours[at + i * 3 + 1] = srgbByte(from.getY(i));
+    colours[at + i * 3 + 2] = srgbByte(from.getZ(i));
+  }
+}
+
+/** IEC 61966-2-1. */
+function srgbByte(linear: number): number {
+  const s = linear <= 0.0031308 ? linear * 12.92 : 1.055 * linear ** (1 / 2.4) - 0.055;
+  return Math.round(Math.max(0, Math.min(1, s)) * 255);
 }
 
 function carriedOf(coordinates: Float32Array | null, groups: Carried['groups']): Carried | undefined {

@@ -9,7 +9,8 @@ import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { MeshoptDecoder } from 'three/examples/jsm/libs/meshopt_decoder.module.js';
 import { checkMeshFile, packMesh, readMesh } from '#core/formats';
-import { cutAtSeams, weld, type RawMesh, type Welded } from '#core/mesh';
+import { centred, cutAtSeams, weld, type RawMesh, type Welded } from '#core/mesh';
+import { withoutBroken } from '#core/scan';
 import { partHeights, type PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
 import { DecoderAway, DracoMeshes } from './draco';
@@ -32,7 +33,7 @@ async function partsOf(ending: string, bytes: ArrayBuffer): Promise<FilePart[]> 
     case 'obj':
       return meshesOf(new OBJLoader().parse(facesOnly(new TextDecoder().decode(bytes))));
     case 'ply':
-      return [alone(new PLYLoader().parse(bytes))];
+      return [alone(facesOf(new PLYLoader().parse(bytes)))];
     case 'stl':
       return [alone(new STLLoader().parse(bytes))];
     default:
@@ -46,6 +47,11 @@ async function partsOf(ending: string, bytes: ArrayBuffer): Promise<FilePart[]> 
 /** Without lines and points: an object that holds one of them would be taken for lines alone. */
 function facesOnly(text: string): string {
   return /^\s*[lp]\s/m.test(text) ? text.replace(/^[ \t]*[lp][ \t].*$/gm, '') : text;
+}
+
+/** Of points alone there are no faces: each three of them would be taken for one. */
+function facesOf(geometry: BufferGeometry): BufferGeometry {
+  return geometry.index ? geometry : geometry.setIndex([]);
 }
 
 function alone(geometry: BufferGeometry): FilePart {
@@ -83,23 +89,69 @@ function objectsOf(name: string, mesh: RawMesh): Group {
   return out;
 }
 
+const endingOf = (name: string): string => name.split('.').pop()!.toLowerCase();
+
+async function meshIn(name: string, bytes: ArrayBuffer): Promise<RawMesh> {
+  const ending = endingOf(name);
+  let parts: FilePart[];
+  try {
+    parts = await partsOf(ending, bytes);
+  } catch (error) {
+    if (error instanceof DecoderAway) throw new Error(`${name} can’t be read yet: ${error.message}`);
+    throw new Error(
+      `${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB are taken.`,
+    );
+  }
+  return joinedMesh(parts);
+}
+
+/** A scan that was read, and what was found on the way. */
+export interface ReadScan {
+  /** As core/formats packs it. */
+  mesh: ArrayBuffer;
+  vertices: number;
+  triangles: number;
+  coloured: boolean;
+  /** Vertices that lay where another did. */
+  merged: number;
+  /** Triangles that named a broken vertex. */
+  broken: number;
+  /** Units of the file in one body unit. */
+  perBody: number;
+  ending: string;
+}
+
 const api = {
   /** The mesh of a file as kept bytes. Throws a sentence that can be shown. */
   async read(name: string, bytes: ArrayBuffer): Promise<ArrayBuffer> {
-    const ending = name.split('.').pop()!.toLowerCase();
-    let parts: FilePart[];
-    try {
-      parts = await partsOf(ending, bytes);
-    } catch (error) {
-      if (error instanceof DecoderAway) throw new Error(`${name} can’t be read yet: ${error.message}`);
-      throw new Error(
-        `${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB are taken.`,
-      );
-    }
-    const mesh = joinedMesh(parts);
+    const mesh = await meshIn(name, bytes);
     checkMeshFile(mesh, name);
     const packed = packMesh(mesh);
     return Comlink.transfer(packed, [packed]);
+  },
+
+  /**
+   * A scan as it is kept: what is broken left out, twins welded, in the middle and of a body's size. Throws a sentence
+   * that can be shown.
+   */
+  async scan(name: string, bytes: ArrayBuffer, onProgress: (share: number, what: string) => void): Promise<ReadScan> {
+    onProgress(0.05, 'Reading the file');
+    const { mesh: sound, broken } = withoutBroken(await meshIn(name, bytes));
+    checkMeshFile(sound, name);
+    onProgress(0.55, 'Welding');
+    const { mesh, merged, perBody } = centred(sound);
+    onProgress(0.85, 'Packing');
+    const packed = packMesh(mesh);
+    const facts = {
+      vertices: mesh.positions.length / 3,
+      triangles: mesh.triangles.length / 3,
+      coloured: mesh.colours !== undefined,
+      merged,
+      broken,
+      perBody,
+      ending: endingOf(name),
+    };
+    return Comlink.transfer({ mesh: packed, ...facts }, [packed]);
   },
 
   /** A body to sculpt on: welded, in the middle, of the plain ball's size. Throws a sentence that can be shown. */

@@ -3,7 +3,7 @@ import * as Comlink from 'comlink';
 import type { PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
 import type { WaitingBody } from '../api/outbox';
-import type { MeshFileWorker } from './meshFile.worker';
+import type { MeshFileWorker, ReadScan } from './meshFile.worker';
 import { startThread } from './thread';
 
 export const MESH_ENDINGS = ['obj', 'ply', 'stl', 'glb'] as const;
@@ -17,13 +17,46 @@ export function isMeshFile(file: File): boolean {
 
 /** The mesh of a file as it is kept. Throws a sentence that can be shown. */
 export async function readMeshFile(file: File): Promise<ArrayBuffer> {
+  const bytes = await bytesOf(file);
+  return inWorker(bytes.byteLength, (worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes])));
+}
+
+async function bytesOf(file: File): Promise<ArrayBuffer> {
   if (file.size === 0) throw new Error(`“${file.name}” is empty.`);
   if (file.size > MOST_BYTES)
     throw new Error(
       `“${file.name}” has ${Math.round(file.size / 2 ** 20)} MB; a mesh file may have at most ${MOST_BYTES / 2 ** 20} MB.`,
     );
-  const bytes = await file.arrayBuffer();
-  return inWorker(bytes.byteLength, (worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes])));
+  return file.arrayBuffer();
+}
+
+export interface ScanReading {
+  done: Promise<ReadScan>;
+  cancel(): void;
+}
+
+/** Reading was given up. */
+export class ReadingCancelled extends Error {
+  constructor() {
+    super('Reading was cancelled.');
+  }
+}
+
+/** A scan from a file. `done` throws a sentence that can be shown, or ReadingCancelled. */
+export function readScanFile(file: File, onProgress: (share: number, what: string) => void): ScanReading {
+  let cancel: () => void = () => undefined;
+  const cancelled = new Promise<never>((_, fail) => {
+    cancel = () => fail(new ReadingCancelled());
+  });
+  cancelled.catch(() => undefined);
+  const done = bytesOf(file).then((bytes) =>
+    inWorker(
+      bytes.byteLength,
+      (worker) => worker.scan(file.name, Comlink.transfer(bytes, [bytes]), Comlink.proxy(onProgress)),
+      cancelled,
+    ),
+  );
+  return { done: Promise.race([done, cancelled]), cancel };
 }
 
 /** A body of one's own from a file. Throws a sentence that can be shown. */
@@ -50,7 +83,11 @@ export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAb
   return inWorker(mesh.byteLength, (worker) => worker.fromAbove(mesh, up));
 }
 
-async function inWorker<T>(bytes: number, act: (worker: Comlink.Remote<MeshFileWorker>) => Promise<T>): Promise<T> {
+async function inWorker<T>(
+  bytes: number,
+  act: (worker: Comlink.Remote<MeshFileWorker>) => Promise<T>,
+  cancelled: Promise<never> = new Promise(() => undefined),
+): Promise<T> {
   const thread = startThread<MeshFileWorker>(
     new Worker(new URL('./meshFile.worker.ts', import.meta.url), { type: 'module' }),
   );
@@ -62,7 +99,7 @@ async function inWorker<T>(bytes: number, act: (worker: Comlink.Remote<MeshFileW
     );
   });
   try {
-    return await Promise.race([act(thread.worker), thread.broken, late]);
+    return await Promise.race([act(thread.worker), thread.broken, late, cancelled]);
   } finally {
     clearTimeout(timer);
     thread.end();

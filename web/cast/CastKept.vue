@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The alphas that were cast from this slab: downloaded, cast anew, made into brushes. */
+/** The alphas that were cast from a source: downloaded, cast anew, made into brushes. */
 import { Download, RefreshCw } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
@@ -9,18 +9,26 @@ import { brushFrom } from '../bench/brushFrom';
 import { alphaFacts } from '../controls/alphaFacts';
 import CutName from '../controls/CutName.vue';
 import { useLibrary } from '../stores/library';
-import { useSlabBench } from '../stores/slabBench';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import DownloadMenu from '../controls/DownloadMenu.vue';
 
-/** `ready` once the slab can be cast. */
-defineProps<{ fresh: string | null; ready: boolean }>();
+const props = defineProps<{
+  sourceId: string;
+  /** E.g. "this slab". */
+  from: string;
+  fresh: string | null;
+  /** It can be cast. */
+  ready: boolean;
+  /** What casting anew does, in a sentence. */
+  again: string;
+  /** Those that can be cast anew; all where it is left out. */
+  castable?: (alpha: AlphaHead) => boolean;
+}>();
 defineEmits<{ again: [alpha: AlphaHead] }>();
-const bench = useSlabBench();
 const library = useLibrary();
 const router = useRouter();
-const kept = computed(() => library.alphas.filter((a) => a.lineage.sourceId === bench.doc?.id).reverse());
+const kept = computed(() => library.alphas.filter((a) => a.lineage.sourceId === props.sourceId).reverse());
 
 async function makeBrush(alpha: AlphaHead): Promise<void> {
   await router.push(`/bench/brush/${await brushFrom(alpha)}`);
@@ -29,7 +37,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 
 <template>
   <div class="heading part">
-    Cast from this slab <small>{{ kept.length || 'none yet' }}</small>
+    Cast from {{ from }} <small>{{ kept.length || 'none yet' }}</small>
   </div>
   <ul>
     <li v-for="doc in kept" :key="doc.id" :class="{ fresh: doc.id === fresh }">
@@ -42,8 +50,8 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       <ToolButton
         :icon="RefreshCw"
         :label="`Cast ${doc.card.name} anew`"
-        help="Cast it anew as the clay is now; brushes follow"
-        :disabled="!ready"
+        :help="again"
+        :disabled="!ready || castable?.(doc) === false"
         @click="$emit('again', doc)"
       />
       <DownloadMenu :id="doc.id" :vector="doc.format === 'vector32f'">

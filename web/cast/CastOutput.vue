@@ -4,12 +4,10 @@ import { computed } from 'vue';
 import { CAST_SIZES, CastSettingsSchema, settingAt } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
-import { useSlabBench } from '../stores/slabBench';
-import { useSlabCast } from '../stores/slabCast';
+import { useCastDesk } from './desk';
 
-const bench = useSlabBench();
-const cast = useSlabCast();
-const settings = computed(() => bench.doc!.cast);
+const cast = useCastDesk();
+const settings = computed(() => cast.settings);
 const vector = computed(() => settings.value.format === 'vector32f');
 const meta = settingAt(CastSettingsSchema, 'size');
 </script>

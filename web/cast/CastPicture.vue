@@ -3,9 +3,9 @@
 import { computed, ref, watch } from 'vue';
 import { MARGIN_LIMIT } from '#core/checks';
 import { drawGreys, reduced } from '../controls/alphaPictures';
-import { useSlabCast } from '../stores/slabCast';
+import { useCastDesk } from './desk';
 
-const cast = useSlabCast();
+const cast = useCastDesk();
 const canvas = ref<HTMLCanvasElement>();
 const hatch = ref<HTMLCanvasElement>();
 const bad = computed(() => new Set(cast.result?.checks.filter((c) => !c.ok).map((c) => c.name)));
@@ -64,7 +64,7 @@ watch([() => cast.result, hatch, bad], ([result, at]) => {
       <rect v-if="box && bad.has('margin')" v-bind="box" class="form" />
     </svg>
     <p v-if="cast.flat" class="flat">
-      Everything lies at one height.<br />Lift or carve a form inside the frame and its cast grows here.
+      <slot name="flat" />
     </p>
   </div>
 </template>

@@ -5,13 +5,11 @@ import { curveAt, prepareCurve } from '#core/falloff';
 import type { CurveNode } from '#core/settings';
 import CurveEditor from '../controls/CurveEditor.vue';
 import HistogramChart from '../controls/HistogramChart.vue';
-import { useSlabBench } from '../stores/slabBench';
-import { useSlabCast } from '../stores/slabCast';
+import { useCastDesk } from './desk';
 import PushButton from '../controls/PushButton.vue';
 
-const bench = useSlabBench();
-const cast = useSlabCast();
-const tone = computed(() => bench.doc!.cast.tone);
+const cast = useCastDesk();
+const tone = computed(() => cast.settings.tone);
 const value = computed(() => {
   const curve = prepareCurve(tone.value);
   return (x: number): number => curveAt(curve, x);
