@@ -1,4 +1,6 @@
 /** A scan from the file to the brush, with the real pointer. */
+import { appendFile, mkdir, readdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { asPly, asScanned, mooringStone } from '../demo/scans/mooringStone';
 import { draw, expect, giveFiles, seen, set, settled, test } from './app';
 
@@ -127,4 +129,28 @@ test('meshes that can’t be scans say why; what is broken in one is left out an
   await expect(list).toContainText('All points of the mesh lie at one place');
   await list.getByRole('link', { name: 'Open what odd.ply became' }).click();
   await expect(page.locator('.column')).toContainText('named a vertex that isn’t a number', { timeout: 30_000 });
+});
+
+test('what another program writes into the inbox arrives by itself, once it is whole; what can’t is told', async ({
+  page,
+  app,
+}) => {
+  const inbox = join(app.folder, 'inbox');
+  await mkdir(inbox, { recursive: true });
+  await page.goto(`${app.address}/sources`);
+  const note = page.getByRole('region', { name: 'Inbox' });
+  await expect(note).toContainText(inbox);
+  const bytes = rough();
+  await writeFile(join(inbox, 'from the scanner.ply'), bytes.subarray(0, 9000));
+  await writeFile(join(inbox, 'notes.txt'), 'none of these');
+  await expect(note).toContainText('from the scanner.ply is still being written');
+  await appendFile(join(inbox, 'from the scanner.ply'), bytes.subarray(9000));
+  const list = page.getByRole('region', { name: 'Arrived' });
+  await expect(list).toContainText('1 in', { timeout: 40_000 });
+  await expect(list).toContainText('PLY');
+  await expect(note).toContainText('notes.txt is neither a picture nor a mesh');
+  await expect.poll(() => readdir(join(inbox, 'taken'))).toEqual(['from the scanner.ply']);
+  // It came once, and is there after a reload.
+  await page.reload();
+  await expect(page.getByRole('link', { name: 'Open from the scanner' })).toHaveCount(1);
 });

@@ -1,4 +1,4 @@
-/** `PORT`, `MOLDSTAMP_DATA` and Ctrl-C. */
+/** `PORT`, `MOLDSTAMP_DATA`, `MOLDSTAMP_INBOX` and Ctrl-C. */
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -18,6 +18,7 @@ try {
     folder: resolve(process.env['MOLDSTAMP_DATA'] ?? resolve(root, 'data')),
     template: process.env['MOLDSTAMP_TEMPLATE'] ?? resolve(root, 'build/demo-data'),
     page: resolve(root, 'dist'),
+    inbox: process.env['MOLDSTAMP_INBOX'] ? resolve(process.env['MOLDSTAMP_INBOX']) : undefined,
     port,
     version,
   });

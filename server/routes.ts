@@ -7,6 +7,8 @@ import { z } from 'zod';
 import { COLLECTIONS, type Collection } from '#core/kept';
 import { BlobHashSchema } from '#core/settings';
 import type { Pictures } from './pictures';
+import type { Inbox } from './inbox/inbox';
+import { addInbox } from './inbox/routes';
 import { Problem } from './problem';
 import type { Judged } from './reading/judged';
 import type { Reader } from './reading/reader';
@@ -74,6 +76,7 @@ export interface RouteOptions {
   studio: Studio;
   reader: Reader;
   pictures: Pictures;
+  inbox: Inbox;
   version: string;
 }
 
@@ -192,6 +195,8 @@ export function routes(options: RouteOptions): Router {
   router.put('/belt', async (ctx) => {
     ctx.body = { ids: await store.putBelt((await reader.body<'belt'>(ctx, { kind: 'belt' })).ids) };
   });
+
+  addInbox(router, options.inbox);
 
   router.get('/storage', async (ctx) => {
     ctx.body = await store.sizes();

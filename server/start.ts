@@ -1,8 +1,10 @@
 /** Opens the store and listens on the local machine. */
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { createApp } from './app';
+import { Inbox } from './inbox/inbox';
 import { InFlight } from './inFlight';
 import { Pictures } from './pictures';
 import { Reader } from './reading/reader';
@@ -15,6 +17,8 @@ export interface StartOptions {
   folder: string;
   template?: string | undefined;
   page: string;
+  /** The folder that other programs write into; `inbox` in the data folder where it is left out. */
+  inbox?: string | undefined;
   /** 0 takes any free port. */
   port: number;
   version: string;
@@ -34,12 +38,14 @@ export async function start(options: StartOptions): Promise<Running> {
   const studio = new Studio(store.blobs.folder, (hash) => store.blobs.size(hash), options.readSeconds);
   const pictures = new Pictures(store, studio);
   const reader = new Reader();
+  const inbox = new Inbox(options.inbox ?? join(options.folder, 'inbox'));
   const inFlight = new InFlight();
   const stop = async (server: Server | null): Promise<void> => {
     const closed = new Promise((done) => (server ? server.close(done) : done(null)));
     // Whoever waits for work is answered that it isn't done; what is being saved is saved, and said to be.
     studio.close();
     await reader.close();
+    await inbox.close();
     await Promise.race([inFlight.ended(), wait(LAST_ANSWERS_MS, null, { ref: false })]);
     server?.closeAllConnections();
     await inFlight.ended();
@@ -55,6 +61,7 @@ export async function start(options: StartOptions): Promise<Running> {
       studio,
       reader,
       pictures,
+      inbox,
       inFlight,
       page: options.page,
       version: options.version,
@@ -66,6 +73,7 @@ export async function start(options: StartOptions): Promise<Running> {
       });
     });
     const upkeep = keepTidy(() => store.clean());
+    inbox.watch();
     studio.warm();
     pictures.soon();
     return {

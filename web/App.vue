@@ -4,6 +4,7 @@ import { watch } from 'vue';
 import { useBrushBench } from './stores/brushBench';
 import { useLibrary } from './stores/library';
 import { useSlabBench } from './stores/slabBench';
+import { useInbox } from './stores/inbox';
 import { holdDrafts } from './stores/holds';
 import { useWork } from './stores/work';
 import ShortcutsDialog from './controls/ShortcutsDialog.vue';
@@ -16,6 +17,7 @@ void useLibrary()
   .then(() => brushBench.sendWaiting());
 const work = useWork();
 holdDrafts();
+useInbox().follow();
 // Closed, the page would take with it what it is still working on: the browser asks first.
 useEventListener(window, 'beforeunload', (e: BeforeUnloadEvent) => {
   if (work.running.length > 0) e.preventDefault();

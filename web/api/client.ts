@@ -204,6 +204,41 @@ export async function postHeights(hash: string, name: string): Promise<Heights> 
   );
 }
 
+const InboxState = z.object({
+  folder: z.string(),
+  problem: z.string().nullable(),
+  files: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      bytes: z.number(),
+      state: z.enum(['growing', 'whole', 'given', 'refused']),
+      why: z.string().nullable(),
+    }),
+  ),
+});
+export type InboxState = z.infer<typeof InboxState>;
+export type InboxFile = InboxState['files'][number];
+
+/** What lies in the folder that other programs write into. */
+export async function getInbox(): Promise<InboxState> {
+  return InboxState.parse(await (await request('/inbox')).json());
+}
+
+/** A file of the inbox for this page alone. Refused when another page has it, or it has changed. */
+export async function claimInboxFile({ id }: InboxFile): Promise<File> {
+  const { name } = z
+    .object({ name: z.string() })
+    .parse(await (await request(`/inbox/${id}/claim`, { method: 'POST' })).json());
+  return new File([await (await request(`/inbox/${id}/file`)).blob()], name);
+}
+
+/** What came of it: null when it was taken in, else why it was refused. */
+export async function settleInboxFile({ id }: InboxFile, why: string | null): Promise<void> {
+  const way = why === null ? 'taken' : `refused?why=${encodeURIComponent(why.slice(0, 1000))}`;
+  await request(`/inbox/${id}/${way}`, { method: 'POST' });
+}
+
 const FontFile = z.object({ blob: z.string(), name: z.string() });
 
 /** Keeps a font of one's own; one that can't be read is refused with a sentence. */

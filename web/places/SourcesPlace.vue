@@ -25,6 +25,7 @@ import ArrivalList from './ArrivalList.vue';
 import { droppedFiles, sourcesIn } from './droppedFiles';
 import { MESH_ENDINGS } from '../workers/meshFiles';
 import { useNewSource } from './newSource';
+import InboxNote from './InboxNote.vue';
 import StorageNote from './StorageNote.vue';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
@@ -192,6 +193,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
     <ScrollArea>
       <div class="head"><h1>Sources</h1></div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
+      <InboxNote />
       <ArrivalList />
       <div class="kinds">
         <section v-for="k in KINDS" :key="k.kind">

@@ -54,6 +54,8 @@ export const useArrivals = defineStore('arrivals', () => {
   let keys = 0;
   const waiting: { key: number; file: File }[] = [];
   let running: Promise<void> | null = null;
+  /** Who wants to hear what came of a file. */
+  const outcomes = new Map<File, (why: string | null) => void>();
 
   const counts = computed(() => ({
     all: list.value.length,
@@ -97,6 +99,15 @@ export const useArrivals = defineStore('arrivals', () => {
     return list.value.filter((a) => mine.has(a.key) && a.state === 'in');
   }
 
+  /** One file that came by itself; answers why it was refused, null when it is in. */
+  async function takeIn(file: File): Promise<string | null> {
+    let refused: string | null = 'Taking it in was cancelled. Write it into the inbox again to have it taken.';
+    outcomes.set(file, (why) => (refused = why));
+    await add([file]);
+    outcomes.delete(file);
+    return refused;
+  }
+
   async function takeAll(hand: WorkHand): Promise<void> {
     for (let done = 0; ; done++) {
       const next = waiting.shift();
@@ -112,7 +123,14 @@ export const useArrivals = defineStore('arrivals', () => {
       told(0);
       if (isMeshFile(next.file)) await takeScan(next.key, next.file, hand, told);
       else await takeOne(next.key, next.file);
+      tellOutcome(next);
     }
+  }
+
+  function tellOutcome({ key, file }: { key: number; file: File }): void {
+    const row = list.value.find((a) => a.key === key);
+    if (row?.state === 'in') outcomes.get(file)?.(null);
+    else if (row?.problem) outcomes.get(file)?.(row.problem);
   }
 
   async function takeOne(key: number, file: File): Promise<void> {
@@ -303,5 +321,5 @@ export const useArrivals = defineStore('arrivals', () => {
     list.value = list.value.filter((a) => a.state === 'waiting' || a.state === 'reading');
   }
 
-  return { list, counts, add, become, asAlpha, castWhole, dismiss, clear };
+  return { list, counts, add, takeIn, become, asAlpha, castWhole, dismiss, clear };
 });
