@@ -15,6 +15,9 @@ if (!existsSync(resolve(root, 'build/demo-data'))) {
   if (await run(bin('tsx'), ['demo/build.ts'])) process.exit(1);
 }
 const server = spawn(process.execPath, ['build/server.mjs'], { cwd: root, stdio: 'inherit' });
+// A flatbed and a 3D scanner that aren't there, so that both can be tried.
+const devices = spawn(process.execPath, ['build/devices.mjs'], { cwd: root, stdio: 'inherit' });
 // Ctrl-C reaches the server too; it ends by itself when the database is closed.
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+server.on('exit', () => devices.kill());
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -13,6 +13,7 @@ await build({
     store: resolve(root, 'server/store/pglite/worker.ts'),
     studio: resolve(root, 'server/studio/child.ts'),
     reading: resolve(root, 'server/reading/worker.ts'),
+    devices: resolve(root, 'demo/devices/main.ts'),
   },
   outdir: resolve(root, 'build'),
   outExtension: { '.js': '.mjs' },

@@ -9,6 +9,8 @@ import { BlobHashSchema } from '#core/settings';
 import type { Pictures } from './pictures';
 import type { Inbox } from './inbox/inbox';
 import { addInbox } from './inbox/routes';
+import { addScanners } from './scanner/routes';
+import type { Scans } from './scanner/scans';
 import { Problem } from './problem';
 import type { Judged } from './reading/judged';
 import type { Reader } from './reading/reader';
@@ -77,6 +79,7 @@ export interface RouteOptions {
   reader: Reader;
   pictures: Pictures;
   inbox: Inbox;
+  scans: Scans;
   version: string;
 }
 
@@ -197,6 +200,7 @@ export function routes(options: RouteOptions): Router {
   });
 
   addInbox(router, options.inbox);
+  addScanners(router, options.scans);
 
   router.get('/storage', async (ctx) => {
     ctx.body = await store.sizes();

@@ -8,6 +8,7 @@ import { Inbox } from './inbox/inbox';
 import { InFlight } from './inFlight';
 import { Pictures } from './pictures';
 import { Reader } from './reading/reader';
+import { Scans } from './scanner/scans';
 import { seedBaseBrushes } from './seed';
 import { openPglite } from './store/pglite/open';
 import type { Store } from './store/port';
@@ -39,6 +40,7 @@ export async function start(options: StartOptions): Promise<Running> {
   const pictures = new Pictures(store, studio);
   const reader = new Reader();
   const inbox = new Inbox(options.inbox ?? join(options.folder, 'inbox'));
+  const scans = new Scans(store.blobs, studio);
   const inFlight = new InFlight();
   const stop = async (server: Server | null): Promise<void> => {
     const closed = new Promise((done) => (server ? server.close(done) : done(null)));
@@ -46,6 +48,7 @@ export async function start(options: StartOptions): Promise<Running> {
     studio.close();
     await reader.close();
     await inbox.close();
+    await scans.close();
     await Promise.race([inFlight.ended(), wait(LAST_ANSWERS_MS, null, { ref: false })]);
     server?.closeAllConnections();
     await inFlight.ended();
@@ -62,6 +65,7 @@ export async function start(options: StartOptions): Promise<Running> {
       reader,
       pictures,
       inbox,
+      scans,
       inFlight,
       page: options.page,
       version: options.version,

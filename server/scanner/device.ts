@@ -1,0 +1,182 @@
+/**
+ * One scanner on the network: asked what it can do, and for a page. Every wait has an end; redirects aren’t followed.
+ */
+import { setTimeout as wait } from 'node:timers/promises';
+import { Problem } from '../problem';
+import { Nonsense, readCapabilities, settingsXml, type Capabilities, type ScanWish } from './escl';
+
+export interface Patience {
+  /** For an answer to begin, ms. */
+  answerMs: number;
+  /** For a page to begin, while the scanner says that it is busy. */
+  pageMs: number;
+  /** Between two pieces of a page. */
+  pieceMs: number;
+}
+export const PATIENCE: Patience = { answerMs: 10_000, pageMs: 180_000, pieceMs: 60_000 };
+const BUSY_PAUSE_MS = 500;
+const MOST_XML = 1 << 20;
+
+export async function capabilitiesOf(root: URL, patience: Patience = PATIENCE): Promise<Capabilities> {
+  const answer = await ask(root, 'ScannerCapabilities', {}, patience.answerMs);
+  if (!answer.ok) throw strange(root, `it answers ${answer.status} when asked what it can do`);
+  try {
+    return readCapabilities(await smallText(answer));
+  } catch (error) {
+    if (error instanceof Nonsense) throw strange(root, lower(error.message));
+    throw away(root);
+  }
+}
+
+export interface PageStream {
+  /** Of all bytes; null where the scanner doesn’t say. */
+  length: number | null;
+  pieces: AsyncIterable<Uint8Array>;
+}
+
+/** Begins a scan and answers its page; `signal` gives it up, here and at the scanner. */
+export async function scanPage(
+  root: URL,
+  wish: ScanWish,
+  signal: AbortSignal,
+  patience: Patience = PATIENCE,
+): Promise<PageStream> {
+  const begun = await ask(
+    root,
+    'ScanJobs',
+    {
+      method: 'POST',
+      headers: { 'Content-Type': 'text/xml' },
+      body: settingsXml(wish),
+      signal,
+    },
+    patience.answerMs,
+  );
+  if (begun.status === 503 || begun.status === 423)
+    throw new Problem(503, 'scanner-busy', `The scanner at ${root.host} is busy. Scan again when it has finished.`);
+  const job = begun.status === 201 ? jobUrl(root, begun.headers.get('location')) : null;
+  if (!job) throw strange(root, `it answers ${begun.status} when asked for a scan`);
+  const giveUp = (): void => void fetch(job, { method: 'DELETE', redirect: 'error' }).catch(() => undefined);
+  signal.addEventListener('abort', giveUp, { once: true });
+  const until = Date.now() + patience.pageMs;
+  for (;;) {
+    const answer = await ask(
+      root,
+      `${job.pathname.slice(root.pathname.length + 1)}/NextDocument`,
+      { signal },
+      patience.pageMs,
+    );
+    if (answer.status === 503 && Date.now() < until) {
+      await wait(BUSY_PAUSE_MS, null, { signal }).catch(() => {
+        throw cancelled();
+      });
+      continue;
+    }
+    if (!answer.ok || !answer.body) {
+      giveUp();
+      throw strange(
+        root,
+        answer.status === 404
+          ? 'it ended the scan without a page'
+          : `it answers ${answer.status} when asked for the page`,
+      );
+    }
+    const length = Number(answer.headers.get('content-length') ?? NaN);
+    return {
+      length: Number.isInteger(length) && length > 0 ? length : null,
+      pieces: piecesOf(root, answer.body, signal, patience.pieceMs),
+    };
+  }
+}
+
+async function* piecesOf(
+  root: URL,
+  body: ReadableStream<Uint8Array>,
+  signal: AbortSignal,
+  pieceMs: number,
+): AsyncIterable<Uint8Array> {
+  const reader = body.getReader();
+  let bytes = 0;
+  try {
+    for (;;) {
+      const late = new AbortController();
+      const piece = await Promise.race([
+        reader.read(),
+        wait(pieceMs, 'late' as const, { signal: late.signal, ref: false }).catch(() => 'late' as const),
+      ]).finally(() => late.abort());
+      if (signal.aborted) throw cancelled();
+      if (piece === 'late') throw stopped(root, bytes);
+      if (piece.done) return;
+      bytes += piece.value.length;
+      yield piece.value;
+    }
+  } catch (error) {
+    if (error instanceof Problem) throw error;
+    throw signal.aborted ? cancelled() : stopped(root, bytes);
+  } finally {
+    await reader.cancel().catch(() => undefined);
+  }
+}
+
+/** `answerMs` is for the answer to begin; what it brings may take longer. */
+async function ask(root: URL, path: string, init: RequestInit, answerMs: number): Promise<Response> {
+  const late = new AbortController();
+  const timer = setTimeout(() => late.abort(), answerMs);
+  const signal = init.signal ? AbortSignal.any([init.signal, late.signal]) : late.signal;
+  try {
+    return await fetch(new URL(`${root.pathname}/${path}`, root), { ...init, signal, redirect: 'error' });
+  } catch {
+    throw init.signal?.aborted ? cancelled() : away(root);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+/** Where the scan is, at the same scanner and under its service; null for anything else. */
+function jobUrl(root: URL, location: string | null): URL | null {
+  if (!location || !URL.canParse(location, root)) return null;
+  const url = new URL(location, root);
+  url.pathname = url.pathname.replace(/\/+$/, '');
+  return url.host === root.host && url.pathname.startsWith(`${root.pathname}/`) ? url : null;
+}
+
+async function smallText(answer: Response): Promise<string> {
+  const reader = answer.body?.getReader();
+  const parts: Uint8Array[] = [];
+  let bytes = 0;
+  for (;;) {
+    const piece = await reader?.read();
+    if (!piece || piece.done) return new TextDecoder().decode(Buffer.concat(parts));
+    bytes += piece.value.length;
+    if (bytes > MOST_XML) throw new Nonsense('It says more than any scanner has to say.');
+    parts.push(piece.value);
+  }
+}
+
+export function cancelled(): Problem {
+  return new Problem(499, 'scan-cancelled', 'The scan was cancelled.');
+}
+
+function away(root: URL): Problem {
+  return new Problem(502, 'scanner-away', `No scanner answers at ${root.host}. Is it on, and is its address right?`);
+}
+
+function stopped(root: URL, bytes: number): Problem {
+  return new Problem(
+    502,
+    'scanner-stopped',
+    `The scanner at ${root.host} stopped in mid-scan, after ${(bytes / 2 ** 20).toFixed(1)} MB. Nothing was kept. Scan again.`,
+  );
+}
+
+function strange(root: URL, what: string): Problem {
+  return new Problem(
+    502,
+    'scanner-strange',
+    `What is at ${root.host} can’t be used as a scanner: ${what.replace(/\.$/, '')}.`,
+  );
+}
+
+function lower(sentence: string): string {
+  return sentence.charAt(0).toLowerCase() + sentence.slice(1);
+}
