@@ -2,6 +2,8 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { GLASS, GlassPage, type PageWish } from './page';
 
 const MM_PER_INCH = 25.4;
@@ -69,18 +71,17 @@ export async function startFlatbed(port: number, page = new GlassPage()): Promis
 
   async function send(response: ServerResponse, bytes: Buffer, type: string): Promise<void> {
     response.writeHead(200, { 'Content-Type': type, 'Content-Length': bytes.length });
+    // Whoever asked may go away in the middle of it.
+    await pipeline(Readable.from(pieces(bytes, response), { objectMode: false }), response).catch(() => undefined);
+  }
+
+  async function* pieces(bytes: Buffer, response: ServerResponse): AsyncIterable<Buffer> {
     const { goneAfter = Infinity, slowMs = 0 } = bed.faults;
     for (let at = 0; at < bytes.length; at += PIECE) {
       if (at >= goneAfter) return void response.destroy();
-      if (response.destroyed) return;
-      if (!response.write(bytes.subarray(at, at + PIECE)))
-        await new Promise<void>((done) => {
-          response.once('drain', done);
-          response.once('close', done);
-        });
+      yield bytes.subarray(at, at + PIECE);
       if (slowMs > 0) await new Promise((done) => setTimeout(done, slowMs));
     }
-    response.end();
   }
 
   await new Promise<void>((done, fail) => server.once('error', fail).listen(port, '127.0.0.1', done));

@@ -204,6 +204,57 @@ export async function postHeights(hash: string, name: string): Promise<Heights> 
   );
 }
 
+const Capabilities = z.object({
+  name: z.string(),
+  widthMm: z.number(),
+  heightMm: z.number(),
+  resolutions: z.array(z.number()),
+  colours: z.array(z.enum(['colour', 'grey'])),
+});
+export type ScannerCapabilities = z.infer<typeof Capabilities>;
+
+export interface ScannerAt {
+  address: string;
+  /** The person was asked whether it may be outside of the local network. */
+  outside: boolean;
+}
+
+/** What the scanner at an address can do. */
+export async function getScanner({ address, outside }: ScannerAt): Promise<ScannerCapabilities> {
+  const query = new URLSearchParams({ address, outside: outside ? 'yes' : 'no' });
+  return Capabilities.parse(await (await request(`/scanners?${query}`)).json());
+}
+
+export interface ScanOrder extends ScannerAt {
+  dpi: number;
+  colour: 'colour' | 'grey';
+  /** Millimetres on the glass; null is all of it. */
+  area: { x: number; y: number; width: number; height: number } | null;
+}
+
+export async function beginScan({ address, outside, dpi, colour, area }: ScanOrder): Promise<string> {
+  const query = new URLSearchParams({ address, outside: outside ? 'yes' : 'no', dpi: String(dpi), colour });
+  if (area) for (const [key, value] of Object.entries(area)) query.set(key, String(value));
+  return z.object({ id: z.string() }).parse(await (await request(`/scans?${query}`, { method: 'POST' })).json()).id;
+}
+
+const ScanState = z.object({
+  bytes: z.number(),
+  share: z.number().nullable(),
+  page: SheetFile.nullable(),
+  odd: z.string().nullable(),
+  problem: z.string().nullable(),
+});
+export type ScanState = z.infer<typeof ScanState>;
+
+export async function getScan(id: string): Promise<ScanState> {
+  return ScanState.parse(await (await request(`/scans/${id}`)).json());
+}
+
+export async function cancelScan(id: string): Promise<void> {
+  await request(`/scans/${id}`, { method: 'DELETE' });
+}
+
 const InboxState = z.object({
   folder: z.string(),
   problem: z.string().nullable(),

@@ -26,6 +26,7 @@ import { droppedFiles, sourcesIn } from './droppedFiles';
 import { MESH_ENDINGS } from '../workers/meshFiles';
 import { useNewSource } from './newSource';
 import InboxNote from './InboxNote.vue';
+import ScanPageDialog from './ScanPageDialog.vue';
 import StorageNote from './StorageNote.vue';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
@@ -35,6 +36,7 @@ import DialogBox from '../controls/DialogBox.vue';
 const router = useRouter();
 const library = useLibrary();
 const making = ref(false);
+const scanningPage = ref(false);
 const busy = ref(false);
 const name = ref('');
 const cells = ref<(typeof SLAB_CELLS)[number]>(1024);
@@ -185,6 +187,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
         <PushButton title="All pictures and scans of a folder, and of those in it" @click="pickFolder">
           Open a folder…
         </PushButton>
+        <PushButton title="From a flatbed on the network" @click="scanningPage = true">Scan a page…</PushButton>
         <PushButton @click="begin('lettering')">New lettering</PushButton>
         <PushButton @click="begin('pattern')">New pattern</PushButton>
         <PushButton look="main" @click="ask">New slab</PushButton>
@@ -222,6 +225,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
       <AlphaShelf @remove="(doc) => remove('alphas', doc)" />
       <StorageNote />
     </ScrollArea>
+    <ScanPageDialog v-model:visible="scanningPage" />
     <DialogBox v-model:visible="making" title="New slab">
       <form class="form" @submit.prevent="make">
         <label class="row"

@@ -30,7 +30,9 @@ const summary = computed(() => {
   if (bench.finding) return 'Looking for marks…';
   if (marks.length === 0)
     return 'Nothing was found on this sheet. Raise “faint marks”, lower “smallest mark”, or draw round what you want with the lasso.';
-  const left = found ? `; ${found.specks} specks and ${found.hairs} hairs left out` : '';
+  const left = found
+    ? `; ${found.specks} ${found.specks === 1 ? 'speck' : 'specks'} and ${found.hairs} ${found.hairs === 1 ? 'hair' : 'hairs'} left out`
+    : '';
   return `${marks.length} ${marks.length === 1 ? 'mark' : 'marks'}, ${taken.length} taken${left}.`;
 });
 const numbers = settingsIn(FindSchema);

@@ -321,5 +321,8 @@ export const useArrivals = defineStore('arrivals', () => {
     list.value = list.value.filter((a) => a.state === 'waiting' || a.state === 'reading');
   }
 
-  return { list, counts, add, takeIn, become, asAlpha, castWhole, dismiss, clear };
+  /** A page from a scanner. */
+  const sheetOf = (file: api.SheetFile): Promise<string> => makeSheet(file, {});
+
+  return { list, counts, add, takeIn, sheetOf, become, asAlpha, castWhole, dismiss, clear };
 });
