@@ -65,7 +65,10 @@ export async function scanPage(
       `${job.pathname.slice(root.pathname.length + 1)}/NextDocument`,
       { signal },
       patience.pageMs,
-    );
+    ).catch((error: unknown) => {
+      // It took the order, so it was there.
+      throw signal.aborted ? error : stopped(root, 0);
+    });
     if (answer.status === 503 && Date.now() < until) {
       await wait(BUSY_PAUSE_MS, null, { signal }).catch(() => {
         throw cancelled();

@@ -25,7 +25,8 @@ const { width } = useElementSize(box);
 const leastPx = computed(() => Math.max(LEAST * width.value, props.leftLeast ?? 0));
 const leftPx = computed(() => {
   if (whole.value === 'left') return width.value;
-  return whole.value === 'right' ? 0 : Math.max(share.value * width.value, leastPx.value);
+  // Whole pixels: between two fractions of one theirs was seen to go to and fro without an end.
+  return whole.value === 'right' ? 0 : Math.round(Math.max(share.value * width.value, leastPx.value));
 });
 
 function put(to: number): void {
