@@ -8,6 +8,7 @@ import { marksFigures } from './marks';
 import type { Figure } from './measure';
 import { recipeFigures } from './recipe';
 import { saveFigures } from './save';
+import { scanFigures } from './scan';
 import { serverFigures } from './server';
 import { slabFigures } from './slab';
 import { refineFigures } from './refine';
@@ -24,6 +25,7 @@ const parts: Record<string, () => Figure[] | Promise<Figure[]>> = {
   save: saveFigures,
   recipe: recipeFigures,
   marks: marksFigures,
+  scan: scanFigures,
   server: serverFigures,
 };
 const only = process.argv[2];

@@ -9,7 +9,7 @@ import { carriedBy, checkCarried } from './carried';
 import { LEAF, LEAF_SHIFT, meshLayout } from './layout';
 import { meshView, type Mesh, type RawMesh } from './mesh';
 import { mortonOrder, radixOrder } from './order';
-import { allNormals } from './normals';
+import { allNormals, normalsOfFaces } from './normals';
 import { fitLeaf, refitAll } from './boxes';
 import { ringsOf } from './rings';
 
@@ -21,6 +21,8 @@ export interface BuildOptions {
    * by the maker's.
    */
   places?: Float32Array;
+  /** Only to be looked at and pointed at, never sculpted: without the rings round the vertices, which take longest. */
+  ringless?: boolean;
   /** Leaves normals and boxes to the surface that is made of it, whose loops find them several times faster. */
   unfinished?: boolean;
 }
@@ -35,7 +37,9 @@ export function buildMesh(raw: RawMesh, options: BuildOptions = {}): Mesh {
   const place = new Uint32Array(vertexCount);
   for (let i = 0; i < vertexCount; i++) place[order[i]] = i;
   const { triangles, from } = placedTriangles(raw.triangles, place);
-  const rings = ringsOf(triangles, vertexCount);
+  const rings = options.ringless
+    ? { starts: new Uint32Array(vertexCount + 1), rings: new Uint32Array(0) }
+    : ringsOf(triangles, vertexCount);
   const stray = straysOf(triangles, vertexCount);
 
   const counts = { vertexCount, triangleCount, ringCount: rings.rings.length, strayCount: stray.strays.length };
@@ -63,7 +67,8 @@ export function buildMesh(raw: RawMesh, options: BuildOptions = {}): Mesh {
   mesh.boxes.fill(Infinity);
   for (let node = 0; node < mesh.leafBase * 2; node++) mesh.boxes.fill(-Infinity, node * 6 + 3, node * 6 + 6);
   if (options.unfinished) return mesh;
-  allNormals(mesh);
+  if (options.ringless) normalsOfFaces(mesh);
+  else allNormals(mesh);
   for (let leaf = 0; leaf < mesh.leafCount; leaf++) fitLeaf(mesh, leaf);
   refitAll(mesh);
   return mesh;

@@ -47,6 +47,41 @@ export function allNormals(mesh: MeshArrays): void {
   for (let v = 0; v < mesh.vertexCount; v++) vertexNormal(mesh, v);
 }
 
+/** The same without rings: every triangle adds to its three vertices. O(triangles). */
+export function normalsOfFaces({ positions: p, triangles, normals, vertexCount }: MeshArrays): void {
+  normals.fill(0);
+  for (let i = 0; i < triangles.length; i += 3) {
+    const a = triangles[i] * 3;
+    const b = triangles[i + 1] * 3;
+    const c = triangles[i + 2] * 3;
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
+    const x = uy * vz - uz * vy;
+    const y = uz * vx - ux * vz;
+    const z = ux * vy - uy * vx;
+    normals[a] += x;
+    normals[a + 1] += y;
+    normals[a + 2] += z;
+    normals[b] += x;
+    normals[b + 1] += y;
+    normals[b + 2] += z;
+    normals[c] += x;
+    normals[c + 1] += y;
+    normals[c + 2] += z;
+  }
+  for (let i = 0; i < vertexCount * 3; i += 3) {
+    const length = Math.sqrt(normals[i] ** 2 + normals[i + 1] ** 2 + normals[i + 2] ** 2);
+    const scale = length > 0 ? 1 / length : 0;
+    normals[i] *= scale;
+    normals[i + 1] *= scale;
+    normals[i + 2] *= scale;
+  }
+}
+
 const FACE = new Float64Array(3);
 
 /** Twice the area times the unit normal of a triangle. */

@@ -33,12 +33,15 @@ export interface Centred extends Merged {
   perBody: number;
 }
 
-/** Merged, in the middle, and of a body's size. Throws a sentence when nothing is left. */
-export function centred(raw: RawMesh): Centred {
+/**
+ * Merged, in the middle, and of a body's size; `near` is the share of the whole within which corners are one, 0 for those
+ * at the very same place. Throws a sentence when nothing is left.
+ */
+export function centred(raw: RawMesh, near = NEAR): Centred {
   const { low, high } = boundsOf(raw.positions, raw.triangles);
   const size = Math.max(...high.map((h, k) => h - low[k]));
   if (!(size > 0)) throw new Error('All points of the mesh lie at one place, so there is nothing to sculpt on.');
-  const made = merged(raw, size * NEAR);
+  const made = merged(raw, size * near);
   const scale = BODY_SIZE / size;
   const { positions: p } = made.mesh;
   const middle = [0, 1, 2].map((k) => low[k] + (high[k] - low[k]) / 2);
@@ -125,7 +128,7 @@ const NOWHERE = 0xffffffff;
 function mergedPlaces(p: Float32Array, triangles: Uint32Array, near: number): { place: Uint32Array; count: number } {
   const exact = samePlaces(p, triangles);
   const { first, count } = exact;
-  const twin = nearPlaces(p, first.subarray(0, count), near);
+  const twin = near > 0 ? nearPlaces(p, first.subarray(0, count), near) : null;
   if (!twin) return exact;
   const number = new Uint32Array(count);
   let left = 0;

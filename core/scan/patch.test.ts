@@ -127,6 +127,14 @@ test('what lies under a fold but isn’t joined to the front doesn’t count', (
   for (let i = 2; i < seen.length; i += 3) expect(Math.abs(seen[i])).toBeLessThan(1e-6);
 });
 
+test('a mesh laid out for looking alone has the normals and boxes of one that is sculpted', () => {
+  const raw = sheet(bumps, 60);
+  const [whole, light] = [buildMesh(raw), buildMesh(raw, { ringless: true })];
+  expect(light.boxes).toEqual(whole.boxes);
+  for (let i = 0; i < whole.normals.length; i++)
+    expect(Math.abs(light.normals[i] - whole.normals[i])).toBeLessThan(1e-5);
+});
+
 test('the frame lies as the surface round it does, whatever single faces do', () => {
   const slope = buildMesh(sheet((x, y) => 0.5 * x + 0.02 * Math.sin(40 * x) * Math.sin(37 * y)));
   const [x, y, z] = levelNormal(slope, [0, 0, 0], [0, 0, 1], 0.5);

@@ -139,7 +139,7 @@ const api = {
     const { mesh: sound, broken } = withoutBroken(await meshIn(name, bytes));
     checkMeshFile(sound, name);
     onProgress(0.55, 'Welding');
-    const { mesh, merged, perBody } = centred(sound);
+    const { mesh, merged, perBody } = centred(sound, 0);
     onProgress(0.85, 'Packing');
     const packed = packMesh(mesh);
     const facts = {

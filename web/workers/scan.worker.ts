@@ -84,7 +84,7 @@ const api = {
     givenUp = new Int32Array(word);
     last = null;
     raw = readMesh(bytes);
-    mesh = buildMesh(raw);
+    mesh = buildMesh(raw, { ringless: true });
     return { buffer: mesh.buffer, layout: layoutOf(mesh) };
   },
 
