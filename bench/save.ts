@@ -46,6 +46,7 @@ export async function saveFigures(): Promise<Figure[]> {
           crown: 0.1,
           cast: CastSettingsSchema.parse({}),
           patchId: null,
+          colours: null,
         },
         recipe: null,
         report: { marginPx: 0, ringLoss: 0, usedRange: 1, undercut: 0 },

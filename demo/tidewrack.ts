@@ -131,6 +131,7 @@ function cast(
         crown: made.crown,
         cast: used,
         patchId: null,
+        colours: null,
       },
       recipe: null,
       report: {

@@ -1,6 +1,8 @@
 /** A scan from the file to the brush, with the real pointer. */
 import { appendFile, mkdir, readdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import sharp from 'sharp';
+import { startFlatbed } from '../demo/devices/flatbed';
 import { asPly, asScanned, mooringStone } from '../demo/scans/mooringStone';
 import { draw, expect, giveFiles, seen, set, settled, test } from './app';
 
@@ -77,6 +79,15 @@ test('a scan: brought in, mended and taken back, a patch laid, moved and turned,
   await page.getByLabel('Name of the alpha').fill('Stone skin');
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Open Stone skin' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('.panel li')).toContainText('colours');
+  const { items } = (await (await fetch(`${app.address}/api/alphas`)).json()) as {
+    items: { id: string; card: { name: string } }[];
+  };
+  const id = items.find((i) => i.card.name === 'Stone skin')!.id;
+  const colours = await sharp(
+    Buffer.from(await (await fetch(`${app.address}/api/alphas/${id}/colours`)).arrayBuffer()),
+  ).metadata();
+  expect([colours.width, colours.height, colours.channels]).toEqual([128, 128, 4]);
   await page.reload();
   await expect(view).toHaveAttribute('data-patches', '1', { timeout: 60_000 });
 
@@ -141,10 +152,21 @@ test('what another program writes into the inbox arrives by itself, once it is w
   const note = page.getByRole('region', { name: 'Inbox' });
   await expect(note).toContainText(inbox);
   const bytes = rough();
-  await writeFile(join(inbox, 'from the scanner.ply'), bytes.subarray(0, 9000));
+  const path = join(inbox, 'from the scanner.ply');
+  await writeFile(path, bytes.subarray(0, 9000));
   await writeFile(join(inbox, 'notes.txt'), 'none of these');
+  // Written on and on, piece by piece, until the page has seen it so.
+  let at = 9000;
+  let writing = Promise.resolve();
+  const pen = setInterval(() => {
+    const piece = bytes.subarray(at, at + 100);
+    at += 100;
+    writing = writing.then(() => appendFile(path, piece));
+  }, 400);
   await expect(note).toContainText('from the scanner.ply is still being written');
-  await appendFile(join(inbox, 'from the scanner.ply'), bytes.subarray(9000));
+  clearInterval(pen);
+  await writing;
+  await appendFile(path, bytes.subarray(at));
   const list = page.getByRole('region', { name: 'Arrived' });
   await expect(list).toContainText('1 in', { timeout: 40_000 });
   await expect(list).toContainText('PLY');
@@ -153,4 +175,43 @@ test('what another program writes into the inbox arrives by itself, once it is w
   // It came once, and is there after a reload.
   await page.reload();
   await expect(page.getByRole('link', { name: 'Open from the scanner' })).toHaveCount(1);
+});
+
+test('a page from a flatbed: found, previewed, its area dragged, cancelled, scanned onto the sheet bench', async ({
+  page,
+  app,
+}) => {
+  const bed = await startFlatbed(0);
+  await page.goto(`${app.address}/sources`);
+  await page.getByRole('button', { name: 'Scan a page…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Scan a page' });
+  const address = dialog.getByLabel('Address of the scanner');
+  await address.fill('two words');
+  await dialog.getByRole('button', { name: 'Find it' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('is no address');
+  await address.fill('203.0.113.9');
+  await address.press('Enter');
+  await expect(dialog.getByRole('alert')).toContainText('isn’t on the local network');
+  await address.fill(bed.address);
+  await address.press('Enter');
+  await expect(dialog).toContainText('Tidewrack Flatbed');
+  await dialog.getByRole('button', { name: 'Preview' }).click();
+  await expect(dialog.getByAltText('What lies on the glass')).toBeVisible();
+  const glass = (await dialog.locator('.glass').boundingBox())!;
+  await page.mouse.move(glass.x + glass.width * 0.1, glass.y + glass.height * 0.08);
+  await page.mouse.down();
+  await page.mouse.move(glass.x + glass.width * 0.9, glass.y + glass.height * 0.5, { steps: 4 });
+  await page.mouse.up();
+  await expect(dialog.getByLabel('Width, mm')).toHaveValue(/^17\d/);
+  bed.faults = { slowMs: 200 };
+  await dialog.getByRole('button', { name: 'Scan', exact: true }).click();
+  await expect(dialog.getByRole('status')).toContainText('Scanning at 300 dpi');
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  await expect(dialog.getByRole('status')).toBeHidden();
+  await expect(dialog.getByRole('alert')).toBeHidden();
+  bed.faults = {};
+  await dialog.getByRole('button', { name: 'Scan', exact: true }).click();
+  await expect(page.getByText(/\d+ marks, \d+ taken/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('.trail')).toContainText('scan at 300 dpi');
+  await bed.close();
 });

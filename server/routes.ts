@@ -27,6 +27,7 @@ const ALPHA_FILES = [
   ['png', 'image/png'],
   ['tiff', 'image/tiff'],
   ['exr', 'image/x-exr'],
+  ['colours', 'image/png'],
 ] as const;
 const FOREVER = 'private, max-age=31536000, immutable';
 
@@ -98,7 +99,9 @@ export function routes(options: RouteOptions): Router {
   for (const [ending, type] of ALPHA_FILES) {
     router.get(`/alphas/:id/${ending}`, async (ctx) => {
       const { head } = await store.head('alphas', idOf(ctx));
-      ctx.attachment(`${head.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}.${ending}`);
+      ctx.attachment(
+        `${head.card.name.replace(/[^\p{L}\p{N} _-]/gu, '_')}${ending === 'colours' ? ' colours.png' : `.${ending}`}`,
+      );
       ctx.type = type;
       ctx.body = Buffer.from(await studio.file(head, ending));
     });

@@ -61,6 +61,7 @@ async function storeAlpha(name: string, size = 32): Promise<Alpha> {
       crown: 0.2,
       cast: CastSettingsSchema.parse({}),
       patchId: null,
+      colours: null,
     },
     recipe: null,
     report: { marginPx: 1, ringLoss: 0, usedRange: 1, undercut: 0 },

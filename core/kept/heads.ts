@@ -29,7 +29,7 @@ export type BrushHead = z.infer<typeof BrushHeadSchema>;
 export const AlphaHeadSchema = z.object({
   ...AlphaSchema.pick({ size: true, relief: true, ground: true, format: true, blob: true, report: true }).shape,
   ...head,
-  lineage: AlphaSchema.shape.lineage.pick({ sourceId: true, sourceRevision: true, patchId: true }),
+  lineage: AlphaSchema.shape.lineage.pick({ sourceId: true, sourceRevision: true, patchId: true, colours: true }),
 });
 export type AlphaHead = z.infer<typeof AlphaHeadSchema>;
 

@@ -34,8 +34,8 @@ export interface Centred extends Merged {
 }
 
 /**
- * Merged, in the middle, and of a body's size; `near` is the share of the whole within which corners are one, 0 for those
- * at the very same place. Throws a sentence when nothing is left.
+ * Merged, in the middle, and of a body's size; `near` is the share of the whole within which corners are one, 0 for
+ * those at the very same place. Throws a sentence when nothing is left.
  */
 export function centred(raw: RawMesh, near = NEAR): Centred {
   const { low, high } = boundsOf(raw.positions, raw.triangles);

@@ -2,7 +2,7 @@ import { castSlab } from '#core/cast';
 import { buildMesh, plane, type RawMesh } from '#core/mesh';
 import { psnr } from '#core/picture';
 import { CastSettingsSchema, PatchSchema, type Patch } from '#core/settings';
-import { castPatch, EmptyPatchError, levelNormal, patchFrame, surfaceOf } from './index';
+import { castColours, castPatch, castPatchVector, EmptyPatchError, levelNormal, patchFrame, surfaceOf } from './index';
 
 type Height = (x: number, y: number) => number;
 
@@ -175,4 +175,63 @@ test('made to repeat: what follows the last column is the first', () => {
     inside += Math.abs(data[j * 128 + 63] - data[j * 128 + 64]);
   }
   expect(seam).toBeLessThan(inside * 3 + 0.5);
+});
+
+test('vector cast: without overhangs it is the heights; over one, every point goes back to where it was', () => {
+  const flat = patch({ cast: { size: 96, frame: { side: 1.2 } } });
+  const mesh = buildMesh(sheet(bumps, 120));
+  const { offsets, relief } = castPatchVector(mesh, flat);
+  const heights = castPatch(surfaceOf(mesh, flat), flat);
+  expect(relief).toBeCloseTo(heights.relief, 2);
+  for (let i = 0; i < offsets.length; i += 3) {
+    expect(Math.abs(offsets[i])).toBeLessThan(1e-6);
+    expect(Math.abs(offsets[i + 1])).toBeLessThan(1e-6);
+  }
+  // A bump that leans so far that it hangs over.
+  const bump = (x: number, y: number): number => Math.max(0, 1 - (x * x + y * y) / 0.09) ** 2;
+  const raw = sheet(() => 0, 160);
+  for (let i = 0; i < raw.positions.length; i += 3) {
+    const h = bump(raw.positions[i], raw.positions[i + 1]);
+    raw.positions[i] += 0.34 * h;
+    raw.positions[i + 2] = 0.2 * h;
+  }
+  const own = patch({ cast: { size: 128, frame: { side: 1.4 } } });
+  const made = castPatchVector(buildMesh(raw), own);
+  expect(castPatch(surfaceOf(buildMesh(raw), own), own).undercut.share).toBeGreaterThan(0.005);
+  let sideways = 0;
+  let worst = 0;
+  for (let j = 8; j < 120; j += 3) {
+    for (let i = 8; i < 120; i += 3) {
+      const at = (j * 128 + i) * 3;
+      const p = [0, 1, 2].map((k) => {
+        const rest = k === 0 ? ((i + 0.5) / 128 - 0.5) * 1.4 : k === 1 ? (0.5 - (j + 0.5) / 128) * 1.4 : 0;
+        return rest + made.offsets[at + k] * 1.4;
+      });
+      sideways = Math.max(sideways, Math.abs(made.offsets[at]));
+      let near = Infinity;
+      for (let v = 0; v < raw.positions.length; v += 3)
+        near = Math.min(
+          near,
+          (raw.positions[v] - p[0]) ** 2 + (raw.positions[v + 1] - p[1]) ** 2 + (raw.positions[v + 2] - p[2]) ** 2,
+        );
+      worst = Math.max(worst, Math.sqrt(near));
+    }
+  }
+  expect(sideways).toBeGreaterThan(0.02);
+  // The grid’s own spacing is 0.0125.
+  expect(worst).toBeLessThan(0.02);
+});
+
+test('colours are cast as they lie under the frame, and filled where there are none', () => {
+  const raw = sheet(() => 0, 80);
+  const colours = new Uint8Array(raw.positions.length);
+  for (let i = 0; i < colours.length; i += 3) colours.set([raw.positions[i] > 0 ? 200 : 20, 90, 10], i);
+  const mesh = buildMesh(raw);
+  const at = patch({ at: { x: 0.7, y: 0, z: 0 }, cast: { size: 64, frame: { side: 1.6 } } });
+  const out = castColours(surfaceOf(mesh, at), { order: mesh.order, colours }, at, 64);
+  const pixel = (i: number, j: number): number[] => [...out.subarray((j * 64 + i) * 4, (j * 64 + i) * 4 + 4)];
+  expect(pixel(0, 32)).toEqual([20, 90, 10, 255]);
+  expect(pixel(20, 32)).toEqual([200, 90, 10, 255]);
+  // Beyond the sheet's edge.
+  expect(pixel(63, 32)).toEqual([200, 90, 10, 0]);
 });

@@ -33,6 +33,11 @@ export const AlphaSchema = z.object({
     cast: CastSettingsSchema.prefault({}),
     /** The patch of the scan. */
     patchId: z.uuid().nullable().default(null),
+    /** Its colours as they were cast beside the heights: red, green, blue and cover of each pixel, sRGB bytes. */
+    colours: z
+      .object({ blob: BlobHashSchema, size: z.number().int().min(8).max(8192) })
+      .nullable()
+      .default(null),
   }),
   /** The steps from the source to this picture; null for a cast that was left as it is. */
   recipe: RecipeSchema.nullable().default(null),

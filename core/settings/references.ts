@@ -24,6 +24,8 @@ export interface References {
   documents: DocumentReference[];
 }
 
+/** Red, green, blue and cover. */
+const COLOUR_BYTES = 4;
 /** Bytes of a number in a slab’s data. */
 const FLOATS = 4;
 
@@ -40,6 +42,8 @@ export function referencesOfAlpha(alpha: Alpha): References {
   if (recipe?.base.kind === 'cast')
     blobs.push({ hash: recipe.base.blob, bytes: recipe.base.size ** 2 * FORMAT_BYTES[recipe.base.format] });
   else if (recipe && 'blob' in recipe.base) blobs.push({ hash: recipe.base.blob, bytes: null });
+  const { colours } = alpha.lineage;
+  if (colours) blobs.push({ hash: colours.blob, bytes: colours.size ** 2 * COLOUR_BYTES });
   // A cast that was left as it is is its own base.
   return {
     blobs: blobs.filter((b, i) => blobs.findIndex((o) => o.hash === b.hash) === i),

@@ -54,6 +54,8 @@ export const PatchSchema = z.object({
   detrend: DetrendSchema.prefault({}),
   /** What becomes of its sides: cut as they are, faded to the ground inside the ring, or blended so that it repeats. */
   edge: z.enum(PATCH_EDGES).default('cut'),
+  /** The colours of the scan are cast beside the heights, where it has any. */
+  colours: z.boolean().default(true),
   edgeWidth: setting({
     label: 'Edge width',
     unit: '%',

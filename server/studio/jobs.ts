@@ -10,8 +10,20 @@ import { decodePicture, type Decoded, type SheetFile } from './decode';
 import type { Desk } from './desk';
 import { letteringPicture } from './fonts';
 import { guessOf, heightsOf, type HeightsAlpha } from './heights';
-import { alphaExr, alphaPicture, alphaPng, alphaTiff, brushPicture, sourcePicture, type BrushForms } from './pictures';
+import {
+  alphaColours,
+  alphaExr,
+  alphaPicture,
+  alphaPng,
+  alphaTiff,
+  brushPicture,
+  sourcePicture,
+  type BrushForms,
+} from './pictures';
 import { previewOf, readWindow, type PixelWindow, type Pixels } from './window';
+
+/** What an alpha can be had as. */
+export type AlphaFile = 'png' | 'tiff' | 'exr' | 'colours';
 
 export type Job =
   /** A picture from outside is looked at; it is kept decoded for what is asked of it next. */
@@ -28,7 +40,7 @@ export type Job =
   | { kind: 'alpha'; alpha: AlphaHead }
   /** A source as it is kept, of whatever version, as JSON in UTF-8. */
   | { kind: 'source'; text: Uint8Array }
-  | { kind: 'file'; alpha: AlphaHead; ending: 'png' | 'tiff' | 'exr' };
+  | { kind: 'file'; alpha: AlphaHead; ending: AlphaFile };
 
 export interface JobResults {
   sheet: SheetFile;
@@ -91,7 +103,7 @@ export async function carryOut(job: Job, desk: Desk): Promise<JobResults[Job['ki
       });
     }
     case 'file': {
-      const write = { png: alphaPng, tiff: alphaTiff, exr: alphaExr }[job.ending];
+      const write = { png: alphaPng, tiff: alphaTiff, exr: alphaExr, colours: alphaColours }[job.ending];
       return write(blobs, job.alpha);
     }
   }

@@ -71,6 +71,15 @@ export async function alphaExr(blobs: Blobs, alpha: AlphaHead): Promise<Uint8Arr
   );
 }
 
+/** The colours that were cast beside its heights, as PNG. */
+export async function alphaColours(blobs: Blobs, { card, lineage }: AlphaHead): Promise<Uint8Array> {
+  if (!lineage.colours) throw new Problem(404, 'no-colours', `“${card.name}” has no colours beside its heights.`);
+  const { blob, size } = lineage.colours;
+  return sharp(await blobs(blob), { raw: { width: size, height: size, channels: 4 } })
+    .png()
+    .toBuffer();
+}
+
 export async function alphaPicture(desk: Desk, alpha: AlphaHead): Promise<Buffer> {
   const { pyramid } = await readForm(desk, alpha);
   // The smallest copy that is still larger than the picture.

@@ -6,7 +6,7 @@ import type { AlphaHead, SourceHead } from '#core/kept';
 import type { Brush } from '#core/settings';
 import { Problem } from '../problem';
 import type { SheetFile } from './decode';
-import type { JobResults } from './jobs';
+import type { AlphaFile, JobResults } from './jobs';
 import { Lane, type Limits } from './lane';
 import type { BrushForms } from './pictures';
 import type { Arrived } from '../store/port';
@@ -100,7 +100,7 @@ export class Studio {
     return lane.run({ kind: 'source', text }, drawing(card.name));
   }
 
-  file(alpha: AlphaHead, ending: 'png' | 'tiff' | 'exr'): Promise<Uint8Array> {
+  file(alpha: AlphaHead, ending: AlphaFile): Promise<Uint8Array> {
     const refusal = new Problem(
       503,
       'too-slow',

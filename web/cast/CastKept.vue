@@ -54,7 +54,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
         :disabled="!ready || castable?.(doc) === false"
         @click="$emit('again', doc)"
       />
-      <DownloadMenu :id="doc.id" :vector="doc.format === 'vector32f'">
+      <DownloadMenu :id="doc.id" :vector="doc.format === 'vector32f'" :colours="doc.lineage.colours !== null">
         <ToolButton :icon="Download" :label="`Download ${doc.card.name}`" help="Download" />
       </DownloadMenu>
       <PushButton @click="makeBrush(doc)">Make brush</PushButton>

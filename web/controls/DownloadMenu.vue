@@ -3,16 +3,22 @@
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { computed } from 'vue';
 
-const props = defineProps<{ id: string; vector: boolean }>();
-const files = computed(() =>
-  props.vector
+const props = defineProps<{
+  id: string;
+  vector: boolean;
+  /** It has colours beside its heights. */
+  colours?: boolean;
+}>();
+const files = computed(() => [
+  ...(props.vector
     ? [{ ending: 'exr', label: 'EXR, float vectors' }]
     : [
         { ending: 'png', label: 'PNG, 16 bit' },
         { ending: 'tiff', label: 'TIFF, 32-bit float' },
         { ending: 'exr', label: 'EXR, float' },
-      ],
-);
+      ]),
+  ...(props.colours ? [{ ending: 'colours', label: 'Colours, PNG' }] : []),
+]);
 </script>
 
 <template>

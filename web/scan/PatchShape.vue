@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 import { DetrendSchema, PatchSchema, settingAt, type DetrendKind } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
+import TickBox from '../controls/TickBox.vue';
 import { useScanBench } from '../stores/scanBench';
 import { useScanCast } from '../stores/scanCast';
 
@@ -102,6 +103,12 @@ watch(
         @update:model-value="edit((p) => (p.edge = $event))"
       />
     </div>
+    <TickBox
+      v-if="bench.doc!.coloured"
+      :model-value="patch.colours"
+      @update:model-value="edit((p) => (p.colours = $event))"
+      >Cast its colours beside the heights</TickBox
+    >
     <SettingSlider
       v-if="patch.edge !== 'cut'"
       :meta="settingAt(PatchSchema, 'edgeWidth')"

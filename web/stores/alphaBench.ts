@@ -179,7 +179,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   function bake(as: Alpha, on: number | null): Promise<Kept<'alphas'>> {
     const { id, card, size, relief, format } = as;
     const from = library.source(as.lineage.sourceId);
-    const { floor, crown, cast, patchId } = plain(as.lineage);
+    const { floor, crown, cast, patchId, colours } = plain(as.lineage);
     const fromSlab = recipe.value!.base.kind === 'cast';
     const source = from
       ? { id: from.id, revision: fromSlab ? (as.lineage.sourceRevision ?? from.revision) : from.revision }
@@ -193,7 +193,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
       recipe: plain(recipe.value!),
       made: made.value,
       source,
-      ...(fromSlab ? { cast: { floor, crown, cast, patchId } } : {}),
+      ...(fromSlab ? { cast: { floor, crown, cast, patchId, colours } } : {}),
     };
     return work.run(`Baking “${card.name}”`, doc.value!.id, async (hand) => {
       const made = castAlpha(wish, on, hand.report);

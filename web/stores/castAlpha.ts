@@ -74,7 +74,7 @@ export interface AlphaWish {
   made: Made;
   source: { id: string; revision: number } | null;
   /** Of the cast of a slab or a scan, which stays when its tones are worked on. */
-  cast?: Pick<Alpha['lineage'], 'floor' | 'crown' | 'cast' | 'patchId'>;
+  cast?: Pick<Alpha['lineage'], 'floor' | 'crown' | 'cast' | 'patchId' | 'colours'>;
 }
 
 /** Bakes and saves; `done` answers the kept alpha. */

@@ -65,14 +65,19 @@ export interface Keeping {
   source: { id: string; revision: number; patchId?: string };
   /** Done to a new alpha of heights. One that is cast anew keeps its own. */
   steps: Step[];
+  /** Cast beside the heights. */
+  colours?: Alpha['lineage']['colours'];
 }
 
-export async function keepCast({ made, before, card, source, steps }: Keeping, hand: WorkHand): Promise<Alpha> {
+export async function keepCast(
+  { made, before, card, source, steps, colours }: Keeping,
+  hand: WorkHand,
+): Promise<Alpha> {
   const blob = await api.putBlob(made.bytes);
   const over = before?.doc;
   const on = before?.revision ?? null;
   const own = over ? (over.recipe?.steps ?? []) : steps;
-  const lineage = { ...made.lineage, patchId: source.patchId ?? null };
+  const lineage = { ...made.lineage, patchId: source.patchId ?? null, colours: colours ?? null };
   if ((over?.recipe ?? own.length > 0) && made.alpha.format !== 'vector32f') {
     // Steps that were worked out on the old cast are run on the new one.
     const again = castAlpha(

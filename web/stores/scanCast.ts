@@ -181,7 +181,14 @@ export const useScanCast = defineStore('scan-cast', () => {
     };
     const edge = edgeStep(patch);
     const steps = edge ? [StepSchema.parse({ ...edge, id: crypto.randomUUID() })] : [];
-    return keepCast({ made: full, before, card, source, steps }, hand);
+    const colours = patch.colours ? await coloursOf(on, patch) : null;
+    return keepCast({ made: full, before, card, source, steps, colours }, hand);
+  }
+
+  async function coloursOf(on: NonNullable<typeof bench.thread>, patch: Patch): Promise<Alpha['lineage']['colours']> {
+    const { size } = patch.cast;
+    const bytes = await on.colours(patch, size);
+    return bytes && { blob: await api.putBlob(new Uint8Array(bytes.buffer as ArrayBuffer)), size };
   }
 
   return { preview, result, flat, share, problem, edit, mend, keep, cancel: () => casting.value?.cancel() };
