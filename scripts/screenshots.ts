@@ -6,6 +6,7 @@ import { chromium } from '@playwright/test';
 import sharp from 'sharp';
 import { growPattern } from '#core/pattern';
 import { newGrow } from '#core/settings';
+import { startFlatbed } from '../demo/devices/flatbed';
 import { choose, giveFiles } from '../e2e/app';
 import { PACKED, spawnServer } from '../server/testKit';
 
@@ -42,6 +43,31 @@ try {
   await page.goto(`${server.address}/bench/sheet/${demo(3)}`);
   await ready('.sheet-view');
   await shoot('sheet-bench');
+
+  await page.goto(`${server.address}/bench/scan/${demo(61)}`);
+  await ready('.scan');
+  await page.locator('.picture[data-cast]:not([data-cast=""])').waitFor();
+  await page.waitForTimeout(3000);
+  await shoot('scan-bench');
+
+  const bed = await startFlatbed(0);
+  await page.goto(`${server.address}/sources`);
+  await page.getByRole('button', { name: 'Scan a page…' }).click();
+  await page.getByLabel('Address of the scanner').fill(bed.address);
+  await page.getByRole('button', { name: 'Find it' }).click();
+  await page.getByText('Tidewrack Flatbed').waitFor();
+  await page.getByRole('button', { name: 'Preview' }).click();
+  await page.getByAltText('What lies on the glass').waitFor();
+  const glass = (await page.locator('.glass').boundingBox())!;
+  await drag(
+    [
+      [glass.x + 24, glass.y + 26],
+      [glass.x + 250, glass.y + 330],
+    ],
+    null,
+  );
+  await shoot('scan-page');
+  await bed.close();
 
   await page.goto(`${server.address}/bench/alpha/${demo(14)}`);
   await ready('.alpha-view');
@@ -121,12 +147,12 @@ async function ready(view: string): Promise<void> {
   await page.locator(`${view}[data-busy=false]`).waitFor({ timeout: 120_000 });
 }
 
-async function drag(points: readonly (readonly [number, number])[]): Promise<void> {
+async function drag(points: readonly (readonly [number, number])[], view: string | null = '.proof'): Promise<void> {
   await page.mouse.move(...points[0]);
   await page.mouse.down();
   for (const point of points.slice(1)) await page.mouse.move(...point, { steps: 5 });
   await page.mouse.up();
-  await ready('.proof');
+  if (view) await ready(view);
 }
 
 /** Dense bodies take their time where they are drawn in software. */

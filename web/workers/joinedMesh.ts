@@ -7,6 +7,8 @@ export interface FilePart {
   /** Of the object, or of each run of triangles that has a material of its own. */
   name: string;
   materials: readonly string[];
+  /** Its colours are in linear light, as glTF has them; others are sRGB. */
+  linear?: boolean;
 }
 
 /** Groups are numbered in 16 bits; what comes behind the last one is of it too. */
@@ -40,7 +42,7 @@ export function joinedMesh(parts: readonly FilePart[]): RawMesh {
         positions[(v + i) * 3 + 2] = from.getZ(i);
       }
     }
-    if (colours) writeColours(colours, v * 3, geometry);
+    if (colours) writeColours(colours, v * 3, part);
     v += from.count;
     const begun = t;
     if (!uv) {
@@ -72,15 +74,15 @@ function writeCorners(triangles: Uint32Array, t: number, first: number, geometry
   for (let i = 0; i < corners; i++) triangles[t * 3 + i] = first + (index ? index[i] : i);
 }
 
-/** Loaders answer colours in linear light. */
-function writeColours(colours: Uint8Array, at: number, geometry: BufferGeometry): void {
+function writeColours(colours: Uint8Array, at: number, { geometry, linear }: FilePart): void {
+  const byte = linear ? srgbByte : (value: number): number => Math.round(Math.max(0, Math.min(1, value)) * 255);
   const from = geometry.getAttribute('color');
   if (!from) return;
   const count = Math.min(from.count, geometry.getAttribute('position').count);
   for (let i = 0; i < count; i++) {
-    colours[at + i * 3] = srgbByte(from.getX(i));
-    colours[at + i * 3 + 1] = srgbByte(from.getY(i));
-    colours[at + i * 3 + 2] = srgbByte(from.getZ(i));
+    colours[at + i * 3] = byte(from.getX(i));
+    colours[at + i * 3 + 1] = byte(from.getY(i));
+    colours[at + i * 3 + 2] = byte(from.getZ(i));
   }
 }
 

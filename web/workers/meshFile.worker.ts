@@ -1,13 +1,8 @@
 /** Reads mesh files, and looks at a mesh from above, away from the page. */
 import * as Comlink from 'comlink';
 import createDecoderModule from 'draco3d/draco_decoder_nodejs.js';
-import { BufferAttribute, BufferGeometry, Group, Mesh, type Material, type Object3D } from 'three';
+import { BufferAttribute, BufferGeometry, Group, Mesh } from 'three';
 import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
-import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
-import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
-import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
-import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
-import { MeshoptDecoder } from 'three/examples/jsm/libs/meshopt_decoder.module.js';
 import { checkMeshFile, packMesh, readMesh } from '#core/formats';
 import { centred, cutAtSeams, weld, type RawMesh, type Welded } from '#core/mesh';
 import { withoutBroken } from '#core/scan';
@@ -15,6 +10,7 @@ import { partHeights, type PartFromAbove } from '#core/piece';
 import type { PartUp } from '#core/settings';
 import { DecoderAway, DracoMeshes } from './draco';
 import { joinedMesh, type FilePart } from './joinedMesh';
+import { partsOf } from './meshParts';
 
 const DRACO_WASM = new URL('../../node_modules/draco3d/draco_decoder.wasm', import.meta.url);
 
@@ -26,49 +22,6 @@ const draco = new DracoMeshes(async () => {
     );
   return createDecoderModule({ wasmBinary: await answer.arrayBuffer() });
 });
-
-/** Meshes as they come from the format; of materials the names alone. */
-async function partsOf(ending: string, bytes: ArrayBuffer): Promise<FilePart[]> {
-  switch (ending) {
-    case 'obj':
-      return meshesOf(new OBJLoader().parse(facesOnly(new TextDecoder().decode(bytes))));
-    case 'ply':
-      return [alone(facesOf(new PLYLoader().parse(bytes)))];
-    case 'stl':
-      return [alone(new STLLoader().parse(bytes))];
-    default:
-      return meshesOf(
-        (await new GLTFLoader().setMeshoptDecoder(MeshoptDecoder).setDRACOLoader(draco.asLoader).parseAsync(bytes, ''))
-          .scene,
-      );
-  }
-}
-
-/** Without lines and points: an object that holds one of them would be taken for lines alone. */
-function facesOnly(text: string): string {
-  return /^\s*[lp]\s/m.test(text) ? text.replace(/^[ \t]*[lp][ \t].*$/gm, '') : text;
-}
-
-/** Of points alone there are no faces: each three of them would be taken for one. */
-function facesOf(geometry: BufferGeometry): BufferGeometry {
-  return geometry.index ? geometry : geometry.setIndex([]);
-}
-
-function alone(geometry: BufferGeometry): FilePart {
-  return { geometry, name: '', materials: [] };
-}
-
-function meshesOf(scene: Object3D): FilePart[] {
-  const out: FilePart[] = [];
-  scene.updateMatrixWorld(true);
-  scene.traverse((object) => {
-    if (!(object instanceof Mesh)) return;
-    const geometry = (object.geometry as BufferGeometry).clone().applyMatrix4(object.matrixWorld);
-    const materials = [object.material as Material | Material[]].flat().map(({ name }) => name);
-    out.push({ geometry, name: object.name || (materials[0] ?? ''), materials });
-  });
-  return out;
-}
 
 /** One object a group, cut open at the seams. */
 function objectsOf(name: string, mesh: RawMesh): Group {
@@ -95,7 +48,7 @@ async function meshIn(name: string, bytes: ArrayBuffer): Promise<RawMesh> {
   const ending = endingOf(name);
   let parts: FilePart[];
   try {
-    parts = await partsOf(ending, bytes);
+    parts = await partsOf(ending, bytes, draco.asLoader);
   } catch (error) {
     if (error instanceof DecoderAway) throw new Error(`${name} can’t be read yet: ${error.message}`);
     throw new Error(
