@@ -100,9 +100,9 @@ test('switching brushes and places leaves nothing behind', async ({ page, app })
     }
   };
   // What is made once, for good, is made in the first rounds.
-  await around(8);
+  await around(6);
   const before = await counts();
-  await around(12);
+  await around(10);
   const after = await counts();
   expect(after.nodes).toBeLessThan(before.nodes + 200);
   expect(after.listeners).toBeLessThan(before.listeners + 60);

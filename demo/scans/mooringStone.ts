@@ -54,6 +54,9 @@ function smooth(t: number): number {
   return x * x * (3 - 2 * x);
 }
 
+/** A plane that counts for less than this isn't asked. */
+const LEAST_SHARE = 0.02;
+
 /** Layered noise over three planes, blended by how the surface lies. */
 function around(
   p: Float32Array,
@@ -65,13 +68,12 @@ function around(
 ): number {
   const w = n.map((c) => c ** 4);
   const sum = w[0] + w[1] + w[2];
-  const [x, y, z] = [p[i] * scale, p[i + 1] * scale, p[i + 2] * scale];
-  return (
-    (w[0] * layeredNoise(y, z, seed, octaves) +
-      w[1] * layeredNoise(z, x, seed + 1, octaves) +
-      w[2] * layeredNoise(x, y, seed + 2, octaves)) /
-    sum
-  );
+  let noise = 0;
+  for (let k = 0; k < 3; k++) {
+    if (w[k] < LEAST_SHARE * sum) continue;
+    noise += w[k] * layeredNoise(p[i + ((k + 1) % 3)] * scale, p[i + ((k + 2) % 3)] * scale, seed + k, octaves);
+  }
+  return noise / sum;
 }
 
 interface Weather {

@@ -18,7 +18,7 @@ import {
 import type { DemoMachine } from '../tidewrack';
 import { mooringStone } from './mooringStone';
 
-const DENSITY = 190;
+const DENSITY = 170;
 /** Millimetres of the stone in one body unit. */
 const MM_PER_BODY = 310;
 const CAST_SIZE = 512;

@@ -103,18 +103,18 @@ watch(
         @update:model-value="edit((p) => (p.edge = $event))"
       />
     </div>
-    <TickBox
-      v-if="bench.doc!.coloured"
-      :model-value="patch.colours"
-      @update:model-value="edit((p) => (p.colours = $event))"
-      >Cast its colours beside the heights</TickBox
-    >
     <SettingSlider
       v-if="patch.edge !== 'cut'"
       :meta="settingAt(PatchSchema, 'edgeWidth')"
       :model-value="patch.edgeWidth"
       @update:model-value="edit((p) => (p.edgeWidth = $event))"
     />
+    <TickBox
+      v-if="bench.doc!.coloured"
+      :model-value="patch.colours"
+      @update:model-value="edit((p) => (p.colours = $event))"
+      >Cast its colours beside the heights</TickBox
+    >
   </div>
 </template>
 
