@@ -3,10 +3,12 @@
 import { computed, reactive, ref } from 'vue';
 import type { AlphaHead } from '#core/kept';
 import { PatchSchema } from '#core/settings';
+import CastForm from '../cast/CastForm.vue';
 import CastKept from '../cast/CastKept.vue';
 import CastLook from '../cast/CastLook.vue';
 import CastSettingsTabs from '../cast/CastSettingsTabs.vue';
 import { provideCastDesk } from '../cast/desk';
+import { tellAnew } from '../cast/tellAnew';
 import PushButton from '../controls/PushButton.vue';
 import SettingList from '../controls/SettingList.vue';
 import TextField from '../controls/TextField.vue';
@@ -20,7 +22,6 @@ const bench = useScanBench();
 const cast = useScanCast();
 const library = useLibrary();
 const fresh = ref<string | null>(null);
-const typed = ref('');
 const patch = computed(() => bench.chosen);
 
 provideCastDesk(
@@ -34,12 +35,10 @@ provideCastDesk(
 const nameOf = (name: string): string => `${bench.doc!.card.name} ${name.replace(/^Patch /, '')}`.trim();
 const suggested = computed(() => library.freeName('alphas', nameOf(patch.value?.name ?? '')));
 
-async function keep(): Promise<void> {
-  if (!patch.value) return;
-  const [made] = await cast.keep([{ patch: patch.value, name: typed.value.trim() || suggested.value, over: null }]);
-  if (!made) return;
-  fresh.value = made.id;
-  typed.value = '';
+async function keep(name: string): Promise<boolean> {
+  const [made] = patch.value ? await cast.keep([{ patch: patch.value, name, over: null }]) : [];
+  if (made) fresh.value = made.id;
+  return made !== undefined;
 }
 
 async function keepAll(): Promise<void> {
@@ -55,13 +54,7 @@ async function again(alpha: AlphaHead): Promise<void> {
   const [made] = await cast.keep([{ patch: own, name: alpha.card.name, over: alpha }]);
   if (!made) return;
   fresh.value = made.id;
-  const follow = library.followersOf(made.id);
-  tellNotice(
-    follow.length === 0
-      ? `“${made.card.name}” is cast anew; no brush uses it yet.`
-      : `“${made.card.name}” is cast anew. ${follow.map((f) => `“${f}”`).join(', ')} ${follow.length === 1 ? 'follows' : 'follow'} it.`,
-  );
-  await library.load();
+  await tellAnew(made);
 }
 const rename = (name: string): void => {
   const short = name.trim().slice(0, 60);
@@ -110,16 +103,13 @@ const rename = (name: string): void => {
           </PushButton>
         </div>
       </CastSettingsTabs>
-      <form class="row" @submit.prevent="keep">
-        <span class="label">Name</span>
-        <span class="go">
-          <TextField v-model="typed" maxlength="80" :placeholder="suggested" aria-label="Name of the alpha" />
-          <PushButton v-if="cast.share === null" look="main" native-type="submit" :disabled="!cast.result"
-            >Cast</PushButton
-          >
-          <PushButton v-else @click="cast.cancel()">Cancel · {{ (cast.share * 100).toFixed(0) }} %</PushButton>
-        </span>
-      </form>
+      <CastForm
+        :suggested="suggested"
+        :share="cast.share"
+        :ready="cast.result !== null"
+        :cast="keep"
+        @cancel="cast.cancel()"
+      />
       <PushButton v-if="bench.doc!.patches.length > 1" :disabled="cast.share !== null" @click="keepAll">
         Cast all {{ bench.doc!.patches.length }} patches
       </PushButton>
@@ -159,9 +149,5 @@ const rename = (name: string): void => {
 }
 .row {
   grid-template-columns: 50px 1fr;
-}
-.go {
-  display: flex;
-  gap: 8px;
 }
 </style>

@@ -5,22 +5,20 @@
  */
 import { computed, reactive, ref } from 'vue';
 import type { AlphaHead } from '#core/kept';
-import { tellNotice } from '../controls/undoNotice';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 import { MENDS, useSlabCast } from '../stores/slabCast';
 import CastFrame from './CastFrame.vue';
+import CastForm from '../cast/CastForm.vue';
 import CastKept from '../cast/CastKept.vue';
 import CastLook from '../cast/CastLook.vue';
 import CastSettingsTabs from '../cast/CastSettingsTabs.vue';
 import { provideCastDesk } from '../cast/desk';
-import PushButton from '../controls/PushButton.vue';
-import TextField from '../controls/TextField.vue';
+import { tellAnew } from '../cast/tellAnew';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
 const library = useLibrary();
-const name = ref('');
 const fresh = ref<string | null>(null);
 
 provideCastDesk(
@@ -33,21 +31,12 @@ provideCastDesk(
 );
 const suggested = computed(() => library.freeName('alphas', `${bench.doc?.card.name ?? 'Slab'} cast`));
 
-async function keep(over: AlphaHead | null): Promise<void> {
-  const alpha = await cast.keep(over ? over.card.name : name.value.trim() === '' ? suggested.value : name.value, over);
-  if (!alpha) return;
+async function keep(name: string, over: AlphaHead | null): Promise<boolean> {
+  const alpha = await cast.keep(name, over);
+  if (!alpha) return false;
   fresh.value = alpha.id;
-  if (!over) {
-    name.value = '';
-    return;
-  }
-  const follow = library.followersOf(alpha.id);
-  tellNotice(
-    follow.length === 0
-      ? `“${alpha.card.name}” is cast anew; no brush uses it yet.`
-      : `“${alpha.card.name}” is cast anew. ${follow.map((f) => `“${f}”`).join(', ')} ${follow.length === 1 ? 'follows' : 'follow'} it.`,
-  );
-  await library.load();
+  if (over) await tellAnew(alpha);
+  return true;
 }
 </script>
 
@@ -63,16 +52,13 @@ async function keep(over: AlphaHead | null): Promise<void> {
       >
     </CastLook>
     <CastSettingsTabs><CastFrame /></CastSettingsTabs>
-    <form class="row" @submit.prevent="keep(null)">
-      <span class="label">Name</span>
-      <span class="go">
-        <TextField v-model="name" maxlength="80" :placeholder="suggested" aria-label="Name of the alpha" />
-        <PushButton v-if="cast.share === null" look="main" native-type="submit" :disabled="!cast.result"
-          >Cast</PushButton
-        >
-        <PushButton v-else @click="cast.cancel()"> Cancel · {{ (cast.share * 100).toFixed(0) }} % </PushButton>
-      </span>
-    </form>
+    <CastForm
+      :suggested="suggested"
+      :share="cast.share"
+      :ready="cast.result !== null"
+      :cast="(name) => keep(name, null)"
+      @cancel="cast.cancel()"
+    />
     <p v-if="cast.problem || bench.problem" class="sentence-bad" role="alert">{{ cast.problem ?? bench.problem }}</p>
     <CastKept
       :source-id="bench.doc!.id"
@@ -80,7 +66,7 @@ async function keep(over: AlphaHead | null): Promise<void> {
       :fresh="fresh"
       :ready="cast.caster !== null && cast.share === null"
       again="Cast it anew as the clay is now; brushes follow"
-      @again="keep"
+      @again="(alpha) => keep(alpha.card.name, alpha)"
     />
   </div>
 </template>
@@ -93,12 +79,5 @@ async function keep(over: AlphaHead | null): Promise<void> {
   gap: 8px;
   align-content: start;
   padding: 12px 14px;
-}
-.row {
-  grid-template-columns: 50px 1fr;
-}
-.go {
-  display: flex;
-  gap: 8px;
 }
 </style>

@@ -109,3 +109,19 @@ test('the states stay within their budget, the oldest go first, and the last ste
   history.undo();
   expect([doc.value!.size, doc.value!.name.length]).toEqual([199, 5000]);
 });
+
+test('while the hand holds on, changes of one label are one step, however long it takes', () => {
+  const { doc, history } = made(0);
+  history.edit('lay', (d) => (d.size = 2));
+  for (let size = 3; size < 9; size++) history.edit('lay', (d) => (d.size = size), { held: true });
+  expect(history.past.value).toHaveLength(1);
+  history.edit('turn 2', (d) => (d.size = 20), { held: true });
+  history.undo();
+  expect(doc.value!.size).toBe(8);
+  // What was undone isn't joined to what comes next.
+  history.edit('turn 2', (d) => (d.size = 30), { held: true });
+  history.undo();
+  expect(doc.value!.size).toBe(8);
+  history.undo();
+  expect(doc.value!.size).toBe(1);
+});

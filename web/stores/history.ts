@@ -33,14 +33,16 @@ export function useHistory<T extends { id: string }>(
   const left = new Map<string, Left>();
   let last = { label: '', at: 0 };
 
-  function edit(label: string, change: (next: T) => void): void {
+  /** `held` says that the hand holds on: changes of one label are one step then, however long it takes. */
+  function edit(label: string, change: (next: T) => void, { held = false } = {}): void {
     if (!doc.value) return;
     const before = JSON.stringify(doc.value);
     const next = plain(doc.value);
     change(next);
     if (JSON.stringify(next) === before) return;
     const now = Date.now();
-    if (label !== last.label || now - last.at > togetherMs) past.value = newest([...past.value, before], mostLength);
+    if (label !== last.label || (!held && now - last.at > togetherMs))
+      past.value = newest([...past.value, before], mostLength);
     last = { label, at: now };
     future.value = [];
     put(next);

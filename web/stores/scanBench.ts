@@ -166,25 +166,35 @@ export const useScanBench = defineStore('scan-bench', () => {
     return patch.id;
   }
 
-  function editPatch(id: string, label: string, change: (patch: Patch) => void): void {
-    edit(`${label} ${id}`, (scan) => {
-      const patch = scan.patches.find((p) => p.id === id);
-      if (patch) change(patch);
-    });
+  /** `held` while the hand holds on to it: then it is one step, however long it takes. */
+  function editPatch(id: string, label: string, change: (patch: Patch) => void, held = false): void {
+    edit(
+      `${label} ${id}`,
+      (scan) => {
+        const patch = scan.patches.find((p) => p.id === id);
+        if (patch) change(patch);
+      },
+      { held },
+    );
   }
 
   /** Along the surface; it lies as the surface does there. */
-  function move(id: string, at: Vec3, face: Vec3): void {
+  function move(id: string, at: Vec3, face: Vec3, label = 'move'): void {
     const on = mesh.value;
     if (!on) return;
-    editPatch(id, 'move', (patch) => {
-      patch.at = xyz(at);
-      patch.normal = xyz(levelNormal(on, at, face, (patch.cast.frame.side / 2) * LEVELLED));
-    });
+    editPatch(
+      id,
+      label,
+      (patch) => {
+        patch.at = xyz(at);
+        patch.normal = xyz(levelNormal(on, at, face, (patch.cast.frame.side / 2) * LEVELLED));
+      },
+      true,
+    );
   }
 
   /** Turned as the surface under all of it lies. */
-  function level(id: string): void {
+  function level(id: string, label = 'level'): void {
     const patch = doc.value?.patches.find((p) => p.id === id);
     if (!patch || !mesh.value) return;
     const { at, normal } = patch;
@@ -194,7 +204,7 @@ export const useScanBench = defineStore('scan-bench', () => {
       [normal.x, normal.y, normal.z],
       (patch.cast.frame.side / 2) * LEVELLED,
     );
-    editPatch(id, 'level', (p) => (p.normal = xyz(found)));
+    editPatch(id, label, (p) => (p.normal = xyz(found)), label !== 'level');
   }
 
   function remove(id: string): void {
