@@ -5,41 +5,48 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { checkLocal, scannerUrl } from '../../server/scanner/address';
-import { capabilitiesOf, scanPage } from '../../server/scanner/device';
+import { capabilitiesOf, scanPage, type Patience } from '../../server/scanner/device';
 import { Nonsense, pixelsOf, readCapabilities } from '../../server/scanner/escl';
 import { Scans, type ScanOrder, type ScanState } from '../../server/scanner/scans';
 import { openPglite } from '../../server/store/pglite/open';
 import type { Store } from '../../server/store/port';
 import { startFlatbed, type Flatbed } from './flatbed';
 
-const patience = { answerMs: 2000, pageMs: 4000, pieceMs: 300 };
+/** Long enough for a machine that does much else. */
+const patience = { answerMs: 20_000, pageMs: 60_000, pieceMs: 30_000 };
 let bed: Flatbed;
 let store: Store;
 let folder: string;
 let scans: Scans;
+/** Waits for no piece of a page. */
+let hasty: Scans;
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'mold-stamp-scans-'));
   store = await openPglite({ folder });
   bed = await startFlatbed(0);
-  scans = new Scans(
-    store.blobs,
-    {
-      lookAt: async (arrived) => {
-        const { width, height, format } = await sharp(
-          await store.blobs.read(arrived.hash).catch(() => arrived.path),
-        ).metadata();
-        return { width: width!, height: height!, what: format! };
+  const made = (own: Patience): Scans =>
+    new Scans(
+      store.blobs,
+      {
+        lookAt: async (arrived) => {
+          const { width, height, format } = await sharp(
+            await store.blobs.read(arrived.hash).catch(() => arrived.path),
+          ).metadata();
+          return { width: width!, height: height!, what: format! };
+        },
       },
-    },
-    patience,
-  );
+      own,
+    );
+  scans = made(patience);
+  hasty = made({ ...patience, pieceMs: 300 });
 });
 afterEach(() => {
   bed.faults = {};
 });
 afterAll(async () => {
   await scans.close();
+  await hasty.close();
   await bed.close();
   await store.close();
   await rm(folder, { recursive: true, force: true });
@@ -53,9 +60,9 @@ const order = (more: Partial<ScanOrder> = {}): ScanOrder => ({
   area: { x: 10, y: 10, width: 60, height: 40 },
   ...more,
 });
-async function ended(id: string): Promise<ScanState> {
+async function ended(id: string, of = scans): Promise<ScanState> {
   for (;;) {
-    const state = scans.state(id);
+    const state = of.state(id);
     if (state.page || state.problem) return state;
     await new Promise((done) => setTimeout(done, 20));
   }
@@ -94,7 +101,7 @@ test('busy, gone in mid-scan, half the size, at another address: each is told, a
   bed.faults = { elsewhere: true };
   expect((await ended(await scans.begin(order()))).problem).toContain('can’t be used as a scanner');
   bed.faults = { slowMs: 900 };
-  expect((await ended(await scans.begin(order({ dpi: 300 })))).problem).toContain('stopped in mid-scan');
+  expect((await ended(await hasty.begin(order({ dpi: 300 })), hasty)).problem).toContain('stopped in mid-scan');
 });
 
 test('cancelled in mid-scan it ends here and at the scanner; the next scan goes on', async () => {
