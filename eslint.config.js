@@ -49,6 +49,22 @@ const webRooms = WEB_ROOMS.flatMap((rooms, i) =>
   }),
 );
 
+const noEnums = { selector: 'TSEnumDeclaration', message: 'Use a union of literals.' };
+const passItIn = 'State of a module is hidden: pass it in, or keep it in a store.';
+const noHiddenState = [
+  { selector: "Program > VariableDeclaration[kind='let']", message: passItIn },
+  { selector: "Program > ExportNamedDeclaration > VariableDeclaration[kind='let']", message: passItIn },
+  {
+    selector:
+      'Program > VariableDeclaration > VariableDeclarator > NewExpression[callee.name=/^(Map|Set|WeakMap|WeakSet)$/][arguments.length=0]',
+    message: passItIn,
+  },
+  {
+    selector: 'Program > VariableDeclaration > VariableDeclarator > ArrayExpression[elements.length=0]',
+    message: passItIn,
+  },
+];
+
 export default ts.config(
   {
     ignores: [
@@ -82,8 +98,14 @@ export default ts.config(
         'error',
         { code: 120, ignoreStrings: true, ignoreTemplateLiterals: true, ignoreRegExpLiterals: true },
       ],
-      'no-restricted-syntax': ['error', { selector: 'TSEnumDeclaration', message: 'Use a union of literals.' }],
+      'no-restricted-syntax': ['error', noEnums],
     },
+  },
+  {
+    files: ['core/**/*.ts', 'server/**/*.ts', 'web/**/*.ts'],
+    // A worker's module is the worker: it has one life, and its state with it.
+    ignores: ['**/*.test.ts', '**/test*.ts', '**/*.worker.ts', 'web/workers/sculpt/*.ts', 'core/sculpt/assembly/*.ts'],
+    rules: { 'no-restricted-syntax': ['error', noEnums, ...noHiddenState] },
   },
   { files: ['core/*/*.ts'], rules: { 'no-restricted-imports': ['error', coreImports('../*')] } },
   { files: ['core/*/*/*.ts'], rules: { 'no-restricted-imports': ['error', coreImports('../../*')] } },

@@ -7,7 +7,7 @@ import { mkdtemp, open, readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { headOf } from '#core/kept';
+import { headOf } from '#core/stored';
 import {
   ALPHA_VERSION,
   AlphaSchema,

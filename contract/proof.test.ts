@@ -93,7 +93,7 @@ test('a body from a file is shown at once, kept by the server, there in another 
   const own = await proof();
   await own.bring(file(CUBE, 'mooring block.obj'));
   expect([own.problem, own.label, own.state.triangles]).toEqual([null, 'mooring block', 12]);
-  expect(own.about).toMatchObject({ open: 0, pieces: 1 });
+  expect(own.about).toMatchObject({ open: 0, components: 1 });
   await until(async () => (await names()).includes('mooring block'));
   const other = await proof();
   await until(() => other.own.some((b) => b.name === 'mooring block'));
@@ -138,13 +138,13 @@ test('what a stroke raised is cut off as a body of its own', async () => {
   expect(await own.cutOff('Test')).toBeNull();
   await stamp(own);
   await own.sculptor.maskRaised();
-  expect(await own.cutOff('Test')).toBe('Test, piece');
-  const piece = own.own.find((b) => b.name === 'Test, piece')!;
-  expect(piece.report).toMatchObject({ open: 0, pieces: 1 });
-  await own.show(piece.id, 64);
-  expect(own.state.triangles).toBe(piece.triangles);
-  await until(async () => (await names()).includes('Test, piece'));
-  await own.forget(piece.id);
+  expect(await own.cutOff('Test')).toBe('Test, cut off');
+  const cut = own.own.find((b) => b.name === 'Test, cut off')!;
+  expect(cut.report).toMatchObject({ open: 0, components: 1 });
+  await own.show(cut.id, 64);
+  expect(own.state.triangles).toBe(cut.triangles);
+  await until(async () => (await names()).includes('Test, cut off'));
+  await own.forget(cut.id);
 });
 
 test('a body that is shown no more because its mesh is gone leaves something to stamp, and says why', async () => {

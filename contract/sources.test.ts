@@ -3,7 +3,7 @@ import {
   newBrush,
   newGrow,
   PatternSchema,
-  PieceSchema,
+  SetFormSchema,
   SlabSchema,
   SOURCE_VERSION,
   type Pattern,
@@ -308,7 +308,7 @@ describe('a slab', () => {
     expect(same(clay(again), drawn)).toBe(true);
     expect([again.unsaved, again.conflict]).toEqual([true, false]);
     expect(await again.save()).toBe(true);
-    expect(await slabDrafts.read(id)).toBeUndefined();
+    expect(await slabDrafts().read(id)).toBeUndefined();
     expect((await stored<Slab>(id)).revision).toBe(2);
     await again.close();
     there.load();
@@ -357,7 +357,7 @@ describe('a slab', () => {
     await bench.revert();
     expect([bench.conflict, bench.unsaved]).toEqual([false, false]);
     expect(same(clay(bench), bare)).toBe(true);
-    expect(await slabDrafts.read(id)).toBeUndefined();
+    expect(await slabDrafts().read(id)).toBeUndefined();
     await bench.close();
   });
 
@@ -389,29 +389,29 @@ describe('a slab', () => {
     await again.close();
   });
 
-  const piece = (x: number, more = {}) =>
-    PieceSchema.parse({ id: crypto.randomUUID(), form: 'dome', x, size: 0.3, height: 0.1, ...more });
+  const setForm = (x: number, more = {}) =>
+    SetFormSchema.parse({ id: crypto.randomUUID(), form: 'dome', x, size: 0.3, height: 0.1, ...more });
   const highest = (bench: ReturnType<typeof useSlabBench>): number =>
     clay(bench).reduce((most, z, i) => (i % 3 === 2 ? Math.max(most, z) : most), -1);
 
-  test('moved pieces, symmetry and the frame are undone in their place among the strokes', async () => {
+  test('moved set forms, symmetry and the frame are undone in their place among the strokes', async () => {
     const { id } = await slab();
     const bench = await opened(id);
     await stamp(bench, -0.5);
     const drawn = clay(bench);
-    await bench.editPieces((own) => own.pieces.push(piece(0.3)));
-    for (let n = 1; n <= 5; n++) await bench.editPieces((own) => (own.pieces[0].x = 0.3 + n / 50));
+    await bench.editSetForms((own) => own.setForms.push(setForm(0.3)));
+    for (let n = 1; n <= 5; n++) await bench.editSetForms((own) => (own.setForms[0].x = 0.3 + n / 50));
     bench.edit((own) => (own.symmetry.mirrorX = true));
     bench.edit((own) => (own.cast.frame.side = 1.25));
     await bench.undo();
     expect([bench.doc!.cast.frame.side, bench.doc!.symmetry.mirrorX]).toEqual([1.8, true]);
     await bench.undo();
     expect(bench.doc!.symmetry.mirrorX).toBe(false);
-    expect(bench.doc!.pieces[0].x).toBeCloseTo(0.4, 9);
+    expect(bench.doc!.setForms[0].x).toBeCloseTo(0.4, 9);
     await bench.undo();
-    expect(bench.doc!.pieces[0].x).toBeCloseTo(0.3, 9);
+    expect(bench.doc!.setForms[0].x).toBeCloseTo(0.3, 9);
     await bench.undo();
-    expect(bench.doc!.pieces).toEqual([]);
+    expect(bench.doc!.setForms).toEqual([]);
     await until(() => !bench.sculptor!.state.busy);
     expect(same(clay(bench), drawn)).toBe(true);
     await bench.undo();
@@ -419,33 +419,33 @@ describe('a slab', () => {
     for (let n = 0; n < 5; n++) await bench.redo();
     await until(() => !bench.sculptor!.state.busy);
     expect(bench.doc).toMatchObject({ symmetry: { mirrorX: true }, cast: { frame: { side: 1.25 } } });
-    expect(bench.doc!.pieces[0].x).toBeCloseTo(0.4, 9);
+    expect(bench.doc!.setForms[0].x).toBeCloseTo(0.4, 9);
     expect(highest(bench)).toBeGreaterThan(0.09);
     await bench.close();
   });
 
-  test('pieces that were baked lie on the clay again when it is undone', async () => {
+  test('set forms that were baked lie on the clay again when it is undone', async () => {
     const { id } = await slab();
     const bench = await opened(id);
-    await bench.editPieces((own) => own.pieces.push(piece(0.3)));
-    await bench.bakePieces();
-    expect(bench.doc!.pieces).toEqual([]);
+    await bench.editSetForms((own) => own.setForms.push(setForm(0.3)));
+    await bench.bakeSetForms();
+    expect(bench.doc!.setForms).toEqual([]);
     expect(highest(bench)).toBeGreaterThan(0.09);
     await bench.undo();
-    expect(bench.doc!.pieces).toHaveLength(1);
-    await bench.editPieces((own) => (own.pieces = []));
+    expect(bench.doc!.setForms).toHaveLength(1);
+    await bench.editSetForms((own) => (own.setForms = []));
     expect(highest(bench)).toBe(0);
     await bench.close();
   });
 
-  test('a slab whose part is gone opens without it, says so, and keeps the piece', async () => {
+  test('a slab whose part is gone opens without it, says so, and keeps the setForm', async () => {
     const missing = 'f'.repeat(64);
     const own = await slab();
     const bench = await opened(own.id);
-    await bench.editPieces((doc) =>
-      doc.pieces.push(
-        piece(0),
-        piece(0.5, { form: 'part', part: { name: 'Cleat', mesh: missing, heights: missing, up: '+z' } }),
+    await bench.editSetForms((doc) =>
+      doc.setForms.push(
+        setForm(0),
+        setForm(0.5, { form: 'part', part: { name: 'Cleat', mesh: missing, heights: missing, up: '+z' } }),
       ),
     );
     expect(bench.problem).toContain('part is gone');
@@ -453,12 +453,12 @@ describe('a slab', () => {
     there.load();
     const again = await opened(own.id);
     expect(again.problem).toContain('part is gone');
-    expect(again.doc!.pieces).toHaveLength(2);
+    expect(again.doc!.setForms).toHaveLength(2);
     expect(highest(again)).toBeGreaterThan(0.09);
     await stamp(again, -0.7);
     expect(again.sculptor!.state.strokes).toBeGreaterThan(0);
-    await again.bakePieces();
-    expect(again.doc!.pieces.map((p) => p.form)).toEqual(['part']);
+    await again.bakeSetForms();
+    expect(again.doc!.setForms.map((p) => p.form)).toEqual(['part']);
     await again.close();
   });
 
@@ -480,7 +480,7 @@ describe('a slab', () => {
   test('strokes that are drawn while drafts and saves are taken are all there', async () => {
     const { id } = await slab();
     const bench = await opened(id);
-    await bench.editPieces((own) => own.pieces.push(piece(0)));
+    await bench.editSetForms((own) => own.setForms.push(setForm(0)));
     const saves: Promise<unknown>[] = [];
     for (let n = 0; n < 12; n++) {
       bench.sculptor!.begin(

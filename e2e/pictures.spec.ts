@@ -36,7 +36,7 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   const prints = { name: 'prints.jpg', mimeType: 'image/jpeg', buffer: await page4() };
   await giveFiles(page, page.getByRole('button', { name: 'Open files…' }), prints);
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4', { timeout: 30_000 });
-  await expect(page.getByText('4 marks, 4 taken')).toBeVisible();
+  await expect(page.getByText('4 marks, 4 included')).toBeVisible();
 
   // A click leaves one; a line splits another, undo brings it back; a lasso adds one that Delete takes away.
   await page.mouse.click(...(await onSheet(page, 420 / 600, 360 / 480)));

@@ -408,7 +408,7 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await expect(page.locator('.proof').getByRole('alert')).toContainText('nothing to cut off');
   await page.keyboard.press('r');
   await settled(page, '.proof');
-  // A piece that neither the browser nor the server can keep stays on the body.
+  // A cut that neither the browser nor the server can keep stays on the body.
   await page.evaluate(() => {
     const { put } = IDBObjectStore.prototype;
     IDBObjectStore.prototype.put = () => {
@@ -418,16 +418,18 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   });
   await page.route('**/api/blobs/*', (route) => route.abort());
   await page.keyboard.press('Shift+C');
-  await expect(page.locator('.proof').getByRole('alert')).toContainText('There was no room for “Limpet press, piece”');
+  await expect(page.locator('.proof').getByRole('alert')).toContainText(
+    'There was no room for “Limpet press, cut off”',
+  );
   await page.unroute('**/api/blobs/*');
   await settled(page, '.proof');
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '2');
   await page.keyboard.press('Shift+C');
-  await expect(page.getByText(/^Cut off: “Limpet press, piece”/)).toBeVisible();
-  await choose(page, 'Body', 'Limpet press, piece');
+  await expect(page.getByText(/^Cut off: “Limpet press, cut off”/)).toBeVisible();
+  await choose(page, 'Body', 'Limpet press, cut off');
   await settled(page, '.proof');
   await expect(page.locator('.body')).not.toContainText('open edges');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download this body' }).click();
-  expect((await download).suggestedFilename()).toBe('Limpet press, piece.obj');
+  expect((await download).suggestedFilename()).toBe('Limpet press, cut off.obj');
 });

@@ -155,13 +155,13 @@ test('what another program writes into the inbox arrives by itself, once it is w
   const path = join(inbox, 'from the scanner.ply');
   await writeFile(path, bytes.subarray(0, 9000));
   await writeFile(join(inbox, 'notes.txt'), 'none of these');
-  // Written on and on, piece by piece, until the page has seen it so.
+  // Written on and on, chunk by chunk, until the page has seen it so.
   let at = 9000;
   let writing = Promise.resolve();
   const pen = setInterval(() => {
-    const piece = bytes.subarray(at, at + 100);
+    const chunk = bytes.subarray(at, at + 100);
     at += 100;
-    writing = writing.then(() => appendFile(path, piece));
+    writing = writing.then(() => appendFile(path, chunk));
   }, 400);
   await expect(note).toContainText('from the scanner.ply is still being written');
   clearInterval(pen);
@@ -211,7 +211,7 @@ test('a page from a flatbed: found, previewed, its area dragged, cancelled, scan
   await expect(dialog.getByRole('alert')).toBeHidden();
   bed.faults = {};
   await dialog.getByRole('button', { name: 'Scan', exact: true }).click();
-  await expect(page.getByText(/\d+ marks, \d+ taken/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/\d+ marks, \d+ included/)).toBeVisible({ timeout: 60_000 });
   await expect(page.locator('.trail')).toContainText('scan at 300 dpi');
   await bed.close();
 });

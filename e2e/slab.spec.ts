@@ -199,12 +199,12 @@ test('symmetry, mask shapes and changes by number; undo takes each back', async 
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
 });
 
-test('pieces are laid, dragged and baked; levels are stepped; all of it is saved with its undo', async ({
+test('set forms are laid, dragged and baked; levels are stepped; all of it is saved with its undo', async ({
   page,
   app,
 }) => {
   await newSlab(page, app);
-  await page.getByRole('tab', { name: 'Pieces' }).click();
+  await page.getByRole('tab', { name: 'Set forms' }).click();
   await page.getByRole('button', { name: '+ Hex head' }).click();
   const laid = await seen(page, '.slab');
   await draw(page, '.slab', [
@@ -246,7 +246,7 @@ test('pieces are laid, dragged and baked; levels are stepped; all of it is saved
   await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '66049');
   await page.keyboard.press('Control+z');
   await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '16641');
-  await page.getByRole('tab', { name: 'Pieces' }).click();
+  await page.getByRole('tab', { name: 'Set forms' }).click();
   await expect(page.getByRole('button', { name: 'Dome', exact: true })).toBeVisible();
 });
 

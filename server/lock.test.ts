@@ -42,7 +42,7 @@ test('a process that was killed holds nothing, whoever has its number now', asyn
       'tsx',
       '-e',
       `
-    import('${join(import.meta.dirname, 'lock.ts')}').then(async ({ lockFolder }) => { await lockFolder(process.argv[1]); console.log('held'); setInterval(() => {}, 1000); });
+    import('${join(import.meta.dirname, 'lock.ts')}').then(async ({ lockFolder }) => { globalThis.unlock = await lockFolder(process.argv[1]); console.log('held'); setInterval(() => {}, 1000); });
   `,
       path,
     ],

@@ -2,15 +2,13 @@
  * One server a data folder: two would damage the database. The operating system holds the lock and lets go of it when
  * the process ends, however it ends; the number in the file is for people alone.
  */
-import { open, readFile, type FileHandle } from 'node:fs/promises';
+import { open, readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 
 /** Whether the file behind the descriptor is locked now for this one alone. */
 const { tryLock } = createRequire(import.meta.url)('fs-native-extensions') as { tryLock(fd: number): boolean };
 
-/** Held here, so that no collection of what is unused closes them. */
-const held = new Set<FileHandle>();
-
+/** Answers what unlocks it: whoever holds the lock keeps that, for with it goes the file and the lock. */
 export async function lockFolder(path: string): Promise<() => Promise<void>> {
   const file = await open(path, 'a+');
   if (!tryLock(file.fd)) {
@@ -23,10 +21,6 @@ export async function lockFolder(path: string): Promise<() => Promise<void>> {
   }
   await file.truncate(0);
   await file.write(String(process.pid), 0);
-  held.add(file);
   // The file stays: whoever took it away could take one away that another has just locked.
-  return async () => {
-    held.delete(file);
-    await file.close();
-  };
+  return () => file.close();
 }

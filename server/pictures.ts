@@ -1,8 +1,8 @@
 /**
- * Small pictures of what is kept: drawn when they are asked for or when there is nothing else to do, one at a time,
+ * Small pictures of what is stored: drawn when they are asked for or when there is nothing else to do, one at a time,
  * after the save that made them necessary was answered.
  */
-import { SINGULAR, type AlphaHead, type Collection } from '#core/kept';
+import { SINGULAR, type AlphaHead, type Collection } from '#core/stored';
 import { alphasOf } from '#core/settings';
 import { Problem } from './problem';
 import type { Store } from './store/port';
@@ -27,9 +27,11 @@ export class Pictures {
 
   /** The picture as the document is now; an older one where it can't be drawn. */
   async of(collection: Collection, id: string): Promise<Uint8Array> {
-    const kept = await this.store.picture(collection, id);
+    const stored = await this.store.picture(collection, id);
     const picture =
-      kept.current || !isPictured(collection) ? kept.picture : ((await this.draw(collection, id)) ?? kept.picture);
+      stored.current || !isPictured(collection)
+        ? stored.picture
+        : ((await this.draw(collection, id)) ?? stored.picture);
     if (!picture) throw new Problem(404, 'no-picture', `This ${SINGULAR[collection]} has no picture.`);
     return picture;
   }

@@ -48,7 +48,7 @@ async function sent(name: string, cells: number): Promise<OwnBody> {
     card: { name, author: '', tags: [], notes: '' },
     mesh,
     triangles: raw.triangles.length / 3,
-    report: { merged: 0, dropped: 0, open: 0, pieces: 1 },
+    report: { merged: 0, dropped: 0, open: 0, components: 1 },
   };
 }
 

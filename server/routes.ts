@@ -4,7 +4,7 @@ import { Readable } from 'node:stream';
 import Router from '@koa/router';
 import type { Context } from 'koa';
 import { z } from 'zod';
-import { COLLECTIONS, type Collection } from '#core/kept';
+import { COLLECTIONS, type Collection } from '#core/stored';
 import { BlobHashSchema } from '#core/settings';
 import type { Pictures } from './pictures';
 import type { Inbox } from './inbox/inbox';

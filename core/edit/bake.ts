@@ -1,21 +1,21 @@
 /**
- * Bakes pieces into the clay, one after the other: a raised form stands on the mean height of the clay under it and
+ * Bakes set forms into the clay, one after the other: a raised form stands on the mean height of the clay under it and
  * takes what is lower up to its own height; a sunk one takes what is higher down. Masked clay stays.
  */
-import { pieceHeight, piecePlaces, pieceReach } from '#core/piece';
+import { setFormHeight, setFormPlaces, setFormReach } from '#core/setForm';
 import { keepLeaf, LEAF, LEAF_SHIFT, leavesInSphere, reserveCopies } from '#core/mesh';
 import type { Picture } from '#core/picture';
-import type { Piece } from '#core/settings';
+import type { SetForm } from '#core/settings';
 import type { Surface } from '#core/sculpt';
 
 /** Heights of parts from above, by the name of their blob. */
 export type PartHeights = ReadonlyMap<string, Picture>;
 
-export function bake(s: Surface, pieces: readonly Piece[], parts: PartHeights): void {
-  for (const piece of pieces) {
-    const heights = piece.part ? (parts.get(piece.part.heights) ?? null) : null;
-    if (piece.part && !heights) throw new Error(`The heights of “${piece.part.name}” are not loaded.`);
-    for (const place of piecePlaces(piece)) bakeOne(s, piece, place, heights);
+export function bake(s: Surface, setForms: readonly SetForm[], parts: PartHeights): void {
+  for (const setForm of setForms) {
+    const heights = setForm.part ? (parts.get(setForm.part.heights) ?? null) : null;
+    if (setForm.part && !heights) throw new Error(`The heights of “${setForm.part.name}” are not loaded.`);
+    for (const place of setFormPlaces(setForm)) bakeOne(s, setForm, place, heights);
   }
 }
 
@@ -24,13 +24,13 @@ const TALLEST = 4;
 
 function bakeOne(
   s: Surface,
-  piece: Piece,
+  setForm: SetForm,
   place: { x: number; y: number; turnRad: number },
   heights: Picture | null,
 ): void {
   const { mesh, touched, amount } = s;
   const { positions: p, mask, vertexCount } = mesh;
-  const reach = pieceReach(piece);
+  const reach = setFormReach(setForm);
   const c = Math.cos(place.turnRad);
   const n = Math.sin(place.turnRad);
   const found = leavesInSphere(mesh, place.x, place.y, 0, Math.hypot(reach, TALLEST), s.leaves);
@@ -43,7 +43,7 @@ function bakeOne(
       const dx = p[v * 3] - place.x;
       const dy = p[v * 3 + 1] - place.y;
       if (dx * dx + dy * dy > reach * reach) continue;
-      const h = pieceHeight(piece, dx * c + dy * n, dy * c - dx * n, heights);
+      const h = setFormHeight(setForm, dx * c + dy * n, dy * c - dx * n, heights);
       if (h <= 0) continue;
       touched[count] = v;
       amount[count++] = h;
@@ -52,7 +52,7 @@ function bakeOne(
   }
   if (count === 0) return;
   const ground = sum / count;
-  const sign = piece.set === 'sunk' ? -1 : 1;
+  const sign = setForm.set === 'sunk' ? -1 : 1;
   let moved = 0;
   for (let i = 0; i < count; i++) {
     const v = touched[i];

@@ -1,7 +1,7 @@
 import { buildMesh, plane, positionsOut, type Mesh, type RawMesh } from '#core/mesh';
 import { newPicture, type Picture } from '#core/picture';
 import { seeded } from '#core/random';
-import { ByNumberSchema, PART_CELLS, PieceSchema, type ByNumber, type Piece } from '#core/settings';
+import { ByNumberSchema, PART_CELLS, SetFormSchema, type ByNumber, type SetForm } from '#core/settings';
 import { makeEdit, session, tryEdit, abandon, keepEdit, undo, redo, type Session } from '#core/session';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY } from '#core/stroke';
@@ -308,9 +308,9 @@ describe('by number', () => {
   });
 });
 
-describe('pieces', () => {
-  const piece = (change: Partial<Piece>): Piece =>
-    PieceSchema.parse({
+describe('set forms', () => {
+  const setForm = (change: Partial<SetForm>): SetForm =>
+    SetFormSchema.parse({
       id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e',
       form: 'disc',
       size: 0.3,
@@ -327,7 +327,7 @@ describe('pieces', () => {
     ['pin', {}, 0.1, 0.1 * (0.7 + 0.3 * Math.sqrt(1 - (0.1875 / 0.3) ** 2)), 0],
   ] as const)('a %s stands at its height', (form, change, top, beside, outside) => {
     const s = flat(128);
-    makeEdit(s, { kind: 'bake', pieces: [piece({ form, ...change })], parts: NO_PARTS });
+    makeEdit(s, { kind: 'bake', setForms: [setForm({ form, ...change })], parts: NO_PARTS });
     expect(at(s, 0, 0).z).toBeCloseTo(top, 6);
     if (form !== 'disc') expect(at(s, 0.1875, 0).z).toBeCloseTo(beside, 5);
     expect(at(s, 0.5, 0.5).z).toBe(outside);
@@ -335,15 +335,15 @@ describe('pieces', () => {
 
   test('a ring has a hole, a wedge rises, a sunk slot goes down', () => {
     const s = flat(128);
-    makeEdit(s, { kind: 'bake', pieces: [piece({ form: 'ring', width: 40 })], parts: NO_PARTS });
+    makeEdit(s, { kind: 'bake', setForms: [setForm({ form: 'ring', width: 40 })], parts: NO_PARTS });
     expect(at(s, 0, 0).z).toBe(0);
     expect(at(s, 0.25, 0).z).toBeCloseTo(0.1, 6);
     const t = flat(128);
-    makeEdit(t, { kind: 'bake', pieces: [piece({ form: 'wedge', width: 50 })], parts: NO_PARTS });
+    makeEdit(t, { kind: 'bake', setForms: [setForm({ form: 'wedge', width: 50 })], parts: NO_PARTS });
     expect(at(t, 0, 0).z).toBeCloseTo(0.05, 5);
     expect(at(t, 0.25, 0).z).toBeGreaterThan(at(t, -0.25, 0).z);
     const u = flat(128);
-    makeEdit(u, { kind: 'bake', pieces: [piece({ form: 'bar', width: 20, set: 'sunk' })], parts: NO_PARTS });
+    makeEdit(u, { kind: 'bake', setForms: [setForm({ form: 'bar', width: 20, set: 'sunk' })], parts: NO_PARTS });
     expect(at(u, 0.2, 0).z).toBeCloseTo(-0.1, 6);
   });
 
@@ -351,10 +351,14 @@ describe('pieces', () => {
     const s = flat(128);
     const heights = newPicture(PART_CELLS, PART_CELLS, 1);
     const part = { name: 'block', mesh: 'a'.repeat(64), up: '+z' as const, heights: 'b'.repeat(64) };
-    makeEdit(s, { kind: 'bake', pieces: [piece({ form: 'part', part })], parts: new Map([[part.heights, heights]]) });
+    makeEdit(s, {
+      kind: 'bake',
+      setForms: [setForm({ form: 'part', part })],
+      parts: new Map([[part.heights, heights]]),
+    });
     expect(at(s, 0.28125, 0.28125).z).toBeCloseTo(0.1, 6);
     expect(at(s, 0.328125, 0).z).toBe(0);
-    expect(() => makeEdit(s, { kind: 'bake', pieces: [piece({ form: 'part', part })], parts: NO_PARTS })).toThrow(
+    expect(() => makeEdit(s, { kind: 'bake', setForms: [setForm({ form: 'part', part })], parts: NO_PARTS })).toThrow(
       'The heights of “block” are not loaded.',
     );
   });
@@ -363,7 +367,7 @@ describe('pieces', () => {
     const s = flat(128);
     makeEdit(s, {
       kind: 'bake',
-      pieces: [piece({ size: 0.05, repeat: 'row', count: 3, pitch: 0.4, turn: 90 })],
+      setForms: [setForm({ size: 0.05, repeat: 'row', count: 3, pitch: 0.4, turn: 90 })],
       parts: NO_PARTS,
     });
     for (const y of [-0.4, 0, 0.4]) expect(at(s, 0, y).z).toBeCloseTo(0.1, 6);
@@ -371,7 +375,7 @@ describe('pieces', () => {
     const t = flat(128);
     makeEdit(t, {
       kind: 'bake',
-      pieces: [piece({ size: 0.05, repeat: 'ring', count: 4, pitch: 0.5 })],
+      setForms: [setForm({ size: 0.05, repeat: 'ring', count: 4, pitch: 0.5 })],
       parts: NO_PARTS,
     });
     for (const [x, y] of [
@@ -383,10 +387,10 @@ describe('pieces', () => {
       expect(at(t, x, y).z).toBeCloseTo(0.1, 6);
   });
 
-  test('a raised piece stands on the mean height under it and never lowers the clay', () => {
+  test('a raised set form stands on the mean height under it and never lowers the clay', () => {
     const s = bumpy();
     const before = places(s);
-    makeEdit(s, { kind: 'bake', pieces: [piece({ x: 0.2, y: 0.1 })], parts: NO_PARTS });
+    makeEdit(s, { kind: 'bake', setForms: [setForm({ x: 0.2, y: 0.1 })], parts: NO_PARTS });
     expect(places(s).every((z, i) => i % 3 !== 2 || z >= before[i])).toBe(true);
     undo(s);
     expect(places(s)).toEqual(before);
@@ -433,8 +437,8 @@ test('random edits: no NaN, undo is exact', () => {
         },
         {
           kind: 'bake',
-          pieces: [
-            PieceSchema.parse({
+          setForms: [
+            SetFormSchema.parse({
               id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e',
               form: any(['hex', 'dome', 'wedge'] as const),
               x: random() - 0.5,

@@ -1,10 +1,10 @@
 /**
- * Changes of a whole slab that are no strokes: masks, changes by number, baking pieces. Kept in undo and run again as
- * they are.
+ * Changes of a whole slab that are no strokes: masks, changes by number, baking set forms. Kept in undo and run again
+ * as they are.
  */
 import type { Surface } from '#core/sculpt';
 import type { Picture } from '#core/picture';
-import type { ByNumber, Frame, NumberKind, Piece, Symmetry } from '#core/settings';
+import type { ByNumber, Frame, NumberKind, SetForm, Symmetry } from '#core/settings';
 import { bake, type PartHeights } from './bake';
 import { changeByNumber } from './byNumber';
 import { maskFromAlpha, maskFromHeight, maskFromSlope } from './maskFrom';
@@ -28,7 +28,7 @@ export type Edit =
   /** Degrees from level. */
   | { kind: 'mask-slope'; low: number; high: number; soft: number; way: MaskWay }
   | { kind: 'by-number'; change: NumberKind; numbers: ByNumber }
-  | { kind: 'bake'; pieces: readonly Piece[]; parts: PartHeights }
+  | { kind: 'bake'; setForms: readonly SetForm[]; parts: PartHeights }
   /** Back to a flat plane of this side; masks stay. */
   | { kind: 'untouched'; side: number };
 
@@ -58,7 +58,7 @@ export function applyEdit(s: Surface, edit: Edit): void {
     case 'by-number':
       return changeByNumber(s, edit.change, edit.numbers);
     case 'bake':
-      return bake(s, edit.pieces, edit.parts);
+      return bake(s, edit.setForms, edit.parts);
     case 'untouched':
       return untouched(s, edit.side);
   }

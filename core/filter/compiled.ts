@@ -50,6 +50,8 @@ const MOST_PAGES = 16384;
 /** Loops read and write up to four floats beyond a run. */
 const SLACK = 64;
 
+// Compiled once a thread; its memory is room to reckon in, and nothing of a caller stays in it.
+// eslint-disable-next-line no-restricted-syntax
 let module: { exports: Exports; memory: WebAssembly.Memory; pages: number } | null = null;
 
 /** Addresses of runs of so many bytes, and the loops; null when they don't fit. */
@@ -81,7 +83,7 @@ const put = (memory: WebAssembly.Memory, at: number, values: Float32Array | Int3
   if (values instanceof Int32Array) new Int32Array(memory.buffer, at, values.length).set(values);
   else new Float32Array(memory.buffer, at, values.length).set(values);
 };
-const take = (memory: WebAssembly.Memory, at: number, width: number, height: number): Picture => ({
+const pictureAt = (memory: WebAssembly.Memory, at: number, width: number, height: number): Picture => ({
   width,
   height,
   data: new Float32Array(new Float32Array(memory.buffer, at, width * height)),
@@ -100,7 +102,7 @@ export function levelsCompiled(
   put(memory, at[0], data);
   if (table) put(memory, at[1], table);
   e.levels(at[0], at[0], data.length, black, scale, table ? at[1] : 0, table ? table.length - 2 : 0);
-  return take(memory, at[0], width, height);
+  return pictureAt(memory, at[0], width, height);
 }
 
 export function median3Compiled({ width, height, data }: Picture): Picture | null {
@@ -109,7 +111,7 @@ export function median3Compiled({ width, height, data }: Picture): Picture | nul
   const { e, memory, at } = room;
   put(memory, at[0], data);
   e.median3(at[0], at[1], width, height, at[2]);
-  return take(memory, at[1], width, height);
+  return pictureAt(memory, at[1], width, height);
 }
 
 /** Three extended box passes each way. */
@@ -129,7 +131,7 @@ export function blurCompiled(
   e.blurDown(a, b, width, height, r, inner, outer, spare);
   e.blurDown(b, a, width, height, r, inner, outer, spare);
   e.blurDown(a, b, width, height, r, inner, outer, spare);
-  return take(memory, b, width, height);
+  return pictureAt(memory, b, width, height);
 }
 
 /** Where each target sample begins to read, how many it reads, and their weights. */
@@ -150,7 +152,7 @@ export function resizeDownCompiled({ width, height, data }: Picture, target: num
   put(memory, at[2], taps.first);
   put(memory, at[3], taps.weights);
   e.resizeDown(at[0], at[1], width, height, target, at[2], taps.count, at[3]);
-  return take(memory, at[1], width, target);
+  return pictureAt(memory, at[1], width, target);
 }
 
 /** `taps.count` is a multiple of four, and `taps.first` are counted from `pad` before the row. */
@@ -173,5 +175,5 @@ export function resizeAcrossCompiled(
   put(memory, at[2], taps.first);
   put(memory, at[3], taps.weights);
   e.resizeAcross(at[0], at[1], width, height, target, at[2], taps.count, at[3], at[4], pad);
-  return take(memory, at[1], target, height);
+  return pictureAt(memory, at[1], target, height);
 }

@@ -1,5 +1,5 @@
 export * from './exr';
 export * from './tiff';
-export * from './keptMesh';
+export * from './packedMesh';
 export * from './meshFile';
 export * from './facts';

@@ -3,8 +3,8 @@
  *
  * A grey counts as mark above a limit between paper and ink (Otsu, "A threshold selection method from gray-level
  * histograms", 1979), lowered or raised by the sensitivity and never within the paper's grain. Faint parts stay where
- * they hang together with dense ones. Pieces nearer than `join` are one mark. What is small is a speck; what is long
- * and thin is a hair.
+ * they hang together with dense ones. Components nearer than `join` are one mark. What is small is a speck; what is
+ * long and thin is a hair.
  */
 import { blur, components, distanceFrom, maskWhere } from '#core/filter';
 import type { Picture } from '#core/picture';
@@ -73,8 +73,8 @@ export function findMarks(ink: Picture, find: Find): FoundMarks {
 }
 
 /**
- * Takes hairs away before pieces are joined: a piece that is long and thin and has no other ink along its way. The
- * streaks of a bristle are as thin, but lie beside each other. Answers how many there were.
+ * Takes hairs away before components are joined: a component that is long and thin and has no other ink along its
+ * way. The streaks of a bristle are as thin, but lie beside each other. Answers how many there were.
  */
 function dropHairs(inked: Uint8Array, width: number, height: number, thin: number, reach: number): number {
   const { labels, count, areas } = components(inked, width, height);
@@ -84,13 +84,13 @@ function dropHairs(inked: Uint8Array, width: number, height: number, thin: numbe
     height,
   );
   const density = blur({ width, height, data: Float32Array.from(inked) }, reach / 2);
-  const pieces = measure(inked, labels, count, thickness, width, height);
+  const measures = measure(inked, labels, count, thickness, width, height);
   const around = new Float64Array(count + 1);
   for (let i = 0; i < inked.length; i++) around[labels[i]] += density.data[i];
   const hair = new Uint8Array(count + 1);
   let hairs = 0;
   for (let label = 1; label <= count; label++) {
-    const m = pieces[label];
+    const m = measures[label];
     const span = Math.hypot(m.right - m.left, m.bottom - m.top);
     const wide = areas[label] / span;
     // A straight line of this width fills so much of a Gaussian about it.
@@ -182,7 +182,7 @@ function connected(ink: Picture, low: number, high: number): Uint8Array {
   return maskWhere(labels, (l) => dense[l] === 1);
 }
 
-/** Labels of pieces that come within 2 × reach of each other. */
+/** Labels of components that come within 2 × reach of each other. */
 function groups(
   inked: Uint8Array,
   width: number,

@@ -103,7 +103,7 @@ test('a clean drawing without any grain has its marks found too', () => {
   expect(findMarks(inkFrom(clean), find()).marks).toHaveLength(3);
 });
 
-test('near pieces are joined by the slider, and by nothing else', () => {
+test('near specks of ink are joined by the slider, and by nothing else', () => {
   const ink = inkFrom(sheet(300, 220, (i, j) => Math.max(disc(80, 100, 20)(i, j), disc(126, 100, 20)(i, j))));
   expect(findMarks(ink, find({ join: 0.3 })).marks).toHaveLength(2);
   expect(findMarks(ink, find({ join: 3 })).marks).toHaveLength(1);

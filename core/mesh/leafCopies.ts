@@ -89,7 +89,7 @@ export interface Before {
   mask: Float32Array | null;
 }
 
-export function takeAway(copies: LeafCopies, withMask: boolean): Before {
+export function leavesBefore(copies: LeafCopies, withMask: boolean): Before {
   const { count, heap } = copies;
   const out: Before = {
     leaves: copies.leaves.slice(0, count),

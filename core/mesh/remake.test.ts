@@ -96,8 +96,8 @@ describe('subdivide', () => {
 
 describe('weld', () => {
   test('corners at one place become one; the cube is closed and of the plain ball’s size', () => {
-    const { mesh, merged, dropped, open, pieces } = weld(cube(true));
-    expect([mesh.positions.length / 3, merged, dropped, open, pieces]).toEqual([8, 28, 0, 0, 1]);
+    const { mesh, merged, dropped, open, components } = weld(cube(true));
+    expect([mesh.positions.length / 3, merged, dropped, open, components]).toEqual([8, 28, 0, 0, 1]);
     expect(Math.max(...mesh.positions)).toBeCloseTo(1, 6);
     expect(euler(mesh)).toBe(2);
   });
@@ -119,11 +119,11 @@ describe('weld', () => {
     const raw = cube();
     const triangles = [...raw.triangles.slice(3), 0, 0, 1, ...Uint32Array.from(raw.triangles, (v) => v + 9)];
     const far = Array.from(raw.positions, (c, i) => c + (i % 3 === 0 ? 5 : 0));
-    const { dropped, open, pieces, mesh } = weld({
+    const { dropped, open, components, mesh } = weld({
       positions: Float32Array.from([...raw.positions, 9, 9, 9, ...far]),
       triangles: Uint32Array.from(triangles),
     });
-    expect([dropped, open, pieces, mesh.positions.length / 3]).toEqual([1, 3, 2, 16]);
+    expect([dropped, open, components, mesh.positions.length / 3]).toEqual([1, 3, 2, 16]);
   });
 
   test('corners a hair apart are one, on whichever side of a cell’s border they lie', () => {
@@ -137,18 +137,18 @@ describe('weld', () => {
       positions: apart.map((x) => x + (random() - 0.5) * 4e-7),
       triangles: Uint32Array.from({ length: whole.triangles.length }, (_, i) => i),
     };
-    const { mesh, open, pieces } = weld(shaken);
-    expect([mesh.positions.length, open, pieces]).toEqual([whole.positions.length, 0, 1]);
+    const { mesh, open, components } = weld(shaken);
+    expect([mesh.positions.length, open, components]).toEqual([whole.positions.length, 0, 1]);
   });
 
-  test('vertices of triangles that vanish are no pieces, and aren’t kept', () => {
+  test('vertices of triangles that vanish are no components, and aren’t kept', () => {
     const raw = cube();
     const orphans = [3, 3, 3, 3, 3, 3, 3, 3, 3.0000001];
-    const { pieces, mesh, dropped } = weld({
+    const { components, mesh, dropped } = weld({
       positions: Float32Array.from([...raw.positions, ...orphans]),
       triangles: Uint32Array.from([...raw.triangles, 8, 9, 10]),
     });
-    expect([pieces, mesh.positions.length / 3, dropped]).toEqual([1, 8, 1]);
+    expect([components, mesh.positions.length / 3, dropped]).toEqual([1, 8, 1]);
   });
 
   test('one triangle is a body; a point is none', () => {

@@ -13,8 +13,8 @@ export interface Welded {
   dropped: number;
   /** Edges that only one triangle names: holes and open borders. */
   open: number;
-  /** Pieces that hang together. */
-  pieces: number;
+  /** Components that hang together. */
+  components: number;
 }
 
 /** Corners nearer than this share of the whole are one. */
@@ -25,7 +25,7 @@ const BODY_SIZE = 2;
 /** Throws a sentence when nothing is left that could be sculpted. */
 export function weld(raw: RawMesh): Welded {
   const { mesh, merged, dropped } = centred(raw);
-  return { mesh, merged, dropped, ...openAndPieces(mesh.triangles, mesh.positions.length / 3) };
+  return { mesh, merged, dropped, ...openAndComponents(mesh.triangles, mesh.positions.length / 3) };
 }
 
 export interface Centred extends Merged {
@@ -238,7 +238,7 @@ function boundsOf(p: Float32Array, triangles: Uint32Array): { low: number[]; hig
   return { low, high };
 }
 
-function openAndPieces(triangles: Uint32Array, vertices: number): { open: number; pieces: number } {
+function openAndComponents(triangles: Uint32Array, vertices: number): { open: number; components: number } {
   const parent = Uint32Array.from({ length: vertices }, (_, i) => i);
   const root = (v: number): number => {
     let at = v;
@@ -253,9 +253,9 @@ function openAndPieces(triangles: Uint32Array, vertices: number): { open: number
     parent[root(triangles[t + 1])] = a;
     parent[root(triangles[t + 2])] = a;
   }
-  let pieces = 0;
-  for (let v = 0; v < vertices; v++) if (parent[v] === v) pieces++;
-  return { open: openEdges(triangles, vertices), pieces };
+  let components = 0;
+  for (let v = 0; v < vertices; v++) if (parent[v] === v) components++;
+  return { open: openEdges(triangles, vertices), components };
 }
 
 function openEdges(triangles: Uint32Array, vertices: number): number {

@@ -1,6 +1,6 @@
 /**
  * Which triangles have to be turned so that neighbours agree on what is outside: found by walking from triangle to
- * triangle over edges that two of them share. A piece that is closed is turned outward by its volume; one with open
+ * triangle over edges that two of them share. A component that is closed is turned outward by its volume; one with open
  * rims as most of its area was. O(triangles).
  */
 import { edgesOf, type Edges, type RawMesh } from '#core/mesh';
@@ -26,7 +26,7 @@ export function agree(mesh: RawMesh, edges: Edges = edgesOf(mesh.triangles, mesh
     let end = 0;
     stack[end++] = first;
     let open = false;
-    // The stack is kept whole: it is the list of the piece's triangles.
+    // The stack is kept whole: it is the list of the component's triangles.
     for (; depth < end; depth++) {
       const t = stack[depth];
       for (let k = 0; k < 3; k++) {
@@ -46,9 +46,9 @@ export function agree(mesh: RawMesh, edges: Edges = edgesOf(mesh.triangles, mesh
         stack[end++] = neighbour;
       }
     }
-    const piece = stack.subarray(0, end);
-    const outward = open ? areaKept(mesh, piece, turn) >= 0 : volume(mesh, piece, turn) >= 0;
-    for (const t of piece) {
+    const component = stack.subarray(0, end);
+    const outward = open ? areaKept(mesh, component, turn) >= 0 : volume(mesh, component, turn) >= 0;
+    for (const t of component) {
       if (!outward) turn[t] ^= 1;
       turned += turn[t];
     }
@@ -86,9 +86,9 @@ function besideEdges(triangles: Uint32Array, { count, ofTriangle }: Edges): Uint
 }
 
 /** Six times the volume that the triangles, turned as said, close in. */
-function volume({ positions: p, triangles }: RawMesh, piece: Uint32Array, turn: Uint8Array): number {
+function volume({ positions: p, triangles }: RawMesh, component: Uint32Array, turn: Uint8Array): number {
   let sum = 0;
-  for (const t of piece) {
+  for (const t of component) {
     const a = triangles[t * 3] * 3;
     const b = triangles[t * 3 + 1] * 3;
     const c = triangles[t * 3 + 2] * 3;
@@ -102,9 +102,9 @@ function volume({ positions: p, triangles }: RawMesh, piece: Uint32Array, turn: 
 }
 
 /** Area that stays as it was less area that is turned. */
-function areaKept({ positions: p, triangles }: RawMesh, piece: Uint32Array, turn: Uint8Array): number {
+function areaKept({ positions: p, triangles }: RawMesh, component: Uint32Array, turn: Uint8Array): number {
   let sum = 0;
-  for (const t of piece) {
+  for (const t of component) {
     const [a, b, c] = [triangles[t * 3] * 3, triangles[t * 3 + 1] * 3, triangles[t * 3 + 2] * 3];
     const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
     const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];

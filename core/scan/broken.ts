@@ -1,6 +1,6 @@
 /** Leaving out what a scanner wrote wrongly. O(vertices + triangles). */
 import type { RawMesh } from '#core/mesh';
-import { withTriangles } from './pieces';
+import { withTriangles } from './components';
 
 /** Beyond this, sums of squares leave the range of 32-bit floats. */
 const FARTHEST = 1e15;

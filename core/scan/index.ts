@@ -7,7 +7,7 @@ export * from './castPatch';
 export { castPatchVector, type PatchVector } from './castVector';
 export { castColours, type ScanColours } from './castColours';
 export { scanReport, type ScanReport } from './report';
-export { withoutLoose } from './pieces';
+export { withoutLoose } from './components';
 export { agreed } from './agree';
 export { fillHoles, holesOf } from './holes';
 export { thinned } from './thin';

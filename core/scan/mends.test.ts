@@ -31,10 +31,10 @@ const without = (mesh: RawMesh, gone: (triangle: number) => boolean): RawMesh =>
   triangles: mesh.triangles.filter((_, i) => !gone(Math.floor(i / 3))),
 });
 
-test('a sound ball: one piece, no holes, nothing to mend', () => {
+test('a sound ball: one component, no holes, nothing to mend', () => {
   expect(scanReport(ball())).toMatchObject({
-    pieces: 1,
-    loose: { pieces: 0, triangles: 0 },
+    components: 1,
+    loose: { components: 0, triangles: 0 },
     holes: { count: 0, edges: 0, largest: 0 },
     nonManifold: 0,
     inward: 0,
@@ -46,17 +46,17 @@ test('twins are counted and welded', () => {
   const apart = loose(ball());
   const report = scanReport(apart);
   expect(report.twins).toBe(apart.positions.length / 3 - ball().positions.length / 3);
-  expect(report.pieces).toBe(ball().triangles.length / 3);
+  expect(report.components).toBe(ball().triangles.length / 3);
   const { mesh } = merged(apart, 1e-6);
-  expect(scanReport(mesh)).toMatchObject({ pieces: 1, twins: 0, holes: { count: 0 } });
+  expect(scanReport(mesh)).toMatchObject({ components: 1, twins: 0, holes: { count: 0 } });
 });
 
 test('loose bits are counted and dropped; what is left keeps its shape', () => {
   const bits = joined(ball(), tiny(0), tiny(1), tiny(2));
-  expect(scanReport(bits)).toMatchObject({ pieces: 4, loose: { pieces: 3, triangles: 3 } });
+  expect(scanReport(bits)).toMatchObject({ components: 4, loose: { components: 3, triangles: 3 } });
   const mesh = withoutLoose(bits);
   expect(mesh.positions).toEqual(ball().positions);
-  expect(scanReport(mesh).pieces).toBe(1);
+  expect(scanReport(mesh).components).toBe(1);
 });
 
 test('inward faces are counted and turned, one by one and the whole', () => {
@@ -97,7 +97,7 @@ test('holes are found with their rims, and filled up to a size; the fill joins t
   expect(small.count).toBe(1);
   const { mesh, count } = fillHoles(holed, Infinity);
   expect(count).toBe(2);
-  expect(scanReport(mesh)).toMatchObject({ holes: { count: 0 }, inward: 0, nonManifold: 0, pieces: 1 });
+  expect(scanReport(mesh)).toMatchObject({ holes: { count: 0 }, inward: 0, nonManifold: 0, components: 1 });
   // The fill is the membrane over the rim: inside the ball, and not far from it.
   for (let i = whole.positions.length; i < mesh.positions.length; i += 3) {
     const r = Math.hypot(mesh.positions[i], mesh.positions[i + 1], mesh.positions[i + 2]);
@@ -137,6 +137,6 @@ test('a hundred thousand loose bits are told and dropped in a moment', () => {
   triangles.set(one.triangles);
   for (let i = 0; i < bits * 3; i++) triangles[one.triangles.length + i] = one.positions.length / 3 + i;
   const report = scanReport({ positions, triangles });
-  expect(report.loose.pieces).toBe(bits);
+  expect(report.loose.components).toBe(bits);
   expect(withoutLoose({ positions, triangles }).triangles.length).toBe(one.triangles.length);
 });

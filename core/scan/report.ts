@@ -1,18 +1,18 @@
-/** What is to be known of a scan before it is cast: its pieces, holes and faults. O(triangles). */
+/** What is to be known of a scan before it is cast: its components, holes and faults. O(triangles). */
 import { edgesOf, type Edges } from '#core/mesh';
 import type { RawMesh } from '#core/mesh';
 import { agree } from './agree';
 import { holesOf } from './holes';
-import { piecesOf } from './pieces';
+import { componentsOf } from './components';
 
 export interface ScanReport {
   vertices: number;
   triangles: number;
   /** Extents in body units. */
   size: [number, number, number];
-  pieces: number;
-  /** Pieces that are small beside the largest, and their triangles. */
-  loose: { pieces: number; triangles: number };
+  components: number;
+  /** Components that are small beside the largest, and their triangles. */
+  loose: { components: number; triangles: number };
   /** Rims of what is missing; the rim of an open sheet is one too. */
   holes: { count: number; edges: number; largest: number };
   /** Edges that three or more triangles share. */
@@ -26,14 +26,14 @@ export interface ScanReport {
 export function scanReport(mesh: RawMesh): ScanReport {
   const vertices = mesh.positions.length / 3;
   const edges = edgesOf(mesh.triangles, vertices);
-  const pieces = piecesOf(mesh);
+  const components = componentsOf(mesh);
   const holes = holesOf(mesh, edges);
   return {
     vertices,
     triangles: mesh.triangles.length / 3,
     size: extents(mesh.positions),
-    pieces: pieces.count,
-    loose: pieces.loose,
+    components: components.count,
+    loose: components.loose,
     holes: {
       count: holes.length,
       edges: holes.reduce((sum, { rim }) => sum + rim.length, 0),

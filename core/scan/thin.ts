@@ -4,7 +4,7 @@
  */
 import { MeshoptSimplifier } from 'meshoptimizer/meshopt_simplifier.module.js';
 import type { RawMesh } from '#core/mesh';
-import { withVertices } from './pieces';
+import { withVertices } from './components';
 
 /** The error isn't limited: the count is what is asked for. */
 const ANY_ERROR = 1e9;

@@ -73,8 +73,11 @@ interface Exports {
 /** Where a map lies in the scratch. */
 const MAP = 16;
 
+// The module's bytes never change, and a memory has its own instance: nothing of a caller stays here.
+/* eslint-disable no-restricted-syntax */
 let compiled: WebAssembly.Module | null = null;
 const known = new WeakMap<WebAssembly.Memory, Loops>();
+/* eslint-enable no-restricted-syntax */
 
 export function compiledLoops(memory: WebAssembly.Memory): Loops {
   let loops = known.get(memory);

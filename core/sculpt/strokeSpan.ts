@@ -1,5 +1,5 @@
 /** The span of one change of a surface: begin, put back, end with what undo needs. */
-import { forget, LEAF, takeAway, type Before } from '#core/mesh';
+import { forget, LEAF, leavesBefore, type Before } from '#core/mesh';
 import { noteChanged, type Surface } from './surface';
 
 export type { Before };
@@ -17,7 +17,7 @@ export function rewindSpan(s: Surface): void {
 }
 
 export function endSpan(s: Surface): Before {
-  const before = takeAway(s.start, s.changesMask);
+  const before = leavesBefore(s.start, s.changesMask);
   forget(s.start);
   // Boxes held both surfaces while the stroke ran; now they are drawn in. Ascending, so that the climb meets each node
   // once.
@@ -49,7 +49,7 @@ export function restore(s: Surface, before: Before): void {
 }
 
 /** The same leaves as they stand now. */
-export function takeLeaves(s: Surface, like: Before): Before {
+export function copyLeaves(s: Surface, like: Before): Before {
   const { positions, mask, vertexCount } = s.mesh;
   const out: Before = {
     leaves: like.leaves,

@@ -30,20 +30,20 @@ describe('cut off', () => {
     mask.forEach((m, v) => expect(m).toBe(p[v * 3 + 2] > 0 ? 1 : 0));
   });
 
-  test('the piece is closed and faces outwards; its volume is that of the raised disc and its back', () => {
+  test('the cut is closed and faces outwards; its volume is that of the raised disc and its back', () => {
     const s = slabSession(plane(128, 2));
     stroke(s, stamp, [[0, 0]]);
     maskLastRaised(s);
-    const piece = cutOff(s, 0.02)!;
-    const { open, pieces, dropped } = weld(piece);
-    expect([open, pieces, dropped]).toEqual([0, 1, 0]);
+    const cut = cutOff(s, 0.02)!;
+    const { open, components, dropped } = weld(cut);
+    expect([open, components, dropped]).toEqual([0, 1, 0]);
     // Radius 0.4, height 0.08 over the slab and 0.02 under it.
     const disc = Math.PI * 0.16 * 0.1;
-    expect(volume(piece.positions, piece.triangles)).toBeGreaterThan(disc * 0.93);
-    expect(volume(piece.positions, piece.triangles)).toBeLessThan(disc);
+    expect(volume(cut.positions, cut.triangles)).toBeGreaterThan(disc * 0.93);
+    expect(volume(cut.positions, cut.triangles)).toBeLessThan(disc);
   });
 
-  test('the body is untouched where the piece was; undo brings it back, replay cuts again', () => {
+  test('the body is untouched where the cut was; undo brings it back, replay cuts again', () => {
     const s = slabSession();
     const flat = bytes(s);
     stroke(s, stamp, [[0, 0]]);
@@ -72,8 +72,8 @@ describe('cut off', () => {
       ],
     );
     maskLastRaised(s);
-    const { open, pieces } = weld(cutOff(s, 0.01)!);
-    expect([open, pieces]).toEqual([0, 4]);
+    const { open, components } = weld(cutOff(s, 0.01)!);
+    expect([open, components]).toEqual([0, 4]);
   });
 
   test('nothing masked is nothing to cut', () => {

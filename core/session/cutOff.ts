@@ -1,7 +1,7 @@
 /**
- * What a stroke raised: masked, and cut off as a piece of its own with a closed back.
+ * What a stroke raised: masked, and cut off as a cut of its own with a closed back.
  *
- * The back is the untouched body under the piece, sunk a little along its normals, so that the piece is closed and has
+ * The back is the untouched body under the cut, sunk a little along its normals, so that the cut is closed and has
  * thickness everywhere; walls join front and back along the rim.
  */
 import { changeMask, changePlaces } from '#core/edit';
@@ -10,7 +10,7 @@ import type { Before, Surface } from '#core/sculpt';
 
 /** Clay that moved by less than this share of the farthest is not raised. */
 const RAISED = 0.08;
-/** Vertices masked by more than this belong to the piece. */
+/** Vertices masked by more than this belong to the cut. */
 const TAKEN = 0.5;
 
 /** Masks what differs from how it stood before; everything else is left free. */
@@ -37,10 +37,10 @@ export function maskRaised(s: Surface, before: Before): void {
 }
 
 /**
- * The piece that is masked, as a closed mesh; null when no whole triangle is. `base` are the places of the untouched
+ * The cut that is masked, as a closed mesh; null when no whole triangle is. `base` are the places of the untouched
  * body.
  */
-export function pieceOf({ mesh }: Surface, base: Float32Array, thickness: number): RawMesh | null {
+export function cutting({ mesh }: Surface, base: Float32Array, thickness: number): RawMesh | null {
   const { positions: p, mask, triangles, vertexCount } = mesh;
   const taken: number[] = [];
   for (let t = 0; t < triangles.length; t += 3)
@@ -83,7 +83,7 @@ export function pieceOf({ mesh }: Surface, base: Float32Array, thickness: number
   return { positions: out, triangles: Uint32Array.from([...faces, ...back, ...walls]) };
 }
 
-/** Where the piece was, the body is as it was untouched; the mask is taken away. */
+/** Where the cut was, the body is as it was untouched; the mask is taken away. */
 export function healCut(s: Surface, base: Float32Array): void {
   const { mask } = s.mesh;
   const was = mask.slice();

@@ -9,7 +9,7 @@ import { applyEdit, touchesMask } from '#core/edit';
 import { LEAF, type RawMesh } from '#core/mesh';
 import { beginSpan, restore } from '#core/sculpt';
 import { apply, back, dropDone, dropUndone, forth, laidOut, spanChanges, timeline, type Change } from '#core/timeline';
-import { healCut, maskRaised, pieceOf } from './cutOff';
+import { healCut, maskRaised, cutting } from './cutOff';
 import { refinedMesh, refineUnderLast } from './refine';
 import { changesOf, runWhole } from './runner';
 import { abandon, brushIn, keep, underOf, type Session } from './session';
@@ -58,11 +58,11 @@ export function maskLastRaised(s: Session): boolean {
 /** Cuts what is masked off the body and answers it as a closed mesh; null when nothing whole is masked. */
 export function cutOff(s: Session, thickness: number): RawMesh | null {
   abandon(s);
-  const piece = s.base && pieceOf(s.surface, s.base, thickness);
-  if (!piece) return null;
+  const cut = s.base && cutting(s.surface, s.base, thickness);
+  if (!cut) return null;
   run(s, { kind: 'cut' });
   dropUndone(s);
-  return piece;
+  return cut;
 }
 
 /** Takes back a cut as if it had never been; false when it isn't the last step. */
@@ -89,7 +89,7 @@ export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>):
  * Runs kept steps on this surface, e.g. those of the same body at another density. What is only kept as bytes stays
  * behind. Answers where finer triangles are asked for.
  */
-export function takeUp(s: Session, steps: readonly Step[]): Under[] {
+export function takeUpSteps(s: Session, steps: readonly Step[]): Under[] {
   abandon(s);
   return runAll(s, steps.filter(runsAgain));
 }
@@ -203,7 +203,7 @@ function run(s: Session, step: Step, refines = false): Under | null {
       s.beside = step.beside.after;
       return null;
     case 'level':
-    case 'kept':
+    case 'earlier':
       throw new Error('This step is known by what it changed alone, and can’t be run again.');
   }
 }

@@ -17,7 +17,7 @@ import {
   replay,
   retrace,
   session,
-  takeUp,
+  takeUpSteps,
   undo,
   type Session,
   type StrokeSummary,
@@ -163,7 +163,7 @@ test('a stroke that was undone can still be redone when all are refined anew', (
 test('on the same body at another density the strokes ask for it again', () => {
   const { s } = stamped();
   const denser = ball(20);
-  const under = takeUp(
+  const under = takeUpSteps(
     denser,
     s.done.map((d) => d.step),
   );
@@ -268,7 +268,7 @@ describe('while a stroke is drawn', () => {
       replay: true,
     });
     other.surface.spacing = at.spacing;
-    takeUp(
+    takeUpSteps(
       other,
       first.done.map((d) => d.step),
     );

@@ -6,7 +6,7 @@ import type { DabFrame } from '#core/brush';
 import { COPY_MASK, COPY_PLACES, LEAF, refine, type Companions, type RawMesh } from '#core/mesh';
 import { restore, type Before } from '#core/sculpt';
 import type { RefineUnder } from '#core/stroke';
-import { keptMesh, laidOut, replaceLast, type KeptMesh, type Stage } from '#core/timeline';
+import { snapshot, laidOut, replaceLast, type MeshSnapshot, type Stage } from '#core/timeline';
 import { changesOf, rewind, runSamples, runWhole } from './runner';
 import { begun, underOf, type Session } from './session';
 import type { Under } from './steps';
@@ -28,7 +28,7 @@ export function refineUnderLast(s: Session, under: Under): boolean {
   const next = laidOut(finer);
   const [on] = changesOf(runWhole(next.surface, record));
   restore(s.surface, change.leaves);
-  const mesh = keptMesh(s);
+  const mesh = snapshot(s);
   s.origin ??= { ...mesh, places: null, mask: null };
   Object.assign(s, next);
   replaceLast(s, [{ kind: 'mesh', mesh, on: on?.kind === 'leaves' ? on.leaves : null }]);
@@ -85,7 +85,7 @@ function startOf({ surface: { mesh, start } }: Stage): Stood {
 }
 
 /** The mesh refined where the dabs lie, with the clay as it stood; null when nothing had to be changed. */
-export function refinedMesh({ surface, base }: Stage, stood: Stood, places: readonly Under[]): KeptMesh | null {
+export function refinedMesh({ surface, base }: Stage, stood: Stood, places: readonly Under[]): MeshSnapshot | null {
   const { positions, triangles, carried, vertexCount } = surface.mesh;
   const fresh = stood.places.every((x, i) => x === base![i]);
   let now: { mesh: RawMesh; along: Companions } = {

@@ -13,7 +13,7 @@ import {
   spanChanges,
   timeline,
   type Change,
-  type KeptMesh,
+  type MeshSnapshot,
   type Stage,
   type Timeline,
 } from '#core/timeline';
@@ -34,7 +34,7 @@ export interface Session extends Stage, Timeline<Step> {
   /** An edit that is shown but not kept yet. */
   trying: Edit | null;
   /** The untouched body, once its triangles are others than those it was opened with. */
-  origin: KeptMesh | null;
+  origin: MeshSnapshot | null;
 }
 
 export interface StrokeSummary {

@@ -12,7 +12,7 @@ import {
   refineUnderLast,
   replay,
   retrace,
-  takeUp,
+  takeUpSteps,
   undo,
   type Session,
 } from './index';
@@ -119,7 +119,7 @@ test('the same steps on another surface of the same body give the same clay', ()
   const s = slabSession();
   for (let n = 0; n < 30; n++) anyStep(s, random);
   const other = slabSession();
-  takeUp(
+  takeUpSteps(
     other,
     s.done.map((d) => d.step),
   );

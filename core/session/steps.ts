@@ -23,7 +23,7 @@ export type Step =
   /** Another level of a slab. */
   | { kind: 'level' }
   /** A step of which only what it changed is known. */
-  | { kind: 'kept' };
+  | { kind: 'earlier' };
 
 /** Dabs of a stroke that asks for finer triangles, those of the symmetry's copies among them. */
 export interface Under {
@@ -33,7 +33,7 @@ export interface Under {
 
 /** Whether it gives the same again from the same clay, so that what stood after it needn't be kept. */
 export function runsAgain({ kind }: Step): boolean {
-  return kind !== 'level' && kind !== 'kept';
+  return kind !== 'level' && kind !== 'earlier';
 }
 
 /** Strokes of a brush in `brushes` take its settings, the others keep their own. */

@@ -12,7 +12,7 @@ export * from './tooth';
 export * from './brush';
 export * from './frame';
 export * from './symmetry';
-export * from './piece';
+export * from './setForm';
 export * from './byNumber';
 export * from './blob';
 export * from './body';

@@ -29,7 +29,7 @@ export const FindSchema = z.object({
     max: 8,
     step: 0.05,
     fallback: 0.6,
-    help: 'Pieces nearer than this belong to one mark, in per cent of the longer side',
+    help: 'Ink nearer than this belong to one mark, in per cent of the longer side',
   }),
   smallest: setting({
     label: 'Smallest mark',
@@ -48,7 +48,7 @@ export const MarkSchema = z.object({
   id: z.uuid(),
   /** 0–1 of the sheet's width and height. */
   outlines: z.array(OutlineSchema).min(1).max(200),
-  taken: z.boolean().default(true),
+  included: z.boolean().default(true),
   /** Drawn, split or joined by hand: finding again leaves it. */
   byHand: z.boolean().default(false),
 });

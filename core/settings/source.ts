@@ -5,19 +5,33 @@ import { CardSchema } from './card';
 import { CastSettingsSchema } from './frame';
 import { LetteringFields } from './lettering';
 import { PatternFields } from './pattern';
-import { PieceSchema } from './piece';
+import { SetFormSchema } from './setForm';
 import type { Migration } from './read';
 import { ReferenceSchema } from './reference';
 import { ScanFields } from './scan';
 import { SheetFields } from './sheet';
 import { SymmetrySchema } from './symmetry';
 
-export const SOURCE_VERSION = 3;
+export const SOURCE_VERSION = 4;
 /**
- * Version 2 added levels, masks, pieces, references, symmetry and history to slabs, version 3 parts and other kinds;
- * all have defaults.
+ * Version 2 added levels, masks, set forms, references, symmetry and history to slabs, version 3 parts and other kinds;
+ * all have defaults. Until version 3 set forms were called pieces, and included marks taken.
  */
-export const SOURCE_MIGRATIONS: Record<number, Migration> = { 1: (doc) => doc, 2: (doc) => doc };
+export const SOURCE_MIGRATIONS: Record<number, Migration> = {
+  1: (doc) => doc,
+  2: (doc) => doc,
+  3: ({ pieces, ...doc }) => ({
+    ...doc,
+    ...(pieces === undefined ? {} : { setForms: pieces }),
+    ...(Array.isArray(doc['marks']) ? { marks: doc['marks'].map(includedMark) } : {}),
+  }),
+};
+
+function includedMark(mark: unknown): unknown {
+  if (typeof mark !== 'object' || mark === null || !('taken' in mark)) return mark;
+  const { taken, ...rest } = mark;
+  return { ...rest, included: taken };
+}
 
 /** Cells a side that a new slab may have. */
 export const SLAB_CELLS = [256, 512, 1024, 2048] as const;
@@ -49,7 +63,7 @@ export const SlabSchema = z.object({
   /** The last undo steps. */
   history: BlobHashSchema.nullable().default(null),
   symmetry: SymmetrySchema.prefault({}),
-  pieces: z.array(PieceSchema).max(64, 'At most 64 pieces at once; bake some.').default([]),
+  setForms: z.array(SetFormSchema).max(64, 'At most 64 set forms at once; bake some.').default([]),
   references: z.array(ReferenceSchema).max(12, 'At most 12 reference pictures a slab.').default([]),
   cast: CastSettingsSchema.prefault({}),
 });
@@ -94,6 +108,6 @@ function slabBlobs(slab: Slab): string[] {
     slab.history,
     ...slab.upper.flatMap((level) => [level.fine, level.base]),
     ...slab.references.map((r) => r.blob),
-    ...slab.pieces.flatMap((p) => (p.part ? [p.part.mesh, p.part.heights] : [])),
+    ...slab.setForms.flatMap((p) => (p.part ? [p.part.mesh, p.part.heights] : [])),
   ].filter((hash) => hash !== null);
 }

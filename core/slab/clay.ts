@@ -5,7 +5,7 @@
 import { maskOut, positionsOut, sculptBytes, type Before } from '#core/mesh';
 import { abandon, sessionOn, type Session } from '#core/session';
 import { LEVEL_CELLS } from '#core/settings';
-import { dropUndone, laidOut, record, type KeptMesh, type Level, type UpperLevel } from '#core/timeline';
+import { dropUndone, laidOut, record, type MeshSnapshot, type Level, type UpperLevel } from '#core/timeline';
 import { carriedUp, coarser, coarserValues, finer, finerValues } from './levels';
 
 export interface ClayParts {
@@ -34,7 +34,7 @@ export function clay({ cells, places, mask, upper }: ClayParts): Clay {
   return { ...sessionOn({ ...stage, beside: null }), level };
 }
 
-function grid(level: Level): KeptMesh {
+function grid(level: Level): MeshSnapshot {
   return { raw: null, places: null, mask: null, base: null, spacing: null, level };
 }
 
@@ -65,7 +65,7 @@ export function stepLevel(c: Clay, way: LevelWay): void {
   const { mesh } = c.surface;
   const [places, mask] = [positionsOut(mesh), maskOut(mesh)];
   const upper = [...c.level.upper];
-  let next: Pick<KeptMesh, 'places' | 'mask'>;
+  let next: Pick<MeshSnapshot, 'places' | 'mask'>;
   if (way === 'down') {
     const base = coarser(places, here);
     upper.push({ cells: here, fine: places, base });
@@ -74,13 +74,13 @@ export function stepLevel(c: Clay, way: LevelWay): void {
     const above = upper.pop();
     next = { places: above ? carriedUp(above, places) : finer(places, here), mask: finerValues(mask, here) };
   }
-  const left: KeptMesh = { ...grid(c.level), places, mask };
+  const left: MeshSnapshot = { ...grid(c.level), places, mask };
   Object.assign(c, laidOut({ ...grid({ cells, upper }), ...next }));
   record(c, { step: { kind: 'level' }, before: [{ kind: 'mesh', mesh: left, on: null }] });
   dropUndone(c);
 }
 
 /** Takes up a step of a kept history, oldest first: it can be undone, and redone from what stood after it. */
-export function keptStep(c: Clay, before: Before): void {
-  record(c, { step: { kind: 'kept' }, before: [{ kind: 'leaves', leaves: before }] });
+export function addEarlierStep(c: Clay, before: Before): void {
+  record(c, { step: { kind: 'earlier' }, before: [{ kind: 'leaves', leaves: before }] });
 }

@@ -8,7 +8,7 @@ import {
   coarser,
   finer,
   finerValues,
-  keptStep,
+  addEarlierStep,
   levelAt,
   packHistory,
   readHistory,
@@ -169,7 +169,7 @@ describe('the history that is kept', () => {
     const mask = maskOut(c.surface.mesh);
     const bytes = packHistory(c.done, 64e6)!;
     const again = clay({ cells: 64, places: places(c), mask, upper: [] });
-    for (const before of readHistory(bytes.buffer, again.surface.mesh)) keptStep(again, before);
+    for (const before of readHistory(bytes.buffer, again.surface.mesh)) addEarlierStep(again, before);
     expect(again.done).toHaveLength(4);
     for (let i = 0; i < 4; i++) {
       expect(undo(c)).toBe(true);

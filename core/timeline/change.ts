@@ -1,12 +1,12 @@
 /** What a step changed, kept as what brings it back. Whatever is changed by a step of history is one of these. */
-import { bytesOf, endSpan, restore, takeLeaves, type Before, type Surface } from '#core/sculpt';
-import { keptBytes, keptMesh, laidOut, type KeptMesh, type Stage } from './stage';
+import { bytesOf, endSpan, restore, copyLeaves, type Before, type Surface } from '#core/sculpt';
+import { snapshotBytes, snapshot, laidOut, type MeshSnapshot, type Stage } from './stage';
 
 export type Change =
   /** Leaves of the mesh, as they stood. */
   | { kind: 'leaves'; leaves: Before }
   /** Another mesh in this one's place; `on` is what the step then changed of this one. */
-  | { kind: 'mesh'; mesh: KeptMesh; on: Before | null }
+  | { kind: 'mesh'; mesh: MeshSnapshot; on: Before | null }
   /** What lies beside the clay. */
   | { kind: 'beside'; text: string | null };
 
@@ -14,12 +14,12 @@ export type Change =
 export function applied(stage: Stage, change: Change): Change {
   switch (change.kind) {
     case 'leaves': {
-      const leaves = takeLeaves(stage.surface, change.leaves);
+      const leaves = copyLeaves(stage.surface, change.leaves);
       restore(stage.surface, change.leaves);
       return { kind: 'leaves', leaves };
     }
     case 'mesh': {
-      const mesh = keptMesh(stage);
+      const mesh = snapshot(stage);
       Object.assign(stage, laidOut(change.mesh));
       return { kind: 'mesh', mesh, on: null };
     }
@@ -55,7 +55,7 @@ export function changeBytes(change: Change): number {
     case 'leaves':
       return bytesOf(change.leaves);
     case 'mesh':
-      return keptBytes(change.mesh) + (change.on ? bytesOf(change.on) : 0);
+      return snapshotBytes(change.mesh) + (change.on ? bytesOf(change.on) : 0);
     case 'beside':
       return (change.text?.length ?? 0) * 2;
   }

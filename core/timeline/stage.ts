@@ -29,7 +29,7 @@ export interface UpperLevel {
 }
 
 /** A mesh as it stood, from which it is fitted out again to the byte. Arrays are in its maker's order. */
-export interface KeptMesh {
+export interface MeshSnapshot {
   /** Null for the grid of the level. */
   raw: RawMesh | null;
   /** Null where the clay lies as its maker gave it. */
@@ -43,7 +43,7 @@ export interface KeptMesh {
 }
 
 /** The mesh of the stage as it stands. */
-export function keptMesh({ surface: { mesh, spacing }, base, level }: Stage): KeptMesh {
+export function snapshot({ surface: { mesh, spacing }, base, level }: Stage): MeshSnapshot {
   const masked = mesh.mask.some((m) => m !== 0);
   if (level)
     return {
@@ -67,7 +67,7 @@ export function keptMesh({ surface: { mesh, spacing }, base, level }: Stage): Ke
 }
 
 /** Lays a kept mesh out. Throws OutOfMemory and changes nothing. */
-export function laidOut(kept: KeptMesh): Pick<Stage, 'surface' | 'base' | 'level'> {
+export function laidOut(kept: MeshSnapshot): Pick<Stage, 'surface' | 'base' | 'level'> {
   const { raw, places, mask, base, spacing, level } = kept;
   const mesh = buildMesh(raw ?? plane(level!.cells, SLAB_SIDE), { unfinished: true, ...(places ? { places } : {}) });
   if (mask) maskIn(mesh, mask);
@@ -76,7 +76,7 @@ export function laidOut(kept: KeptMesh): Pick<Stage, 'surface' | 'base' | 'level
   return { surface: fitted, base: base && inOrder(base, mesh.order), level };
 }
 
-export function keptBytes({ raw, places, mask, base }: KeptMesh): number {
+export function snapshotBytes({ raw, places, mask, base }: MeshSnapshot): number {
   const arrays = [raw?.triangles, raw && raw.positions !== base ? raw.positions : null, places, mask, base];
   return arrays.reduce((sum, array) => sum + (array?.byteLength ?? 0), 0);
 }

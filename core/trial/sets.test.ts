@@ -28,10 +28,10 @@ test.each(sets.map((s) => [s.label, s] as const))('%s: its strokes meet their bo
   }
 });
 
-test.each(BODIES)('the body %s is closed, in one piece, and of about the plain ball’s size', (name) => {
+test.each(BODIES)('the body %s is closed, in one component, and of about the plain ball’s size', (name) => {
   const raw = body(name, 24);
-  const { open, pieces, dropped } = weld(raw);
-  expect([open, pieces, dropped]).toEqual([0, 1, 0]);
+  const { open, components, dropped } = weld(raw);
+  expect([open, components, dropped]).toEqual([0, 1, 0]);
   const reach = raw.positions.reduce((most, c) => Math.max(most, Math.abs(c)), 0);
   expect(reach).toBeGreaterThan(0.6);
   expect(reach).toBeLessThanOrEqual(1.05);

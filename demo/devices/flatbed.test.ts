@@ -13,12 +13,12 @@ import type { Store } from '../../server/store/port';
 import { startFlatbed, type Flatbed } from './flatbed';
 
 /** Long enough for a machine that does much else. */
-const patience = { answerMs: 20_000, pageMs: 60_000, pieceMs: 30_000 };
+const patience = { answerMs: 20_000, pageMs: 60_000, chunkMs: 30_000 };
 let bed: Flatbed;
 let store: Store;
 let folder: string;
 let scans: Scans;
-/** Waits for no piece of a page. */
+/** Waits for no chunk of a page. */
 let hasty: Scans;
 
 beforeAll(async () => {
@@ -39,7 +39,7 @@ beforeAll(async () => {
       own,
     );
   scans = made(patience);
-  hasty = made({ ...patience, pieceMs: 300 });
+  hasty = made({ ...patience, chunkMs: 300 });
 });
 afterEach(() => {
   bed.faults = {};

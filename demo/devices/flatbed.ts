@@ -8,7 +8,7 @@ import { GLASS, GlassPage, type PageWish } from './page';
 
 const MM_PER_INCH = 25.4;
 const RESOLUTIONS = [75, 100, 150, 200, 300, 400, 600, 1200];
-/** Bytes of one piece that goes out. */
+/** Bytes of one chunk that goes out. */
 const PIECE = 64 * 1024;
 
 /** What may go wrong with a real one. */
@@ -20,7 +20,7 @@ export interface Faults {
   nonsense?: string;
   /** Sends a page of half the size that was asked for. */
   half?: boolean;
-  /** Between two pieces, ms. */
+  /** Between two chunks, ms. */
   slowMs?: number;
   /** Says where the scan is at another address. */
   elsewhere?: boolean;
@@ -72,10 +72,10 @@ export async function startFlatbed(port: number, page = new GlassPage()): Promis
   async function send(response: ServerResponse, bytes: Buffer, type: string): Promise<void> {
     response.writeHead(200, { 'Content-Type': type, 'Content-Length': bytes.length });
     // Whoever asked may go away in the middle of it.
-    await pipeline(Readable.from(pieces(bytes, response), { objectMode: false }), response).catch(() => undefined);
+    await pipeline(Readable.from(chunks(bytes, response), { objectMode: false }), response).catch(() => undefined);
   }
 
-  async function* pieces(bytes: Buffer, response: ServerResponse): AsyncIterable<Buffer> {
+  async function* chunks(bytes: Buffer, response: ServerResponse): AsyncIterable<Buffer> {
     const { goneAfter = Infinity, slowMs = 0 } = bed.faults;
     for (let at = 0; at < bytes.length; at += PIECE) {
       if (at >= goneAfter) return void response.destroy();

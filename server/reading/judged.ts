@@ -1,5 +1,5 @@
 /** A document that was read and found good, as text: what is kept of it, what it names, and what a list says of it. */
-import { headOf, kindOf, referencesOf, type Collection, type Documents } from '#core/kept';
+import { headOf, kindOf, referencesOf, type Collection, type Documents } from '#core/stored';
 import type { References, Source } from '#core/settings';
 
 export interface Judged {

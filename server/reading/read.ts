@@ -3,7 +3,7 @@
  * own.
  */
 import { z } from 'zod';
-import { readStored, SINGULAR, type Collection } from '#core/kept';
+import { readStored, SINGULAR, type Collection } from '#core/stored';
 import { BlobHashSchema } from '#core/settings';
 import { asProblem, Problem } from '../problem';
 import { judged, type Judged } from './judged';

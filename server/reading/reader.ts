@@ -6,7 +6,7 @@
 import { once } from 'node:events';
 import type { Worker } from 'node:worker_threads';
 import type { Context } from 'koa';
-import type { Collection } from '#core/kept';
+import type { Collection } from '#core/stored';
 import { closing, Problem } from '../problem';
 import { startThread } from '../threads';
 import { jsonOf } from './body';

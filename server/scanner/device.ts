@@ -10,10 +10,10 @@ export interface Patience {
   answerMs: number;
   /** For a page to begin, while the scanner says that it is busy. */
   pageMs: number;
-  /** Between two pieces of a page. */
-  pieceMs: number;
+  /** Between two chunks of a page. */
+  chunkMs: number;
 }
-export const PATIENCE: Patience = { answerMs: 10_000, pageMs: 180_000, pieceMs: 60_000 };
+export const PATIENCE: Patience = { answerMs: 10_000, pageMs: 180_000, chunkMs: 60_000 };
 const BUSY_PAUSE_MS = 500;
 const MOST_XML = 1 << 20;
 
@@ -31,7 +31,7 @@ export async function capabilitiesOf(root: URL, patience: Patience = PATIENCE): 
 export interface PageStream {
   /** Of all bytes; null where the scanner doesn’t say. */
   length: number | null;
-  pieces: AsyncIterable<Uint8Array>;
+  chunks: AsyncIterable<Uint8Array>;
 }
 
 /** Begins a scan and answers its page; `signal` gives it up, here and at the scanner. */
@@ -87,31 +87,31 @@ export async function scanPage(
     const length = Number(answer.headers.get('content-length') ?? NaN);
     return {
       length: Number.isInteger(length) && length > 0 ? length : null,
-      pieces: piecesOf(root, answer.body, signal, patience.pieceMs),
+      chunks: chunksOf(root, answer.body, signal, patience.chunkMs),
     };
   }
 }
 
-async function* piecesOf(
+async function* chunksOf(
   root: URL,
   body: ReadableStream<Uint8Array>,
   signal: AbortSignal,
-  pieceMs: number,
+  chunkMs: number,
 ): AsyncIterable<Uint8Array> {
   const reader = body.getReader();
   let bytes = 0;
   try {
     for (;;) {
       const late = new AbortController();
-      const piece = await Promise.race([
+      const chunk = await Promise.race([
         reader.read(),
-        wait(pieceMs, 'late' as const, { signal: late.signal, ref: false }).catch(() => 'late' as const),
+        wait(chunkMs, 'late' as const, { signal: late.signal, ref: false }).catch(() => 'late' as const),
       ]).finally(() => late.abort());
       if (signal.aborted) throw cancelled();
-      if (piece === 'late') throw stopped(root, bytes);
-      if (piece.done) return;
-      bytes += piece.value.length;
-      yield piece.value;
+      if (chunk === 'late') throw stopped(root, bytes);
+      if (chunk.done) return;
+      bytes += chunk.value.length;
+      yield chunk.value;
     }
   } catch (error) {
     if (error instanceof Problem) throw error;
@@ -148,11 +148,11 @@ async function smallText(answer: Response): Promise<string> {
   const parts: Uint8Array[] = [];
   let bytes = 0;
   for (;;) {
-    const piece = await reader?.read();
-    if (!piece || piece.done) return new TextDecoder().decode(Buffer.concat(parts));
-    bytes += piece.value.length;
+    const chunk = await reader?.read();
+    if (!chunk || chunk.done) return new TextDecoder().decode(Buffer.concat(parts));
+    bytes += chunk.value.length;
     if (bytes > MOST_XML) throw new Nonsense('It says more than any scanner has to say.');
-    parts.push(piece.value);
+    parts.push(chunk.value);
   }
 }
 

@@ -92,8 +92,8 @@ export class Scans {
   }
 
   private async run(root: URL, wish: ScanWish, state: ScanState, signal: AbortSignal): Promise<void> {
-    const { length, pieces } = await scanPage(root, wish, signal, this.patience);
-    const arrived = await this.blobs.receive(counted(pieces, length, state), MOST_BYTES);
+    const { length, chunks } = await scanPage(root, wish, signal, this.patience);
+    const arrived = await this.blobs.receive(counted(chunks, length, state), MOST_BYTES);
     try {
       if (length !== null && arrived.bytes < length)
         throw new Problem(
@@ -118,14 +118,14 @@ export class Scans {
 const ODD = 0.03;
 
 async function* counted(
-  pieces: AsyncIterable<Uint8Array>,
+  chunks: AsyncIterable<Uint8Array>,
   length: number | null,
   state: ScanState,
 ): AsyncIterable<Uint8Array> {
-  for await (const piece of pieces) {
-    state.bytes += piece.length;
+  for await (const chunk of chunks) {
+    state.bytes += chunk.length;
     state.share = length === null ? null : Math.min(1, state.bytes / length);
-    yield piece;
+    yield chunk;
   }
 }
 

@@ -4,7 +4,7 @@
  * the same tests (`storeTests.ts`). Each verb does all of it or nothing; what can't be done throws a Problem.
  */
 import type { Readable } from 'node:stream';
-import type { Collection, Heads, Kept, Listed } from '#core/kept';
+import type { Collection, Heads, StoredDocument, Listed } from '#core/stored';
 import type { Judged } from '../reading/judged';
 
 export interface Store extends StoreVerbs {
@@ -29,7 +29,7 @@ export interface StoreVerbs {
   list<C extends Collection>(collection: C, page: Page): Promise<List<C>>;
   stored(collection: Collection, id: string): Promise<Stored>;
   /** A small document, read at once. */
-  document<C extends Collection>(collection: C, id: string): Promise<Kept<C>>;
+  document<C extends Collection>(collection: C, id: string): Promise<StoredDocument<C>>;
   /** What lists say of one document. */
   head<C extends Collection>(collection: C, id: string): Promise<{ head: Heads[C]; revision: number }>;
   /** Looks whether it can be saved and writes it, at once; answers the new revision. What it names must be there. */

@@ -81,8 +81,8 @@ export function storeTests({ name, open }: StoreUnderTest): void {
       expect(await put(doc, null)).toBe(1);
       expect(await put(noted(doc, 'two'), 1)).toBe(2);
       expect(await put(noted(doc, 'three'), 2)).toBe(3);
-      const kept = await store.document('brushes', doc.id);
-      expect([kept.revision, kept.doc.card.notes, kept.base]).toEqual([3, 'three', false]);
+      const stored = await store.document('brushes', doc.id);
+      expect([stored.revision, stored.doc.card.notes, stored.base]).toEqual([3, 'three', false]);
       expect((await store.head('brushes', doc.id)).head.card.name).toBe('Kept');
       expect((await store.revisions('brushes', doc.id)).map((past) => past.revision)).toEqual([2, 1]);
       const second = JSON.parse(Buffer.from(await store.revision('brushes', doc.id, 2)).toString()) as Brush;
@@ -114,11 +114,11 @@ export function storeTests({ name, open }: StoreUnderTest): void {
         const all = await Promise.allSettled(
           Array.from({ length: count }, (_, i) => put(noted(doc, `${round}.${i}`), revision)),
         );
-        const kept = all.flatMap(({ status }, i) => (status === 'fulfilled' ? [i] : []));
-        expect(kept).toHaveLength(1);
+        const stored = all.flatMap(({ status }, i) => (status === 'fulfilled' ? [i] : []));
+        expect(stored).toHaveLength(1);
         revision++;
         const now = await store.document('brushes', doc.id);
-        expect([now.revision, now.doc.card.notes]).toEqual([revision, `${round}.${kept[0]}`]);
+        expect([now.revision, now.doc.card.notes]).toEqual([revision, `${round}.${stored[0]}`]);
       }
     });
 

@@ -1,5 +1,5 @@
 /** What the studio does: heavy work on stored bytes, and work on files from outside that may never end by itself. */
-import { readStored, type AlphaHead } from '#core/kept';
+import { readStored, type AlphaHead } from '#core/stored';
 import type { Brush, Lettering, Source } from '#core/settings';
 import { BlockSchema, SOURCE_VERSION } from '#core/settings';
 import type { Guess } from '#core/arrive';

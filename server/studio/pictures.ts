@@ -6,7 +6,7 @@ import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm }
 import { readMesh, RELIEF_KEY, reliefText, withPngRelief, writeExr, writeTiff } from '#core/formats';
 import { growPattern } from '#core/pattern';
 import { toUint16, type Picture } from '#core/picture';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { SLAB_SIDE, type Brush, type Slab, type Source } from '#core/settings';
 import { brushThumbnail, meshPicture, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
 import { Problem } from '../problem';

@@ -2,7 +2,7 @@
  * The studio: processes of their own for work that is heavy or that files from outside could keep from ending. Files
  * from outside have one process, pictures of what is kept another, so that neither waits for the other.
  */
-import type { AlphaHead, SourceHead } from '#core/kept';
+import type { AlphaHead, SourceHead } from '#core/stored';
 import type { Brush } from '#core/settings';
 import { Problem } from '../problem';
 import type { SheetFile } from './decode';

@@ -24,8 +24,8 @@ const ground = computed(() => bench.answer?.checks.ground ?? 0);
 
 async function makeBrush(): Promise<void> {
   if (bench.unsaved && !(await bench.save())) return;
-  const kept = library.alpha(bench.doc!.id);
-  if (kept) await router.push(`/bench/brush/${await brushFrom(kept)}`);
+  const stored = library.alpha(bench.doc!.id);
+  if (stored) await router.push(`/bench/brush/${await brushFrom(stored)}`);
 }
 </script>
 

@@ -11,7 +11,7 @@ import { useShortcuts } from '../controls/shortcuts';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useFingers } from '../viewport/useFingers';
 import { pictureEye } from './pictureEye';
-import { useRetouch } from './retouch';
+import { useRetouch } from '../stores/retouch';
 import type { CutLine } from './cutLine';
 import ToolButton from '../controls/ToolButton.vue';
 
@@ -136,7 +136,7 @@ function down(e: PointerEvent): void {
   }
   if (retouching.value) {
     const { long } = onRaster(x, y);
-    if (e.altKey) hand.source.value = long;
+    if (e.altKey) hand.source = long;
     else {
       held = 'stroke';
       hand.begin(retouching.value.id, ...long, pressure(e));

@@ -11,7 +11,7 @@ import {
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
-import { useRetouch } from './retouch';
+import { useRetouch } from '../stores/retouch';
 import PushButton from '../controls/PushButton.vue';
 
 defineProps<{ step: StepOf<'retouch'> }>();
@@ -47,7 +47,7 @@ const HELP: Record<RetouchTool, string> = {
     />
     <p class="muted">
       {{
-        hand.tool.tool === 'copy' && !hand.source.value
+        hand.tool.tool === 'copy' && !hand.source
           ? 'Alt-click the place to copy from, then draw.'
           : `${HELP[hand.tool.tool]}. Draw on the picture.`
       }}

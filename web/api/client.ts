@@ -2,7 +2,15 @@
 import { ARRIVALS } from '#core/arrive';
 import { z } from 'zod';
 import type { Raster } from '#core/picture';
-import { HEAD_SCHEMAS, SCHEMAS, type Collection, type Documents, type Heads, type Kept, type Listed } from '#core/kept';
+import {
+  HEAD_SCHEMAS,
+  SCHEMAS,
+  type Collection,
+  type Documents,
+  type Heads,
+  type StoredDocument,
+  type Listed,
+} from '#core/stored';
 import { AlphaSchema } from '#core/settings';
 
 /** The server was not there to answer. */
@@ -50,8 +58,8 @@ export type SkippedRow = z.infer<typeof Skipped>[number];
 
 const about = { revision: z.number(), base: z.boolean(), updatedAt: z.string() };
 
-function keptSchema<C extends Collection>(collection: C): z.ZodType<Kept<C>> {
-  return z.object({ doc: SCHEMAS[collection], ...about }) as unknown as z.ZodType<Kept<C>>;
+function storedSchema<C extends Collection>(collection: C): z.ZodType<StoredDocument<C>> {
+  return z.object({ doc: SCHEMAS[collection], ...about }) as unknown as z.ZodType<StoredDocument<C>>;
 }
 
 function listedSchema<C extends Collection>(collection: C): z.ZodType<Listed<C>> {
@@ -103,16 +111,16 @@ export async function list<C extends Collection>(
   }
 }
 
-export async function get<C extends Collection>(collection: C, id: string): Promise<Kept<C>> {
-  return keptSchema(collection).parse(await (await request(`/${collection}/${id}`)).json());
+export async function get<C extends Collection>(collection: C, id: string): Promise<StoredDocument<C>> {
+  return storedSchema(collection).parse(await (await request(`/${collection}/${id}`)).json());
 }
 
 export async function save<C extends Collection>(
   collection: C,
   doc: Documents[C],
   revision: number | null,
-): Promise<Kept<C>> {
-  return keptSchema(collection).parse(
+): Promise<StoredDocument<C>> {
+  return storedSchema(collection).parse(
     await (await request(`/${collection}/${doc.id}`, json('PUT', { doc, revision }))).json(),
   );
 }
@@ -121,8 +129,10 @@ export async function remove(collection: Collection, id: string): Promise<void> 
   await request(`/${collection}/${id}`, { method: 'DELETE' });
 }
 
-export async function restore<C extends Collection>(collection: C, id: string): Promise<Kept<C>> {
-  return keptSchema(collection).parse(await (await request(`/${collection}/${id}/restore`, { method: 'POST' })).json());
+export async function restore<C extends Collection>(collection: C, id: string): Promise<StoredDocument<C>> {
+  return storedSchema(collection).parse(
+    await (await request(`/${collection}/${id}/restore`, { method: 'POST' })).json(),
+  );
 }
 
 const Ids = z.object({ ids: z.array(z.string()) });

@@ -1,7 +1,7 @@
 /** Work that isn't saved yet, kept in the browser so that it survives a reload, a crash or an absent server. */
 import * as Comlink from 'comlink';
 import { createStore, del, entries, get, set } from 'idb-keyval';
-import { readStored, type Collection, type Documents } from '#core/kept';
+import { readStored, type Collection, type Documents } from '#core/stored';
 import type { Alpha, Brush, Lettering, Pattern, Scan, Sheet, Slab } from '#core/settings';
 import type { ClayBytes } from '#core/slab';
 import type { DraftWorker } from './draft.worker';
@@ -80,18 +80,6 @@ export interface SlabDraft extends Draft<Slab> {
   clay: ClayBytes;
 }
 
-let worker: Comlink.Remote<DraftWorker> | null = null;
-
-/** Gives the clay's bytes away: they are large. */
-async function keepSlab(draft: SlabDraft): Promise<void> {
-  worker ??= Comlink.wrap<DraftWorker>(new Worker(new URL('./draft.worker.ts', import.meta.url), { type: 'module' }));
-  const { clay } = draft;
-  await worker.keep(
-    draft.doc.id,
-    Comlink.transfer(draft, [clay.places, ...(clay.mask ? [clay.mask] : []), ...(clay.history ? [clay.history] : [])]),
-  );
-}
-
 export const brushDrafts = box<'brushes', Brush>({ key: 'brush', collection: 'brushes', isOne: () => true });
 export const alphaDrafts = box<'alphas', Alpha>({ key: 'alpha', collection: 'alphas', isOne: () => true });
 export const sourceDrafts = box<'sources', Sheet | Scan | Lettering | Pattern>({
@@ -99,12 +87,25 @@ export const sourceDrafts = box<'sources', Sheet | Scan | Lettering | Pattern>({
   collection: 'sources',
   isOne: ({ kind }) => kind !== 'slab',
 });
-export const slabDrafts = box<'sources', Slab, SlabDraft>({
-  key: 'slab',
-  collection: 'sources',
-  isOne: ({ kind }) => kind === 'slab',
-  keep: keepSlab,
-});
+/** Slabs are kept by a worker of the box's own, which takes the clay's bytes away: they are large. */
+export function slabDrafts(): DraftBox<Slab, SlabDraft> {
+  let worker: Comlink.Remote<DraftWorker> | null = null;
+  return box<'sources', Slab, SlabDraft>({
+    key: 'slab',
+    collection: 'sources',
+    isOne: ({ kind }) => kind === 'slab',
+    async keep(draft) {
+      worker ??= Comlink.wrap<DraftWorker>(
+        new Worker(new URL('./draft.worker.ts', import.meta.url), { type: 'module' }),
+      );
+      const { places, mask, history } = draft.clay;
+      await worker.keep(
+        draft.doc.id,
+        Comlink.transfer(draft, [places, ...(mask ? [mask] : []), ...(history ? [history] : [])]),
+      );
+    },
+  });
+}
 
 /** Every blob that a draft in this browser names. */
 export async function blobsOfDrafts(): Promise<string[]> {

@@ -4,7 +4,7 @@
  * picture.
  */
 import { computed, ref } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { pictureUrl } from '../api/client';
 import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import { failNotice } from '../controls/undoNotice';

@@ -4,7 +4,7 @@
  * work goes on; what came of it is said, and can be taken back.
  */
 import { computed, ref, watch } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { STAMP_BASE } from '#core/presets';
 import type { Brush } from '#core/settings';
 import BrushDisc from '../controls/BrushDisc.vue';

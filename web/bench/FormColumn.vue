@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What the brush stamps: alpha, fit, turn, ground, depth, footprint, falloff. */
 import { computed } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { BrushSchema, type Brush } from '#core/settings';
 import AlphaRing from '../controls/AlphaRing.vue';
 import CheckNote from '../controls/CheckNote.vue';

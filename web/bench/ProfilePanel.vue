@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue';
 import { brushChecks, type BrushMend } from '#core/checks';
 import { shapes } from '#core/profile';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { putNumber, type Brush } from '#core/settings';
 import CheckNote from '../controls/CheckNote.vue';
 import { useProof } from '../stores/proof';

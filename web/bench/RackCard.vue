@@ -2,7 +2,7 @@
 /** One brush of the rack. */
 import { Bookmark, Copy, Pencil, Trash2 } from '@lucide/vue';
 import { computed } from 'vue';
-import type { BrushHead } from '#core/kept';
+import type { BrushHead } from '#core/stored';
 import BrushDisc from '../controls/BrushDisc.vue';
 import CutName from '../controls/CutName.vue';
 import { useLibrary } from '../stores/library';

@@ -4,7 +4,7 @@
  */
 import * as Comlink from 'comlink';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import type { AlphaHead, BrushAlphas } from '#core/kept';
+import type { AlphaHead, BrushAlphas } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
 import { getBlob } from '../api/client';
 import { plain } from '../api/plain';
@@ -27,7 +27,7 @@ async function know(alpha: AlphaHead | null): Promise<string | null> {
   if (!alpha) return null;
   if (!(await worker.knows(alpha.blob))) {
     const bytes = await getBlob(alpha.blob);
-    await worker.setForm(
+    await worker.sendForm(
       alpha.blob,
       { format: alpha.format, size: alpha.size, relief: alpha.relief },
       Comlink.transfer(bytes, [bytes]),

@@ -2,7 +2,7 @@
 /** How the brush lays it down: stroke type and mapping first, then everything else by what it is about. */
 import { useLocalStorage } from '@vueuse/core';
 import { computed, watch } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { BrushSchema, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import CardTab from './CardTab.vue';

@@ -15,8 +15,8 @@ const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
 const library = useLibrary();
-const kept = computed(() => library.alpha(props.brush.tooth.alphaId));
-const gone = computed(() => props.brush.tooth.alphaId !== null && !kept.value && library.loaded);
+const stored = computed(() => library.alpha(props.brush.tooth.alphaId));
+const gone = computed(() => props.brush.tooth.alphaId !== null && !stored.value && library.loaded);
 const HOLDS = [
   { value: 'surface', label: 'Body', help: 'Lies still on the body' },
   { value: 'dab', label: 'Dab', help: 'Goes along with each dab' },
@@ -40,8 +40,11 @@ const SCALES = [
       "
     >
       <PushButton look="face" class="chosen" title="Choose the tooth’s picture">
-        <img v-if="kept" :src="pictureUrl('alphas', kept.id, kept.revision)" alt="" /><span v-else class="empty" />
-        {{ kept ? kept.card.name : 'No tooth: choose a picture' }}
+        <img v-if="stored" :src="pictureUrl('alphas', stored.id, stored.revision)" alt="" /><span
+          v-else
+          class="empty"
+        />
+        {{ stored ? stored.card.name : 'No tooth: choose a picture' }}
       </PushButton>
     </AlphaChooser>
     <CheckNote

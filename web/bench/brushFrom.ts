@@ -1,6 +1,6 @@
 /** Brushes from alphas: one as a draft that waits to be named, or many at once as a brush of one's choice works. */
 import { STAMP_BASE } from '#core/presets';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { BrushSchema, type Brush } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts } from '../api/drafts';
@@ -54,9 +54,9 @@ export async function brushesFrom(
     hand.report(i / alphas.length, `${i + 1} of ${alphas.length}`);
     const wanted = stem === '' ? alpha.card.name : `${stem} ${i + 1}`;
     const card = { name: library.freeName('brushes', wanted), author, tags: [...tags], notes: '' };
-    const kept = await api.save('brushes', BrushSchema.parse(brushLike(pattern, alpha, card)), null);
-    library.putBrush(kept);
-    made.push(kept.doc);
+    const stored = await api.save('brushes', BrushSchema.parse(brushLike(pattern, alpha, card)), null);
+    library.putBrush(stored);
+    made.push(stored.doc);
   }
   return made;
 }

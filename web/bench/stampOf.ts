@@ -2,11 +2,12 @@
 import { shallowRef, watch, type Ref } from 'vue';
 import { resolveBrush, type AlphaForm, type ResolvedBrush } from '#core/brush';
 import { pyramid } from '#core/picture';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import type { Brush } from '#core/settings';
-import { shownAlpha } from '../controls/alphaPictures';
+import { useShownAlphas } from '../stores/shownAlphas';
 
 export function useStampOf(brush: () => Brush, alpha: () => AlphaHead | null): Readonly<Ref<ResolvedBrush | null>> {
+  const alphas = useShownAlphas();
   const form = shallowRef<{ blob: string; form: AlphaForm } | null>(null);
   const stamp = shallowRef<ResolvedBrush | null>(null);
 
@@ -22,7 +23,7 @@ export function useStampOf(brush: () => Brush, alpha: () => AlphaHead | null): R
     async (blob) => {
       const now = alpha();
       if (now && blob) {
-        const shown = await shownAlpha(now).catch(() => null);
+        const shown = await alphas.of(now).catch(() => null);
         if (!shown || alpha()?.blob !== blob) return;
         form.value = {
           blob,

@@ -2,7 +2,8 @@
 /** The cast as it grows, with what its checks found marked where it is. */
 import { computed, ref, watch } from 'vue';
 import { MARGIN_LIMIT } from '#core/checks';
-import { drawGreys, reduced } from '../controls/alphaPictures';
+import { drawGreys } from '../controls/drawGreys';
+import { reduced } from '../stores/shownAlpha';
 import { useCastDesk } from './desk';
 
 const cast = useCastDesk();

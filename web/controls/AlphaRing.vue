@@ -1,11 +1,14 @@
 <script setup lang="ts">
 /** The alpha as the brush uses it: shrunk by fit, turned, with the reach ring or square drawn over it. */
 import { computed, ref, watch } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import type { Brush } from '#core/settings';
-import { drawGreys, shownAlpha, shownInside } from './alphaPictures';
+import { useShownAlphas } from '../stores/shownAlphas';
+import { shownInside } from '../stores/shownAlpha';
+import { drawGreys } from './drawGreys';
 
 const props = defineProps<{ alpha: AlphaHead | null; form: Brush['form'] }>();
+const alphas = useShownAlphas();
 const canvas = ref<HTMLCanvasElement>();
 const failed = ref(false);
 
@@ -15,7 +18,7 @@ watch(
     failed.value = false;
     if (!alpha || !at) return;
     try {
-      const shown = await shownAlpha(alpha);
+      const shown = await alphas.of(alpha);
       if (alpha === props.alpha) drawGreys(at, shownInside(shown, props.form));
     } catch {
       failed.value = true;

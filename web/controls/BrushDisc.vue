@@ -2,20 +2,21 @@
 /** A brush's picture: the server's for a saved brush, rendered here for one that is still being changed. */
 import { watchDebounced } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import type { BrushHead } from '#core/kept';
+import type { BrushHead } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { useLibrary } from '../stores/library';
-import { thumbnail } from '../workers/thumbnails';
+import { useThumbnails } from '../stores/thumbnails';
 
 const props = defineProps<{ brush: BrushHead | Brush; size: number; square?: boolean }>();
 const library = useLibrary();
+const thumbnails = useThumbnails();
 const url = ref('');
 /** A brush whose alpha was cast anew has another picture under the same revision. */
 const saved = computed(() => {
-  const kept = library.listedBrush(props.brush.id);
-  return kept
-    ? `${pictureUrl('brushes', kept.id, kept.revision)}&alpha=${library.alpha(kept.form.alphaId)?.revision ?? 0}`
+  const stored = library.listedBrush(props.brush.id);
+  return stored
+    ? `${pictureUrl('brushes', stored.id, stored.revision)}&alpha=${library.alpha(stored.form.alphaId)?.revision ?? 0}`
     : '';
 });
 /** What is drawn here: a draft, or a brush that isn't of the library. */
@@ -32,7 +33,7 @@ async function render(): Promise<void> {
     return;
   }
   const { id } = draft.value;
-  const picture = await thumbnail(draft.value, library.alphasOf(draft.value)).catch(() => '');
+  const picture = await thumbnails.of(draft.value, library.alphasOf(draft.value)).catch(() => '');
   if (draft.value?.id === id) url.value = picture;
 }
 watchDebounced([() => props.brush.id, drawn, saved], render, { debounce: 350 });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Source › cast › brush of the open thing, with small pictures. */
 import { computed } from 'vue';
-import { headOfSource, type AlphaHead, type BrushHead, type SourceHead } from '#core/kept';
+import { headOfSource, type AlphaHead, type BrushHead, type SourceHead } from '#core/stored';
 import type { Source } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { useLibrary } from '../stores/library';

@@ -1,5 +1,5 @@
 /** An alpha in a few words, as they stand under its name. */
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 
 export function alphaFacts({ size, relief, format, lineage }: AlphaHead): string {
   const colours = lineage.colours ? ' · colours' : '';

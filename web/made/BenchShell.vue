@@ -4,7 +4,7 @@
  * show, the belt.
  */
 import { useRouter } from 'vue-router';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import type { Source } from '#core/settings';
 import BeltBar from '../controls/BeltBar.vue';
 import ConflictNote from '../controls/ConflictNote.vue';

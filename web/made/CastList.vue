@@ -3,7 +3,7 @@
 import { RefreshCw } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { CAST_SIZES } from '#core/settings';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';

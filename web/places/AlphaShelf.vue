@@ -3,7 +3,7 @@
 import { Download, Trash2 } from '@lucide/vue';
 import { onKeyStroke } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { pictureUrl } from '../api/client';
 import BrushesDialog from '../bench/BrushesDialog.vue';
 import { alphaFacts } from '../controls/alphaFacts';

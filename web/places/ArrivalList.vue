@@ -29,10 +29,10 @@ const PREVIEW_PX = 128;
 function after(arrival: Arrival): { src: string; to: string } | null {
   const [made] = arrival.made;
   if (!made) return null;
-  const kept = library[made.collection].find((k) => k.id === made.id);
+  const stored = library[made.collection].find((k) => k.id === made.id);
   const bench = made.collection === 'alphas' ? 'alpha' : arrival.scan ? 'scan' : 'sheet';
   const to = `/bench/${bench}/${made.id}`;
-  return { src: pictureUrl(made.collection, made.id, kept?.revision ?? 1), to };
+  return { src: pictureUrl(made.collection, made.id, stored?.revision ?? 1), to };
 }
 </script>
 
@@ -82,7 +82,7 @@ function after(arrival: Arrival): { src: string; to: string } | null {
               >{{ a.file.what }}, {{ a.file.width }} × {{ a.file.height }}.
               {{ a.kind === a.file.guess.kind ? `Guessed: ${a.file.guess.why}.` : '' }}</small
             >
-            <small v-else-if="a.scan">{{ a.scan }}. A scan, kept among the sources.</small>
+            <small v-else-if="a.scan">{{ a.scan }}. A scan, stored among the sources.</small>
             <small v-else>{{ a.state === 'reading' ? 'Reading…' : 'Waiting…' }}</small>
             <small v-if="a.problem" class="why">{{ a.problem }}</small>
           </span>

@@ -5,7 +5,7 @@ import { Search } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { BASE_BRUSHES } from '#core/presets';
-import type { BrushHead } from '#core/kept';
+import type { BrushHead } from '#core/stored';
 import { NameSchema } from '#core/settings';
 import RackCard from '../bench/RackCard.vue';
 import TopBar from '../controls/TopBar.vue';
@@ -112,15 +112,15 @@ async function rename(): Promise<void> {
 
 async function putName(id: string, name: string): Promise<void> {
   await bench.open(id);
-  const kept = bench.saved;
+  const stored = bench.saved;
   await bench.edit((brush) => {
     brush.card.name = name;
   });
   await bench.keepDraft();
-  if (!kept) return;
+  if (!stored) return;
   const hadDraft =
-    JSON.stringify({ ...bench.doc, card: { ...bench.doc?.card, name: kept.doc.card.name } }) !==
-    JSON.stringify(kept.doc);
+    JSON.stringify({ ...bench.doc, card: { ...bench.doc?.card, name: stored.doc.card.name } }) !==
+    JSON.stringify(stored.doc);
   if (hadDraft) return;
   if (!(await bench.save()) && bench.nameProblem) {
     const message = bench.nameProblem;

@@ -8,7 +8,7 @@ import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { sculptBytes } from '#core/mesh';
-import type { SourceHead } from '#core/kept';
+import type { SourceHead } from '#core/stored';
 import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Source } from '#core/settings';
 import * as api from '../api/client';
 import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';

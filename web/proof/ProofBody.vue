@@ -28,7 +28,7 @@ const note = computed(() => {
   const { about } = proof;
   if (!about) return '';
   const said = [
-    ...(about.pieces > 1 ? [`${about.pieces} loose parts`] : []),
+    ...(about.components > 1 ? [`${about.components} loose parts`] : []),
     ...(about.open > 0 ? [`${about.open} open edges`] : []),
     ...(about.dropped > 0 ? [`${about.dropped} faces without area left out`] : []),
   ];

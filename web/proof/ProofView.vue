@@ -5,10 +5,11 @@
 import { useLocalStorage, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import type { DabFrame } from '#core/brush';
-import type { BrushAlphas } from '#core/kept';
+import type { BrushAlphas } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
 import type { StencilPlace } from '#core/stroke';
-import { shownAlpha, shownInside } from '../controls/alphaPictures';
+import { shownInside } from '../stores/shownAlpha';
+import { useShownAlphas } from '../stores/shownAlphas';
 import { useBrushKeys } from '../controls/brushKeys';
 import { useShortcuts } from '../controls/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
@@ -36,6 +37,7 @@ import PushButton from '../controls/PushButton.vue';
 const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
 /** Where the eye is, shared with a view that looks along. */
 const pose = defineModel<Pose | null>('pose', { default: null });
+const shownAlphas = useShownAlphas();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 
 const proof = useProof();
@@ -97,7 +99,7 @@ async function follow(): Promise<void> {
 async function showForm(): Promise<void> {
   const alpha = props.alphas.form;
   if (!alpha) return view.value?.setForm(null, 0);
-  const whole = await shownAlpha(alpha).catch(() => null);
+  const whole = await shownAlphas.of(alpha).catch(() => null);
   const shown = whole && shownInside(whole, props.brush.form);
   if (alpha === props.alphas.form) view.value?.setForm(shown?.greys ?? null, shown?.size ?? 0);
 }

@@ -5,12 +5,15 @@
  */
 import { computed, ref, watch } from 'vue';
 import type { StencilPlace } from '#core/stroke';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import type { Brush } from '#core/settings';
-import { drawGreys, shownAlpha, shownInside } from '../controls/alphaPictures';
+import { drawGreys } from '../controls/drawGreys';
+import { shownInside } from '../stores/shownAlpha';
+import { useShownAlphas } from '../stores/shownAlphas';
 import { useShortcuts } from '../controls/shortcuts';
 import PushButton from '../controls/PushButton.vue';
 
+const shownAlphas = useShownAlphas();
 const props = defineProps<{ alpha: AlphaHead | null; form: Brush['form']; width: number; height: number }>();
 const place = defineModel<StencilPlace>({ required: true });
 const pinned = ref(false);
@@ -24,7 +27,7 @@ watch(
   async () => {
     const { alpha } = props;
     if (!alpha || !canvas.value) return;
-    const shown = await shownAlpha(alpha).catch(() => null);
+    const shown = await shownAlphas.of(alpha).catch(() => null);
     if (shown && canvas.value && alpha === props.alpha) drawGreys(canvas.value, shownInside(shown, props.form));
   },
   { immediate: true },

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The chosen patch as a cast: its picture, the overall shape that is taken out, tones, output, and what was kept. */
 import { computed, reactive, ref } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { PatchSchema } from '#core/settings';
 import CastForm from '../cast/CastForm.vue';
-import CastKept from '../cast/CastKept.vue';
+import CastAlphas from '../cast/CastAlphas.vue';
 import CastLook from '../cast/CastLook.vue';
 import CastSettingsTabs from '../cast/CastSettingsTabs.vue';
 import { provideCastDesk } from '../cast/desk';
@@ -115,7 +115,7 @@ const rename = (name: string): void => {
       </PushButton>
     </template>
     <p v-if="cast.problem" class="sentence-bad" role="alert">{{ cast.problem }}</p>
-    <CastKept
+    <CastAlphas
       :source-id="bench.doc!.id"
       from="this scan"
       :fresh="fresh"

@@ -23,8 +23,8 @@ const spaced = (n: number): string => n.toLocaleString('en').replaceAll(',', ' '
 const counted = (n: number, one: string, many = `${one}s`): string => `${spaced(n)} ${n === 1 ? one : many}`;
 
 export function faultsOf(report: ScanReport, broken: number): Fault[] {
-  const { pieces, loose, holes, nonManifold, inward, twins, triangles } = report;
-  const apart = pieces > triangles / 4;
+  const { components, loose, holes, nonManifold, inward, twins, triangles } = report;
+  const apart = components > triangles / 4;
   return [
     {
       name: 'broken',
@@ -44,7 +44,7 @@ export function faultsOf(report: ScanReport, broken: number): Fault[] {
         twins > 0
           ? `${counted(twins, 'vertex lies', 'vertices lie')} where another one does.`
           : apart
-            ? `Its ${spaced(triangles)} faces hang together in ${counted(pieces, 'piece')}: their edges meet, but aren’t joined.`
+            ? `Its ${spaced(triangles)} faces hang together in ${counted(components, 'piece')}: their edges meet, but aren’t joined.`
             : 'No two vertices lie at one place',
       mend: { kind: 'weld', near: WELD_NEAR },
       button: 'Weld them',
@@ -52,15 +52,15 @@ export function faultsOf(report: ScanReport, broken: number): Fault[] {
     },
     {
       name: 'loose',
-      ok: loose.pieces === 0,
+      ok: loose.components === 0,
       sentence:
-        loose.pieces === 0
-          ? pieces === 1
+        loose.components === 0
+          ? components === 1
             ? 'It is one piece'
-            : `It is in ${counted(pieces, 'piece')}, none of them small`
-          : `${counted(loose.pieces, 'loose bit')} with ${counted(loose.triangles, 'face')} lie beside it.`,
+            : `It is in ${counted(components, 'piece')}, none of them small`
+          : `${counted(loose.components, 'loose bit')} with ${counted(loose.triangles, 'face')} lie beside it.`,
       mend: { kind: 'loose' },
-      button: loose.pieces === 1 ? 'Drop it' : 'Drop them',
+      button: loose.components === 1 ? 'Drop it' : 'Drop them',
       doing: 'Dropping loose bits',
     },
     {

@@ -2,7 +2,7 @@
 /** How marks are found, how they are cut, and the alphas that were cast from the sheet. */
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { FindSchema, settingAt, settingsIn, SheetSchema } from '#core/settings';
 import CutName from '../controls/CutName.vue';
 import { pictureUrl } from '../api/client';
@@ -26,14 +26,14 @@ const fresh = ref<string[]>([]);
 const making = ref(false);
 const doc = computed(() => bench.doc!);
 const summary = computed(() => {
-  const { marks, taken, found } = bench;
+  const { marks, included, found } = bench;
   if (bench.finding) return 'Looking for marks…';
   if (marks.length === 0)
     return 'Nothing was found on this sheet. Raise “faint marks”, lower “smallest mark”, or draw round what you want with the lasso.';
   const left = found
     ? `; ${found.specks} ${found.specks === 1 ? 'speck' : 'specks'} and ${found.hairs} ${found.hairs === 1 ? 'hair' : 'hairs'} left out`
     : '';
-  return `${marks.length} ${marks.length === 1 ? 'mark' : 'marks'}, ${taken.length} taken${left}.`;
+  return `${marks.length} ${marks.length === 1 ? 'mark' : 'marks'}, ${included.length} included${left}.`;
 });
 const numbers = settingsIn(FindSchema);
 
@@ -98,24 +98,24 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       <PushButton
         :disabled="!bench.marks.length"
         @click="
-          bench.take(
+          bench.include(
             bench.marks.map((m) => m.id),
             true,
           )
         "
       >
-        Take all
+        Include all
       </PushButton>
       <PushButton
-        :disabled="!bench.taken.length"
+        :disabled="!bench.included.length"
         @click="
-          bench.take(
+          bench.include(
             bench.marks.map((m) => m.id),
             false,
           )
         "
       >
-        Leave all
+        Exclude all
       </PushButton>
       <PushButton :disabled="bench.chosen.length < 2" title="Shift-click chooses marks (J)" @click="bench.join()">
         Join {{ bench.chosen.length > 1 ? bench.chosen.length : '' }}
@@ -137,8 +137,8 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       @update:model-value="bench.edit('straighten', (s) => (s.cut.straighten = $event))"
       >Turn each upright</TickBox
     >
-    <PushButton v-if="!bench.casting" look="main" :disabled="!bench.taken.length || bench.finding" @click="cast">
-      Cast {{ bench.taken.length }} {{ bench.taken.length === 1 ? 'alpha' : 'alphas' }}
+    <PushButton v-if="!bench.casting" look="main" :disabled="!bench.included.length || bench.finding" @click="cast">
+      Cast {{ bench.included.length }} {{ bench.included.length === 1 ? 'alpha' : 'alphas' }}
     </PushButton>
     <div v-else class="going">
       <ProgressLine :share="bench.casting.share" label="Casting" /><span>{{ bench.casting.detail }}</span
@@ -152,7 +152,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       Cast the whole picture
     </PushButton>
     <PushButton
-      :disabled="!!bench.casting || bench.finding || bench.taken.length + bench.casts.length === 0"
+      :disabled="!!bench.casting || bench.finding || bench.included.length + bench.casts.length === 0"
       title="Each mark becomes a brush that works like one of your choice"
       @click="making = true"
     >
@@ -162,7 +162,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
       v-model:visible="making"
       :alphas="bench.casts"
       :from="{ id: doc.id, name: doc.card.name }"
-      :marks="{ count: bench.taken.length, casting: bench.casting ?? null, cast: castMarks }"
+      :marks="{ count: bench.included.length, casting: bench.casting ?? null, cast: castMarks }"
     />
     <div class="heading part">
       Cast from this sheet <small>{{ bench.casts.length || 'none yet' }}</small>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /**
- * The sheet with its marks outlined: click to take or leave, drag a lasso, draw a line that splits; the wheel zooms.
+ * The sheet with its marks outlined: click to include or exclude, drag a lasso, draw a line that splits; the wheel
+ * zooms.
  */
 import { Lasso, Maximize, MousePointer2, Redo2, Scissors, Undo2 } from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
@@ -80,7 +81,7 @@ function up(e: PointerEvent): void {
   if (was === 'press') click(e);
   else if (was === 'draw') finish();
 }
-/** A click takes or leaves; with Shift it chooses marks to be joined or taken away. */
+/** A click includes or excludes; with Shift it chooses marks to be joined or deleted. */
 function click(e: PointerEvent): void {
   const mark = markAt(...eye.toSheet(...place(e)));
   if (!mark) bench.chosen = [];
@@ -89,7 +90,7 @@ function click(e: PointerEvent): void {
       ? bench.chosen.filter((id) => id !== mark.id)
       : [...bench.chosen, mark.id];
   else {
-    bench.take([mark.id], !mark.taken);
+    bench.include([mark.id], !mark.included);
     bench.chosen = [mark.id];
   }
 }
@@ -119,7 +120,7 @@ function wheel(e: WheelEvent): void {
   eye.zoom(Math.exp(-e.deltaY * 0.0016), ...place(e));
 }
 useShortcuts([
-  { keys: 'V', what: 'Click marks to take or leave them', run: () => (tool.value = 'choose') },
+  { keys: 'V', what: 'Click marks to include or exclude them', run: () => (tool.value = 'choose') },
   { keys: 'C', what: 'Lasso: draw round a mark', run: () => (tool.value = 'lasso') },
   { keys: 'X', what: 'Split: draw a line through a mark', run: () => (tool.value = 'split') },
   { keys: 'J', what: 'Join the chosen marks (Shift-click chooses)', run: () => bench.join() },
@@ -138,7 +139,7 @@ useShortcuts([
   { keys: 'Drag', what: 'Pan; the wheel zooms' },
 ]);
 const TOOLS = [
-  { tool: 'choose', label: 'Take or leave', keys: 'V', icon: MousePointer2 },
+  { tool: 'choose', label: 'Include or exclude', keys: 'V', icon: MousePointer2 },
   { tool: 'lasso', label: 'Lasso', keys: 'C', icon: Lasso },
   { tool: 'split', label: 'Split along a line', keys: 'X', icon: Scissors },
 ] as const;
@@ -172,8 +173,12 @@ const TOOLS = [
             :key="m.id"
             :d="path(m)"
             class="mark"
-            :class="{ taken: m.taken, chosen: bench.chosen.includes(m.id), over: m.id === over && tool === 'choose' }"
-            :data-taken="m.taken"
+            :class="{
+              included: m.included,
+              chosen: bench.chosen.includes(m.id),
+              over: m.id === over && tool === 'choose',
+            }"
+            :data-included="m.included"
           />
           <path v-if="way" :d="way" class="way" />
         </svg>
@@ -251,7 +256,7 @@ const TOOLS = [
   stroke-width: 1.4;
   stroke-dasharray: 5 4;
 }
-.mark.taken {
+.mark.included {
   fill: rgb(35 118 106 / 13%);
   stroke: var(--act);
   stroke-width: 2;

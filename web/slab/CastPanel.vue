@@ -4,13 +4,13 @@
  * it.
  */
 import { computed, reactive, ref } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { useLibrary } from '../stores/library';
 import { useSlabBench } from '../stores/slabBench';
 import { MENDS, useSlabCast } from '../stores/slabCast';
 import CastFrame from './CastFrame.vue';
 import CastForm from '../cast/CastForm.vue';
-import CastKept from '../cast/CastKept.vue';
+import CastAlphas from '../cast/CastAlphas.vue';
 import CastLook from '../cast/CastLook.vue';
 import CastSettingsTabs from '../cast/CastSettingsTabs.vue';
 import { provideCastDesk } from '../cast/desk';
@@ -60,7 +60,7 @@ async function keep(name: string, over: AlphaHead | null): Promise<boolean> {
       @cancel="cast.cancel()"
     />
     <p v-if="cast.problem || bench.problem" class="sentence-bad" role="alert">{{ cast.problem ?? bench.problem }}</p>
-    <CastKept
+    <CastAlphas
       :source-id="bench.doc!.id"
       from="this slab"
       :fresh="fresh"

@@ -63,8 +63,8 @@ async function step(way: LevelWay): Promise<void> {
       <span v-else class="muted">{{ offer.why }}</span>
     </div>
     <p v-if="state.upper" class="muted">
-      {{ state.upper }} finer {{ state.upper === 1 ? 'level keeps' : 'levels keep' }} their detail and take it along
-      when you step up.
+      {{ state.upper }} finer {{ state.upper === 1 ? 'level keeps its' : 'levels keep their' }} detail and
+      {{ state.upper === 1 ? 'takes' : 'take' }} it along when you step up.
     </p>
     <div class="heading">Untouched</div>
     <PushButton @click="bench.make({ kind: 'untouched', side: SLAB_SIDE })"> Back to flat clay </PushButton>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-/** What is at hand beside the slab: symmetry, masks, numbers, levels, pieces and pictures. */
+/** What is at hand beside the slab: symmetry, masks, numbers, levels, set forms and pictures. */
 import { SLAB_TABS, useSlabTools, type SlabTab } from '../stores/slabTools';
 import LevelTab from './LevelTab.vue';
 import MaskTab from './MaskTab.vue';
 import NumberTab from './NumberTab.vue';
 import PictureTab from './PictureTab.vue';
-import PieceTab from './PieceTab.vue';
+import SetFormTab from './SetFormTab.vue';
 import SymmetryTab from './SymmetryTab.vue';
 import TabBar from '../controls/TabBar.vue';
 
@@ -15,7 +15,7 @@ const LABELS: Record<SlabTab, string> = {
   mask: 'Mask',
   number: 'Number',
   levels: 'Levels',
-  pieces: 'Pieces',
+  setForms: 'Set forms',
   pictures: 'Pictures',
 };
 </script>
@@ -32,7 +32,7 @@ const LABELS: Record<SlabTab, string> = {
       <MaskTab v-else-if="tools.tab === 'mask'" />
       <NumberTab v-else-if="tools.tab === 'number'" />
       <LevelTab v-else-if="tools.tab === 'levels'" />
-      <PieceTab v-else-if="tools.tab === 'pieces'" />
+      <SetFormTab v-else-if="tools.tab === 'setForms'" />
       <PictureTab v-else />
     </TabBar>
   </div>

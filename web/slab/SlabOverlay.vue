@@ -1,8 +1,8 @@
 <script setup lang="ts">
-/** What is drawn over the slab: symmetry, the outline of a mask being drawn, and the chosen piece. */
+/** What is drawn over the slab: symmetry, the outline of a mask being drawn, and the chosen set form. */
 import { computed } from 'vue';
-import { piecePlaces, pieceReach } from '#core/piece';
-import { SLAB_SIDE, type Piece, type Symmetry } from '#core/settings';
+import { setFormPlaces, setFormReach } from '#core/setForm';
+import { SLAB_SIDE, type SetForm, type Symmetry } from '#core/settings';
 import type { MaskDrag } from '../viewport/maskDrag';
 import { shapeOf } from '../viewport/maskDrag';
 import { toScreen, type SlabEyeState } from '../viewport/slabEye';
@@ -14,7 +14,7 @@ const props = defineProps<{
   symmetry: Symmetry;
   drawn: MaskDrag['state'];
   taking: boolean;
-  pieces: readonly Piece[];
+  setForms: readonly SetForm[];
   chosen: string | null;
 }>();
 const at = computed(() => (x: number, y: number) => toScreen(props.eye, props.width, props.height, x, y));
@@ -61,12 +61,12 @@ const outline = computed(() => {
   ).join(' ');
 });
 const rings = computed(() =>
-  props.pieces.flatMap((piece) =>
-    piecePlaces(piece).map((place) => ({
-      id: piece.id,
+  props.setForms.flatMap((setForm) =>
+    setFormPlaces(setForm).map((place) => ({
+      id: setForm.id,
       at: at.value(place.x, place.y),
-      r: pieceReach(piece) * props.eye.scale,
-      chosen: piece.id === props.chosen,
+      r: setFormReach(setForm) * props.eye.scale,
+      chosen: setForm.id === props.chosen,
     })),
   ),
 );
@@ -94,7 +94,7 @@ const rings = computed(() =>
       :cx="ring.at[0]"
       :cy="ring.at[1]"
       :r="ring.r"
-      class="piece"
+      class="set-form"
       :class="{ chosen: ring.chosen }"
     />
     <polygon v-if="outline" :points="outline" class="drawn" :class="{ taking }" />
@@ -126,14 +126,14 @@ const rings = computed(() =>
 .point .dot {
   fill: var(--act-deep);
 }
-.piece {
+.set-form {
   fill: none;
   stroke: var(--ink);
   stroke-width: 1;
   stroke-dasharray: 3 4;
   opacity: 0.55;
 }
-.piece.chosen {
+.set-form.chosen {
   stroke: var(--act-deep);
   stroke-width: 2;
   stroke-dasharray: none;

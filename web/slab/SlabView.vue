@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /**
- * The clay seen straight from above: strokes, mask shapes, pieces and the frame, each taken by the hand that is for it.
+ * The clay seen straight from above: strokes, mask shapes, set forms and the frame, each taken by the hand that is for
+ * it.
  */
 import {
   FlipHorizontal2 as MirrorY,
@@ -14,7 +15,7 @@ import {
 } from '@lucide/vue';
 import { useEventListener, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
-import { pieceReach } from '#core/piece';
+import { setFormReach } from '#core/setForm';
 import type { Brush, Symmetry } from '#core/settings';
 import { useBrushKeys } from '../controls/brushKeys';
 import GuidesMenu from '../controls/GuidesMenu.vue';
@@ -143,8 +144,8 @@ async function stampAt(x: number, y: number): Promise<void> {
   else tellNotice('There is no clay at this place.');
 }
 function lookAtChosen(): void {
-  const piece = tools.tab === 'pieces' ? bench.pieces.find(({ id }) => id === tools.pieceId) : undefined;
-  if (piece) eye.value?.lookAt(piece.x, piece.y, pieceReach(piece) * 2);
+  const setForm = tools.tab === 'setForms' ? bench.setForms.find(({ id }) => id === tools.setFormId) : undefined;
+  if (setForm) eye.value?.lookAt(setForm.x, setForm.y, setFormReach(setForm) * 2);
   else if (bench.doc) {
     const { x, y, side } = bench.doc.cast.frame;
     eye.value?.lookAt(x, y, side);
@@ -187,7 +188,7 @@ useShortcuts([
     what: 'Held: a drag up or down goes nearer or away',
     hold: (down) => hands.holdLooking('nearer', down),
   },
-  { keys: 'J', what: 'Look at the chosen piece, or at the frame', run: lookAtChosen },
+  { keys: 'J', what: 'Look at the chosen set form, or at the frame', run: lookAtChosen },
 ]);
 
 const marginBad = computed(() => cast.result?.checks.some((c) => c.name === 'margin' && !c.ok) ?? false);
@@ -251,8 +252,8 @@ const numbers = computed(() => [
         :symmetry="symmetry"
         :drawn="drawn.state"
         :taking="taking"
-        :pieces="tools.tab === 'pieces' ? bench.pieces : []"
-        :chosen="tools.pieceId"
+        :set-forms="tools.tab === 'setForms' ? bench.setForms : []"
+        :chosen="tools.setFormId"
       />
     </template>
     <div class="numbers">

@@ -1,9 +1,9 @@
 /**
- * What the pointer does on a slab when it isn't stroking: panning and turning the view, mask shapes, dragging pieces,
- * picking the point of symmetry, and changing size and strength under a held key.
+ * What the pointer does on a slab when it isn't stroking: panning and turning the view, mask shapes, dragging set
+ * forms, picking the point of symmetry, and changing size and strength under a held key.
  */
 import type { Ref } from 'vue';
-import { pieceAt, pieceReach } from '#core/piece';
+import { setFormAt, setFormReach } from '#core/setForm';
 import { BrushSchema, settingAt, SLAB_SIDE } from '#core/settings';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
@@ -17,7 +17,7 @@ export interface SlabHandOptions {
   drawn: MaskDrag;
   /** Whether a mask shape takes away. */
   taking: Ref<boolean>;
-  /** Where a piece is set for a place on the slab. */
+  /** Where a set form is set for a place on the slab. */
   settled: (at: readonly [number, number]) => readonly [number, number];
   /** Whether two fingers move the view. */
   fingers: () => boolean;
@@ -26,7 +26,7 @@ export interface SlabHandOptions {
 type Held =
   | { kind: 'pan' | 'turn' | 'nearer'; x: number; y: number; atX: number; atY: number }
   | { kind: 'shape' }
-  | { kind: 'piece'; id: string; from: readonly [number, number]; x: number; y: number }
+  | { kind: 'setForm'; id: string; from: readonly [number, number]; x: number; y: number }
   | { kind: 'adjust'; x: number; y: number; size: number; strength: number };
 
 /** A pixel of the drag multiplies the size by this, and is worth so much strength. */
@@ -52,8 +52,8 @@ export function useSlabHands(o: SlabHandOptions) {
     adjusting ||
     tools.pickingPoint ||
     shaping() ||
-    held?.kind === 'piece' ||
-    (tools.tab === 'pieces' && bench.pieces.length > 0);
+    held?.kind === 'setForm' ||
+    (tools.tab === 'setForms' && bench.setForms.length > 0);
 
   function down(e: PointerEvent): void {
     if (o.fingers() || (held && e.pointerType === 'touch')) return;
@@ -71,7 +71,7 @@ export function useSlabHands(o: SlabHandOptions) {
         strength: tools.brush.touch.strength,
       };
     else if (tools.pickingPoint) pickPoint(at);
-    else if (tools.tab === 'pieces' && bench.pieces.length > 0) takePiece(at);
+    else if (tools.tab === 'setForms' && bench.setForms.length > 0) takeSetForm(at);
     else if (shaping()) {
       held = { kind: 'shape' };
       o.drawn.begin(tools.maskShape as 'rectangle' | 'ellipse' | 'lasso', at.x, at.y);
@@ -92,8 +92,8 @@ export function useSlabHands(o: SlabHandOptions) {
         return;
       case 'shape':
         return o.drawn.move(e.offsetX, e.offsetY);
-      case 'piece':
-        return dragPiece(held, e);
+      case 'setForm':
+        return dragSetForm(held, e);
       case 'adjust':
         return adjust(held, e);
     }
@@ -124,22 +124,22 @@ export function useSlabHands(o: SlabHandOptions) {
     });
   }
 
-  function takePiece(at: { x: number; y: number }): void {
+  function takeSetForm(at: { x: number; y: number }): void {
     const [x, y] = o.eye()!.onSlab(at.x, at.y);
-    const index = pieceAt(bench.pieces, x, y, pieceReach);
-    const piece = bench.pieces[index];
-    tools.pieceId = piece?.id ?? null;
-    if (piece) held = { kind: 'piece', id: piece.id, from: [piece.x, piece.y], x, y };
+    const index = setFormAt(bench.setForms, x, y, setFormReach);
+    const setForm = bench.setForms[index];
+    tools.setFormId = setForm?.id ?? null;
+    if (setForm) held = { kind: 'setForm', id: setForm.id, from: [setForm.x, setForm.y], x, y };
   }
 
-  function dragPiece(from: Extract<Held, { kind: 'piece' }>, e: PointerEvent): void {
+  function dragSetForm(from: Extract<Held, { kind: 'setForm' }>, e: PointerEvent): void {
     const [x, y] = o.eye()!.onSlab(e.offsetX, e.offsetY);
-    void bench.editPieces((slab) => {
-      const piece = slab.pieces.find((p) => p.id === from.id);
-      if (!piece) return;
+    void bench.editSetForms((slab) => {
+      const setForm = slab.setForms.find((p) => p.id === from.id);
+      if (!setForm) return;
       const [toX, toY] = o.settled([from.from[0] + x - from.x, from.from[1] + y - from.y]);
-      piece.x = Math.max(-4, Math.min(4, toX));
-      piece.y = Math.max(-4, Math.min(4, toY));
+      setForm.x = Math.max(-4, Math.min(4, toX));
+      setForm.y = Math.max(-4, Math.min(4, toY));
     });
   }
 
@@ -164,11 +164,11 @@ export function useSlabHands(o: SlabHandOptions) {
         brush.touch.strength = strength;
       });
     }
-    if (held?.kind === 'piece') {
+    if (held?.kind === 'setForm') {
       const { id, from } = held;
-      void bench.editPieces((slab) => {
-        const piece = slab.pieces.find((p) => p.id === id);
-        if (piece) [piece.x, piece.y] = from;
+      void bench.editSetForms((slab) => {
+        const setForm = slab.setForms.find((p) => p.id === id);
+        if (setForm) [setForm.x, setForm.y] = from;
       });
     }
     held = null;

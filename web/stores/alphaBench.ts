@@ -4,7 +4,7 @@
  */
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { Kept } from '#core/kept';
+import type { StoredDocument } from '#core/stored';
 import type { Alpha, Recipe } from '#core/settings';
 import { alphaDrafts } from '../api/drafts';
 import { BakeCancelled, MOST_BASE_SIDE, Recipes, type Made } from '../workers/recipes';
@@ -176,7 +176,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   const steps = useRecipeSteps({ recipe, edit, chosen, problem, answer, added: look });
 
   /** Bakes at full size and saves under the id and card of `as`. */
-  function bake(as: Alpha, on: number | null): Promise<Kept<'alphas'>> {
+  function bake(as: Alpha, on: number | null): Promise<StoredDocument<'alphas'>> {
     const { id, card, size, relief, format } = as;
     const from = library.source(as.lineage.sourceId);
     const { floor, crown, cast, patchId, colours } = plain(as.lineage);

@@ -235,9 +235,9 @@ export const useArrivals = defineStore('arrivals', () => {
       card: { name: library.freeName('alphas', titleOf(file)) },
       lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: relief },
     });
-    const kept = await api.save('alphas', doc, null);
-    library.putAlpha(kept);
-    return kept.doc;
+    const stored = await api.save('alphas', doc, null);
+    library.putAlpha(stored);
+    return stored.doc;
   }
 
   async function makeSheet({ blob, name, width, height, what }: api.SheetFile, more: object): Promise<string> {

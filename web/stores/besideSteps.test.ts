@@ -1,4 +1,4 @@
-import { PieceSchema, SlabSchema, SOURCE_VERSION, type Slab } from '#core/settings';
+import { SetFormSchema, SlabSchema, SOURCE_VERSION, type Slab } from '#core/settings';
 import { besideOf, besideText, BesideSteps } from './besideSteps';
 
 const slab = (): Slab =>
@@ -9,7 +9,9 @@ const slab = (): Slab =>
     card: { name: 'Slab' },
     cells: 64,
     blob: null,
-    pieces: ['a', 'b'].map(() => PieceSchema.parse({ id: crypto.randomUUID(), form: 'dome', size: 0.3, height: 0.1 })),
+    setForms: ['a', 'b'].map(() =>
+      SetFormSchema.parse({ id: crypto.randomUUID(), form: 'dome', size: 0.3, height: 0.1 }),
+    ),
   });
 const { now } = Date;
 let late = 0;
@@ -33,16 +35,16 @@ function changes(own: Slab, steps = new BesideSteps()) {
   };
 }
 
-test('dragging one piece is one step from where it lay first; another piece, or a rest, begins another', () => {
+test('dragging one set form is one step from where it lay first; another set form, or a rest, begins another', () => {
   const own = slab();
   const { change } = changes(own);
   const first = besideText(own);
-  const drags = [0.1, 0.2, 0.3].map((x) => change((s) => Object.assign(s.pieces[0], { x, y: -x })));
+  const drags = [0.1, 0.2, 0.3].map((x) => change((s) => Object.assign(s.setForms[0], { x, y: -x })));
   expect(new Set(drags.map((d) => d.id)).size).toBe(1);
   expect(drags.every((d) => d.before === first)).toBe(true);
-  expect(change((s) => (s.pieces[1].x = 0.5)).id).toBe(drags[0].id + 1);
+  expect(change((s) => (s.setForms[1].x = 0.5)).id).toBe(drags[0].id + 1);
   late += 2000;
-  expect(change((s) => (s.pieces[1].x = 0.6)).id).toBe(drags[0].id + 2);
+  expect(change((s) => (s.setForms[1].x = 0.6)).id).toBe(drags[0].id + 2);
 });
 
 test('ended, the same kind of change is a step of its own', () => {
@@ -59,8 +61,8 @@ test('ended, the same kind of change is a step of its own', () => {
 test('adding and taking away are told apart', () => {
   const own = slab();
   const { change } = changes(own);
-  const [piece] = own.pieces;
-  const away = change((s) => s.pieces.pop());
-  const back = change((s) => s.pieces.push(piece!));
+  const [setForm] = own.setForms;
+  const away = change((s) => s.setForms.pop());
+  const back = change((s) => s.setForms.push(setForm!));
   expect(back.id).not.toBe(away.id);
 });

@@ -5,13 +5,13 @@ import { SlabSchema, type Slab } from '#core/settings';
 const TOGETHER_MS = 700;
 
 /** What lies beside the clay and can be undone with it. */
-const BesideSchema = SlabSchema.pick({ symmetry: true, pieces: true, references: true, cast: true });
+const BesideSchema = SlabSchema.pick({ symmetry: true, setForms: true, references: true, cast: true });
 
-export function besideText({ symmetry, pieces, references, cast }: Slab): string {
-  return JSON.stringify({ symmetry, pieces, references, cast });
+export function besideText({ symmetry, setForms, references, cast }: Slab): string {
+  return JSON.stringify({ symmetry, setForms, references, cast });
 }
 
-export function besideOf(text: string): Pick<Slab, 'symmetry' | 'pieces' | 'references' | 'cast'> {
+export function besideOf(text: string): Pick<Slab, 'symmetry' | 'setForms' | 'references' | 'cast'> {
   return BesideSchema.parse(JSON.parse(text));
 }
 

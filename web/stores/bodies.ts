@@ -30,7 +30,7 @@ export const useBodies = defineStore('bodies', () => {
       };
     },
     rowOf: ({ id, name, triangles, report }) => ({ id, name, triangles, report, mesh: null }),
-    rowOfKept: ({ id, card, triangles, report, mesh }) => ({ id, name: card.name, triangles, report, mesh }),
+    rowOfStored: ({ id, card, triangles, report, mesh }) => ({ id, name: card.name, triangles, report, mesh }),
   });
 
   /** The mesh as core/formats packs it. Throws a sentence when it is nowhere. */

@@ -4,7 +4,7 @@
  */
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import type { Kept } from '#core/kept';
+import type { StoredDocument } from '#core/stored';
 import { changeOf, type Brush, type BrushChange } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts, type BrushDraft } from '../api/drafts';
@@ -67,9 +67,9 @@ export const useBrushBench = defineStore('brush-bench', () => {
   async function refresh(id: string): Promise<void> {
     if (!library.has('brushes', id)) return;
     // Whoever needs the server next notices that it is away, or that the brush is gone.
-    const kept = await api.get('brushes', id).catch(() => null);
-    if (kept) library.putBrush(kept);
-    if (kept && doc.value?.id === id && !own.unsaved.value && kept.revision > (own.revision.value ?? 0))
+    const stored = await api.get('brushes', id).catch(() => null);
+    if (stored) library.putBrush(stored);
+    if (stored && doc.value?.id === id && !own.unsaved.value && stored.revision > (own.revision.value ?? 0))
       await own.open(id, undefined, history.resume);
   }
 
@@ -144,9 +144,9 @@ export const useBrushBench = defineStore('brush-bench', () => {
   async function sendWaiting(): Promise<void> {
     for (const draft of (await brushDrafts.all()).filter((d) => d.waiting)) {
       try {
-        const kept = await sendOnce(draft);
+        const stored = await sendOnce(draft);
         await own.dropDraft(draft.doc.id);
-        await own.taken(kept, draft.doc, JSON.stringify(draft.doc));
+        await own.accepted(stored, draft.doc, JSON.stringify(draft.doc));
       } catch (error) {
         if (connection.noticed(error)) return;
         await brushDrafts.keep({ ...draft, waiting: false });
@@ -161,14 +161,14 @@ export const useBrushBench = defineStore('brush-bench', () => {
   }
 
   /** Another window may have sent the same in the same moment. */
-  async function sendOnce({ doc: sent, revision: on }: BrushDraft): Promise<Kept<'brushes'>> {
+  async function sendOnce({ doc: sent, revision: on }: BrushDraft): Promise<StoredDocument<'brushes'>> {
     try {
       return await api.save('brushes', sent, on);
     } catch (error) {
       if (api.conflictOf(error) !== 'changed') throw error;
-      const kept = await api.get('brushes', sent.id);
-      if (JSON.stringify(kept.doc) !== JSON.stringify(sent)) throw error;
-      return kept;
+      const stored = await api.get('brushes', sent.id);
+      if (JSON.stringify(stored.doc) !== JSON.stringify(sent)) throw error;
+      return stored;
     }
   }
 
@@ -176,13 +176,13 @@ export const useBrushBench = defineStore('brush-bench', () => {
   async function sentElsewhere(): Promise<void> {
     if (!doc.value || !waiting.value || (await brushDrafts.read(doc.value.id))) return;
     const { id } = doc.value;
-    const kept = await library.freshBrush(id);
+    const stored = await library.freshBrush(id);
     if (doc.value?.id !== id || !waiting.value) return;
     waiting.value = false;
-    if (kept && JSON.stringify(kept.doc) === JSON.stringify(doc.value))
-      await own.taken(kept, plain(doc.value), own.mark());
+    if (stored && JSON.stringify(stored.doc) === JSON.stringify(doc.value))
+      await own.accepted(stored, plain(doc.value), own.mark());
     else {
-      deleted.value = !kept;
+      deleted.value = !stored;
       conflict.value = true;
     }
   }

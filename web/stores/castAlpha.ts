@@ -1,5 +1,5 @@
 /** Keeping an alpha that a recipe made: baked, its bytes sent, saved with its lineage. */
-import type { Kept } from '#core/kept';
+import type { StoredDocument } from '#core/stored';
 import {
   ALPHA_VERSION,
   AlphaSchema,
@@ -82,7 +82,7 @@ export function castAlpha(
   wish: AlphaWish,
   revision: number | null,
   onProgress: (share: number) => void,
-): { done: Promise<Kept<'alphas'>>; cancel: Baking['cancel'] } {
+): { done: Promise<StoredDocument<'alphas'>>; cancel: Baking['cancel'] } {
   const from = recipeFrom(wish.recipe, wish.made);
   const work = bake(
     from,
@@ -98,10 +98,10 @@ export function castAlpha(
     onProgress,
   );
   const done = work.done.then(async (baked) => {
-    const kept = await api.save('alphas', alphaFrom(wish, baked, await api.putBlob(baked.bytes)), revision);
-    useLibrary().putAlpha(kept);
+    const stored = await api.save('alphas', alphaFrom(wish, baked, await api.putBlob(baked.bytes)), revision);
+    useLibrary().putAlpha(stored);
     onProgress(1);
-    return kept;
+    return stored;
   });
   return { done, cancel: work.cancel };
 }

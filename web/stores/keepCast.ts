@@ -1,5 +1,5 @@
 /** Casting at full size, and keeping what was cast as an alpha with its lineage: a slab's, or a patch's of a scan. */
-import type { Kept } from '#core/kept';
+import type { StoredDocument } from '#core/stored';
 import { ALPHA_VERSION, AlphaSchema, type Alpha, type CastSettings, type Step } from '#core/settings';
 import * as api from '../api/client';
 import { plain } from '../api/plain';
@@ -60,7 +60,7 @@ export async function fullCast(
 export interface Keeping {
   made: FullCast;
   /** The one that is cast anew. */
-  before: Kept<'alphas'> | null;
+  before: StoredDocument<'alphas'> | null;
   card: Alpha['card'];
   source: { id: string; revision: number; patchId?: string };
   /** Done to a new alpha of heights. One that is cast anew keeps its own. */
@@ -109,7 +109,7 @@ export async function keepCast(
     card,
     lineage: { ...lineage, sourceId: source.id, sourceRevision: source.revision },
   });
-  const kept = await api.save('alphas', alpha, on);
-  useLibrary().putAlpha(kept);
-  return kept.doc;
+  const stored = await api.save('alphas', alpha, on);
+  useLibrary().putAlpha(stored);
+  return stored.doc;
 }

@@ -4,7 +4,7 @@
  */
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, type ShallowRef } from 'vue';
-import { listedOf, type BrushAlphas, type BrushHead, type Kept, type Listed } from '#core/kept';
+import { listedOf, type BrushAlphas, type BrushHead, type StoredDocument, type Listed } from '#core/stored';
 import { alphasOf as idsOf, type Brush, type Naming } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts, type BrushDraft } from '../api/drafts';
@@ -32,7 +32,7 @@ export const useLibrary = defineStore('library', () => {
   const failed = ref<string | null>(null);
   let loading: Promise<void> | null = null;
   /** Saved brushes as they were last fetched: while the server is away they can still be opened. */
-  const fetched = new Map<string, Kept<'brushes'>>();
+  const fetched = new Map<string, StoredDocument<'brushes'>>();
 
   async function load(): Promise<void> {
     try {
@@ -114,17 +114,17 @@ export const useLibrary = defineStore('library', () => {
   }
 
   /** The saved brush, at once where it was fetched and the list knows no newer one. */
-  async function savedBrush(id: string): Promise<Kept<'brushes'> | null> {
+  async function savedBrush(id: string): Promise<StoredDocument<'brushes'> | null> {
     const known = fetched.get(id);
     return known && known.revision === listedBrush(id)?.revision ? known : freshBrush(id);
   }
 
   /** The brush as the server has it; while that is away, as it was last fetched. */
-  async function freshBrush(id: string): Promise<Kept<'brushes'> | null> {
+  async function freshBrush(id: string): Promise<StoredDocument<'brushes'> | null> {
     try {
-      const kept = await api.get('brushes', id);
-      putBrush(kept);
-      return kept;
+      const stored = await api.get('brushes', id);
+      putBrush(stored);
+      return stored;
     } catch (error) {
       if (connection.noticed(error)) return fetched.get(id) ?? null;
       if (api.isMissing(error)) return null;
@@ -156,23 +156,23 @@ export const useLibrary = defineStore('library', () => {
     return { form: alpha(brush.form.alphaId), tooth: alpha(brush.tooth.alphaId) };
   }
 
-  function putBrush(kept: Kept<'brushes'>): void {
-    if ((fetched.get(kept.doc.id)?.revision ?? 0) <= kept.revision) fetched.set(kept.doc.id, kept);
-    put(brushes, listedOf('brushes', kept));
+  function putBrush(stored: StoredDocument<'brushes'>): void {
+    if ((fetched.get(stored.doc.id)?.revision ?? 0) <= stored.revision) fetched.set(stored.doc.id, stored);
+    put(brushes, listedOf('brushes', stored));
   }
 
-  function putAlpha(kept: Kept<'alphas'>): void {
-    put(alphas, listedOf('alphas', kept));
+  function putAlpha(stored: StoredDocument<'alphas'>): void {
+    put(alphas, listedOf('alphas', stored));
   }
 
-  function putSource(kept: Kept<'sources'>): void {
-    put(sources, listedOf('sources', kept));
+  function putSource(stored: StoredDocument<'sources'>): void {
+    put(sources, listedOf('sources', stored));
   }
 
-  function putKept<C extends Shelf>(collection: C, kept: Kept<C>): void {
-    if (collection === 'brushes') putBrush(kept as Kept<'brushes'>);
-    else if (collection === 'alphas') putAlpha(kept as Kept<'alphas'>);
-    else putSource(kept as Kept<'sources'>);
+  function putStored<C extends Shelf>(collection: C, stored: StoredDocument<C>): void {
+    if (collection === 'brushes') putBrush(stored as StoredDocument<'brushes'>);
+    else if (collection === 'alphas') putAlpha(stored as StoredDocument<'alphas'>);
+    else putSource(stored as StoredDocument<'sources'>);
   }
 
   /** A name like the wanted one that nothing else has. */
@@ -261,7 +261,7 @@ export const useLibrary = defineStore('library', () => {
     putBrush,
     putAlpha,
     putSource,
-    putKept,
+    putStored,
     freeName,
     copyBrush,
     remove,

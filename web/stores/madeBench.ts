@@ -3,7 +3,7 @@
  */
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { NameSchema, StepSchema, type Alpha, type Lettering, type Pattern } from '#core/settings';
 import * as api from '../api/client';
 import { BakeCancelled, Recipes } from '../workers/recipes';
@@ -111,13 +111,13 @@ export const useMadeBench = defineStore('made-bench', () => {
         made,
         source: { id, revision: on },
       } as const;
-      const kept = await work.run(`Casting “${wish.card.name}”`, id, async (hand) => {
+      const stored = await work.run(`Casting “${wish.card.name}”`, id, async (hand) => {
         const cast = castAlpha(wish, again?.revision ?? null, hand.report);
         hand.onCancel(cast.cancel);
         return cast.done;
       });
-      if (doc.value?.id !== id) work.say(`“${kept.doc.card.name}” is cast.`);
-      return kept.doc;
+      if (doc.value?.id !== id) work.say(`“${stored.doc.card.name}” is cast.`);
+      return stored.doc;
     } catch (error) {
       if (error instanceof BakeCancelled) return null;
       connection.noticed(error);

@@ -8,21 +8,21 @@ test('asked for once it runs at once, and answers what the work answers', async 
 
 test('what fails is told to those who asked for it, and the next run is as good as the first', async () => {
   let fails = true;
-  const save = oneAtATime(() => (fails ? Promise.reject(new Error('away')) : Promise.resolve('kept')));
+  const save = oneAtATime(() => (fails ? Promise.reject(new Error('away')) : Promise.resolve('stored')));
   const first = save();
   const second = save();
   fails = false;
   await expect(first).rejects.toThrow('away');
-  expect(await second).toBe('kept');
-  expect(await save()).toBe('kept');
+  expect(await second).toBe('stored');
+  expect(await save()).toBe('stored');
 });
 
 test.each([1, 2, 3, 4, 5])(
-  'in any order of changes, asking and waiting (seed %d), no two run at once and the last change is kept',
+  'in any order of changes, asking and waiting (seed %d), no two run at once and the last change is stored',
   async (seed) => {
     const random = seeded(seed);
     let value = 0;
-    let kept = -1;
+    let stored = -1;
     let at = 0;
     let most = 0;
     let runs = 0;
@@ -31,7 +31,7 @@ test.each([1, 2, 3, 4, 5])(
       runs++;
       const sent = value;
       for (let n = Math.floor(random() * 4); n > 0; n--) await new Promise((done) => setImmediate(done));
-      kept = sent;
+      stored = sent;
       at--;
       return sent;
     });
@@ -52,7 +52,7 @@ test.each([1, 2, 3, 4, 5])(
     }
     await save();
     await Promise.all(asked);
-    expect([most, kept]).toEqual([1, value]);
+    expect([most, stored]).toEqual([1, value]);
     expect(runs).toBeLessThanOrEqual(asked.length + 1);
   },
 );

@@ -18,7 +18,7 @@ interface Stored {
 
 /** A server with patterns on it: it takes its time, can be away, and lets another window save. */
 function server(random: () => number) {
-  const kept = new Map<string, Stored>();
+  const stored = new Map<string, Stored>();
   /** What was written, in order: nobody's save may vanish without a revision of its own. */
   const log: string[] = [];
   const now = { away: false };
@@ -27,11 +27,11 @@ function server(random: () => number) {
   const no = (status: number, code: string): Response =>
     answer({ error: { code, message: 'No.', details: {} } }, status);
   function put(id: string, doc: Pattern, on: number | null, by: string): Response {
-    const there = kept.get(id);
+    const there = stored.get(id);
     if ((there?.revision ?? null) !== on) return no(409, there ? 'changed-elsewhere' : 'deleted-elsewhere');
-    kept.set(id, { doc, revision: (on ?? 0) + 1 });
+    stored.set(id, { doc, revision: (on ?? 0) + 1 });
     log.push(`${by} ${doc.card.notes}`);
-    return answer(about(kept.get(id)!));
+    return answer(about(stored.get(id)!));
   }
   globalThis.fetch = (async (path: string, init: RequestInit = {}) => {
     await pause(random() * 4);
@@ -44,14 +44,14 @@ function server(random: () => number) {
       const { doc, revision } = JSON.parse(String(init.body)) as { doc: Pattern; revision: number | null };
       said = put(id, doc, revision, 'here');
     } else if (collection === 'sources' && /^[0-9a-f-]{36}$/.test(id))
-      said = kept.has(id) ? answer(about(kept.get(id)!)) : no(404, 'not-found');
+      said = stored.has(id) ? answer(about(stored.get(id)!)) : no(404, 'not-found');
     else said = answer({ items: [], skipped: [], next: null });
     await pause(random() * 4);
     // Away before the answer was out: it was written all the same.
     if (now.away) throw new TypeError('cut off');
     return said;
   }) as typeof fetch;
-  return { kept, log, now, put };
+  return { stored, log, now, put };
 }
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
@@ -119,7 +119,7 @@ test.each(Array.from({ length: 20 }, (_, n) => n + 1))(
       } else if (act < 0.65) asked.push(own.save());
       else if (act < 0.75) {
         // Another window saves what it just opened.
-        const other = there.kept.get(on)!;
+        const other = there.stored.get(on)!;
         there.put(on, { ...other.doc, card: { ...other.doc.card, author: `other ${n}` } }, other.revision, 'other');
       } else if (act < 0.85) there.now.away = !there.now.away;
       else {
@@ -133,7 +133,7 @@ test.each(Array.from({ length: 20 }, (_, n) => n + 1))(
       expect(own.doc.value.id).toBe(on);
       expect(own.doc.value.card.notes).toBe(typed.get(on) ?? '');
       // What isn't told of a conflict was begun on a revision of its own document.
-      if (own.revision.value !== null) expect(own.revision.value).toBeLessThanOrEqual(there.kept.get(on)!.revision);
+      if (own.revision.value !== null) expect(own.revision.value).toBeLessThanOrEqual(there.stored.get(on)!.revision);
       if (!own.unsaved.value) expect(own.saved.value!.doc.card.notes).toBe(own.doc.value.card.notes);
     }
     there.now.away = false;
@@ -150,7 +150,7 @@ test.each(Array.from({ length: 20 }, (_, n) => n + 1))(
       const places = [
         own.doc.value?.id === id ? own.doc.value.card.notes : null,
         draft?.doc.card.notes,
-        there.kept.get(id)!.doc.card.notes,
+        there.stored.get(id)!.doc.card.notes,
       ];
       const saved = there.log.some((line) => line === `here ${note}`);
       expect(places.includes(note) || saved).toBe(true);
@@ -166,7 +166,7 @@ test.each(Array.from({ length: 20 }, (_, n) => n + 1))(
       if (draft) expect(own.doc.value!.card.notes).toBe(draft.doc.card.notes);
       if (!own.conflict.value && own.unsaved.value) {
         expect(await own.save()).toBe(true);
-        expect(there.kept.get(id)!.doc.card.notes).toBe(own.doc.value!.card.notes);
+        expect(there.stored.get(id)!.doc.card.notes).toBe(own.doc.value!.card.notes);
         expect(own.unsaved.value).toBe(false);
       }
     }

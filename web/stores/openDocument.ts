@@ -4,7 +4,7 @@
  * a copy. Only the last opening counts, and whatever ends after another document was opened is still about its own.
  */
 import { computed, ref, shallowRef, type Ref } from 'vue';
-import { SCHEMAS, type Documents, type Kept } from '#core/kept';
+import { SCHEMAS, type Documents, type StoredDocument } from '#core/stored';
 import { explain, NameSchema } from '#core/settings';
 import * as api from '../api/client';
 import type { Draft } from '../api/drafts';
@@ -22,7 +22,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   const library = useLibrary();
   const connection = useConnection();
   const doc = ref(null) as Ref<T | null>;
-  const saved = shallowRef<(Omit<Kept<C>, 'doc'> & { doc: T }) | null>(null);
+  const saved = shallowRef<(Omit<StoredDocument<C>, 'doc'> & { doc: T }) | null>(null);
   /** The revision that the work was begun on; null for what was never saved. */
   const revision = ref<number | null>(null);
   const keptAt = ref<number | null>(null);
@@ -48,7 +48,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     },
   });
 
-  async function fetchSaved(id: string): Promise<Kept<C> | null> {
+  async function fetchSaved(id: string): Promise<StoredDocument<C> | null> {
     if (ways.fetch) return ways.fetch(id);
     return api.get(ways.collection, id).catch((error: unknown) => {
       // Deleted in another window: the work that is here is shown all the same.
@@ -72,13 +72,13 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
       const draft = await ways.drafts.read(id);
       // What was never saved isn't asked for, unless another window saved it.
       const never = draft?.revision === null && !library.has(ways.collection, id);
-      const kept = never ? null : await fetchSaved(id);
+      const stored = never ? null : await fetchSaved(id);
       if (mine !== openings) return;
-      if (!draft && !kept)
+      if (!draft && !stored)
         throw new Error(
           ways.gone?.() ?? `The ${ways.what(doc.value as T | null)} isn’t here; it may have been deleted.`,
         );
-      const found = { doc: plain(draft ? draft.doc : (kept!.doc as T)), draft, kept };
+      const found = { doc: plain(draft ? draft.doc : (stored!.doc as T)), draft, stored };
       const fault = check?.(found.doc);
       if (fault) throw new Error(fault);
       const ready = await ways.prepare?.(found);
@@ -99,18 +99,18 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     }
   }
 
-  function show({ doc: found, draft, kept }: Found<C, T, D>): void {
-    saved.value = kept ? { ...kept, doc: plain(kept.doc) as T } : null;
-    savedMark.value = kept ? JSON.stringify(kept.doc) : null;
+  function show({ doc: found, draft, stored }: Found<C, T, D>): void {
+    saved.value = stored ? { ...stored, doc: plain(stored.doc) as T } : null;
+    savedMark.value = stored ? JSON.stringify(stored.doc) : null;
     doc.value = found;
-    revision.value = draft ? draft.revision : kept!.revision;
+    revision.value = draft ? draft.revision : stored!.revision;
     keptAt.value = draft?.keptAt ?? null;
     deleted.value =
-      draft !== undefined && draft.revision !== null && kept === null && !connection.away && library.failed === null;
+      draft !== undefined && draft.revision !== null && stored === null && !connection.away && library.failed === null;
     // One that is sent by its owner hears then what became of it.
     const sent = draft?.waiting === true && ways.sendsWaiting === true;
     conflict.value =
-      deleted.value || (draft !== undefined && kept !== null && draft.revision !== kept.revision && !sent);
+      deleted.value || (draft !== undefined && stored !== null && draft.revision !== stored.revision && !sent);
     waiting.value = draft?.waiting === true && !conflict.value;
   }
 
@@ -208,7 +208,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     const on = revision.value;
     const sentMark = mark();
     try {
-      await taken(await ways.send(sent, on), sent, sentMark);
+      await accepted(await ways.send(sent, on), sent, sentMark);
       return true;
     } catch (error) {
       if (ways.isCancel?.(error)) return false;
@@ -220,26 +220,26 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   }
 
   /** The server has it: of what is open, or of what was. */
-  async function taken(kept: Kept<C>, sent: T, sentMark: unknown): Promise<void> {
-    put(kept);
-    if (doc.value?.id !== kept.doc.id) {
-      await ways.drafts.saved(kept.doc.id, sent, kept.revision);
+  async function accepted(stored: StoredDocument<C>, sent: T, sentMark: unknown): Promise<void> {
+    put(stored);
+    if (doc.value?.id !== stored.doc.id) {
+      await ways.drafts.saved(stored.doc.id, sent, stored.revision);
       await ways.draftsChanged?.();
-      await ways.saved?.(kept);
+      await ways.saved?.(stored);
       return;
     }
     const same = mark() === sentMark;
-    saved.value = { ...kept, doc: plain(kept.doc) as T };
-    revision.value = kept.revision;
+    saved.value = { ...stored, doc: plain(stored.doc) as T };
+    revision.value = stored.revision;
     waiting.value = false;
     conflict.value = false;
     deleted.value = false;
-    if (ways.adopt) ways.adopt(plain(kept.doc) as T);
+    if (ways.adopt) ways.adopt(plain(stored.doc) as T);
     // What was sent may hold spaces that the server trimmed; what was typed meanwhile stays.
-    else if (same) doc.value = plain(kept.doc) as T;
-    savedMark.value = ways.mark ? sentMark : JSON.stringify(kept.doc);
+    else if (same) doc.value = plain(stored.doc) as T;
+    savedMark.value = ways.mark ? sentMark : JSON.stringify(stored.doc);
     await drafts.now();
-    await ways.saved?.(kept);
+    await ways.saved?.(stored);
   }
 
   async function failed(error: unknown, sent: T, on: number | null): Promise<void> {
@@ -267,8 +267,8 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
       useWork().say(`“${sent.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
   }
 
-  function put(kept: Kept<C>): void {
-    library.putKept(ways.collection, kept);
+  function put(stored: StoredDocument<C>): void {
+    library.putStored(ways.collection, stored);
   }
 
   /** Back to the saved one. */
@@ -325,7 +325,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     keepDraft: () => drafts.now(),
     dropDraft,
     save,
-    taken,
+    accepted,
     revert,
     keepAsCopy,
     mark,

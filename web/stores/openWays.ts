@@ -1,5 +1,5 @@
 /** What a bench says of the documents it opens, and what is said of the one that is open. */
-import type { Documents, Kept } from '#core/kept';
+import type { Documents, StoredDocument } from '#core/stored';
 import type { Draft, DraftBox } from '../api/drafts';
 import type { Shelf } from './library';
 
@@ -8,7 +8,7 @@ export interface Found<C extends Shelf, T extends Documents[C], D extends Draft<
   doc: T;
   draft: D | undefined;
   /** Null where the server has none. */
-  kept: Kept<C> | null;
+  stored: StoredDocument<C> | null;
 }
 
 export interface OpenWays<C extends Shelf, T extends Documents[C], D extends Draft<T>> {
@@ -19,7 +19,7 @@ export interface OpenWays<C extends Shelf, T extends Documents[C], D extends Dra
   /** From a change to its draft. */
   draftMs: number;
   /** As the server has it; null where it has none. */
-  fetch?(id: string): Promise<Kept<C> | null>;
+  fetch?(id: string): Promise<StoredDocument<C> | null>;
   /** Said where there is neither a saved one nor a draft. */
   gone?(): string;
   /**
@@ -35,11 +35,11 @@ export interface OpenWays<C extends Shelf, T extends Documents[C], D extends Dra
   /** It can't be saved now, and that is seen elsewhere. */
   blocked?(): boolean;
   /** Saves, with all that it takes. */
-  send(doc: T, revision: number | null): Promise<Kept<C>>;
+  send(doc: T, revision: number | null): Promise<StoredDocument<C>>;
   /** Takes over what a save made of the document, where more than the document may have changed meanwhile. */
   adopt?(saved: T): void;
   /** A save came through; of what isn't open any more too. */
-  saved?(kept: Kept<C>): Promise<void> | void;
+  saved?(stored: StoredDocument<C>): Promise<void> | void;
   /** An error that is none: it was cancelled. */
   isCancel?(error: unknown): boolean;
   /** A taken or missing name is said at the field of the name. */

@@ -5,7 +5,7 @@ import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
-import type { BrushAlphas } from '#core/kept';
+import type { BrushAlphas } from '#core/stored';
 import { RefineUnderSchema, SymmetrySchema, type Brush, type RefineUnderSettings, type Symmetry } from '#core/settings';
 import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
@@ -13,8 +13,8 @@ import { Sculptor } from '../workers/sculptor';
 import { useBodies } from './bodies';
 import { sentence } from './connection';
 
-/** How far the back of a piece lies under the body, body units. */
-const PIECE_THICKNESS = 0.02;
+/** How far the back of a cut lies under the body, body units. */
+const CUT_THICKNESS = 0.02;
 /** Bodies stand upright: copies go round them. */
 const UPRIGHT = SymmetrySchema.parse({ axis: 'y' });
 /** A body is subdivided up to so many triangles. */
@@ -158,18 +158,18 @@ export const useProof = defineStore('proof', () => {
   }
 
   /**
-   * Cuts what is masked off as a body of its own; answers its name, or null when nothing is masked. A piece that can't
+   * Cuts what is masked off as a body of its own; answers its name, or null when nothing is masked. A cut that can't
    * be kept stays on the body.
    */
   async function cutOff(of: string): Promise<string | null> {
-    const piece = await sculptor.cutOff(PIECE_THICKNESS);
-    if (!piece) return null;
+    const cut = await sculptor.cutOff(CUT_THICKNESS);
+    if (!cut) return null;
     try {
-      return (await bodies.keep(await bodyOfMesh(`${of}, piece`, piece))).name;
+      return (await bodies.keep(await bodyOfMesh(`${of}, cut off`, cut))).name;
     } catch (error) {
       if (await sculptor.uncut()) throw error;
       throw new Error(
-        `${sentence(error)} The body was worked on since; undo back to the cut to have the piece on it again.`,
+        `${sentence(error)} The body was worked on since; undo back to the cut to have the cut on it again.`,
       );
     }
   }

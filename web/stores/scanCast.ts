@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { CastCancelled } from '#core/cast';
 import type { Check } from '#core/checks';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { edgeStep } from '#core/scan';
 import { NameSchema, StepSchema, type Alpha, type CastSettings, type Patch } from '#core/settings';
 import * as api from '../api/client';

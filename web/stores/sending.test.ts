@@ -1,5 +1,5 @@
 import { createPinia, setActivePinia } from 'pinia';
-import { listedOf, type Kept } from '#core/kept';
+import { listedOf, type StoredDocument } from '#core/stored';
 import { TRIAL_VERSION, trialSets, type OwnTrial } from '#core/trial';
 import type { Outbox, WaitingTrial } from '../api/outbox';
 import { ServerAway } from '../api/client';
@@ -23,7 +23,7 @@ function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; l
     new Response(body === null ? null : JSON.stringify(body), { status });
   const no = (status: number, code: string, message: string): Response =>
     answer({ error: { code, message, details: {} } }, status);
-  const kept = (doc: OwnTrial): Kept<'trials'> => ({ doc, revision: 1, base: false, updatedAt: '' });
+  const stored = (doc: OwnTrial): StoredDocument<'trials'> => ({ doc, revision: 1, base: false, updatedAt: '' });
   globalThis.fetch = ((path: string, init: RequestInit = {}) => {
     if (now.away) return Promise.reject(new TypeError('refused'));
     const [, , , id = '', restore] = path.split('/');
@@ -36,7 +36,7 @@ function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; l
           if ([...docs.values()].some((d) => d.card.name === doc.card.name))
             return no(409, 'name-taken', 'There is one already.');
           docs.set(id, doc);
-          return answer(kept(doc));
+          return answer(stored(doc));
         }
         case 'DELETE': {
           deleted.set(id, docs.get(id)!);
@@ -46,13 +46,13 @@ function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; l
         case 'POST': {
           if (restore !== 'restore') return no(404, 'no-route', '');
           docs.set(id, deleted.get(id)!);
-          return answer(kept(docs.get(id)!));
+          return answer(stored(docs.get(id)!));
         }
         default:
           return answer(
             path.endsWith('/health')
               ? { ok: true }
-              : { items: [...docs.values()].map((doc) => listedOf('trials', kept(doc))), skipped: [], next: null },
+              : { items: [...docs.values()].map((doc) => listedOf('trials', stored(doc))), skipped: [], next: null },
           );
       }
     })();
@@ -93,7 +93,7 @@ function sending(from: Outbox<WaitingTrial>) {
         strokes: one.strokes,
       }),
     rowOf: ({ id, name }) => ({ id, name }),
-    rowOfKept: ({ id, card }) => ({ id, name: card.name }),
+    rowOfStored: ({ id, card }) => ({ id, name: card.name }),
   });
 }
 

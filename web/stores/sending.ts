@@ -3,7 +3,7 @@
  * Whatever is kept is in the list at once; it is sent on its own, again and again until the server took it.
  */
 import { computed, ref, shallowRef } from 'vue';
-import { headOf, type Documents, type Heads } from '#core/kept';
+import { headOf, type Documents, type Heads } from '#core/stored';
 import * as api from '../api/client';
 import type { Outbox, Waiting } from '../api/outbox';
 import { useConnection } from './connection';
@@ -22,7 +22,7 @@ export interface Sending<C extends Sent, W extends Waiting, R extends { id: stri
   /** The document to be saved; sends first what it names. */
   documentOf(one: W, name: string): Promise<Documents[C]>;
   rowOf(one: W): R;
-  rowOfKept(head: Heads[C]): R;
+  rowOfStored(head: Heads[C]): R;
 }
 
 export function useSending<C extends Sent, W extends Waiting, R extends { id: string; name: string }>({
@@ -31,12 +31,15 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   what,
   documentOf,
   rowOf,
-  rowOfKept,
+  rowOfStored,
 }: Sending<C, W, R>) {
   const connection = useConnection();
-  const kept = shallowRef<R[]>([]);
+  const stored = shallowRef<R[]>([]);
   const waiting = shallowRef<R[]>([]);
-  const own = computed(() => [...kept.value, ...waiting.value.filter((w) => !kept.value.some((k) => k.id === w.id))]);
+  const own = computed(() => [
+    ...stored.value,
+    ...waiting.value.filter((w) => !stored.value.some((k) => k.id === w.id)),
+  ]);
   /** Why the server would not take one; it goes on waiting. */
   const problem = ref<string | null>(null);
   let sending: Promise<void> | null = null;
@@ -44,7 +47,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   async function load(): Promise<void> {
     waiting.value = (await box.all().catch(() => [])).map(rowOf);
     await orAway(async () => {
-      kept.value = (await api.list(collection)).items.map(rowOfKept);
+      stored.value = (await api.list(collection)).items.map(rowOfStored);
     });
     void send();
   }
@@ -101,7 +104,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
       const next = waiting.value.find((w) => !refused.has(w.id));
       if (!next) break;
       const { id } = next;
-      const one = kept.value.some((k) => k.id === id) ? null : await box.one(id);
+      const one = stored.value.some((k) => k.id === id) ? null : await box.one(id);
       try {
         if (one) await sendOne(one);
       } catch (error) {
@@ -121,11 +124,11 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   async function sendOne(one: W): Promise<void> {
     try {
       const saved = await api.save(collection, await documentOf(one, freeName(one.name, one.id)), null);
-      kept.value = [...kept.value, rowOfKept(headOf(collection, saved.doc))];
+      stored.value = [...stored.value, rowOfStored(headOf(collection, saved.doc))];
     } catch (error) {
       // It came there by another window, or in an answer that was lost.
       if (!api.conflictOf(error)) throw error;
-      kept.value = (await api.list(collection)).items.map(rowOfKept);
+      stored.value = (await api.list(collection)).items.map(rowOfStored);
     }
   }
 
@@ -140,10 +143,10 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
       return async () => void (await keep(waits));
     }
     await api.remove(collection, id);
-    kept.value = kept.value.filter((k) => k.id !== id);
+    stored.value = stored.value.filter((k) => k.id !== id);
     return async () => {
       const { doc } = await api.restore(collection, id);
-      kept.value = [...kept.value, rowOfKept(headOf(collection, doc))];
+      stored.value = [...stored.value, rowOfStored(headOf(collection, doc))];
     };
   }
 

@@ -1,5 +1,6 @@
 /**
- * The sheet on the bench: its marks found, taken or left, changed by hand with undo, and cast into alphas in one go.
+ * The sheet on the bench: its marks found, included or excluded, changed by hand with undo, and cast into alphas in one
+ * go.
  */
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
@@ -38,7 +39,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
   let asked: ReturnType<typeof setTimeout> | undefined;
 
   const marks = computed(() => doc.value?.marks ?? []);
-  const taken = computed(() => marks.value.filter((m) => m.taken));
+  const included = computed(() => marks.value.filter((m) => m.included));
 
   async function open(id: string): Promise<void> {
     close();
@@ -102,10 +103,10 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     own.history[way]();
   };
 
-  function take(ids: readonly string[], on: boolean): void {
-    edit(`take ${ids.join()}`, (sheet) =>
+  function include(ids: readonly string[], on: boolean): void {
+    edit(`include ${ids.join()}`, (sheet) =>
       sheet.marks?.forEach((m) => {
-        if (ids.includes(m.id)) m.taken = on;
+        if (ids.includes(m.id)) m.included = on;
       }),
     );
   }
@@ -149,15 +150,15 @@ export const useSheetBench = defineStore('sheet-bench', () => {
           .filter((side) => side.length > 0);
         if (sides.length < 2) return [m];
         return sides.map((outlines, k) =>
-          MarkSchema.parse({ id: k === 0 ? m.id : crypto.randomUUID(), outlines, taken: m.taken, byHand: true }),
+          MarkSchema.parse({ id: k === 0 ? m.id : crypto.randomUUID(), outlines, included: m.included, byHand: true }),
         );
       });
     });
   }
 
-  /** Casts every taken mark, on and on while one goes elsewhere; what is done when it is cancelled stays. */
+  /** Casts every included mark, on and on while one goes elsewhere; what is done when it is cancelled stays. */
   async function castAll(): Promise<Alpha[]> {
-    if (!doc.value || casting.value || taken.value.length === 0) return [];
+    if (!doc.value || casting.value || included.value.length === 0) return [];
     if (unsaved.value && !(await own.save())) return [];
     if (!doc.value || casting.value) return [];
     problem.value = null;
@@ -168,7 +169,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
 
   async function castMarks(sheet: Sheet, on: number, hand: WorkHand): Promise<Alpha[]> {
     const out: Alpha[] = [];
-    const wanted = sheet.marks!.filter((m) => m.taken);
+    const wanted = sheet.marks!.filter((m) => m.included);
     const of = wanted.length;
     const reader = startSheet();
     const tell = (share: number): void =>
@@ -222,7 +223,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     past,
     future,
     marks,
-    taken,
+    included,
     open,
     close,
     find,
@@ -230,7 +231,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     edit,
     undo: () => travel('undo'),
     redo: () => travel('redo'),
-    take,
+    include,
     addMark,
     remove,
     join,

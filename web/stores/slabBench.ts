@@ -29,7 +29,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
   const own = useOpenDocument<'sources', Slab, SlabDraft>({
     collection: 'sources',
     what: () => 'slab',
-    drafts: slabDrafts,
+    drafts: slabDrafts(),
     draftMs: DRAFT_DELAY_MS,
     prepare,
     draftOf,
@@ -47,7 +47,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     left,
   });
   const { doc, problem, unsaved } = own;
-  const pieces = computed(() => doc.value?.pieces ?? []);
+  const setForms = computed(() => doc.value?.setForms ?? []);
 
   const open = (id: string): Promise<void> =>
     own.open(id, (found) => (found.kind === 'slab' ? null : `“${(found as Source).card.name}” is no slab.`));
@@ -67,8 +67,8 @@ export const useSlabBench = defineStore('slab-bench', () => {
         await worker.open({ ...begun, history: null });
         told = sentence(error);
       });
-      // A part that can't be fetched is no reason to keep the clay from opening: its pieces stay in the document.
-      await worker.setPieces(slab.pieces).catch((error: unknown) => (told = sentence(error)));
+      // A part that can't be fetched is no reason to keep the clay from opening: its set forms stay in the document.
+      await worker.laySetForms(slab.setForms).catch((error: unknown) => (told = sentence(error)));
     } catch (error) {
       worker.close();
       throw error;
@@ -113,11 +113,11 @@ export const useSlabBench = defineStore('slab-bench', () => {
     if (step) void orSay(going(sculptor.value?.changeBeside(step)));
   }
 
-  /** Changes the pieces and lays them on the clay. */
-  async function editPieces(change: (slab: Slab) => void): Promise<void> {
+  /** Changes the set forms and lays them on the clay. */
+  async function editSetForms(change: (slab: Slab) => void): Promise<void> {
     const step = changed(change);
     if (!step) return;
-    await orSay(going(sculptor.value?.setPieces(pieces.value, step)));
+    await orSay(going(sculptor.value?.laySetForms(setForms.value, step)));
     changes.value++;
   }
 
@@ -142,24 +142,26 @@ export const useSlabBench = defineStore('slab-bench', () => {
   function comeBack(state: string): void {
     beside.end();
     if (!doc.value || onTheirWay > 0) return;
-    const laid = JSON.stringify(doc.value.pieces);
+    const laid = JSON.stringify(doc.value.setForms);
     Object.assign(doc.value, besideOf(state));
-    if (JSON.stringify(doc.value.pieces) !== laid) void orSay(sculptor.value?.setPieces(pieces.value));
+    if (JSON.stringify(doc.value.setForms) !== laid) void orSay(sculptor.value?.laySetForms(setForms.value));
     changes.value++;
   }
 
-  /** Pieces whose part is missing stay as they are. */
-  async function bakePieces(): Promise<void> {
+  /** Set forms whose part is missing stay as they are. */
+  async function bakeSetForms(): Promise<void> {
     const worker = sculptor.value;
     if (!worker || !doc.value) return;
-    const baked = pieces.value.filter(({ part }) => !part || worker.hasPart(part.heights)).map((piece) => plain(piece));
+    const baked = setForms.value
+      .filter(({ part }) => !part || worker.hasPart(part.heights))
+      .map((setForm) => plain(setForm));
     beside.end();
     const step = changed((slab) => {
-      slab.pieces = slab.pieces.filter(({ id }) => !baked.some((b) => b.id === id));
+      slab.setForms = slab.setForms.filter(({ id }) => !baked.some((b) => b.id === id));
     });
     beside.end();
     if (!step) return;
-    if (!(await orSay(going(worker.bakePieces(step))))) await editPieces((slab) => slab.pieces.push(...baked));
+    if (!(await orSay(going(worker.bakeSetForms(step))))) await editSetForms((slab) => slab.setForms.push(...baked));
     touched();
   }
 
@@ -203,12 +205,12 @@ export const useSlabBench = defineStore('slab-bench', () => {
     ...own,
     sculptor,
     changes,
-    pieces,
+    setForms,
     open,
     touched,
     edit,
-    editPieces,
-    bakePieces,
+    editSetForms,
+    bakeSetForms,
     make,
     step,
     undo,

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import { CastCancelled } from '#core/cast';
 import type { Check } from '#core/checks';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { NameSchema, type Alpha, type CastSettings, type Frame } from '#core/settings';
 import * as api from '../api/client';
 import { Caster } from '../workers/caster';
@@ -155,7 +155,7 @@ export const useSlabCast = defineStore('slab-cast', () => {
     const { author } = bench.doc.card;
     const here = (): boolean => bench.doc?.id === id;
     try {
-      const kept = await work.run(`Casting “${title}”`, id, async (hand) => {
+      const stored = await work.run(`Casting “${title}”`, id, async (hand) => {
         if (bench.unsaved && !(await bench.save())) return null;
         if (!here() || hand.cancelled) return null;
         const source = { id, revision: bench.revision! };
@@ -169,8 +169,8 @@ export const useSlabCast = defineStore('slab-cast', () => {
         const card = before?.doc.card ?? { name: title, author, tags: [], notes: '' };
         return keepCast({ made, before, card, source, steps: [] }, hand);
       });
-      if (kept && !here()) work.say(`“${title}” is cast.`);
-      return kept;
+      if (stored && !here()) work.say(`“${title}” is cast.`);
+      return stored;
     } catch (error) {
       if (error instanceof CastCancelled || error instanceof BakeCancelled) return null;
       connection.noticed(error);

@@ -17,7 +17,7 @@ import {
 } from '#core/settings';
 import { useLibrary } from './library';
 
-export const SLAB_TABS = ['symmetry', 'mask', 'number', 'levels', 'pieces', 'pictures'] as const;
+export const SLAB_TABS = ['symmetry', 'mask', 'number', 'levels', 'setForms', 'pictures'] as const;
 export type SlabTab = (typeof SLAB_TABS)[number];
 export const MASK_SHAPES = ['brush', 'rectangle', 'ellipse', 'lasso'] as const;
 export type MaskShapeKind = (typeof MASK_SHAPES)[number];
@@ -45,7 +45,7 @@ export const useSlabTools = defineStore('slab-tools', () => {
   const maskShape = ref<MaskShapeKind>('brush');
   /** The next click on the slab sets the point that symmetry goes about. */
   const pickingPoint = ref(false);
-  const pieceId = ref<string | null>(null);
+  const setFormId = ref<string | null>(null);
   const referenceId = ref<string | null>(null);
 
   const numbers = ref<ByNumber>(ByNumberSchema.parse({}));
@@ -78,7 +78,7 @@ export const useSlabTools = defineStore('slab-tools', () => {
     tab,
     maskShape,
     pickingPoint,
-    pieceId,
+    setFormId,
     referenceId,
     numbers,
     lastNumber,

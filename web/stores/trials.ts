@@ -33,7 +33,7 @@ export const useTrials = defineStore('trials', () => {
     documentOf: ({ id, body, strokes }, name) =>
       Promise.resolve({ version: TRIAL_VERSION, id, card: { name, author: '', tags: [], notes: '' }, body, strokes }),
     rowOf: ({ id, name, body, strokes }) => ({ id, name, body, strokes: strokes.length }),
-    rowOfKept: ({ id, card, body, strokes }) => ({ id, name: card.name, body, strokes }),
+    rowOfStored: ({ id, card, body, strokes }) => ({ id, name: card.name, body, strokes }),
   });
 
   async function lay(strokes: readonly TrialStroke[], body: string | null, brushId: string): Promise<void> {

@@ -1,5 +1,5 @@
-import { pieceAt, pieceReach } from '#core/piece';
-import { PieceSchema } from '#core/settings';
+import { setFormAt, setFormReach } from '#core/setForm';
+import { SetFormSchema } from '#core/settings';
 import { maskDrag, shapeOf } from './maskDrag';
 import { fromScreen, toScreen, type SlabEye, type SlabEyeState } from './slabEye';
 
@@ -89,13 +89,13 @@ describe('a mask’s outline', () => {
   });
 });
 
-test('the topmost piece under the pointer is taken, in a ring any of its forms', () => {
-  const piece = (x: number, more = {}) =>
-    PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'disc', x, size: 0.1, ...more });
-  const pieces = [piece(0), piece(0.05), piece(0, { repeat: 'ring', count: 4, pitch: 0.6 })];
-  expect(pieceAt(pieces, 0.02, 0, pieceReach)).toBe(1);
-  expect(pieceAt(pieces, -0.08, 0, pieceReach)).toBe(0);
-  expect(pieceAt(pieces, 0, -0.6, pieceReach)).toBe(2);
-  expect(pieceAt(pieces, 0.4, 0.4, pieceReach)).toBe(-1);
-  expect(pieceReach(piece(0, { form: 'bar', width: 50 }))).toBeCloseTo(0.1 * Math.hypot(1, 0.5), 12);
+test('the topmost set form under the pointer is taken, in a ring any of its forms', () => {
+  const setForm = (x: number, more = {}) =>
+    SetFormSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'disc', x, size: 0.1, ...more });
+  const setForms = [setForm(0), setForm(0.05), setForm(0, { repeat: 'ring', count: 4, pitch: 0.6 })];
+  expect(setFormAt(setForms, 0.02, 0, setFormReach)).toBe(1);
+  expect(setFormAt(setForms, -0.08, 0, setFormReach)).toBe(0);
+  expect(setFormAt(setForms, 0, -0.6, setFormReach)).toBe(2);
+  expect(setFormAt(setForms, 0.4, 0.4, setFormReach)).toBe(-1);
+  expect(setFormReach(setForm(0, { form: 'bar', width: 50 }))).toBeCloseTo(0.1 * Math.hypot(1, 0.5), 12);
 });

@@ -1,5 +1,5 @@
 /** Which alphas the sculpting worker knows, and the bytes of those that are on their way to it. */
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { getBlob } from '../api/client';
 
 /** The worker's alphas may take so many bytes before those that no brush needs are let go. */

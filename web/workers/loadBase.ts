@@ -19,7 +19,8 @@ const FILES = import.meta.glob<string>(
     eager: true,
   },
 );
-const fonts = new Map<string, Promise<LetterFont>>();
+/** Fonts that were read, by their file. */
+export type Fonts = Map<string, Promise<LetterFont>>;
 
 function keyOf({ font, weight }: Pick<Block, 'font' | 'weight'>): string {
   if (font.kind === 'own') return font.blob;
@@ -27,7 +28,7 @@ function keyOf({ font, weight }: Pick<Block, 'font' | 'weight'>): string {
   return `${font.key}-latin-${weight === 'bold' && 'bold' in shipped ? 700 : 400}-normal.woff`;
 }
 
-function fontOf(block: Block): Promise<LetterFont> {
+function fontOf(block: Block, fonts: Fonts): Promise<LetterFont> {
   const key = keyOf(block);
   const known = fonts.get(key);
   if (known) return known;
@@ -43,9 +44,9 @@ function fontOf(block: Block): Promise<LetterFont> {
   return made;
 }
 
-async function setLettering(blocks: readonly Block[], size: number): Promise<Setting> {
+async function setLettering(blocks: readonly Block[], size: number, fonts: Fonts): Promise<Setting> {
   const ready = new Map<string, LetterFont>();
-  for (const block of blocks) ready.set(keyOf(block), await fontOf(block));
+  for (const block of blocks) ready.set(keyOf(block), await fontOf(block, fonts));
   return setBlocks(blocks, (block) => ready.get(keyOf(block))!, size);
 }
 
@@ -55,11 +56,16 @@ export interface LoadedBase {
   missing: string[];
 }
 
-/** `side` is how many pixels the longer side has at most. */
-export async function loadBase(base: Base, made: Lettering | Pattern | null, side: number): Promise<LoadedBase> {
+/** `side` is how many pixels the longer side has at most. `fonts` grows by those that lettering needs. */
+export async function loadBase(
+  base: Base,
+  made: Lettering | Pattern | null,
+  side: number,
+  fonts: Fonts,
+): Promise<LoadedBase> {
   if (base.kind !== 'lettering') return { raster: await rasterFrom(base, made, side), missing: [] };
   if (made?.kind !== 'lettering') throw new Error('The lettering that this alpha was made from has been deleted.');
-  const { picture, missing } = await setLettering(made.blocks, side);
+  const { picture, missing } = await setLettering(made.blocks, side, fonts);
   return { raster: rasterOf(picture), missing: [...new Set([...missing.values()].flat())] };
 }
 

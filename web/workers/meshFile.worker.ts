@@ -6,7 +6,7 @@ import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
 import { checkMeshFile, packMesh, readMesh } from '#core/formats';
 import { centred, cutAtSeams, weld, type RawMesh, type Welded } from '#core/mesh';
 import { withoutBroken } from '#core/scan';
-import { partHeights, type PartFromAbove } from '#core/piece';
+import { partHeights, type PartFromAbove } from '#core/setForm';
 import type { PartUp } from '#core/settings';
 import { DecoderAway, DracoMeshes } from './draco';
 import { joinedMesh, type FilePart } from './joinedMesh';

@@ -1,6 +1,6 @@
 /** The page's side of reading mesh files: a worker for each, ended when it has answered. */
 import * as Comlink from 'comlink';
-import type { PartFromAbove } from '#core/piece';
+import type { PartFromAbove } from '#core/setForm';
 import type { PartUp } from '#core/settings';
 import type { WaitingBody } from '../api/outbox';
 import type { MeshFileWorker, ReadScan } from './meshFile.worker';

@@ -4,10 +4,10 @@ import { alphaHeights } from '#core/brush';
 import { pictureChecks, type PictureChecks } from '#core/checks';
 import { histogram, toUint16, type Picture, type Raster } from '#core/picture';
 import { newCache, runRecipe, type RecipeRun } from '#core/recipe';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import type { Base, Lettering, Pattern, Step } from '#core/settings';
 import { getBlob } from '../api/client';
-import { loadBase } from './loadBase';
+import { loadBase, type Fonts } from './loadBase';
 
 export interface RecipeWish {
   steps: Step[];
@@ -42,6 +42,7 @@ let baseKey = '';
 let baseSide = 0;
 let missing: string[] = [];
 const cache = newCache();
+const fonts: Fonts = new Map();
 const others = new Map<string, Picture>();
 /** What each of them was read from. */
 const blobs = new Map<string, string>();
@@ -58,7 +59,7 @@ const api = {
   async load(from: Base, made: Lettering | Pattern | null, side: number): Promise<{ width: number; height: number }> {
     const key = JSON.stringify([from, made && ('blocks' in made ? made.blocks : made.grow), side]);
     if (key !== baseKey || !base) {
-      ({ raster: base, missing } = await loadBase(from, made, side));
+      ({ raster: base, missing } = await loadBase(from, made, side, fonts));
       baseKey = key;
       baseSide = Math.max(base.width, base.height);
     }

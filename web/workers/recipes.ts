@@ -3,7 +3,7 @@
  * be stopped at once.
  */
 import * as Comlink from 'comlink';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import type { Base, Lettering, Pattern } from '#core/settings';
 import type { RecipeAnswer, RecipeWish, RecipeWorker } from './recipe.worker';
 import { startThread, type Thread } from './thread';

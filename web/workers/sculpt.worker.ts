@@ -14,10 +14,10 @@ import {
   refineUnderLast,
   retrace,
   session,
-  takeUp,
+  takeUpSteps,
   undo,
 } from '#core/session';
-import { clay, keptStep, readHistory } from '#core/slab';
+import { clay, addEarlierStep, readHistory } from '#core/slab';
 import { finish, surface } from '#core/sculpt';
 import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
 import { bodyCalls } from './sculpt/bodyCalls';
@@ -72,12 +72,12 @@ const api = {
       const steps = held.open && !opening.fresh ? held.open.done.map((d) => d.step) : [];
       // A body that can't be opened leaves the one that is open.
       const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), { replay: true });
-      refineUnderAll(next, takeUp(next, steps));
+      refineUnderAll(next, takeUpSteps(next, steps));
       held.open = next;
       return opened();
     }
     held.open = null;
-    held.pieces = [];
+    held.setForms = [];
     held.told.beside = null;
     const { cells, places, mask, upper, history } = opening;
     const slab = clay({
@@ -86,7 +86,7 @@ const api = {
       mask: mask && new Float32Array(mask),
       upper,
     });
-    if (history) for (const before of readHistory(history, slab.surface.mesh)) keptStep(slab, before);
+    if (history) for (const before of readHistory(history, slab.surface.mesh)) addEarlierStep(slab, before);
     held.open = slab;
     return opened();
   },
@@ -94,7 +94,7 @@ const api = {
     return change();
   },
 
-  setForm(alphaId: string, alpha: AlphaKind, bytes: ArrayBuffer): void {
+  sendForm(alphaId: string, alpha: AlphaKind, bytes: ArrayBuffer): void {
     forms.set(alphaId, alphaForm(alpha, bytes));
   },
   setBrush(brush: Brush): void {

@@ -1,7 +1,7 @@
 import { plane } from '#core/mesh';
 import { packMesh, readMesh } from '#core/formats';
 import { seeded } from '#core/random';
-import { newBrush, PieceSchema, type Brush } from '#core/settings';
+import { newBrush, SetFormSchema, type Brush } from '#core/settings';
 import { NO_SYMMETRY, type Sample } from '#core/stroke';
 import { asWorkers, breath, same } from './testKit';
 import { Sculptor } from './sculptor';
@@ -362,15 +362,15 @@ describe('refining while a stroke is drawn', () => {
   });
 });
 
-test('what a stroke raised is masked and cut off as a closed piece; the body can have it back', async () => {
+test('what a stroke raised is masked and cut off as a closed set form; the body can have it back', async () => {
   await openTile((b) => (b.stroke.type = 'press'));
   await draw([0, 0]);
   const stamped = clay();
   expect(await sculptor.cutOff(0.02)).toBeNull();
   await sculptor.maskRaised();
   expect(Math.max(...masks())).toBe(1);
-  const piece = await sculptor.cutOff(0.02);
-  expect(piece!.byteLength).toBeGreaterThan(1000);
+  const setForm = await sculptor.cutOff(0.02);
+  expect(setForm!.byteLength).toBeGreaterThan(1000);
   expect(same(clay(), stamped)).toBe(false);
   await sculptor.undo();
   expect(same(clay(), stamped)).toBe(true);
@@ -379,7 +379,7 @@ test('what a stroke raised is masked and cut off as a closed piece; the body can
   expect(positions.every((c, i) => i % 3 !== 2 || c === 0)).toBe(true);
 });
 
-test('a cut whose piece can’t be kept is taken back, unless more was done since', async () => {
+test('a cut whose set form can’t be kept is taken back, unless more was done since', async () => {
   await openTile((b) => (b.stroke.type = 'press'));
   await draw([0, 0]);
   await sculptor.maskRaised();
@@ -411,8 +411,8 @@ describe('a slab', () => {
     await sculptor.open({ kind: 'slab', cells, places: null, mask: null, upper: [], history: null });
     await sculptor.use(brush(), NONE);
   };
-  const piece = (x: number) =>
-    PieceSchema.parse({ id: '00000000-0000-4000-8000-000000000001', form: 'dome', x, size: 0.3, height: 0.1 });
+  const setForm = (x: number) =>
+    SetFormSchema.parse({ id: '00000000-0000-4000-8000-000000000001', form: 'dome', x, size: 0.3, height: 0.1 });
 
   test('an edit that is tried shows its latest numbers alone, and is kept or dropped whole', async () => {
     await openSlab();
@@ -433,29 +433,29 @@ describe('a slab', () => {
     expect(Math.min(...masks())).toBe(1);
   });
 
-  test('pieces lie on the clay without being part of it until they are baked', async () => {
+  test('set forms lie on the clay without being part of it until they are baked', async () => {
     await openSlab();
     const bare = clay();
-    await sculptor.setPieces([piece(0)]);
+    await sculptor.laySetForms([setForm(0)]);
     const laid = clay();
     expect(Math.max(...heights(laid))).toBeCloseTo(0.1, 2);
     expect(Math.max(...heights(new Float32Array((await sculptor.bytes()).places)))).toBe(0);
-    await sculptor.setPieces([]);
+    await sculptor.laySetForms([]);
     expect(same(clay(), bare)).toBe(true);
-    await sculptor.setPieces([piece(0)]);
+    await sculptor.laySetForms([setForm(0)]);
     await draw([-0.8, -0.8], [0.8, -0.8]);
     await sculptor.undo();
     expect(same(clay(), laid)).toBe(true);
     const besides: string[] = [];
     sculptor.onBeside = (state) => besides.push(state);
-    await sculptor.bakePieces({ id: 1, before: 'one piece', after: 'no piece' });
+    await sculptor.bakeSetForms({ id: 1, before: 'one set form', after: 'no set form' });
     expect(same(clay(), laid)).toBe(true);
     expect(sculptor.state.canUndo).toBe(true);
     await sculptor.undo();
     expect(same(clay(), bare)).toBe(true);
     await sculptor.redo();
     expect(same(clay(), laid)).toBe(true);
-    expect(besides).toEqual(['one piece', 'no piece']);
+    expect(besides).toEqual(['one set form', 'no set form']);
   });
 
   test('what lies beside the clay is undone and redone in its place among the strokes; changes of one id are one step', async () => {
@@ -484,13 +484,13 @@ describe('a slab', () => {
     expect(heights(clay()).every((z) => z === 0)).toBe(true);
   });
 
-  test('strokes over pieces are kept; a draft that is asked for while one is drawn waits for its end', async () => {
+  test('strokes over set forms are kept; a draft that is asked for while one is drawn waits for its end', async () => {
     await openSlab();
-    await sculptor.setPieces([piece(0)]);
+    await sculptor.laySetForms([setForm(0)]);
     sculptor.begin(start, [down(-0.8, -0.8)]);
     sculptor.extend([down(-0.4, -0.8, 30)]);
     const draft = sculptor.bytes();
-    void sculptor.setPieces([piece(0.3)]);
+    void sculptor.laySetForms([setForm(0.3)]);
     await quiet();
     sculptor.extend([down(0.8, -0.8, 60)]);
     await sculptor.end();
@@ -498,22 +498,22 @@ describe('a slab', () => {
     const drawn = heights(new Float32Array((await draft).places));
     expect(sculptor.state).toMatchObject({ strokes: 1, stroking: false });
     expect(Math.max(...heights(clay()))).toBeCloseTo(0.1, 2);
-    // The same stroke without pieces in the way.
+    // The same stroke without set forms in the way.
     await openSlab();
     await draw([-0.8, -0.8], [-0.4, -0.8], [0.8, -0.8]);
     expect(same(heights(new Float32Array((await sculptor.bytes()).places)), drawn)).toBe(true);
     expect(Math.max(...drawn)).toBeGreaterThan(0);
   });
 
-  test('pieces that are dragged quickly are laid few times, and lie where they were dragged last', async () => {
+  test('set forms that are dragged quickly are laid few times, and lie where they were dragged last', async () => {
     await openSlab();
     let laid = 0;
     sculptor.onChange = () => laid++;
-    await Promise.all(Array.from({ length: 40 }, (_, i) => sculptor.setPieces([piece(i * 0.01)])));
+    await Promise.all(Array.from({ length: 40 }, (_, i) => sculptor.laySetForms([setForm(i * 0.01)])));
     expect(laid).toBeLessThan(4);
     const dragged = clay();
     await openSlab();
-    await sculptor.setPieces([piece(0.39)]);
+    await sculptor.laySetForms([setForm(0.39)]);
     expect(same(clay(), dragged)).toBe(true);
   });
 

@@ -5,8 +5,8 @@
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { meshView, type MeshArrays } from '#core/mesh';
-import type { AlphaHead, BrushAlphas } from '#core/kept';
-import type { Brush, Piece } from '#core/settings';
+import type { AlphaHead, BrushAlphas } from '#core/stored';
+import type { Brush, SetForm } from '#core/settings';
 import type { ClayBytes, LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
 import type { Beside } from '#core/session';
@@ -34,11 +34,11 @@ export interface SculptorState {
   level: LevelState | null;
 }
 
-/** Pieces whose parts are gone; the others lie on the clay. */
+/** Set forms whose parts are gone; the others lie on the clay. */
 export class PartMissing extends Error {
   constructor(count: number) {
     super(
-      `${count === 1 ? 'A piece can’t be shown: its part is' : `${count} pieces can’t be shown: their parts are`} gone from the server. Take ${count === 1 ? 'it' : 'them'} off, or lay the part again.`,
+      `${count === 1 ? 'A set form can’t be shown: its part is' : `${count} set forms can’t be shown: their parts are`} gone from the server. Take ${count === 1 ? 'it' : 'them'} off, or lay the part again.`,
     );
   }
 }
@@ -97,7 +97,7 @@ export class Sculptor {
   open(opening: Opening): Promise<void> {
     return this.orders.give(async () => {
       this.lookAt(await this.worker.open(opening));
-      this.take(await this.worker.state());
+      this.apply(await this.worker.state());
     });
   }
 
@@ -113,7 +113,7 @@ export class Sculptor {
   /** Makes an alpha known to the worker; again when it was cast anew. */
   know(alpha: AlphaHead): Promise<void> {
     const bytes = this.forms.fetch(alpha);
-    return this.orders.give(() => this.setForm(alpha, bytes));
+    return this.orders.give(() => this.sendForm(alpha, bytes));
   }
 
   private settingsOf(brush: Brush, { form, tooth }: BrushAlphas): () => Promise<void> {
@@ -122,7 +122,7 @@ export class Sculptor {
       .filter((alpha) => alpha !== null)
       .map((alpha) => ({ alpha, bytes: this.forms.fetch(alpha) }));
     return async () => {
-      const got = await Promise.allSettled(wanted.map(({ alpha, bytes }) => this.setForm(alpha, bytes)));
+      const got = await Promise.allSettled(wanted.map(({ alpha, bytes }) => this.sendForm(alpha, bytes)));
       await this.worker.setBrush(sent);
       const missing = got.find((g) => g.status === 'rejected');
       if (missing) throw missing.reason;
@@ -130,10 +130,10 @@ export class Sculptor {
     };
   }
 
-  private async setForm(alpha: AlphaHead, fetched: Promise<ArrayBuffer> | null): Promise<void> {
+  private async sendForm(alpha: AlphaHead, fetched: Promise<ArrayBuffer> | null): Promise<void> {
     const bytes = await this.forms.bytes(alpha, fetched);
     if (!bytes) return;
-    await this.worker.setForm(
+    await this.worker.sendForm(
       alpha.id,
       { format: alpha.format, size: alpha.size, relief: alpha.relief },
       Comlink.transfer(bytes, [bytes]),
@@ -216,17 +216,17 @@ export class Sculptor {
   /** Cuts what is masked off the body; null when nothing whole is masked. */
   cutOff(thickness: number): Promise<ArrayBuffer | null> {
     return this.orders.give(async () => {
-      const { change, piece } = await this.worker.cutOff(thickness);
-      this.take(change);
-      return piece;
+      const { change, cut } = await this.worker.cutOff(thickness);
+      this.apply(change);
+      return cut;
     });
   }
 
-  /** Takes back a cut whose piece can't be kept; false when more was done since, and it stays. */
+  /** Takes back a cut that can't be kept; false when more was done since, and it stays. */
   uncut(): Promise<boolean> {
     return this.orders.give(async () => {
       const { change, undone } = await this.worker.uncut();
-      this.take(change);
+      this.apply(change);
       return undone;
     });
   }
@@ -319,11 +319,11 @@ export class Sculptor {
   }
 
   /**
-   * Pieces that lie on the clay from now on; while they are laid only the latest places wait. Parts that can't be
+   * Set forms that lie on the clay from now on; while they are laid only the latest places wait. Parts that can't be
    * fetched are left out, and that is told.
    */
-  setPieces(pieces: readonly Piece[], beside: Beside | null = null): Promise<void> {
-    const next = plain([...pieces]);
+  laySetForms(setForms: readonly SetForm[], beside: Beside | null = null): Promise<void> {
+    const next = plain([...setForms]);
     const wanted = [
       ...new Set(next.flatMap(({ part }) => (part && !this.parts.has(part.heights) ? [part.heights] : []))),
     ];
@@ -337,25 +337,25 @@ export class Sculptor {
           this.parts.add(heights);
         }
         const here = next.filter(({ part }) => !part || this.parts.has(part.heights));
-        const change = await this.worker.setPieces(here, beside);
+        const change = await this.worker.laySetForms(here, beside);
         if (here.length === next.length) return change;
-        this.take(change);
+        this.apply(change);
         const why = (await Promise.all(fetched.map((f) => f.bytes))).find((got) => 'error' in got);
         throw why && 'error' in why && why.error instanceof ServerAway
           ? why.error
           : new PartMissing(next.length - here.length);
       },
-      { key: 'pieces' },
+      { key: 'setForms' },
     );
   }
 
-  /** Whether the heights of a part are with the worker, so that its pieces can lie on the clay. */
+  /** Whether the heights of a part are with the worker, so that its set forms can lie on the clay. */
   hasPart(heights: string): boolean {
     return this.parts.has(heights);
   }
 
-  bakePieces(beside: Beside): Promise<void> {
-    return this.changing(() => this.worker.bakePieces(beside));
+  bakeSetForms(beside: Beside): Promise<void> {
+    return this.changing(() => this.worker.bakeSetForms(beside));
   }
 
   /** What lies beside the clay changed; it is a step like any other. */
@@ -385,10 +385,10 @@ export class Sculptor {
   private changing(call: () => Promise<Change>, options: OrderOptions = {}): Promise<void> {
     return this.orders.give(async () => {
       try {
-        this.take(await call());
+        this.apply(await call());
       } catch (error) {
         await this.worker.state().then(
-          (now) => this.take(now),
+          (now) => this.apply(now),
           () => undefined,
         );
         throw error;
@@ -407,7 +407,7 @@ export class Sculptor {
     });
   }
 
-  private take(change: Change): void {
+  private apply(change: Change): void {
     if (change.reopened) {
       this.lookAt(change.reopened);
       this.onReopen(change.reopened);

@@ -10,7 +10,7 @@ let clay: StripClay | null = null;
 
 const api = {
   /** An alpha's picture, named by its blob. */
-  setForm(blob: string, kind: AlphaKind, bytes: ArrayBuffer): void {
+  sendForm(blob: string, kind: AlphaKind, bytes: ArrayBuffer): void {
     forms.delete(blob);
     forms.set(blob, alphaForm(kind, bytes));
     if (forms.size > MOST_FORMS) forms.delete(forms.keys().next().value!);

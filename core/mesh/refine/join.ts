@@ -29,14 +29,14 @@ export function joinPass(
   const into = new Int32Array(vertices).fill(-1);
   const locked = new Uint8Array(vertices);
   const limit = (edge * SHORT) ** 2;
-  const longest = (edge * LONG) ** 2;
+  const looked: Looked = { round, normals, longest: (edge * LONG) ** 2, near: [], other: [] };
   let count = 0;
   for (const e of shortest(w, edges, fresh, limit)) {
     for (const [from, to] of [
       [edges.ends[e * 2], edges.ends[e * 2 + 1]],
       [edges.ends[e * 2 + 1], edges.ends[e * 2]],
     ] as const) {
-      if (fixed[from] || locked[from] || locked[to] || !mayJoin(w, round, normals, from, to, longest)) continue;
+      if (fixed[from] || locked[from] || locked[to] || !mayJoin(w, looked, from, to)) continue;
       if (w.carried && !sidesMeet(w, round, from, to)) continue;
       into[from] = to;
       count++;
@@ -83,17 +83,22 @@ function shortest(
   return Uint32Array.from(found).sort((e, f) => squares[e] - squares[f]);
 }
 
-const NEAR: number[] = [];
-const OTHER: number[] = [];
+/** What every join of a pass is judged by, and room for the neighbours of its two ends. */
+interface Looked {
+  round: Round;
+  normals: Float32Array;
+  /** Square of the length that no edge may come to. */
+  longest: number;
+  near: number[];
+  other: number[];
+}
 
 /** Link condition, lengths, and that no face turns over. */
 function mayJoin(
   { positions: p, triangles }: Working,
-  round: Round,
-  normals: Float32Array,
+  { round, normals, longest, near, other }: Looked,
   from: number,
   to: number,
-  longest: number,
 ): boolean {
   // A sharp edge stays where it runs.
   if (dot(normals, from, to) < SMOOTH_COS) return false;
@@ -104,11 +109,11 @@ function mayJoin(
       if (v !== from && square(p, v, to) > longest) return false;
     }
   }
-  const near = neighbours(triangles, round, from, NEAR);
-  const other = neighbours(triangles, round, to, OTHER);
+  const nearCount = neighbours(triangles, round, from, near);
+  const otherCount = neighbours(triangles, round, to, other);
   let common = 0;
-  for (let i = 0; i < near; i++) for (let j = 0; j < other; j++) if (NEAR[i] === OTHER[j]) common++;
-  if (common !== 2 || near + other - 4 < 3 || near < 4) return false;
+  for (let i = 0; i < nearCount; i++) for (let j = 0; j < otherCount; j++) if (near[i] === other[j]) common++;
+  if (common !== 2 || nearCount + otherCount - 4 < 3 || nearCount < 4) return false;
   for (const t of round.of(from)) {
     const [a, b, c] = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]];
     if (a === to || b === to || c === to) continue;

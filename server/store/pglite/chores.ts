@@ -1,5 +1,5 @@
 /** What an older data folder needs once before it can be served: the migrations name it, this does it. */
-import { COLLECTIONS, headOf, readStored, referencesOf, type Collection } from '#core/kept';
+import { COLLECTIONS, headOf, readStored, referencesOf, type Collection } from '#core/stored';
 import type { BlobFiles } from '../blobFiles';
 import { putReferences } from './references';
 import type { Database } from './thread';

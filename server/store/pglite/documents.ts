@@ -1,5 +1,13 @@
 /** The kept documents: lists of them, one of them, taken away and brought back, and their pictures. */
-import { headOf, readStored, SINGULAR, type Collection, type Documents, type Heads, type Kept } from '#core/kept';
+import {
+  headOf,
+  readStored,
+  SINGULAR,
+  type Collection,
+  type Documents,
+  type Heads,
+  type StoredDocument,
+} from '#core/stored';
 import type { ReadResult } from '#core/settings';
 import { Problem } from '../../problem';
 import { read } from '../../reading/read';
@@ -75,7 +83,11 @@ export async function getStored(db: Queries, collection: Collection, id: string)
 }
 
 /** A small document, read at once. */
-export async function getDocument<C extends Collection>(db: Queries, collection: C, id: string): Promise<Kept<C>> {
+export async function getDocument<C extends Collection>(
+  db: Queries,
+  collection: C,
+  id: string,
+): Promise<StoredDocument<C>> {
   const { name, text, ...about } = await getStored(db, collection, id);
   return {
     doc: JSON.parse(Buffer.from(read<'stored'>({ kind: 'stored', collection, name }, text)).toString()) as Documents[C],

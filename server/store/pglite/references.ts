@@ -1,6 +1,6 @@
 /** What documents name: whether it is there, who names it, and what no document names any more. */
 import type { References } from '#core/settings';
-import { COLLECTIONS, type Collection } from '#core/kept';
+import { COLLECTIONS, type Collection } from '#core/stored';
 import { Problem } from '../../problem';
 import type { User } from '../port';
 import type { Queries } from './thread';

@@ -2,7 +2,7 @@
  * Saving a document. One statement looks whether it can be saved and writes all of it, or nothing; what it replaces is
  * kept.
  */
-import { COLLECTIONS, SINGULAR, type Collection } from '#core/kept';
+import { COLLECTIONS, SINGULAR, type Collection } from '#core/stored';
 import { Problem } from '../../problem';
 import type { Judged } from '../../reading/judged';
 import type { Save } from '../port';

@@ -1,5 +1,5 @@
 /** The port over the embedded database. */
-import { COLLECTIONS, type Collection } from '#core/kept';
+import { COLLECTIONS, type Collection } from '#core/stored';
 import type { BlobFiles } from '../blobFiles';
 import type { Change, Store, StoreVerbs } from '../port';
 import { bases, getBelt, putBelt } from './belt';

@@ -5,7 +5,7 @@
  */
 import { stat, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { COLLECTIONS } from '#core/kept';
+import { COLLECTIONS } from '#core/stored';
 import type { BlobFiles } from '../blobFiles';
 import type { Cleaned, Sizes } from '../port';
 import { takeUnnamedBlobs } from './references';

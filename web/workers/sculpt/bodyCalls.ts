@@ -1,7 +1,16 @@
-/** What the page asks of an open body: its strokes run again, and pieces cut off it. */
+/** What the page asks of an open body: its strokes run again, and cuts cut off it. */
 import * as Comlink from 'comlink';
 import { packMesh } from '#core/formats';
-import { adoptBrush, clearStrokes, cutOff, maskLastRaised, refineUnderAll, replay, takeUp, uncut } from '#core/session';
+import {
+  adoptBrush,
+  clearStrokes,
+  cutOff,
+  maskLastRaised,
+  refineUnderAll,
+  replay,
+  takeUpSteps,
+  uncut,
+} from '#core/session';
 import { brushes, change, current } from './held';
 import type { Change, KeptStep } from './messages';
 
@@ -11,11 +20,11 @@ export const bodyCalls = {
     maskLastRaised(current());
     return change();
   },
-  /** Cuts what is masked off the body; the piece as kept bytes, null when nothing whole is masked. */
-  cutOff(thickness: number): { change: Change; piece: ArrayBuffer | null } {
-    const piece = cutOff(current(), thickness);
-    const packed = piece && packMesh(piece);
-    const out = { change: change(), piece: packed };
+  /** Cuts what is masked off the body; the cut as kept bytes, null when nothing whole is masked. */
+  cutOff(thickness: number): { change: Change; cut: ArrayBuffer | null } {
+    const cut = cutOff(current(), thickness);
+    const packed = cut && packMesh(cut);
+    const out = { change: change(), cut: packed };
     return Comlink.transfer(out, [out.change.leaves.buffer as ArrayBuffer, ...(packed ? [packed] : [])]);
   },
   /** Takes back the cut, which is the last step; false when more was done since. */
@@ -57,7 +66,7 @@ export const bodyCalls = {
           return [step];
         case 'beside':
         case 'level':
-        case 'kept':
+        case 'earlier':
           return [];
       }
     });
@@ -67,7 +76,7 @@ export const bodyCalls = {
     const own = brushes.get(instead);
     if (!own) throw new Error('The brush is not loaded.');
     clearStrokes(current());
-    takeUp(
+    takeUpSteps(
       current(),
       steps.map((step) => {
         if (step.kind !== 'stroke') return step;

@@ -1,9 +1,9 @@
-/** What the page asks of an open slab: edits, pieces, levels and everything that is kept of it. */
+/** What the page asks of an open slab: edits, set forms, levels and everything that is kept of it. */
 import * as Comlink from 'comlink';
 import type { Edit } from '#core/edit';
 import { maskOut, positionsOut } from '#core/mesh';
 import { abandon, changeBeside, keepEdit, makeEdit, tryEdit, type Beside } from '#core/session';
-import { PART_CELLS, type Piece } from '#core/settings';
+import { PART_CELLS, type SetForm } from '#core/settings';
 import { packHistory, stepLevel, type ClayBytes, type LevelWay } from '#core/slab';
 import { change, current, forms, held, onBareClay, openClay, parts } from './held';
 import type { Change, EditOrder } from './messages';
@@ -48,19 +48,19 @@ export const clayCalls = {
     onBareClay(() => makeEdit(current(), ordered(order)));
     return change();
   },
-  /** Pieces that lie on the clay from now on. */
-  setPieces(next: Piece[], beside: Beside | null): Change {
-    if (held.pieces.length > 0) abandon(current());
-    held.pieces = next;
+  /** Set forms that lie on the clay from now on. */
+  laySetForms(next: SetForm[], beside: Beside | null): Change {
+    if (held.setForms.length > 0) abandon(current());
+    held.setForms = next;
     onBareClay(() => beside && note(beside));
     return change();
   },
-  /** Makes the pieces part of the clay; undone, they lie on it again. */
-  bakePieces(beside: Beside): Change {
-    const baked = held.pieces;
+  /** Makes the set forms part of the clay; undone, they lie on it again. */
+  bakeSetForms(beside: Beside): Change {
+    const baked = held.setForms;
     abandon(current());
-    held.pieces = [];
-    tryEdit(current(), { kind: 'bake', pieces: baked, parts });
+    held.setForms = [];
+    tryEdit(current(), { kind: 'bake', setForms: baked, parts });
     if (keepEdit(current(), beside)) held.told.beside = beside.after;
     else note(beside);
     return change();
@@ -74,7 +74,7 @@ export const clayCalls = {
     onBareClay(() => stepLevel(openClay(), way));
     return change();
   },
-  /** Everything that is kept of a slab, without its pieces. */
+  /** Everything that is kept of a slab, without its set forms. */
   bytes(): ClayBytes {
     const slab = openClay();
     // With half of a stroke the history would not lead back to the clay; the page asks when it has ended.

@@ -1,5 +1,6 @@
 /**
- * What the worker holds: the body or slab that is open, the pieces on it, and the brushes and pictures that were sent.
+ * What the worker holds: the body or slab that is open, the set forms on it, and the brushes and pictures that were
+ * sent.
  */
 import * as Comlink from 'comlink';
 import type { AlphaForm, ResolvedBrush } from '#core/brush';
@@ -7,26 +8,26 @@ import { layoutOf } from '#core/mesh';
 import type { Picture, Pyramid } from '#core/picture';
 import { drainChanged, type Surface } from '#core/sculpt';
 import { abandon, canRedo, canUndo, tryEdit, type Session } from '#core/session';
-import type { Piece } from '#core/settings';
+import type { SetForm } from '#core/settings';
 import type { RefineUnder } from '#core/stroke';
 import type { Clay } from '#core/slab';
 import type { Change, Opened } from './messages';
 
 export const held: {
   open: Session | Clay | null;
-  /** Pieces that lie on the clay without being part of it: an edit that is shown and never kept. */
-  pieces: readonly Piece[];
+  /** Set forms that lie on the clay without being part of it: an edit that is shown and never kept. */
+  setForms: readonly SetForm[];
   /** The stroke of the hand that runs; orders of others are too late. */
   stroke: number | null;
   /** When the running stroke may be shown on finer clay next, ms; null while it asks for none. */
   finer: { refine: RefineUnder; notBefore: number } | null;
   /** What the page knows: the mesh that it looks at, and what lies beside the clay. */
   told: { surface: Surface | null; beside: string | null };
-} = { open: null, pieces: [], stroke: null, finer: null, told: { surface: null, beside: null } };
+} = { open: null, setForms: [], stroke: null, finer: null, told: { surface: null, beside: null } };
 
 export const brushes = new Map<string, ResolvedBrush>();
 export const forms = new Map<string, AlphaForm>();
-/** Heights of parts that lie as pieces. */
+/** Heights of parts that lie as set forms. */
 export const parts = new Map<string, Picture>();
 
 export function current(): Session {
@@ -89,12 +90,13 @@ export function neededForms(ids: readonly string[]): Set<Pyramid> {
 }
 
 /**
- * Does something with the clay as it is without its pieces, then lays them on again. A stroke that runs took them off
- * already, and goes on.
+ * Does something with the clay as it is without its set forms, then lays them on again. A stroke that runs took them
+ * off already, and goes on.
  */
 export function onBareClay<T>(act: () => T): T {
-  if (held.pieces.length > 0 && !current().running) abandon(current());
+  if (held.setForms.length > 0 && !current().running) abandon(current());
   const result = act();
-  if (held.pieces.length > 0 && !current().running) tryEdit(current(), { kind: 'bake', pieces: held.pieces, parts });
+  if (held.setForms.length > 0 && !current().running)
+    tryEdit(current(), { kind: 'bake', setForms: held.setForms, parts });
   return result;
 }

@@ -1,24 +1,24 @@
 /** The retouching hand: the tool with its settings, the point copied from, and the stroke that is being drawn. */
+import { defineStore } from 'pinia';
 import { reactive, ref } from 'vue';
 import { RetouchStrokeSchema, type RetouchStroke } from '#core/settings';
-import { useAlphaBench } from '../stores/alphaBench';
+import { useAlphaBench } from './alphaBench';
 
 type Tool = Omit<RetouchStroke, 'points' | 'from'>;
 
-const start = RetouchStrokeSchema.parse({ tool: 'heal', points: [0, 0, 1] });
-const tool = reactive<Tool>({
-  tool: start.tool,
-  size: start.size,
-  strength: start.strength,
-  hardness: start.hardness,
-  range: start.range,
-  grey: start.grey,
-});
-/** Where copies are taken from, 0–1 of the side. */
-const source = ref<[number, number] | null>(null);
-let drawing: { id: string; began: number } | null = null;
-
-export function useRetouch() {
+export const useRetouch = defineStore('retouch', () => {
+  const start = RetouchStrokeSchema.parse({ tool: 'heal', points: [0, 0, 1] });
+  const tool = reactive<Tool>({
+    tool: start.tool,
+    size: start.size,
+    strength: start.strength,
+    hardness: start.hardness,
+    range: start.range,
+    grey: start.grey,
+  });
+  /** Where copies are taken from, 0–1 of the side. */
+  const source = ref<[number, number] | null>(null);
+  let drawing: { id: string; began: number } | null = null;
   const bench = useAlphaBench();
 
   /** The stroke goes into the step at once, and grows with it: what is seen is what is kept. */
@@ -72,4 +72,4 @@ export function useRetouch() {
   }
 
   return { tool, source, begin, extend, end, abandon, isDrawing: () => drawing !== null };
-}
+});

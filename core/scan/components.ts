@@ -2,17 +2,17 @@
 import { carriedBy, coloursBy, type RawMesh } from '#core/mesh';
 import { Sets } from './sets';
 
-export interface Pieces {
+export interface Components {
   count: number;
-  loose: { pieces: number; triangles: number };
+  loose: { components: number; triangles: number };
   /** 1 for each triangle that belongs to a loose bit. */
   looseTriangles: Uint8Array;
 }
 
-/** A piece with fewer triangles than this share of the largest one is a loose bit. */
+/** A component with fewer triangles than this share of the largest one is a loose bit. */
 const LOOSE = 0.02;
 
-export function piecesOf({ positions, triangles }: RawMesh): Pieces {
+export function componentsOf({ positions, triangles }: RawMesh): Components {
   const sets = new Sets(positions.length / 3);
   for (let i = 0; i < triangles.length; i += 3) {
     sets.join(triangles[i], triangles[i + 1]);
@@ -28,10 +28,10 @@ export function piecesOf({ positions, triangles }: RawMesh): Pieces {
     if (size > most) most = size;
   }
   const limit = most * LOOSE;
-  const loose = { pieces: 0, triangles: 0 };
+  const loose = { components: 0, triangles: 0 };
   for (const size of sizes) {
     if (size === 0 || size >= limit) continue;
-    loose.pieces++;
+    loose.components++;
     loose.triangles += size;
   }
   const looseTriangles = new Uint8Array(triangles.length / 3);
@@ -41,7 +41,7 @@ export function piecesOf({ positions, triangles }: RawMesh): Pieces {
 
 /** Without its loose bits. */
 export function withoutLoose(mesh: RawMesh): RawMesh {
-  const { looseTriangles } = piecesOf(mesh);
+  const { looseTriangles } = componentsOf(mesh);
   return withTriangles(mesh, (t) => looseTriangles[t] === 0);
 }
 

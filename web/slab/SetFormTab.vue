@@ -2,7 +2,7 @@
 /** Set forms: laid on the slab, moved and measured, baked into the clay when they are right. */
 import { Trash2 } from '@lucide/vue';
 import { computed } from 'vue';
-import { PART_UPS, PIECE_FORMS, PieceSchema, settingAt, type Piece, type PieceForm } from '#core/settings';
+import { PART_UPS, SET_FORMS, SetFormSchema, settingAt, type SetForm, type SetFormShape } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { undoNotice } from '../controls/undoNotice';
@@ -15,7 +15,7 @@ import { usePickFiles } from '../controls/pickFiles';
 
 const bench = useSlabBench();
 const tools = useSlabTools();
-const LABELS: Record<PieceForm, string> = {
+const LABELS: Record<SetFormShape, string> = {
   dome: 'Dome',
   disc: 'Disc',
   ring: 'Ring',
@@ -26,27 +26,27 @@ const LABELS: Record<PieceForm, string> = {
   part: 'Part',
 };
 const parts = useSlabParts();
-const labelOf = (piece: Piece): string => piece.part?.name ?? LABELS[piece.form];
+const labelOf = (setForm: SetForm): string => setForm.part?.name ?? LABELS[setForm.form];
 const UPS = PART_UPS.map((value) => ({ value, label: value.replace('-', '−').toUpperCase() }));
-const chosen = computed(() => bench.pieces.find((p) => p.id === tools.pieceId) ?? null);
+const chosen = computed(() => bench.setForms.find((p) => p.id === tools.setFormId) ?? null);
 const numbers = computed(() => {
-  const piece = chosen.value;
-  if (!piece) return [];
-  const wide = piece.form === 'bar' || piece.form === 'wedge' || piece.form === 'ring';
-  const edged = piece.form !== 'dome' && piece.form !== 'pin' && piece.form !== 'part';
+  const setForm = chosen.value;
+  if (!setForm) return [];
+  const wide = setForm.form === 'bar' || setForm.form === 'wedge' || setForm.form === 'ring';
+  const edged = setForm.form !== 'dome' && setForm.form !== 'pin' && setForm.form !== 'part';
   return [
     'size',
     ...(wide ? ['width'] : []),
     'height',
     ...(edged ? ['edge'] : []),
     'turn',
-    ...(piece.repeat === 'one' ? [] : ['count', 'pitch']),
+    ...(setForm.repeat === 'one' ? [] : ['count', 'pitch']),
   ] as ('size' | 'width' | 'height' | 'edge' | 'turn' | 'count' | 'pitch')[];
 });
 
-function add(form: PieceForm): void {
+function add(form: SetFormShape): void {
   const first = bench.doc?.cast.frame;
-  const piece = PieceSchema.parse({
+  const setForm = SetFormSchema.parse({
     id: crypto.randomUUID(),
     form,
     x: first?.x ?? 0,
@@ -57,29 +57,29 @@ function add(form: PieceForm): void {
         ? { size: 0.3, width: 30 }
         : {}),
   });
-  tools.pieceId = piece.id;
-  void bench.editPieces((slab) => slab.pieces.push(piece));
+  tools.setFormId = setForm.id;
+  void bench.editSetForms((slab) => slab.setForms.push(setForm));
 }
 const pick = usePickFiles({ accept: '.obj,.ply,.stl,.glb' }, ([file]) => file && void parts.add(file));
-function put(change: Partial<Piece>): void {
-  void bench.editPieces((slab) => {
-    const piece = slab.pieces.find((p) => p.id === tools.pieceId);
-    if (piece) Object.assign(piece, change);
+function put(change: Partial<SetForm>): void {
+  void bench.editSetForms((slab) => {
+    const setForm = slab.setForms.find((p) => p.id === tools.setFormId);
+    if (setForm) Object.assign(setForm, change);
   });
 }
-function remove(piece: Piece): void {
-  const kept = { ...piece };
-  void bench.editPieces((slab) => {
-    slab.pieces = slab.pieces.filter((p) => p.id !== piece.id);
+function remove(setForm: SetForm): void {
+  const kept = { ...setForm };
+  void bench.editSetForms((slab) => {
+    slab.setForms = slab.setForms.filter((p) => p.id !== setForm.id);
   });
-  undoNotice(`${labelOf(piece)} taken off.`, () => bench.editPieces((slab) => slab.pieces.push(kept)));
+  undoNotice(`${labelOf(setForm)} taken off.`, () => bench.editSetForms((slab) => slab.setForms.push(kept)));
 }
 </script>
 
 <template>
   <div class="tab">
     <div class="two">
-      <PushButton v-for="form in PIECE_FORMS.filter((f) => f !== 'part')" :key="form" @click="add(form)">
+      <PushButton v-for="form in SET_FORMS.filter((f) => f !== 'part')" :key="form" @click="add(form)">
         + {{ LABELS[form] }}
       </PushButton>
       <PushButton
@@ -91,12 +91,12 @@ function remove(piece: Piece): void {
       </PushButton>
     </div>
     <p v-if="parts.problem" class="sentence-bad" role="alert">{{ parts.problem }}</p>
-    <ul v-if="bench.pieces.length">
-      <li v-for="piece in bench.pieces" :key="piece.id" :class="{ on: piece.id === tools.pieceId }">
-        <PushButton look="row" :on="piece.id === tools.pieceId" @click="tools.pieceId = piece.id">
-          {{ labelOf(piece) }}{{ piece.repeat === 'one' ? '' : ` × ${piece.count}` }}
+    <ul v-if="bench.setForms.length">
+      <li v-for="setForm in bench.setForms" :key="setForm.id" :class="{ on: setForm.id === tools.setFormId }">
+        <PushButton look="row" :on="setForm.id === tools.setFormId" @click="tools.setFormId = setForm.id">
+          {{ labelOf(setForm) }}{{ setForm.repeat === 'one' ? '' : ` × ${setForm.count}` }}
         </PushButton>
-        <ToolButton :icon="Trash2" :label="`Take ${labelOf(piece)} off`" @click="remove(piece)" />
+        <ToolButton :icon="Trash2" :label="`Take ${labelOf(setForm)} off`" @click="remove(setForm)" />
       </li>
     </ul>
     <p v-else class="muted">Lay a form or a part on the slab, drag it into place, and bake it when it is right.</p>
@@ -120,7 +120,7 @@ function remove(piece: Piece): void {
       <SettingSlider
         v-for="key in numbers"
         :key="key"
-        :meta="settingAt(PieceSchema, key)"
+        :meta="settingAt(SetFormSchema, key)"
         :model-value="chosen[key]"
         @update:model-value="(v) => put({ [key]: v })"
       />
@@ -135,8 +135,8 @@ function remove(piece: Piece): void {
         @update:model-value="(v) => put({ repeat: v })"
       />
     </template>
-    <PushButton v-if="bench.pieces.length" look="main" @click="bench.bakePieces()">
-      Bake {{ bench.pieces.length === 1 ? 'it' : `all ${bench.pieces.length}` }} into the clay
+    <PushButton v-if="bench.setForms.length" look="main" @click="bench.bakeSetForms()">
+      Bake {{ bench.setForms.length === 1 ? 'it' : `all ${bench.setForms.length}` }} into the clay
     </PushButton>
   </div>
 </template>

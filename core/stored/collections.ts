@@ -3,6 +3,7 @@ import {
   ALPHA_MIGRATIONS,
   ALPHA_VERSION,
   AlphaSchema,
+  BODY_MIGRATIONS,
   BODY_VERSION,
   BRUSH_MIGRATIONS,
   BRUSH_VERSION,
@@ -78,7 +79,7 @@ export const HEAD_SCHEMAS = {
 } as const;
 
 /** A document as it is kept. */
-export interface Kept<C extends Collection> {
+export interface StoredDocument<C extends Collection> {
   doc: Documents[C];
   revision: number;
   base: boolean;
@@ -86,7 +87,7 @@ export interface Kept<C extends Collection> {
 }
 
 /** A document as a list has it. */
-export type Listed<C extends Collection> = Heads[C] & Pick<Kept<C>, 'revision' | 'base' | 'updatedAt'>;
+export type Listed<C extends Collection> = Heads[C] & Pick<StoredDocument<C>, 'revision' | 'base' | 'updatedAt'>;
 
 /** What one document of the collection is called in a sentence. */
 export const SINGULAR: Record<Collection, string> = {
@@ -101,7 +102,7 @@ const READERS: { [C in Collection]: (doc: unknown) => ReadResult<Documents[C]> }
   brushes: (doc) => readDocument('brush', BrushSchema, BRUSH_VERSION, doc, BRUSH_MIGRATIONS),
   alphas: (doc) => readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS),
   sources: (doc) => readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS),
-  bodies: (doc) => readDocument('body', OwnBodySchema, BODY_VERSION, doc),
+  bodies: (doc) => readDocument('body', OwnBodySchema, BODY_VERSION, doc, BODY_MIGRATIONS),
   trials: (doc) => readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc),
 };
 
@@ -124,7 +125,10 @@ export function headOf<C extends Collection>(collection: C, doc: Documents[C]): 
   return head() as Heads[C];
 }
 
-export function listedOf<C extends Collection>(collection: C, { doc, revision, base, updatedAt }: Kept<C>): Listed<C> {
+export function listedOf<C extends Collection>(
+  collection: C,
+  { doc, revision, base, updatedAt }: StoredDocument<C>,
+): Listed<C> {
   return { ...headOf(collection, doc), revision, base, updatedAt };
 }
 

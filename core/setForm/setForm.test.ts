@@ -1,7 +1,7 @@
 import { body } from '#core/mesh';
 import type { RawMesh } from '#core/mesh';
-import { PART_CELLS, PART_UPS, PieceSchema } from '#core/settings';
-import { partHeights, pieceHeight, piecePlaces, pieceReach } from './index';
+import { PART_CELLS, PART_UPS, SetFormSchema } from '#core/settings';
+import { partHeights, setFormHeight, setFormPlaces, setFormReach } from './index';
 
 /** A block from the origin to (a, b, c). */
 const block = (a: number, b: number, c: number): RawMesh => ({
@@ -11,8 +11,8 @@ const block = (a: number, b: number, c: number): RawMesh => ({
   ]),
 });
 const at = (heights: { data: Float32Array }, i: number, j: number): number => heights.data[j * PART_CELLS + i];
-const piece = (change: object) =>
-  PieceSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'part', ...change });
+const setForm = (change: object) =>
+  SetFormSchema.parse({ id: '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', form: 'part', ...change });
 
 describe('a part from above', () => {
   test('a ball: a half circle over its lowest point, as high as it is wide', () => {
@@ -63,27 +63,27 @@ describe('a part from above', () => {
   });
 });
 
-describe('heights of a piece', () => {
+describe('heights of a setForm', () => {
   test('a part reads its heights upright, scaled by its own', () => {
     const { heights } = partHeights(block(4, 2, 1), '+z');
-    const p = piece({ size: 0.5, height: 0.3 });
-    expect(pieceHeight(p, 0, 0, heights)).toBeCloseTo(0.3, 5);
-    expect(pieceHeight(p, 0.45, 0.2, heights)).toBeCloseTo(0.3, 5);
-    expect(pieceHeight(p, 0, 0.3, heights)).toBe(0);
-    expect(pieceHeight(p, 0.6, 0, heights)).toBe(0);
-    expect(pieceHeight(p, 0, 0)).toBe(0);
-    expect(pieceReach(p)).toBeCloseTo(Math.hypot(0.5, 0.5), 12);
+    const p = setForm({ size: 0.5, height: 0.3 });
+    expect(setFormHeight(p, 0, 0, heights)).toBeCloseTo(0.3, 5);
+    expect(setFormHeight(p, 0.45, 0.2, heights)).toBeCloseTo(0.3, 5);
+    expect(setFormHeight(p, 0, 0.3, heights)).toBe(0);
+    expect(setFormHeight(p, 0.6, 0, heights)).toBe(0);
+    expect(setFormHeight(p, 0, 0)).toBe(0);
+    expect(setFormReach(p)).toBeCloseTo(Math.hypot(0.5, 0.5), 12);
   });
 
   test.each(['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge'] as const)(
     '%s never stands outside its reach or over its height',
     (form) => {
-      const p = piece({ form, size: 0.4, height: 0.1, turn: 20 });
-      const reach = pieceReach(p);
+      const p = setForm({ form, size: 0.4, height: 0.1, turn: 20 });
+      const reach = setFormReach(p);
       for (let i = 0; i < 400; i++) {
         const angle = i * 2.4;
         const d = (i / 400) * reach * 1.5;
-        const h = pieceHeight(p, Math.cos(angle) * d, Math.sin(angle) * d);
+        const h = setFormHeight(p, Math.cos(angle) * d, Math.sin(angle) * d);
         expect(h).toBeGreaterThanOrEqual(0);
         expect(h).toBeLessThanOrEqual(0.1 + 1e-12);
         if (d > reach) expect(h).toBe(0);
@@ -92,13 +92,13 @@ describe('heights of a piece', () => {
   );
 
   test('a row goes along its turn and a ring round its middle', () => {
-    const row = piecePlaces(piece({ repeat: 'row', count: 3, pitch: 0.5, turn: 90, x: 1 }));
+    const row = setFormPlaces(setForm({ repeat: 'row', count: 3, pitch: 0.5, turn: 90, x: 1 }));
     expect(row.map((p) => [Number(p.x.toFixed(6)), Number(p.y.toFixed(6))])).toEqual([
       [1, -0.5],
       [1, 0],
       [1, 0.5],
     ]);
-    const ring = piecePlaces(piece({ repeat: 'ring', count: 4, pitch: 0.5 }));
+    const ring = setFormPlaces(setForm({ repeat: 'ring', count: 4, pitch: 0.5 }));
     expect(ring.every((p) => Math.abs(Math.hypot(p.x, p.y) - 0.5) < 1e-12)).toBe(true);
   });
 });

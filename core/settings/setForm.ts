@@ -1,11 +1,11 @@
-/** Set forms: primitives and parts laid onto a slab as movable pieces until they are baked into the clay. */
+/** Set forms: primitives and parts laid onto a slab as movable set forms until they are baked into the clay. */
 import { z } from 'zod';
 import { BlobHashSchema } from './blob';
 import { setting } from './setting';
 
-export const PIECE_FORMS = ['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge', 'part'] as const;
-export const PIECE_SETS = ['raised', 'sunk'] as const;
-export const PIECE_REPEATS = ['one', 'row', 'ring'] as const;
+export const SET_FORMS = ['dome', 'disc', 'ring', 'hex', 'pin', 'bar', 'wedge', 'part'] as const;
+export const SET_FORM_SIDES = ['raised', 'sunk'] as const;
+export const SET_FORM_REPEATS = ['one', 'row', 'ring'] as const;
 
 /** Which way of the part's own axes points up out of the clay. */
 export const PART_UPS = ['+x', '-x', '+y', '-y', '+z', '-z'] as const;
@@ -13,7 +13,7 @@ export type PartUp = (typeof PART_UPS)[number];
 /** Heights of a part seen from above are kept in a square of so many a side. */
 export const PART_CELLS = 256;
 
-export const PiecePartSchema = z.object({
+export const SetFormPartSchema = z.object({
   name: z.string().min(1).max(120),
   /** The mesh: little-endian uint32 count of vertices, their float32 x, y, z, then uint32 triangles. */
   mesh: BlobHashSchema,
@@ -22,10 +22,10 @@ export const PiecePartSchema = z.object({
   heights: BlobHashSchema,
 });
 
-export const PieceSchema = z.object({
+export const SetFormSchema = z.object({
   id: z.uuid(),
-  form: z.enum(PIECE_FORMS),
-  /** Middle of the piece, of its row or of its ring, body units. */
+  form: z.enum(SET_FORMS),
+  /** Middle of the set form, of its row or of its ring, body units. */
   x: z.number().min(-4).max(4).default(0),
   y: z.number().min(-4).max(4).default(0),
   turn: setting({
@@ -35,7 +35,7 @@ export const PieceSchema = z.object({
     max: 180,
     step: 1,
     fallback: 0,
-    help: 'Turns the piece, anticlockwise',
+    help: 'Turns the setForm, anticlockwise',
   }),
   size: setting({
     label: 'Size',
@@ -76,9 +76,9 @@ export const PieceSchema = z.object({
     help: 'Rounding of the upper edge, in per cent of the height',
   }),
   /** Of the form “part”. */
-  part: PiecePartSchema.nullable().default(null),
-  set: z.enum(PIECE_SETS).default('raised'),
-  repeat: z.enum(PIECE_REPEATS).default('one'),
+  part: SetFormPartSchema.nullable().default(null),
+  set: z.enum(SET_FORM_SIDES).default('raised'),
+  repeat: z.enum(SET_FORM_REPEATS).default('one'),
   count: setting({
     label: 'Count',
     unit: '',
@@ -96,9 +96,9 @@ export const PieceSchema = z.object({
     step: 0.001,
     fallback: 0.5,
     scale: 'log',
-    help: 'From piece to piece in a row, or the radius of the ring, in body units',
+    help: 'From setForm to setForm in a row, or the radius of the ring, in body units',
   }),
 });
-export type Piece = z.infer<typeof PieceSchema>;
-export type PieceForm = Piece['form'];
-export type PiecePart = z.infer<typeof PiecePartSchema>;
+export type SetForm = z.infer<typeof SetFormSchema>;
+export type SetFormShape = SetForm['form'];
+export type SetFormPart = z.infer<typeof SetFormPartSchema>;

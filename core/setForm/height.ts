@@ -3,50 +3,50 @@
  * Sides stand upright; the upper edge is rounded by `edge` of the height.
  */
 import { sample, type Picture } from '#core/picture';
-import type { Piece } from '#core/settings';
+import type { SetForm } from '#core/settings';
 
 /** `heights` are those of its part, and needed by parts alone. */
-export function pieceHeight(piece: Piece, u: number, v: number, heights: Picture | null = null): number {
-  const { size: r, height: h, form } = piece;
-  const half = r * (piece.width / 100);
+export function setFormHeight(setForm: SetForm, u: number, v: number, heights: Picture | null = null): number {
+  const { size: r, height: h, form } = setForm;
+  const half = r * (setForm.width / 100);
   const d = Math.sqrt(u * u + v * v);
   switch (form) {
     case 'dome':
       return d < r ? h * Math.sqrt(1 - (d * d) / (r * r)) : 0;
     case 'disc':
-      return rounded(piece, r - d, h);
+      return rounded(setForm, r - d, h);
     case 'ring':
-      return rounded(piece, Math.min(r - d, d - (r - half)), h);
+      return rounded(setForm, Math.min(r - d, d - (r - half)), h);
     case 'hex':
-      return rounded(piece, (r * Math.sqrt(3)) / 2 - hexReach(u, v), h);
+      return rounded(setForm, (r * Math.sqrt(3)) / 2 - hexReach(u, v), h);
     case 'pin':
       return d < r ? h * (0.7 + 0.3 * Math.sqrt(1 - (d * d) / (r * r))) : 0;
     case 'bar':
-      return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), h);
+      return rounded(setForm, Math.min(r - Math.abs(u), half - Math.abs(v)), h);
     case 'part':
       return heights && Math.abs(u) < r && Math.abs(v) < r ? h * sample(heights, (u / r + 1) / 2, (1 - v / r) / 2) : 0;
     case 'wedge':
-      return rounded(piece, Math.min(r - Math.abs(u), half - Math.abs(v)), (h * (u + r)) / (2 * r));
+      return rounded(setForm, Math.min(r - Math.abs(u), half - Math.abs(v)), (h * (u + r)) / (2 * r));
   }
 }
 
-/** Radius of the circle that holds one piece. */
-export function pieceReach(piece: Piece): number {
-  switch (piece.form) {
+/** Radius of the circle that holds one set form. */
+export function setFormReach(setForm: SetForm): number {
+  switch (setForm.form) {
     case 'bar':
     case 'wedge':
-      return piece.size * Math.hypot(1, piece.width / 100);
+      return setForm.size * Math.hypot(1, setForm.width / 100);
     case 'part':
-      return piece.size * Math.SQRT2;
+      return setForm.size * Math.SQRT2;
     default:
-      return piece.size;
+      return setForm.size;
   }
 }
 
 /** `inside` is the distance to the outline, positive inside. */
-function rounded(piece: Piece, inside: number, height: number): number {
+function rounded(setForm: SetForm, inside: number, height: number): number {
   if (inside <= 0) return 0;
-  const e = Math.min(height, piece.height * (piece.edge / 100));
+  const e = Math.min(height, setForm.height * (setForm.edge / 100));
   if (e <= 0 || inside >= e) return height;
   return height - e + Math.sqrt(e * e - (e - inside) * (e - inside));
 }

@@ -3,7 +3,7 @@
 import { Download, RefreshCw } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
-import type { AlphaHead } from '#core/kept';
+import type { AlphaHead } from '#core/stored';
 import { pictureUrl } from '../api/client';
 import { brushFrom } from '../bench/brushFrom';
 import { alphaFacts } from '../controls/alphaFacts';

@@ -1,4 +1,6 @@
-/** A mesh as a piece for the slab: seen from above along the axis that points up, as heights over its lowest point. */
+/**
+ * A mesh as a set form for the slab: seen from above along the axis that points up, as heights over its lowest point.
+ */
 import { castHeights } from '#core/cast';
 import type { RawMesh } from '#core/mesh';
 import type { Picture } from '#core/picture';
@@ -7,7 +9,7 @@ import { PART_CELLS, type PartUp } from '#core/settings';
 export interface PartFromAbove {
   /** 0–1, PART_CELLS a side; 0 where there is nothing. */
   heights: Picture;
-  /** Height ÷ half the longer side seen from above: what gives a piece its true proportion. */
+  /** Height ÷ half the longer side seen from above: what gives a set form its true proportion. */
   proportion: number;
 }
 

@@ -6,6 +6,7 @@ import {
   newBrush,
   newGrow,
   OwnBodySchema,
+  type OwnBody,
   PatternSchema,
   SheetSchema,
   SlabSchema,
@@ -14,7 +15,7 @@ import {
   type Source,
 } from '#core/settings';
 import { OwnTrialSchema, TRIAL_VERSION, trialSets } from '#core/trial';
-import { HEAD_SCHEMAS, headOf, listedOf, referencesOf, type Collection, type Documents } from './index';
+import { HEAD_SCHEMAS, headOf, listedOf, readStored, referencesOf, type Collection, type Documents } from './index';
 
 const id = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
 const hash = 'a'.repeat(64);
@@ -79,7 +80,7 @@ const documents: [Collection, Documents[Collection]][] = [
       card,
       mesh: hash,
       triangles: 12,
-      report: { merged: 0, dropped: 0, open: 0, pieces: 1 },
+      report: { merged: 0, dropped: 0, open: 0, components: 1 },
     }),
   ],
   ...sources.map(([doc]): [Collection, Source] => ['sources', doc]),
@@ -147,7 +148,7 @@ describe('what a document names', () => {
         history: blob(),
         upper: [{ cells: 128, fine: blob(), base: blob() }],
         references: [{ id: other(), name: 'r', blob: blob(), width: 4, height: 4 }],
-        pieces: [{ id: other(), form: 'part', part: { name: 'p', mesh: blob(), heights: blob(), up: '+z' } }],
+        setForms: [{ id: other(), form: 'part', part: { name: 'p', mesh: blob(), heights: blob(), up: '+z' } }],
       }),
     ],
     [
@@ -223,5 +224,43 @@ test('a brush’s head names its alphas, an alpha’s is enough to stamp with, a
     revision: 4,
     base: false,
     updatedAt: 'then',
+  });
+});
+
+describe('documents of earlier versions', () => {
+  test('set forms that were called pieces are read, and nothing else of the slab changes', () => {
+    const slab = SlabSchema.parse({ ...source, kind: 'slab', cells: 64, blob: hash, setForms: [{ id, form: 'dome' }] });
+    const { setForms, ...rest } = slab;
+    expect(readStored('sources', { ...rest, version: 3, pieces: setForms })).toEqual({ ok: true, value: slab });
+    expect(readStored('sources', { ...rest, version: 3 })).toEqual({ ok: true, value: { ...slab, setForms: [] } });
+  });
+
+  test('marks that were taken are included; those that were not stay out', () => {
+    const mark = (more: object) => ({ id, outlines: [[0, 0, 1, 0, 1, 1]], byHand: true, ...more });
+    const sheet = (version: number, marks: unknown) => ({ ...sources[1]![0], version, marks });
+    const read = readStored('sources', sheet(3, [mark({ taken: true }), mark({ taken: false }), mark({})]));
+    expect(read).toEqual({
+      ok: true,
+      value: sheet(
+        SOURCE_VERSION,
+        [true, false, true].map((included) => mark({ included })),
+      ),
+    });
+    for (const broken of [[null], [3], 'x']) expect(readStored('sources', sheet(3, broken)).ok).toBe(false);
+  });
+
+  test('a body’s components were called pieces; a body without a report is refused in a sentence', () => {
+    const body = documents.find(([collection]) => collection === 'bodies')![1] as OwnBody;
+    const { report, ...rest } = body;
+    const { components, ...counts } = report;
+    expect(readStored('bodies', { ...rest, version: 1, report: { ...counts, pieces: components } })).toEqual({
+      ok: true,
+      value: body,
+    });
+    for (const broken of [undefined, null, 3, 'x'])
+      expect(readStored('bodies', { ...rest, version: 1, report: broken })).toMatchObject({
+        ok: false,
+        reason: expect.stringContaining('report'),
+      });
   });
 });

@@ -1,0 +1,73 @@
+/**
+ * Pictures of brushes that the server hasn't rendered: drafts and the slab's own brushes. Stored by content in the
+ * browser from visit to visit, so that a belt is there at once.
+ */
+import * as Comlink from 'comlink';
+import { createStore, get, set } from 'idb-keyval';
+import { LRUCache } from 'lru-cache';
+import { defineStore } from 'pinia';
+import type { AlphaKind } from '#core/brush';
+import { worksOf, type Brush } from '#core/settings';
+import type { AlphaHead, BrushAlphas } from '#core/stored';
+import { THUMBNAIL_VERSION } from '#core/thumbnail';
+import { getBlob } from '../api/client';
+import { plain } from '../api/plain';
+import type { ThumbnailWorker } from '../workers/thumbnail.worker';
+
+const MOST = 200;
+
+export const useThumbnails = defineStore('thumbnails', () => {
+  const pictures = createStore('mold-stamp-pictures', 'pictures');
+  const urls = new LRUCache<string, Promise<string>>({
+    max: MOST,
+    dispose: (url) => void url.then((u) => URL.revokeObjectURL(u)).catch(() => undefined),
+  });
+  let worker: Comlink.Remote<ThumbnailWorker> | null = null;
+
+  /** An object URL of the brush's picture. */
+  function of(brush: Brush, alphas: BrushAlphas): Promise<string> {
+    const key = JSON.stringify([worksOf(brush), alphas.form?.blob, alphas.tooth?.blob]);
+    const known = urls.get(key);
+    if (known) return known;
+    const made = urlOf(key, () => render(plain(brush), alphas));
+    made.catch(() => {
+      if (urls.peek(key) === made) urls.delete(key);
+    });
+    urls.set(key, made);
+    return made;
+  }
+
+  async function urlOf(key: string, make: () => Promise<Blob>): Promise<string> {
+    const name = `${THUMBNAIL_VERSION} ${key}`;
+    const stored = await get<Blob>(name, pictures).catch(() => undefined);
+    const picture = stored ?? (await make());
+    if (!stored) void set(name, picture, pictures).catch(() => undefined);
+    return URL.createObjectURL(picture);
+  }
+
+  async function render(brush: Brush, alphas: BrushAlphas): Promise<Blob> {
+    worker ??= Comlink.wrap<ThumbnailWorker>(
+      new Worker(new URL('../workers/thumbnail.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    const form = await kindAndBytes(alphas.form);
+    const tooth = await kindAndBytes(alphas.tooth);
+    return worker.render(
+      brush,
+      Comlink.transfer(
+        { form, tooth },
+        [form, tooth].flatMap((a) => (a ? [a.bytes] : [])),
+      ),
+    );
+  }
+
+  return { of };
+});
+
+async function kindAndBytes(alpha: AlphaHead | null): Promise<{ kind: AlphaKind; bytes: ArrayBuffer } | null> {
+  return (
+    alpha && {
+      kind: { format: alpha.format, size: alpha.size, relief: alpha.relief },
+      bytes: await getBlob(alpha.blob),
+    }
+  );
+}
