@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
+import { SlabSchema, SOURCE_VERSION } from '#core/settings';
 import { draw, expect, giveFiles, seen, set, settled, test, type App, keysNamedTwice } from './app';
 
 // Smaller than a desk's, since drawing the clay in software takes as long as there are pixels.
@@ -11,6 +12,22 @@ async function newSlab(page: Page, app: App): Promise<void> {
   await page.getByRole('button', { name: 'New slab' }).click();
   await page.getByRole('radio', { name: '256' }).click();
   await page.getByRole('button', { name: 'Make it' }).click();
+  await settled(page, '.slab');
+}
+
+/** A coarser one than the dialog makes, for what doesn't need more: it is drawn in a quarter of the time. */
+async function coarseSlab(page: Page, app: App): Promise<void> {
+  const doc = SlabSchema.parse({
+    version: SOURCE_VERSION,
+    id: crypto.randomUUID(),
+    card: { name: 'Slab' },
+    kind: 'slab',
+    cells: 128,
+    blob: null,
+  });
+  const answer = await page.request.put(`${app.address}/api/sources/${doc.id}`, { data: { doc, revision: null } });
+  expect(answer.ok()).toBe(true);
+  await page.goto(`${app.address}/bench/slab/${doc.id}`);
   await settled(page, '.slab');
 }
 
@@ -69,7 +86,7 @@ test('strokes, digging, mirror, undo and redo, Esc', async ({ page, app }) => {
 
 test('each brush of the slab changes the clay', async ({ page, app }) => {
   test.slow();
-  await newSlab(page, app);
+  await coarseSlab(page, app);
   await draw(page, '.slab', [
     [0.4, 0.5],
     [0.6, 0.5],
@@ -100,7 +117,7 @@ test('keys on the surface: A and a drag for size and strength, S held smooths an
   page,
   app,
 }) => {
-  await newSlab(page, app);
+  await coarseSlab(page, app);
   const size = page.getByLabel(/^Size, /);
   const strength = page.getByLabel(/^Strength, /);
   const before = [Number(await size.inputValue()), Number.parseFloat(await strength.inputValue())] as const;
@@ -132,7 +149,7 @@ test('keys on the surface: A and a drag for size and strength, S held smooths an
 });
 
 test('symmetry, mask shapes and changes by number; undo takes each back', async ({ page, app }) => {
-  await newSlab(page, app);
+  await coarseSlab(page, app);
   const looks = [await seen(page, '.slab')];
   const step = async (): Promise<void> => {
     looks.push(await seen(page, '.slab'));
@@ -251,7 +268,7 @@ test('set forms are laid, dragged and baked; levels are stepped; all of it is sa
 });
 
 test('reference pictures: pinned, kept out of the cast, refused with a sentence', async ({ page, app }) => {
-  await newSlab(page, app);
+  await coarseSlab(page, app);
   await page.getByRole('tab', { name: 'Pictures' }).click();
   const pin = (name: string, buffer: Buffer): Promise<void> =>
     giveFiles(page, page.getByRole('button', { name: 'Pin a picture' }), { name, mimeType: 'image/png', buffer });
@@ -285,7 +302,7 @@ test('checks are mended by a click; an overhang is cast as vectors and stamped; 
   app,
 }) => {
   test.slow();
-  await newSlab(page, app);
+  await coarseSlab(page, app);
   await draw(page, '.slab', [
     [0.5, 0.3],
     [0.5, 0.12],
@@ -332,7 +349,7 @@ test('a pen’s pressure goes to size; a pen that sends none is told of once and
   page,
   app,
 }) => {
-  await newSlab(page, app);
+  await coarseSlab(page, app);
   await page.getByRole('button', { name: 'More' }).click();
   await set(page, 'Light size', '10');
   await page.getByRole('button', { name: 'More' }).click();
@@ -374,7 +391,7 @@ test('a pen’s pressure goes to size; a pen that sends none is told of once and
 });
 
 test('the view is zoomed, panned, turned and set upright again', async ({ page, app }) => {
-  await newSlab(page, app);
+  await coarseSlab(page, app);
   await draw(page, '.slab', [
     [0.35, 0.4],
     [0.45, 0.5],
@@ -413,7 +430,7 @@ test.describe('at the size of a desk', () => {
   test.use({ viewport: { width: 1280, height: 800 } });
 
   test('floor and crown by hand and found again; the margin is checked', async ({ page, app }) => {
-    await newSlab(page, app);
+    await coarseSlab(page, app);
     await draw(page, '.slab', [
       [0.5, 0.5],
       [0.52, 0.5],
@@ -452,7 +469,7 @@ test.describe('at the size of a desk', () => {
 });
 
 test('clay that was not saved survives a reload, and is saved with the cast', async ({ page, app }) => {
-  await newSlab(page, app);
+  await coarseSlab(page, app);
   await draw(page, '.slab', [
     [0.3, 0.4],
     [0.5, 0.5],

@@ -34,6 +34,7 @@ async function counted(go, report, read) {
 }
 
 await install();
+await import('./server.mjs');
 // Reports go here; a fresh clone has no such folder yet.
 mkdirSync(resolve(root, 'build'), { recursive: true });
 
@@ -47,7 +48,6 @@ async function checksAndBuild() {
   if (only === 'unit') return false;
   return (
     (await aside('Build', bin('vite'), ['build', '--logLevel', 'warn'])) &&
-    (await aside('Server', process.execPath, ['scripts/server.mjs'])) &&
     (await aside('Demo data', bin('tsx'), ['demo/build.ts']))
   );
 }

@@ -1,5 +1,8 @@
-/** `npm run test:unit`: Jest, reading TypeScript. */
+/** `npm run test:unit`: Jest, reading TypeScript. The servers it starts run packed helpers. */
+import { resolve } from 'node:path';
+import { root } from './root.mjs';
 import { run } from './run.mjs';
+import './server.mjs';
 
 /** Its runner knows no time limit: a test that waits for what never comes would wait for ever. */
 const MOST_MINUTES = 15;
@@ -8,7 +11,7 @@ process.exit(
   await run(
     process.execPath,
     ['--import', 'tsx', 'node_modules/jest/bin/jest.js', '--runInBand', ...process.argv.slice(2)],
-    {},
+    { MOLDSTAMP_PACKED: resolve(root, 'build') },
     MOST_MINUTES,
   ),
 );

@@ -8,7 +8,7 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { newBrush } from '#core/settings';
-import { FROM_SOURCES } from './testKit';
+import { SERVER } from './testKit';
 import { seededTemplate } from './testTemplate';
 
 const root = resolve(import.meta.dirname, '..');
@@ -83,7 +83,7 @@ test('a save and a blob are synced before they are answered', async () => {
       '-o',
       log,
       process.execPath,
-      ...FROM_SOURCES,
+      ...SERVER,
     ],
     {
       cwd: root,

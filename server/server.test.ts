@@ -11,7 +11,7 @@ import { seeded } from '#core/random';
 import { ALPHA_VERSION, CastSettingsSchema, newBrush, SlabSchema, SOURCE_VERSION, type Alpha } from '#core/settings';
 import { openPglite } from './store/pglite/open';
 import { start, type Running } from './start';
-import { FROM_SOURCES, spawnServer } from './testKit';
+import { SERVER, spawnServer } from './testKit';
 import { seededTemplate } from './testTemplate';
 
 const root = resolve(import.meta.dirname, '..');
@@ -442,7 +442,7 @@ describe('the data folder', () => {
   test('a server that is killed between two saves loses none that it acknowledged', async () => {
     const first = noise(2_500_000, 7);
     const second = noise(1_200_000, 8);
-    let child = await spawnServer(other, '0', FROM_SOURCES, template);
+    let child = await spawnServer(other, '0', SERVER, template);
     const put = (address: string, bytes: Uint8Array<ArrayBuffer>) =>
       fetch(`${address}/api/blobs/${sha(bytes)}`, { method: 'PUT', body: bytes });
     expect((await put(child.address, first)).status).toBe(200);
@@ -454,7 +454,7 @@ describe('the data folder', () => {
     const lost = put(child.address, second).catch(() => null);
     await Promise.all([lost, child.end('SIGKILL')]);
 
-    child = await spawnServer(other, '0', FROM_SOURCES, template);
+    child = await spawnServer(other, '0', SERVER, template);
     const back = new Uint8Array(await (await fetch(`${child.address}/api/blobs/${sha(first)}`)).arrayBuffer());
     expect(sha(back)).toBe(sha(first));
     expect((await (await fetch(`${child.address}/api/brushes/${brush.id}`)).json()).doc).toEqual(brush);

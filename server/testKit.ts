@@ -11,9 +11,11 @@ export interface Spawned {
   end(signal: 'SIGTERM' | 'SIGKILL'): Promise<number | null>;
 }
 
-/** How a server is started: from its sources, or as it was packed. */
-export const FROM_SOURCES = ['--import', 'tsx', 'server/main.ts'];
+/** How a server is started: as it was packed, or from its sources where nothing was packed for these tests. */
 export const PACKED = ['build/server.mjs'];
+export const SERVER = process.env['MOLDSTAMP_PACKED'] ? PACKED : ['--import', 'tsx', 'server/main.ts'];
+/** The database's code is compiled once and quickly: a test's server lives for seconds. */
+const QUICKLY = '--liftoff-only';
 
 /** Starts on `port` (0 takes any) with the data in `folder`; `template` '' begins with an empty database. */
 export async function spawnServer(
@@ -24,7 +26,7 @@ export async function spawnServer(
 ): Promise<Spawned> {
   const env: NodeJS.ProcessEnv = { ...process.env, NODE_OPTIONS: '', PORT: port, MOLDSTAMP_DATA: folder };
   if (template !== undefined) env['MOLDSTAMP_TEMPLATE'] = template;
-  const child = spawn(process.execPath, [...from], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, [QUICKLY, ...from], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit'] });
   const ended = new Promise<number | null>((done) => child.once('exit', done));
   const address = await new Promise<string>((done, fail) => {
     let text = '';

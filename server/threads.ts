@@ -1,9 +1,6 @@
-/**
- * Starts the server's threads. Packed, a thread's script lies beside the server's; from its sources it is one of them.
- */
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
+/** Starts the server's threads, packed or from their sources. */
 import { Worker, type ResourceLimits } from 'node:worker_threads';
+import { packed } from './packed';
 
 const SOURCES = { store: './store/pglite/worker.ts', reading: './reading/worker.ts' };
 
@@ -12,8 +9,8 @@ export function startThread(
   workerData: object,
   resourceLimits: ResourceLimits = {},
 ): Worker {
-  const packed = new URL(`./${name}.mjs`, import.meta.url);
-  if (existsSync(fileURLToPath(packed))) return new Worker(packed, { workerData, resourceLimits });
+  const script = packed(name);
+  if (script) return new Worker(script, { workerData, resourceLimits });
   const source = new URL(SOURCES[name], import.meta.url).href;
   return new Worker(new URL('./fromSources.mjs', import.meta.url), {
     workerData: { ...workerData, source },

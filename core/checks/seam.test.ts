@@ -46,12 +46,12 @@ test('the shipped weave repeats, and so it does after a shift that puts a thread
   }
 });
 
-describe('over 25 of 200 patterns', () => {
+describe('over 13 of 200 patterns', () => {
   const grows: Grow[] = Array.from({ length: 13 }, (_, k) => surprises(null, (k + 1) * 7, true))
     .flat()
     .slice(0, 200)
-    // One in eight: growing them is what takes the time.
-    .filter((_, i) => i % 8 === 0);
+    // One in sixteen: growing them is what takes the time.
+    .filter((_, i) => i % 16 === 0);
   let found = 0;
   const alarms: string[] = [];
   beforeAll(() => {
@@ -63,5 +63,5 @@ describe('over 25 of 200 patterns', () => {
   }, 180_000);
 
   test('none that repeats is warned of', () => expect(alarms).toEqual([]));
-  test('a seam of 2 % of the height is found in at least 23', () => expect(found).toBeGreaterThanOrEqual(23));
+  test('a seam of 2 % of the height is found in at least 12', () => expect(found).toBeGreaterThanOrEqual(12));
 });

@@ -3,8 +3,9 @@
  * ended with its process, native code and all, and refused with a sentence; the next job gets a new process.
  */
 import { fork, type ChildProcess } from 'node:child_process';
-import { existsSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { packed } from '../packed';
 import { closing, Problem } from '../problem';
 import type { Job, JobResults } from './jobs';
 import type { FromStudio, ToStudio } from './messages';
@@ -22,10 +23,9 @@ const PAGE_BYTES = 4096;
 /** A process that has nothing to do for so long is let go. */
 const IDLE_MS = 120_000;
 
-/** Packed, the process's script lies beside the server's; from its sources it is one of them. */
 function script(): { path: string; flags: string[] } {
-  const packed = fileURLToPath(new URL('./studio.mjs', import.meta.url));
-  if (existsSync(packed)) return { path: packed, flags: [] };
+  const path = packed('studio');
+  if (path) return { path, flags: [] };
   return { path: fileURLToPath(new URL('./child.ts', import.meta.url)), flags: ['--import', 'tsx'] };
 }
 
