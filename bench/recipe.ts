@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { blur, despeckle, levels, resize } from '#core/filter';
 import { growPattern } from '#core/pattern';
 import { newPicture, rasterOf, toUint16, type Picture } from '#core/picture';
-import { newCache, runRecipe } from '#core/recipe';
+import { ALONE, newCache, runRecipe } from '#core/recipe';
 import { newGrow, StepSchema, type Step } from '#core/settings';
 import { median, type Figure } from './measure';
 
@@ -69,13 +69,12 @@ const steps = (white: number): Step[] => [
 function sliders(): { slider: Figure; rebake: Figure } {
   const at2048 = rasterOf(growPattern(newGrow('pebbles', 3), 2048));
   const cache = newCache();
-  const run = (white: number): unknown =>
-    runRecipe(at2048, 'b', steps(white), { scale: 1, others: new Map() }, { size: 2048 }, cache);
+  const run = (white: number): unknown => runRecipe(at2048, 'b', steps(white), ALONE, { size: 2048 }, cache);
   run(1);
   const moved = median(Array.from({ length: 9 }, (_, k) => took(() => run(0.9 - k * 0.02))));
   const copied = median(Array.from({ length: 9 }, () => took(() => at2048.planes[0].slice())));
   const at4096 = rasterOf(enlarged({ width: 2048, height: 2048, data: at2048.planes[0] }, SIDE));
-  const whole = took(() => runRecipe(at4096, 'c', steps(1), { scale: 1, others: new Map() }, { size: SIDE }));
+  const whole = took(() => runRecipe(at4096, 'c', steps(1), ALONE, { size: SIDE }));
   return {
     slider: {
       key: 'slider_ms',

@@ -6,6 +6,7 @@ import { castFigures } from './cast';
 import { dabFigures } from './dab';
 import { marksFigures } from './marks';
 import type { Figure } from './measure';
+import { photographFigures } from './photograph';
 import { recipeFigures } from './recipe';
 import { saveFigures } from './save';
 import { scanFigures } from './scan';
@@ -24,6 +25,7 @@ const parts: Record<string, () => Figure[] | Promise<Figure[]>> = {
   slab: slabFigures,
   save: saveFigures,
   recipe: recipeFigures,
+  photograph: photographFigures,
   marks: marksFigures,
   scan: scanFigures,
   server: serverFigures,

@@ -1,7 +1,7 @@
 /** An alpha of the demo set made by a recipe, with what the product would write beside it. */
 import { pictureChecks } from '#core/checks';
 import { toUint16, usedRange, type Raster } from '#core/picture';
-import { runRecipe } from '#core/recipe';
+import { ALONE, runRecipe } from '#core/recipe';
 import { ALPHA_VERSION, AlphaSchema, CastSettingsSchema, type Alpha, type Recipe } from '#core/settings';
 
 export interface DemoAlphaOptions {
@@ -16,7 +16,7 @@ export interface DemoAlphaOptions {
 }
 
 export function demoAlpha(o: DemoAlphaOptions, base: Raster): { doc: Alpha; bytes: Uint8Array } {
-  const { picture } = runRecipe(base, 'demo', o.recipe.steps, { scale: 1, others: new Map() }, { size: o.size });
+  const { picture } = runRecipe(base, 'demo', o.recipe.steps, ALONE, { size: o.size });
   const bytes = new Uint8Array(toUint16(picture).buffer);
   const checks = pictureChecks(picture);
   const doc = AlphaSchema.parse({

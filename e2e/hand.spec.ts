@@ -109,7 +109,7 @@ test('casting goes on while one is elsewhere, and says what came of it', async (
   test.slow();
   await page.goto(`${app.address}/sources`);
   await page.getByRole('link', { name: 'Open Sponge and bristle' }).click();
-  await page.getByRole('button', { name: 'Leave all' }).click();
+  await page.getByRole('button', { name: 'Exclude all' }).click();
   const box = (await page.locator('.page').boundingBox())!;
   for (const [u, v] of [
     [0.1, 0.12],

@@ -52,8 +52,21 @@ function keepForever(response: ServerResponse, path: string): void {
   if (basename(dirname(path)) === 'assets') response.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
 }
 
+/**
+ * The one script that makes functions of text, in a worker without a page: the package that cuts pictures does so.
+ */
+const CUTTER = /^\/assets\/grabCut\.worker-[\w-]+\.js$/;
+
 /** Isolation, so that the page may share memory with its workers, and a policy that runs our own scripts alone. */
 function headers(): Koa.Middleware {
+  const strict = headersWith({ scripts: ["'wasm-unsafe-eval'"] });
+  // Its compiled part comes inside it, as data.
+  const cutter = headersWith({ scripts: ["'wasm-unsafe-eval'", "'unsafe-eval'"], connect: ['data:'] });
+  return (ctx, next) => (CUTTER.test(ctx.path) ? cutter : strict)(ctx, next);
+}
+
+/** What is allowed besides our own. */
+function headersWith({ scripts, connect = [] }: { scripts: string[]; connect?: string[] }): Koa.Middleware {
   return helmet({
     crossOriginEmbedderPolicy: { policy: 'require-corp' },
     crossOriginOpenerPolicy: { policy: 'same-origin' },
@@ -62,12 +75,12 @@ function headers(): Koa.Middleware {
       useDefaults: false,
       directives: {
         defaultSrc: ["'self'"],
-        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        scriptSrc: ["'self'", ...scripts],
         // Vue and Element Plus place elements by style attributes.
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'blob:', 'data:'],
         fontSrc: ["'self'"],
-        connectSrc: ["'self'"],
+        connectSrc: ["'self'", ...connect],
         workerSrc: ["'self'"],
         objectSrc: ["'none'"],
         baseUri: ["'none'"],

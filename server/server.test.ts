@@ -82,6 +82,19 @@ describe('health and headers', () => {
     expect(response.headers.get('content-security-policy')).not.toContain("script-src 'self' 'unsafe-inline'");
   });
 
+  test('the script that cuts pictures may make functions of text; no other may', async () => {
+    const policyOf = async (path: string): Promise<string> =>
+      (await fetch(server.address + path)).headers.get('content-security-policy')!;
+    expect(await policyOf('/assets/grabCut.worker-B3iQh3SM.js')).toContain("'unsafe-eval'");
+    for (const path of [
+      '/',
+      '/assets/index-B3iQh3SM.js',
+      '/assets/x/grabCut.worker-1.js',
+      '/assets/grabCut.worker-1.js/..',
+    ])
+      expect(await policyOf(path)).not.toContain(" 'unsafe-eval'");
+  });
+
   test('refuses another Host, and changes from another Origin', async () => {
     const { port } = new URL(server.address);
     const status = await new Promise<number>((done, fail) => {

@@ -21,3 +21,6 @@ export * from './combine';
 export * from './cover';
 export * from './cut';
 export * from './retouch';
+export * from './perspective';
+export * from './shading';
+export * from './guided';

@@ -67,7 +67,8 @@ export function turned(
   return out;
 }
 
-function cubicAt(from: Picture, x: number, y: number, ground: number): number {
+/** Catmull–Rom between pixels; x and y in pixels, whole at their middles. */
+export function cubicAt(from: Picture, x: number, y: number, ground: number): number {
   const { width, height, data } = from;
   const i = Math.floor(x);
   const j = Math.floor(y);

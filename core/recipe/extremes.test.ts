@@ -1,7 +1,8 @@
 import { newPicture, rasterOf, type Picture } from '#core/picture';
 import { seeded } from '#core/random';
+import type { Segment } from '#core/segment';
 import { settingsIn, STEP_KINDS, StepSchema, type SettingMeta, type Step } from '#core/settings';
-import { runStep, StepError } from './index';
+import { ALONE, runStep, StepError } from './index';
 
 const OTHER = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
 const others = new Map([[OTHER, newPicture(32, 32, 0.5)]]);
@@ -12,6 +13,9 @@ function picture(of: (x: number, y: number) => number): Picture {
   for (let i = 0; i < made.data.length; i++) made.data[i] = of((i % WIDE) / WIDE, Math.floor(i / WIDE) / HIGH);
   return made;
 }
+
+/** Takes what is likely for what is. */
+const likely: Segment = ({ known }) => known.map((k) => k % 2);
 
 const random = seeded(19);
 const pictures: [string, Picture][] = [
@@ -33,6 +37,7 @@ const RINGS: Partial<Record<Step['kind'], number>> = {
   seamless: 0.2,
   pad: 0.2,
   straighten: 0.2,
+  perspective: 0.2,
 };
 
 /** The step with each of its numbers at its least, at its most, and somewhere between. */
@@ -46,6 +51,7 @@ function variants(kind: Step['kind']): Step[] {
       id: OTHER,
       kind,
       ...(kind === 'combine' ? { alphaId: OTHER } : {}),
+      ...(kind === 'pickOut' ? { strokes: [{ inside: true, points: [0.4, 0.3, 0.6, 0.4] }] } : {}),
       ...Object.fromEntries(numbers.map(([key, meta]) => [key, values(key, meta)])),
     });
   return [
@@ -75,7 +81,7 @@ test.each(STEP_KINDS.map((kind) => [kind]))(
         const before = given.data.slice();
         const run = () => {
           try {
-            return runStep(raster, step, { scale: 1, others });
+            return runStep(raster, step, { ...ALONE, others, segment: likely });
           } catch (error) {
             // A crop that leaves nothing says so.
             if (error instanceof StepError) return null;

@@ -32,7 +32,7 @@ test.each([
   expect(mend.label).toBe(label);
   if (mend.kind !== 'step') throw new Error('A step was wanted.');
   const step = StepSchema.parse({ id: '00000000-0000-4000-8000-000000000001', kind: mend.step, ...mend.given });
-  const clean = toGrey(runStep(rasterOf(picture), step, { others: new Map(), scale: 1 }));
+  const clean = toGrey(runStep(rasterOf(picture), step, { others: new Map(), scale: 1, segment: null }));
   expect(pictureChecks(clean).checks.find((c) => c.name === 'dirt')!.ok).toBe(true);
 });
 

@@ -2,12 +2,12 @@ import { newPicture, psnr, rasterOf, type Picture, type Raster } from '#core/pic
 import { growPattern } from '#core/pattern';
 import { resize } from '#core/filter';
 import { newGrow, newStep, STEP_KINDS, StepSchema, type Step } from '#core/settings';
-import { newCache, othersOf, RecipeCancelled, runRecipe, runStep, StepError, type StepContext } from './index';
+import { ALONE, newCache, othersOf, RecipeCancelled, runRecipe, runStep, StepError } from './index';
 
 let ids = 0;
 const step = (given: { kind: Step['kind'] } & Record<string, unknown>): Step =>
   StepSchema.parse({ id: `5f0c1d9e-3b41-4c8a-9f5e-${String(++ids).padStart(12, '0')}`, ...given });
-const alone: StepContext = { scale: 1, others: new Map() };
+const alone = ALONE;
 const colour = (size: number): Raster => {
   const planes = [0, 1, 2].map(() => new Float32Array(size * size));
   for (let i = 0; i < size * size; i++) planes.forEach((p, k) => (p[i] = ((i * (k + 3)) % 97) / 97));
@@ -21,8 +21,11 @@ test('every kind of step runs as it is when it is added, on grey and on colour, 
   for (const kind of STEP_KINDS) {
     const made = kind === 'combine' ? step({ kind, alphaId: OTHER }) : newStep(kind, OTHER);
     for (const raster of [grey, colour(40)]) {
-      const out = runRecipe(raster, 'x', [made], { scale: 1, others }, { size: 48 });
-      expect(out.problems).toEqual([]);
+      const out = runRecipe(raster, 'x', [made], { ...ALONE, others }, { size: 48 });
+      // Nothing is picked out until it is drawn on.
+      expect(out.problems.map(({ sentence }) => sentence)).toEqual(
+        kind === 'pickOut' ? ['Draw a stroke over what you want to pick out.'] : [],
+      );
       expect(out.picture.data).toHaveLength(48 * 48);
       expect(out.picture.data.every((v) => v >= 0 && v <= 1)).toBe(true);
     }
@@ -42,7 +45,7 @@ test('the order counts, and a step that is off is left out', () => {
 test('crop, resize and repeat change the size as they say', () => {
   const raster = rasterOf(newPicture(200, 100));
   const sizeOf = (s: Step, scale = 1): number[] => {
-    const out = runStep(raster, s, { scale, others: new Map() });
+    const out = runStep(raster, s, { ...ALONE, scale });
     return [out.width, out.height];
   };
   expect(sizeOf(step({ kind: 'crop', left: 10, right: 20, bottom: 50 }))).toEqual([140, 50]);
@@ -122,6 +125,6 @@ test('a recipe at 512 and at 2048 agree after reduction', () => {
   const large = growPattern(newGrow('pebbles', 4), 2048);
   const small = resize(large, 512, 512);
   const at = (p: Picture, scale: number, size: number): Picture =>
-    runRecipe(rasterOf(p), 'b', steps, { scale, others: new Map() }, { size }).picture;
+    runRecipe(rasterOf(p), 'b', steps, { ...ALONE, scale }, { size }).picture;
   expect(psnr(resize(at(large, 1, 2048), 512, 512), at(small, 1 / 4, 512))).toBeGreaterThan(34);
 });

@@ -47,6 +47,23 @@ export function runRecipe(
   options: RunOptions,
   cache: StepCache = newCache(),
 ): RecipeRun {
+  const { raster, problems } = runSteps(base, baseKey, steps, context, options, cache);
+  return {
+    picture: squareGrey(raster, options.size),
+    shape: { width: raster.width, height: raster.height },
+    problems,
+  };
+}
+
+/** The raster that comes of the steps, with the planes it has. */
+export function runSteps(
+  base: Raster,
+  baseKey: string,
+  steps: readonly Step[],
+  context: StepContext,
+  options: Omit<RunOptions, 'size'>,
+  cache: StepCache = newCache(),
+): { raster: Raster; problems: RecipeRun['problems'] } {
   const problems: RecipeRun['problems'] = [];
   const end = options.until === undefined ? -1 : steps.findIndex((s) => s.id === options.until);
   const wanted = (end < 0 ? steps : steps.slice(0, end)).filter((s) => s.on);
@@ -80,12 +97,12 @@ export function runRecipe(
     }
   });
   if (!going(wanted.length / (wanted.length + 1))) throw new RecipeCancelled();
-  const square = squared(toGrey(at));
-  return {
-    picture: within(resize(square, options.size, options.size)),
-    shape: { width: at.width, height: at.height },
-    problems,
-  };
+  return { raster: at, problems };
+}
+
+/** Grey, in the middle of a square of `size` pixels a side. */
+export function squareGrey(raster: Raster, size: number): Picture {
+  return within(resize(squared(toGrey(raster)), size, size));
 }
 
 /** Cubics overshoot a little at hard edges; an alpha is 0–1. */

@@ -12,10 +12,13 @@ import {
   evenLight,
   feather,
   flip,
+  heightsFromShading,
   invert,
+  isFourSided,
   levels,
   mirror,
   padded,
+  proportionOf,
   radial,
   removeBackground,
   repeat,
@@ -26,6 +29,8 @@ import {
   sharpen,
   sized,
   squared,
+  straightenedFrom,
+  straightenedSize,
   terrace,
   threshold,
   toneCurve,
@@ -33,6 +38,7 @@ import {
 } from '#core/filter';
 import { curveAt, prepareCurve } from '#core/falloff';
 import { eachPlane, edgeGround, rasterOf, toGrey, type Picture, type Raster } from '#core/picture';
+import { pickMatte, type Segment } from '#core/segment';
 import type { Step, StepOf } from '#core/settings';
 
 export interface StepContext {
@@ -40,7 +46,12 @@ export interface StepContext {
   scale: number;
   /** Alphas that steps of kind combine name. */
   others: ReadonlyMap<string, Picture>;
+  /** What picking out cuts with; null where there is none. */
+  segment: Segment | null;
 }
+
+/** Full size, no other alphas, nothing to cut with. */
+export const ALONE: StepContext = { scale: 1, others: new Map(), segment: null };
 
 /** A step that can't be run as it stands; the sentence says what would mend it. */
 export class StepError extends Error {}
@@ -57,6 +68,8 @@ export function runStep(raster: Raster, step: Step, context: StepContext): Raste
       return cropped(raster, step);
     case 'straighten':
       return straightened(raster, (step.turn * Math.PI) / 180);
+    case 'perspective':
+      return inPerspective(raster, step);
     case 'flip':
       return eachPlane(raster, (p) => flip(p, sidesOf(step.way)));
     case 'resize': {
@@ -92,6 +105,16 @@ export function runStep(raster: Raster, step: Step, context: StepContext): Raste
     }
     case 'even':
       return eachPlane(raster, (p) => evenLight(p, step.size / 100, step.way));
+    case 'pickOut':
+      return pickedOut(raster, step, context.segment);
+    case 'shading':
+      return grey((p) =>
+        heightsFromShading(p, {
+          lightRad: (step.light * Math.PI) / 180,
+          largest: step.largest / 100,
+          calm: step.calm / 100,
+        }),
+      );
     case 'deband':
       return eachPlane(raster, (p) => deband(p, step.step, Math.max(0.5, px(step.radius))));
     case 'noise':
@@ -135,6 +158,22 @@ function straightened(raster: Raster, turn: number): Raster {
     height: Math.round(raster.width * s + raster.height * c),
   };
   return eachPlane(raster, (p) => turned(p, turn, edgeGround(p), 1, size));
+}
+
+function inPerspective(raster: Raster, { corners, proportion, ratio }: StepOf<'perspective'>): Raster {
+  if (!isFourSided(corners))
+    throw new StepError('The corners make no four-sided shape: drag them to the corners of something square, in turn.');
+  const wanted = proportion === 'square' ? 1 : proportion === 'own' ? ratio : proportionOf(corners, raster);
+  const size = straightenedSize(corners, raster, Math.max(0.05, Math.min(20, wanted)));
+  return eachPlane(raster, (p) => straightenedFrom(p, corners, size, edgeGround(p)));
+}
+
+/** The picture times its matte, over black: its tones and colours stay. */
+function pickedOut(raster: Raster, { strokes, edge }: StepOf<'pickOut'>, segment: Segment | null): Raster {
+  if (!strokes.some(({ inside }) => inside)) throw new StepError('Draw a stroke over what you want to pick out.');
+  if (!segment) throw new StepError('Picking out isn’t possible here.');
+  const { data: matte } = pickMatte(raster, { strokes, edge: edge / 100, segment });
+  return eachPlane(raster, (p) => ({ ...p, data: p.data.map((v, i) => v * matte[i]) }));
 }
 
 function cropped(raster: Raster, { left, right, top, bottom }: StepOf<'crop'>): Raster {

@@ -8,6 +8,7 @@ export * from './touch';
 export * from './strokeSettings';
 export * from './drift';
 export * from './pen';
+export * from './pickOut';
 export * from './tooth';
 export * from './brush';
 export * from './frame';

@@ -5,6 +5,7 @@
 import { z } from 'zod';
 import { BlobHashSchema } from './blob';
 import { CurveNodeSchema } from './curve';
+import { PickStrokeSchema } from './pickOut';
 import { RetouchStrokeSchema } from './retouch';
 import { setting } from './setting';
 
@@ -21,6 +22,7 @@ export const MIRRORS = ['across', 'down', 'both', 'radial'] as const;
 export const SHAPES = ['round', 'square'] as const;
 export const PROFILES = ['round', 'chamfer', 'own'] as const;
 export const COMBINE_WAYS = ['max', 'min', 'add', 'multiply', 'over'] as const;
+export const PROPORTIONS = ['found', 'square', 'own'] as const;
 export const EVEN_WAYS = ['bright', 'dark'] as const;
 
 /** A closed outline as x, y pairs, 0–1 of the picture's width and height. */
@@ -47,6 +49,26 @@ export const StepSchema = z.discriminatedUnion('kind', [
       step: 0.1,
       fallback: 0,
       help: 'Turns the picture, anticlockwise',
+    }),
+  }),
+  z.object({
+    kind: z.literal('perspective'),
+    ...head,
+    /** x, y of upper left, upper right, lower right, lower left, 0–1 of width and height. */
+    corners: z
+      .array(z.number().min(-1).max(2))
+      .length(8, 'There are four corners.')
+      .default([0.1, 0.1, 0.9, 0.1, 0.9, 0.9, 0.1, 0.9]),
+    proportion: z.enum(PROPORTIONS).default('found'),
+    ratio: setting({
+      label: 'Wide : high',
+      unit: '',
+      min: 0.1,
+      max: 10,
+      step: 0.01,
+      fallback: 1,
+      scale: 'log',
+      help: 'Width over height of what is straightened',
     }),
   }),
   z.object({ kind: z.literal('flip'), ...head, way: z.enum(FLIPS).default('across') }),
@@ -186,6 +208,48 @@ export const StepSchema = z.discriminatedUnion('kind', [
       min: 1,
     }),
     way: z.enum(EVEN_WAYS).default('bright'),
+  }),
+  z.object({
+    kind: z.literal('pickOut'),
+    ...head,
+    strokes: z.array(PickStrokeSchema).max(200, 'At most 200 strokes a step; take some away.').default([]),
+    edge: percent({
+      label: 'Edge',
+      fallback: 1,
+      max: 8,
+      help: 'How far round the found edge hair and fringe are looked for',
+      step: 0.1,
+      min: 0.1,
+    }),
+  }),
+  z.object({
+    kind: z.literal('shading'),
+    ...head,
+    light: setting({
+      label: 'Light from',
+      unit: '°',
+      min: -180,
+      max: 180,
+      step: 1,
+      fallback: 135,
+      help: 'Where the light comes from, anticlockwise from the right',
+    }),
+    largest: percent({
+      label: 'Largest',
+      fallback: 30,
+      max: 100,
+      help: 'Forms wider than this are left out: large changes of tone are mostly light and colour',
+      step: 1,
+      min: 2,
+    }),
+    calm: percent({
+      label: 'Calm',
+      fallback: 25,
+      max: 100,
+      help: 'Calms streaks that run the way the light falls',
+      step: 1,
+      min: 2,
+    }),
   }),
   z.object({
     kind: z.literal('deband'),

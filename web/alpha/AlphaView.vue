@@ -3,15 +3,28 @@
  * The alpha large: ring and footprint over it, zoomed to the pixel, repeated, before and after, with the cut line of
  * the profile; retouched by hand.
  */
-import { Grid3x3, Circle, Maximize, ScanLine, SplitSquareHorizontal, Undo2, Redo2 } from '@lucide/vue';
+import {
+  Grid3x3,
+  Circle,
+  Image as ImageIcon,
+  Maximize,
+  ScanLine,
+  SplitSquareHorizontal,
+  Undo2,
+  Redo2,
+} from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { DIRT_CELLS } from '#core/checks';
 import { useShortcuts } from '../controls/shortcuts';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useFingers } from '../viewport/useFingers';
 import { pictureEye } from './pictureEye';
+import { usePickStrokes } from '../stores/pickStrokes';
 import { useRetouch } from '../stores/retouch';
+import { onPicture } from './pictureShape';
+import StepHandles from './StepHandles.vue';
+import { usePictureCanvas, type ShownPicture } from './usePictureCanvas';
 import type { CutLine } from './cutLine';
 import ToolButton from '../controls/ToolButton.vue';
 
@@ -19,86 +32,41 @@ const props = defineProps<{ cut: CutLine }>();
 const emit = defineEmits<{ cut: [line: CutLine] }>();
 const bench = useAlphaBench();
 const hand = useRetouch();
+const pick = usePickStrokes();
 const eye = pictureEye();
 const box = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const ring = ref(true);
 const repeated = ref(false);
 const before = ref(false);
+/** What comes of the open step, in place of what it is given. */
+const result = ref(false);
 const pointer = ref<[number, number] | null>(null);
-let held: 'pan' | 'stroke' | 'from' | 'to' | null = null;
+let held: 'pan' | 'stroke' | 'pick' | 'from' | 'to' | null = null;
 let last: [number, number] = [0, 0];
 
-const shown = computed(() =>
-  before.value && bench.bare
-    ? bench.bare
-    : bench.answer
-      ? { size: bench.answer.size, heights: bench.answer.heights }
-      : null,
-);
-const tile = document.createElement('canvas');
-watch(
-  shown,
-  (picture) => {
-    if (!picture) return;
-    const { size, heights } = picture;
-    tile.width = size;
-    tile.height = size;
-    const image = new ImageData(size, size);
-    const words = new Uint32Array(image.data.buffer);
-    for (let i = 0; i < heights.length; i++) {
-      const g = Math.max(0, Math.min(255, Math.round(heights[i] * 255)));
-      words[i] = 0xff000000 | (g << 16) | (g << 8) | g;
-    }
-    tile.getContext('2d')!.putImageData(image, 0, 0);
-    draw();
-  },
-  { immediate: true },
-);
-watch([() => ({ ...eye.at }), repeated], () => draw());
-
-function draw(): void {
-  const to = canvas.value;
-  if (!to || !shown.value) return;
-  const ratio = window.devicePixelRatio || 1;
-  to.width = Math.max(1, Math.round(eye.at.width * ratio));
-  to.height = Math.max(1, Math.round(eye.at.height * ratio));
-  const context = to.getContext('2d')!;
-  const { x, y, side } = eye.at;
-  context.imageSmoothingEnabled = side * ratio < shown.value.size * 3;
-  context.imageSmoothingQuality = 'high';
-  if (!repeated.value) context.drawImage(tile, x * ratio, y * ratio, side * ratio, side * ratio);
-  else {
-    const third = (side * ratio) / 3;
-    for (let j = 0; j < 3; j++)
-      for (let i = 0; i < 3; i++)
-        context.drawImage(
-          tile,
-          Math.floor(x * ratio + i * third),
-          Math.floor(y * ratio + j * third),
-          Math.ceil(third),
-          Math.ceil(third),
-        );
-  }
-}
-onMounted(draw);
+/** What the open step is given, where that is set on it by hand and its result isn't wanted in its place. */
+const given = computed(() => (before.value || result.value ? null : (bench.answer?.given ?? null)));
+const shown = computed<ShownPicture | null>(() => {
+  if (before.value && bench.bare) return bench.bare;
+  return given.value ?? (bench.answer && { size: bench.answer.size, heights: bench.answer.heights });
+});
+usePictureCanvas({ canvas, eye, shown, repeated });
 useResizeObserver(box, () => eye.resize(box.value!.clientWidth, box.value!.clientHeight));
 
 const retouching = computed(() => (bench.step?.kind === 'retouch' ? bench.step : null));
 const clicking = computed(() => bench.step?.kind === 'background' && bench.step.by === 'click');
-/**
- * What the step sees may be no square: it lies in the middle of one. Shares of the longer side, and of width and
- * height.
- */
-function onRaster(x: number, y: number): { long: [number, number]; own: [number, number] } {
-  const { width, height } = bench.answer?.shape ?? { width: 1, height: 1 };
-  const longer = Math.max(width, height);
-  const px = x * longer - (longer - width) / 2;
-  const py = y * longer - (longer - height) / 2;
-  return { long: [px / longer, py / longer], own: [px / width, py / height] };
-}
+const picking = computed(() => (given.value && bench.step?.kind === 'pickOut' ? bench.step : null));
+const shape = computed(() => given.value?.shape ?? bench.answer?.shape ?? { width: 1, height: 1 });
+const onRaster = (x: number, y: number) => onPicture(shape.value, x, y);
 /** A stroke's size in CSS pixels. */
-const strokeRadius = computed(() => (hand.tool.size / 100) * eye.at.side);
+const strokeRadius = computed(() => ((picking.value ? pick.size : hand.tool.size) / 100) * eye.at.side);
+/** Of the strokes that the pointer draws: takes back the one that isn't released. */
+const abandon = (): boolean => hand.abandon() || pick.abandon();
+watch(
+  () => bench.chosen,
+  () => (result.value = false),
+);
 
 function place(e: PointerEvent): [number, number] {
   const b = box.value!.getBoundingClientRect();
@@ -108,7 +76,7 @@ const pressure = (e: PointerEvent): number => (e.pointerType === 'pen' && e.pres
 
 const fingers = useFingers(box, {
   began: () => {
-    hand.abandon();
+    abandon();
     held = null;
   },
   moved: ({ dx, dy, factor, x, y }) => {
@@ -134,6 +102,11 @@ function down(e: PointerEvent): void {
       bench.editStep(bench.step!.id, (own) => Object.assign(own, { x: u, y: v }), 'click');
     return;
   }
+  if (picking.value) {
+    held = 'pick';
+    pick.begin(picking.value.id, ...onRaster(x, y).long, e.altKey);
+    return;
+  }
   if (retouching.value) {
     const { long } = onRaster(x, y);
     if (e.altKey) hand.source = long;
@@ -153,6 +126,7 @@ function move(e: PointerEvent): void {
   const [x, y] = eye.toPicture(...at);
   if (held === 'pan') eye.pan(at[0] - last[0], at[1] - last[1]);
   else if (held === 'stroke') hand.extend(...onRaster(x, y).long, pressure(e));
+  else if (held === 'pick') pick.extend(...onRaster(x, y).long);
   else if (held) {
     const clamp = (v: number): number => Math.max(0, Math.min(1, v));
     emit(
@@ -164,6 +138,7 @@ function move(e: PointerEvent): void {
 }
 function up(): void {
   if (held === 'stroke') hand.end();
+  if (held === 'pick') pick.end();
   held = null;
 }
 function wheel(e: WheelEvent): void {
@@ -175,12 +150,16 @@ function toPixel(): void {
   const size = (shown.value?.size ?? 512) / (window.devicePixelRatio || 1);
   eye.zoom(size / eye.at.side, eye.at.width / 2, eye.at.height / 2, size * 24);
 }
+function resizeStroke(by: number): void {
+  if (picking.value) pick.size = Math.max(0.2, Math.min(20, pick.size * by));
+  else hand.tool.size = Math.max(0.2, Math.min(40, hand.tool.size * by));
+}
 useShortcuts([
   {
     keys: 'Esc',
     what: 'Abandon the stroke that isn’t released; close the open step',
     run: () => {
-      if (!hand.abandon()) bench.chosen = null;
+      if (!abandon()) bench.chosen = null;
     },
   },
   { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
@@ -192,14 +171,18 @@ useShortcuts([
   { keys: 'R', what: 'Show and hide the ring', run: () => (ring.value = !ring.value) },
   { keys: '1', what: 'One pixel to one of the screen', run: toPixel },
   { keys: 'H', what: 'The whole picture', run: eye.fit },
-  { keys: '[', what: 'Retouch: smaller', run: () => (hand.tool.size = Math.max(0.2, hand.tool.size / 1.15)) },
-  { keys: ']', what: 'Retouch: larger', run: () => (hand.tool.size = Math.min(40, hand.tool.size * 1.15)) },
+  { keys: '[', what: 'Strokes on the picture: smaller', run: () => resizeStroke(1 / 1.15) },
+  { keys: ']', what: 'Strokes on the picture: larger', run: () => resizeStroke(1.15) },
+  { keys: 'X', what: 'Picking out: inside and outside change places', run: () => (pick.inside = !pick.inside) },
+  { keys: 'V', what: 'Show what comes of the open step, and back', run: () => (result.value = !result.value) },
   { keys: 'Drag', what: 'Pan; the wheel zooms; the ends of the cut line move it' },
 ]);
-const specks = computed(() => (repeated.value || before.value ? [] : (bench.answer?.checks.background.specks ?? [])));
+const specks = computed(() =>
+  repeated.value || before.value || given.value ? [] : (bench.answer?.checks.background.specks ?? []),
+);
 const dirty = computed(() => {
   const found = bench.answer?.checks.checks.some((c) => c.name === 'dirt' && !c.ok);
-  return found && !repeated.value && !before.value ? bench.answer!.checks.background.dirty : [];
+  return found && !repeated.value && !before.value && !given.value ? bench.answer!.checks.background.dirty : [];
 });
 const zoomed = computed(() =>
   Math.round(((eye.at.side * (window.devicePixelRatio || 1)) / (shown.value?.size ?? 1)) * 100),
@@ -215,7 +198,7 @@ const zoomed = computed(() =>
     <div
       ref="box"
       class="surface"
-      :class="{ hand: retouching || clicking }"
+      :class="{ hand: retouching || clicking || picking }"
       @pointerdown="down"
       @pointermove="move"
       @pointerup="up"
@@ -227,7 +210,7 @@ const zoomed = computed(() =>
       <canvas ref="canvas" />
       <svg v-if="shown" class="over" :viewBox="`0 0 ${eye.at.width} ${eye.at.height}`">
         <g v-if="!repeated" :transform="`translate(${eye.at.x} ${eye.at.y}) scale(${eye.at.side})`">
-          <template v-if="ring">
+          <template v-if="ring && !given">
             <circle cx="0.5" cy="0.5" r="0.5" class="ring" />
             <rect width="1" height="1" class="square" />
           </template>
@@ -245,7 +228,7 @@ const zoomed = computed(() =>
           <circle v-for="(s, i) in specks" :key="i" :cx="s.x" :cy="s.y" :r="s.r + 8 / eye.at.side" class="speck">
             <title>A speck</title>
           </circle>
-          <template v-if="!retouching && !clicking">
+          <template v-if="!retouching && !clicking && !given">
             <line :x1="cut.x0" :y1="cut.y0" :x2="cut.x1" :y2="cut.y1" class="cut" />
             <circle
               v-for="end in [
@@ -262,12 +245,22 @@ const zoomed = computed(() =>
             </circle>
           </template>
         </g>
-        <template v-if="retouching && pointer">
+        <template v-if="(retouching || picking) && pointer">
           <circle :cx="pointer[0]" :cy="pointer[1]" :r="strokeRadius" class="reach" />
         </template>
       </svg>
+      <StepHandles v-if="given && !repeated" :eye="eye" :shape="given.shape" :back="place" />
     </div>
     <div class="tools">
+      <ToolButton
+        v-if="bench.answer?.given"
+        look="round"
+        :icon="ImageIcon"
+        label="What comes of the open step"
+        keys="V"
+        :on="result"
+        @click="result = !result"
+      />
       <ToolButton look="round" :icon="Circle" label="Ring and footprint" keys="R" :on="ring" @click="ring = !ring" />
       <ToolButton
         look="round"
@@ -314,6 +307,7 @@ const zoomed = computed(() =>
     <div v-if="shown" class="numbers">
       <span><i>zoom</i> {{ zoomed }} %</span>
       <span v-if="before"><i>before</i> the first step</span>
+      <span v-else-if="given"><i>shown</i> what the step is given</span>
       <span v-else-if="bench.answer?.through"><i>up to</i> the open step</span>
       <span v-else><i>shown</i> {{ shown.size }} px</span>
     </div>

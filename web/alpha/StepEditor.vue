@@ -11,6 +11,7 @@ import {
   FLIPS,
   MIRRORS,
   PROFILES,
+  PROPORTIONS,
   settingsIn,
   SHAPES,
   stepSchema,
@@ -24,6 +25,7 @@ import SettingSlider from '../controls/SettingSlider.vue';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useLibrary } from '../stores/library';
 import LevelsEditor from './LevelsEditor.vue';
+import PickOutEditor from './PickOutEditor.vue';
 import RetouchEditor from './RetouchEditor.vue';
 import TickBox from '../controls/TickBox.vue';
 import SelectField from '../controls/SelectField.vue';
@@ -49,6 +51,7 @@ const WORDS: Record<string, string> = {
   dark: 'Dark ground',
   round: 'Round',
   square: 'Square',
+  found: 'Found',
   chamfer: 'Chamfer',
   own: 'Own',
   max: 'Higher',
@@ -64,6 +67,7 @@ const choice = (key: string, label: string, values: readonly string[]): Choice =
 });
 const CHOICES: Partial<Record<Step['kind'], Choice>> = {
   flip: choice('way', 'Flip', FLIPS),
+  perspective: choice('proportion', 'Proportion', PROPORTIONS),
   background: choice('by', 'Background', BACKGROUND_WAYS),
   even: choice('way', 'Ground', EVEN_WAYS),
   feather: choice('shape', 'Shape', SHAPES),
@@ -77,6 +81,7 @@ function applies(key: string): boolean {
   const { step } = props;
   if (step.kind === 'background' && key === 'tone') return step.by === 'tone';
   if (step.kind === 'symmetry' && key === 'copies') return step.way === 'radial';
+  if (step.kind === 'perspective' && key === 'ratio') return step.proportion === 'own';
   return true;
 }
 const numbers = computed<[string, SettingMeta][]>(() =>
@@ -103,6 +108,14 @@ function put(key: string, value: unknown): void {
   <div class="editor">
     <LevelsEditor v-if="step.kind === 'levels'" :step="step" />
     <RetouchEditor v-else-if="step.kind === 'retouch'" :step="step" />
+    <PickOutEditor v-else-if="step.kind === 'pickOut'" :step="step" />
+    <p v-if="step.kind === 'perspective'" class="muted">
+      Drag the four corners to those of something square: a tile, a door, a page.
+    </p>
+    <p v-if="step.kind === 'shading'" class="muted">
+      An estimate: it takes the thing for matt, of one colour, under one light. Drag the lamp to where the light came
+      from.
+    </p>
     <ChoiceBar
       v-if="CHOICES[step.kind]"
       :label="CHOICES[step.kind]!.label"

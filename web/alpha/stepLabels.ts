@@ -4,6 +4,7 @@ import type { StepKind } from '#core/settings';
 export const STEP_LABELS: Record<StepKind, string> = {
   crop: 'Crop',
   straighten: 'Straighten',
+  perspective: 'Perspective',
   flip: 'Flip',
   resize: 'Resize',
   mix: 'Grey mix',
@@ -16,6 +17,8 @@ export const STEP_LABELS: Record<StepKind, string> = {
   despeckle: 'Despeckle',
   background: 'Remove background',
   even: 'Even out light',
+  pickOut: 'Pick out a thing',
+  shading: 'Heights from shading',
   deband: 'De-band',
   noise: 'Noise',
   feather: 'Feather',
@@ -31,9 +34,9 @@ export const STEP_LABELS: Record<StepKind, string> = {
 };
 
 export const STEP_GROUPS: readonly { label: string; kinds: readonly StepKind[] }[] = [
-  { label: 'Tones', kinds: ['levels', 'curve', 'invert', 'threshold', 'mix', 'terrace'] },
-  { label: 'Clean', kinds: ['background', 'even', 'despeckle', 'deband', 'retouch'] },
+  { label: 'Tones', kinds: ['levels', 'curve', 'invert', 'threshold', 'mix', 'shading', 'terrace'] },
+  { label: 'Clean', kinds: ['background', 'pickOut', 'even', 'despeckle', 'deband', 'retouch'] },
   { label: 'Grain', kinds: ['blur', 'sharpen', 'noise'] },
-  { label: 'Shape', kinds: ['crop', 'straighten', 'flip', 'pad', 'feather', 'resize'] },
+  { label: 'Shape', kinds: ['crop', 'straighten', 'perspective', 'flip', 'pad', 'feather', 'resize'] },
   { label: 'Build', kinds: ['bevel', 'combine', 'symmetry', 'repeat', 'seamless'] },
 ];

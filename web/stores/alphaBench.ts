@@ -116,10 +116,18 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   function left(): void {
     history.leave();
+    held = false;
     clearTimeout(resting);
     recipes?.close();
     recipes = null;
     for (const value of [made, chosen, answer, bare]) value.value = null;
+  }
+
+  /** While strokes that are costly to run are drawn, nothing is run; their end runs them. */
+  let held = false;
+  function hold(on: boolean): void {
+    held = on;
+    if (!on) look();
   }
 
   /** Shows the recipe: quickly, and exactly when nothing has changed for a moment. */
@@ -127,8 +135,9 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     const now = recipe.value;
     if (!doc.value || !recipes || !now) return;
     exact.value = false;
-    run(Math.min(QUICK_SIDE, doc.value.size));
     clearTimeout(resting);
+    if (held) return;
+    run(Math.min(QUICK_SIDE, doc.value.size));
     const whole = Math.min(doc.value.size, RESTED_SIDE);
     if (whole > QUICK_SIDE) resting = setTimeout(() => run(whole), REST_MS);
   }
@@ -222,6 +231,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     tiles,
     behind,
     look,
+    hold,
     edit,
     undo: history.undo,
     redo: history.redo,

@@ -22,7 +22,8 @@ export const startRelief = (kind: Source['kind']): number => (kind === 'letterin
 /** A pattern that tiles, or a picture made seamless, and not changed in shape since. */
 export function tilesOf(recipe: Recipe | null, made: Made): boolean {
   const steps = (recipe?.steps ?? []).filter((s) => s.on);
-  const breaks = (kind: string): boolean => ['crop', 'straighten', 'pad', 'feather', 'cut', 'symmetry'].includes(kind);
+  const breaks = (kind: string): boolean =>
+    ['crop', 'straighten', 'perspective', 'pad', 'feather', 'cut', 'pickOut', 'symmetry'].includes(kind);
   const last = steps.findLastIndex((s) => s.kind === 'seamless');
   if (last >= 0) return !steps.slice(last + 1).some((s) => breaks(s.kind));
   return made?.kind === 'pattern' && made.grow.tiles && !steps.some((s) => breaks(s.kind));

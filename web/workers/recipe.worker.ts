@@ -3,10 +3,12 @@ import * as Comlink from 'comlink';
 import { alphaHeights } from '#core/brush';
 import { pictureChecks, type PictureChecks } from '#core/checks';
 import { histogram, toUint16, type Picture, type Raster } from '#core/picture';
-import { newCache, runRecipe, type RecipeRun } from '#core/recipe';
+import { ALONE, newCache, runRecipe, runSteps, squareGrey, type RecipeRun } from '#core/recipe';
 import type { AlphaHead } from '#core/stored';
 import type { Base, Lettering, Pattern, Step } from '#core/settings';
 import { getBlob } from '../api/client';
+import { GIVEN_SIDE, givenPicture, isHandled, type GivenPicture } from './givenPicture';
+import { cutAside, Masks } from './grabCut';
 import { loadBase, type Fonts } from './loadBase';
 
 export interface RecipeWish {
@@ -34,6 +36,8 @@ export interface RecipeAnswer {
   checks: PictureChecks;
   /** Tones that the chosen step is given. */
   before: Uint32Array | null;
+  /** The picture that the chosen step is given, where that is set on it by hand. */
+  given: GivenPicture | null;
   milliseconds: number;
 }
 
@@ -42,6 +46,7 @@ let baseKey = '';
 let baseSide = 0;
 let missing: string[] = [];
 const cache = newCache();
+const masks = new Masks(cutAside());
 const fonts: Fonts = new Map();
 const others = new Map<string, Picture>();
 /** What each of them was read from. */
@@ -76,48 +81,46 @@ const api = {
     cache.rasters.length = 0;
   },
 
-  run(wish: RecipeWish, onProgress: ((share: number) => void) | null): RecipeAnswer {
+  async run(wish: RecipeWish, onProgress: ((share: number) => void) | null): Promise<RecipeAnswer> {
     const began = performance.now();
-    const context = { scale: Math.min(1, baseSide / wish.fullSize), others };
+    // What is open now: another may be opened while a mask is cut.
+    const [from, key] = [current(), baseKey];
+    const context = { scale: Math.min(1, baseSide / wish.fullSize), others, segment: masks.segment };
+    const lacks = missing;
     const progress = { onProgress: (share: number) => (onProgress?.(share), true) };
     const end = wish.through ? wish.steps.findIndex((s) => s.id === wish.chosen) + 1 : wish.steps.length;
-    const { picture, shape, problems } = runRecipe(
-      current(),
-      baseKey,
-      wish.steps.slice(0, end),
-      context,
-      { size: wish.size, ...progress },
-      cache,
+    const { picture, shape, problems } = await masks.complete(() =>
+      runRecipe(from, key, wish.steps.slice(0, end), context, { size: wish.size, ...progress }, cache),
     );
-    const before = wish.chosen
-      ? histogram(
-          runRecipe(
-            current(),
-            baseKey,
-            wish.steps,
-            context,
-            { size: Math.min(256, wish.size), until: wish.chosen },
-            cache,
-          ).picture,
-        )
-      : null;
+    const chosen = wish.steps.find((s) => s.id === wish.chosen);
+    const shownGiven = (raster: Raster, step: Step): GivenPicture => {
+      const upTo = wish.steps.slice(0, wish.steps.indexOf(step) + 1);
+      const after = step.kind === 'pickOut' ? runSteps(from, key, upTo, context, {}, cache) : null;
+      const picked = after?.problems.some(({ id }) => id === step.id) ? null : (after?.raster ?? null);
+      return givenPicture(raster, Math.min(GIVEN_SIDE, wish.size), picked);
+    };
+    const given = chosen && runSteps(from, key, wish.steps, context, { until: chosen.id }, cache).raster;
     const out: RecipeAnswer = {
       size: picture.width,
       heights: picture.data.slice(),
       shape,
       through: end < wish.steps.length,
       problems,
-      missing,
+      missing: lacks,
       checks: pictureChecks(picture, wish.tiles),
-      before,
+      before: given ? histogram(squareGrey(given, Math.min(256, wish.size))) : null,
+      given: given && chosen.on && isHandled(chosen) ? shownGiven(given, chosen) : null,
       milliseconds: performance.now() - began,
     };
-    return Comlink.transfer(out, [out.heights.buffer as ArrayBuffer]);
+    return Comlink.transfer(out, [
+      out.heights.buffer as ArrayBuffer,
+      ...(out.given ? [out.given.rgba.buffer as ArrayBuffer] : []),
+    ]);
   },
 
   /** The picture as it was before the first step, square. */
   bare(size: number): Float32Array {
-    const { picture } = runRecipe(current(), baseKey, [], { scale: 1, others }, { size });
+    const { picture } = runRecipe(current(), baseKey, [], ALONE, { size });
     return Comlink.transfer(picture.data.slice(), []);
   },
 

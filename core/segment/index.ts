@@ -1,0 +1,3 @@
+export * from './segment';
+export * from './pickOut';
+export * from './grabCut';
