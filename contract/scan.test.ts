@@ -72,6 +72,18 @@ test('a mend is kept, shown and taken back; what is saved names it', async () =>
   bench.close();
 });
 
+test('what holds thinning out back is told', async () => {
+  const doc = await scan();
+  const bench = useScanBench();
+  await bench.open(doc.id);
+  // Its loose bits are rims all round.
+  await bench.mend('Thinning out the scan', { kind: 'thin', triangles: 40 });
+  expect(bench.problem).toContain('not 40: rims');
+  await bench.mend('Dropping loose bits', { kind: 'loose' });
+  expect(bench.problem).toBeNull();
+  bench.close();
+});
+
 test('without the server a mend changes nothing and says so', async () => {
   const doc = await scan();
   const bench = useScanBench();

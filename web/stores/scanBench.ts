@@ -123,6 +123,7 @@ export const useScanBench = defineStore('scan-bench', () => {
           scan.triangles = made.triangles;
         });
         await follow();
+        if (mend.kind === 'thin') problem.value = heldBack(mend.triangles, made.triangles);
       });
     } catch (error) {
       if (thread.value !== on) return;
@@ -246,4 +247,10 @@ export const useScanBench = defineStore('scan-bench', () => {
 
 function freeName(patches: readonly Patch[]): string {
   for (let n = 1; ; n++) if (!patches.some(({ name }) => name === `Patch ${n}`)) return `Patch ${n}`;
+}
+
+/** Why thinning out stopped far from what was asked for; null where it didn't. */
+function heldBack(wanted: number, got: number): string | null {
+  if (got <= wanted * 1.1) return null;
+  return `Thinned out to ${got} faces, not ${wanted}: rims, and edges between faces that don’t agree, stay. Fill holes, turn faces or drop loose bits, then thin it out again.`;
 }
