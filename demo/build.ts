@@ -12,7 +12,8 @@ import { openPglite } from '../server/store/pglite/open';
 import { newRecently, type Desk } from '../server/studio/desk';
 import { fontOf } from '../server/studio/fonts';
 import { alphaPicture, brushPicture, sourcePicture } from '../server/studio/pictures';
-import { tidewrack } from './tidewrack';
+import { scannedPage } from './sheets/scannedPage';
+import { AUTHOR, tidewrack } from './tidewrack';
 
 const hash = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 const out = resolve(fileURLToPath(new URL('..', import.meta.url)), 'build/demo-data');
@@ -41,10 +42,11 @@ for (const { doc, bytes } of set.slabs) {
   await store.blobs.put(bytes);
   await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(desk, doc) });
 }
-await store.blobs.put(set.page.bytes);
+const scanned = await scannedPage('d0000000-0000-4000-8000-000000000009', AUTHOR, hash);
+for (const { bytes } of [set.page, scanned]) await store.blobs.put(bytes);
 await store.blobs.put(set.scan.bytes);
 for (const { base } of set.scan.alphas) await store.blobs.put(base);
-for (const doc of [set.page.doc, set.scan.doc, set.lettering, ...set.patterns])
+for (const doc of [set.page.doc, scanned.doc, set.scan.doc, set.lettering, ...set.patterns])
   await store.save(judged('sources', doc), { revision: null, picture: await sourcePicture(desk, doc) });
 for (const { doc, bytes } of [...set.alphas, ...set.scan.alphas]) {
   await store.blobs.put(bytes);
@@ -59,5 +61,5 @@ await store.close();
 await rm(out, { recursive: true, force: true });
 await rename(work, out);
 console.log(
-  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, a sheet, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.brushes.length} brushes.`,
+  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.brushes.length} brushes.`,
 );

@@ -7,6 +7,7 @@ import sharp from 'sharp';
 import { checkLocal, scannerUrl } from '../../server/scanner/address';
 import { capabilitiesOf, scanPage, type Patience } from '../../server/scanner/device';
 import { Nonsense, pixelsOf, readCapabilities } from '../../server/scanner/escl';
+import { GlassPage } from './page';
 import { Scans, type ScanOrder, type ScanState } from '../../server/scanner/scans';
 import { openPglite } from '../../server/store/pglite/open';
 import type { Store } from '../../server/store/port';
@@ -177,4 +178,17 @@ test('addresses: what is typed is completed; what is outside of the local networ
     );
     await checkLocal(new URL('http://scanner.example'), true, at(address));
   }
+});
+
+test('a fine scan has the paper’s grain at its own resolution: pixels beside each other differ', async () => {
+  const area = { x: 100, y: 140, width: 10, height: 10 };
+  const page = new GlassPage();
+  const { data, info } = await sharp(await page.scan({ dpi: 600, colour: false, area, format: 'image/png' }))
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  expect([info.width, info.height]).toEqual([236, 236]);
+  let apart = 0;
+  for (let i = 1; i < data.length; i++) apart += Math.abs(data[i] - data[i - 1]);
+  expect(apart / data.length).toBeGreaterThan(0.8);
 });

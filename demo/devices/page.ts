@@ -1,10 +1,14 @@
 /** The page that lies on the stand-in's glass: prints of the wharf, a little crooked, with grain, dust and a hair. */
 import sharp from 'sharp';
+import { seeded } from '#core/random';
 import { drawPrints } from '../sheets/prints';
 
 const MM_PER_INCH = 25.4;
-/** The prints are drawn so finely once; a finer scan has the paper's grain at its own resolution. */
+/** The prints are drawn so finely once; what is finer is the paper's grain, drawn at the resolution asked for. */
 const DRAWN_DPI = 110;
+/** Side of the grain's repeating square, and how far it darkens, of 255. */
+const GRAIN_SIDE = 512;
+const GRAIN_DEPTH = 14;
 export const GLASS = { widthMm: 215.9, heightMm: 297 };
 const CROOKED_DEGREES = 1.3;
 
@@ -36,11 +40,30 @@ export class GlassPage {
         width: Math.min(px(area.width, DRAWN_DPI), px(GLASS.widthMm, DRAWN_DPI) - left),
         height: Math.min(px(area.height, DRAWN_DPI), px(GLASS.heightMm, DRAWN_DPI) - top),
       })
-      .resize(width, height, { fit: 'fill', kernel: 'cubic' });
+      .resize(width, height, { fit: 'fill', kernel: 'linear' });
+    if (dpi > DRAWN_DPI) scan = scan.composite([{ input: await this.grainOf(dpi), tile: true, blend: 'multiply' }]);
     scan = colour ? scan.removeAlpha() : scan.removeAlpha().toColourspace('b-w');
     return format === 'image/png'
       ? scan.png({ compressionLevel: 3 }).toBuffer()
-      : scan.jpeg({ quality: 92 }).toBuffer();
+      : scan.jpeg({ quality: 86 }).toBuffer();
+  }
+
+  /** Fibres of a tenth of a millimetre and the sensor's own noise, as one square that repeats. */
+  private grainOf(dpi: number): Promise<Buffer> {
+    const fibre = Math.max(1, Math.round(px(0.1, dpi)));
+    const random = seeded(dpi, 3);
+    const noise = Float32Array.from({ length: GRAIN_SIDE ** 2 }, () => random());
+    const rgb = new Uint8Array(GRAIN_SIDE ** 2 * 3);
+    for (let j = 0; j < GRAIN_SIDE; j++)
+      for (let i = 0; i < GRAIN_SIDE; i++) {
+        const at = j * GRAIN_SIDE + i;
+        let along = 0;
+        for (let k = 0; k < fibre; k++) along += noise[j * GRAIN_SIDE + ((i + k) % GRAIN_SIDE)];
+        rgb.fill(255 - GRAIN_DEPTH * (0.6 * (along / fibre) + 0.4 * noise[at]), at * 3, at * 3 + 3);
+      }
+    return sharp(rgb, { raw: { width: GRAIN_SIDE, height: GRAIN_SIDE, channels: 3 } })
+      .png()
+      .toBuffer();
   }
 
   private async draw(): Promise<Buffer> {
