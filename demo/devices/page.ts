@@ -41,7 +41,7 @@ export class GlassPage {
         height: Math.min(px(area.height, DRAWN_DPI), px(GLASS.heightMm, DRAWN_DPI) - top),
       })
       .resize(width, height, { fit: 'fill', kernel: 'linear' });
-    if (dpi > DRAWN_DPI) scan = scan.composite([{ input: await this.grainOf(dpi), tile: true, blend: 'multiply' }]);
+    if (dpi > DRAWN_DPI) scan = scan.composite([{ input: await this.grainOf(dpi, width, height), tile: true, blend: 'multiply' }]);
     scan = colour ? scan.removeAlpha() : scan.removeAlpha().toColourspace('b-w');
     return format === 'image/png'
       ? scan.png({ compressionLevel: 3 }).toBuffer()
@@ -49,7 +49,7 @@ export class GlassPage {
   }
 
   /** Fibres of a tenth of a millimetre and the sensor's own noise, as one square that repeats. */
-  private grainOf(dpi: number): Promise<Buffer> {
+  private grainOf(dpi: number, width: number, height: number): Promise<Buffer> {
     const fibre = Math.max(1, Math.round(px(0.1, dpi)));
     const random = seeded(dpi, 3);
     const noise = Float32Array.from({ length: GRAIN_SIDE ** 2 }, () => random());
@@ -62,6 +62,7 @@ export class GlassPage {
         rgb.fill(255 - GRAIN_DEPTH * (0.6 * (along / fibre) + 0.4 * noise[at]), at * 3, at * 3 + 3);
       }
     return sharp(rgb, { raw: { width: GRAIN_SIDE, height: GRAIN_SIDE, channels: 3 } })
+      .extract({ left: 0, top: 0, width: Math.min(GRAIN_SIDE, width), height: Math.min(GRAIN_SIDE, height) })
       .png()
       .toBuffer();
   }
