@@ -41,7 +41,8 @@ export class GlassPage {
         height: Math.min(px(area.height, DRAWN_DPI), px(GLASS.heightMm, DRAWN_DPI) - top),
       })
       .resize(width, height, { fit: 'fill', kernel: 'linear' });
-    if (dpi > DRAWN_DPI) scan = scan.composite([{ input: await this.grainOf(dpi, width, height), tile: true, blend: 'multiply' }]);
+    if (dpi > DRAWN_DPI)
+      scan = scan.composite([{ input: await this.grainOf(dpi, width, height), tile: true, blend: 'multiply' }]);
     scan = colour ? scan.removeAlpha() : scan.removeAlpha().toColourspace('b-w');
     return format === 'image/png'
       ? scan.png({ compressionLevel: 3 }).toBuffer()
