@@ -1,5 +1,6 @@
 import { body, buildMesh, pick, plane, type Mesh } from '#core/mesh';
-import { cross, dabFrame, groundNow, placeAt, type DabFrame, type Vec3 } from './index';
+import { cross } from '#core/vector';
+import { dabFrame, groundNow, placeAt, type DabFrame, type Vec3 } from './index';
 
 const dotted = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 

@@ -6,8 +6,9 @@
  * The normal is that of the surface the stroke began on, or a given one (mapping From view).
  */
 import { faceNormal, leavesInSphere, type Hit, type MeshArrays } from '#core/mesh';
+import { cross, type Vec3 } from '#core/vector';
 
-export type Vec3 = readonly [number, number, number];
+export type { Vec3 } from '#core/vector';
 
 export interface DabFrame {
   origin: Vec3;
@@ -62,10 +63,6 @@ export function dabFrame(place: DabPlace, ground: Ground): DabFrame {
 function unit(v: Vec3): Vec3 | null {
   const length = Math.hypot(v[0], v[1], v[2]);
   return length > 1e-20 ? [v[0] / length, v[1] / length, v[2] / length] : null;
-}
-
-export function cross(a: Vec3, b: Vec3): Vec3 {
-  return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
 }
 
 function intoPlane(v: Vec3, normal: Vec3): Vec3 | null {

@@ -1,7 +1,6 @@
 /** The axes of a patch's frame, and the frame that lies on a surface. */
 import type { Patch } from '#core/settings';
-
-export type Vec3 = readonly [number, number, number];
+import { cross, unit, type Vec3 } from '#core/vector';
 
 export interface PatchFrame {
   at: Vec3;
@@ -31,15 +30,4 @@ export function patchFrame({ at, normal, cast }: Pick<Patch, 'at' | 'normal' | '
     out,
     side: cast.frame.side,
   };
-}
-
-export function cross(a: Vec3, b: Vec3): Vec3 {
-  return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-}
-
-/** Throws when it has no length. */
-export function unit(v: Vec3): Vec3 {
-  const length = Math.hypot(...v);
-  if (!(length > 0)) throw new Error('A direction without length has no frame.');
-  return [v[0] / length, v[1] / length, v[2] / length];
 }

@@ -1,4 +1,5 @@
-export { patchFrame, type PatchFrame, type Vec3 } from './axes';
+export { patchFrame, type PatchFrame } from './axes';
+export type { Vec3 } from '#core/vector';
 export * from './surface';
 export { levelNormal } from './level';
 export { detrend, type Detrended } from './detrend';

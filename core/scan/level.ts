@@ -1,6 +1,6 @@
 /** How the surface round a place lies: the mean of its faces, weighted by their area. */
 import { faceNormal, type MeshArrays } from '#core/mesh';
-import { unit, type Vec3 } from './axes';
+import { unit, type Vec3 } from '#core/vector';
 
 /**
  * Unit normal of the faces within `radius` of a place that are turned like the surface there. `toward` is the normal of

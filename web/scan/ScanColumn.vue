@@ -10,7 +10,7 @@ import ProgressLine from '../controls/ProgressLine.vue';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { useScanBench } from '../stores/scanBench';
-import { faultsOf, type Fault } from './faults';
+import { faultsOf, LONGEST_RIM, type Fault } from './faults';
 
 const bench = useScanBench();
 const doc = computed(() => bench.doc!);
@@ -28,14 +28,20 @@ function real(...lengths: number[]): string {
   return `${mm.map((length) => Number((length / step.mm).toPrecision(3))).join(' × ')} ${step.unit}`;
 }
 const extents = computed(() => (bench.report ? real(...bench.report.size) : ''));
-const faults = computed(() => (bench.report ? faultsOf(bench.report, doc.value.file.broken) : []));
+const faults = computed(() => (bench.report ? faultsOf(bench.report, doc.value.file.broken, real) : []));
 const found = computed(() => faults.value.filter(({ ok }) => !ok));
 const all = ref(false);
 const target = ref<number | null>(null);
 const half = computed(() => Math.max(200, Math.round(doc.value.triangles / 2 / 100) * 100));
 
+/** How long the rims of holes are that are filled, in millimetres of the real thing; longer ones are open sheets. */
+const rim = ref<number | null>(null);
+const usualRim = computed(() => Number((LONGEST_RIM * bench.millimetres).toPrecision(2)));
+const rimBody = computed(() => (rim.value ?? usualRim.value) / bench.millimetres);
+
 function mend({ mend: act, doing }: Fault): void {
-  if (act) void bench.mend(doing, act);
+  if (!act) return;
+  void bench.mend(doing, act.kind === 'holes' ? { ...act, longest: rimBody.value } : act);
 }
 function thin(): void {
   const triangles = target.value ?? half.value;
@@ -85,6 +91,16 @@ function thin(): void {
         :sentence="fault.sentence"
         :mend="fault.mend && !bench.mending ? fault.button : ''"
         @mend="mend(fault)"
+      />
+      <NumberField
+        v-if="found.some(({ name }) => name === 'holes')"
+        label="Rims up to"
+        unit="mm"
+        :model-value="rim ?? usualRim"
+        :min="0.001"
+        :max="1e6"
+        :step="Number((usualRim / 20).toPrecision(1))"
+        @update:model-value="rim = $event"
       />
       <ul v-if="all" class="well">
         <li v-for="fault in faults.filter((f) => f.ok)" :key="fault.name">{{ fault.sentence }}</li>

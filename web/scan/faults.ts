@@ -16,13 +16,14 @@ export interface Fault {
 
 /** Vertices nearer than this are one when the scan is welded, body units: a two thousandth of its size. */
 const WELD_NEAR = 1e-3;
-/** Holes are filled whose rim is no longer than this, body units; the rim of an open sheet is longer. */
-const LONGEST_RIM = 1;
+/** Holes are filled whose rim is no longer than this, body units, until another length is typed. */
+export const LONGEST_RIM = 1;
 
 const spaced = (n: number): string => n.toLocaleString('en').replaceAll(',', ' ');
 const counted = (n: number, one: string, many = `${one}s`): string => `${spaced(n)} ${n === 1 ? one : many}`;
 
-export function faultsOf(report: ScanReport, broken: number): Fault[] {
+/** `real` says a length in body units as it is in the world. */
+export function faultsOf(report: ScanReport, broken: number, real: (length: number) => string): Fault[] {
   const { components, loose, holes, nonManifold, inward, twins, triangles } = report;
   const apart = components > triangles / 4;
   return [
@@ -69,7 +70,7 @@ export function faultsOf(report: ScanReport, broken: number): Fault[] {
       sentence:
         holes.count === 0
           ? 'It has no holes'
-          : `${counted(holes.count, 'hole or open rim', 'holes or open rims')}, ${counted(holes.edges, 'edge')} round.`,
+          : `${counted(holes.count, 'hole or open rim', 'holes or open rims')}, ${counted(holes.edges, 'edge')} round; the longest rim is ${real(holes.largest)}.`,
       mend: { kind: 'holes', longest: LONGEST_RIM },
       button: 'Fill the small ones',
       doing: 'Filling holes',
