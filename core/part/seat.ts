@@ -74,7 +74,7 @@ export function snappedSeat(mesh: RawMesh, { up, forward }: Seat): Seat {
   return seatAlong(mesh, on, nearestAxis(length(ahead) > 1e-6 ? ahead : anyAcross(on)));
 }
 
-/** By typed angles, in radians: rolled about its forward, then tipped about what lies across, then turned about its up. */
+/** By typed angles, radians: rolled about its forward, then tipped about what lies across, then turned about its up. */
 export function turnedSeat(
   mesh: RawMesh,
   { up, forward }: Seat,
