@@ -30,8 +30,8 @@ export function seatAlong({ positions: p }: Pick<RawMesh, 'positions'>, up: Vec3
     highest = Math.max(highest, h);
   }
   const limit = lowest + (highest - lowest) * BASE_SHARE;
-  const least: Vec3 = [Infinity, Infinity, Infinity];
-  const most: Vec3 = [-Infinity, -Infinity, -Infinity];
+  const least: [number, number, number] = [Infinity, Infinity, Infinity];
+  const most: [number, number, number] = [-Infinity, -Infinity, -Infinity];
   for (let v = 0; v < p.length; v += 3) {
     if (p[v] * toUp[0] + p[v + 1] * toUp[1] + p[v + 2] * toUp[2] > limit) continue;
     for (let k = 0; k < 3; k++) {
@@ -107,7 +107,7 @@ function anyAcross(up: Vec3): Vec3 {
 
 function nearestAxis(way: Vec3): Vec3 {
   const k = way.map(Math.abs).reduce((best, size, i, all) => (size > all[best] ? i : best), 0);
-  const out: Vec3 = [0, 0, 0];
+  const out: [number, number, number] = [0, 0, 0];
   out[k] = Math.sign(way[k]);
   return out;
 }

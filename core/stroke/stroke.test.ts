@@ -1,4 +1,5 @@
-import { cross, type DabFrame } from '#core/brush';
+import type { DabFrame } from '#core/brush';
+import { cross } from '#core/vector';
 import { seeded } from '#core/random';
 import { copiesOf, copyFrame, copyPoint, inverse, NO_SYMMETRY, steadied, type Sample, type Steady } from './index';
 

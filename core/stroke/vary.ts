@@ -4,10 +4,11 @@
  * Every dab draws the same count of random numbers whatever is set, so that one setting doesn't change another's
  * chance. Drift is even within its limits, both ways. Places vary by the dab even where the rest varies by the stroke.
  */
-import { cross, type PenCurve, type ResolvedBrush, type Vec3 } from '#core/brush';
+import type { PenCurve, ResolvedBrush } from '#core/brush';
 import { curveAt } from '#core/falloff';
 import { faceNormal, pick, type Hit, type Mesh } from '#core/mesh';
 import type { Random } from '#core/random';
+import { cross, type Vec3 } from '#core/vector';
 import type { Sample, View } from './record';
 
 export interface PlacedDab {

@@ -68,8 +68,8 @@ const meta = settingAt(CastSettingsSchema, 'size');
       </div>
     </template>
     <p v-else class="muted">
-      A vector alpha holds where each point of the surface went, up, down and sideways. Depth, tones and floor don’t apply
-      to it.
+      A vector alpha holds where each point of the surface went, up, down and sideways. Depth, tones and floor don’t
+      apply to it.
     </p>
   </div>
 </template>
