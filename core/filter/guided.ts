@@ -85,7 +85,7 @@ function coefficients(
 }
 
 /** Mean over a square of 2 · radius + 1 pixels a side, less of it where it reaches beyond the picture. */
-export function boxMean(data: Float32Array, w: number, h: number, radius: number): Float32Array {
+function boxMean(data: Float32Array, w: number, h: number, radius: number): Float32Array {
   const across = new Float32Array(w * h);
   for (let j = 0; j < h; j++) {
     let sum = 0;

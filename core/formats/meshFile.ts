@@ -1,5 +1,6 @@
 /** A mesh that came from outside is checked before it is used. */
 import type { RawMesh } from '#core/mesh';
+import { spaced } from '#core/words';
 
 export const MOST_TRIANGLES = 5_000_000;
 /** Beyond this, sums of squares leave the range of 32-bit floats. */
@@ -39,8 +40,4 @@ export function checkMeshFile(mesh: RawMesh, file: string): void {
       `${file}: triangle ${spaced(Math.floor(i / 3) + 1)} names vertex ${spaced(triangles[i] + 1)} of ${spaced(vertices)}. Export it again.`,
     );
   }
-}
-
-function spaced(n: number): string {
-  return n.toLocaleString('en').replaceAll(',', ' ');
 }

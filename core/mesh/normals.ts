@@ -85,7 +85,10 @@ export function normalsOfFaces({ positions: p, triangles, normals, vertexCount }
 const FACE = new Float64Array(3);
 
 /** Twice the area times the unit normal of a triangle. */
-export function faceNormal(mesh: MeshArrays, triangle: number): readonly [number, number, number] {
+export function faceNormal(
+  mesh: Pick<MeshArrays, 'positions' | 'triangles'>,
+  triangle: number,
+): readonly [number, number, number] {
   const { positions: p, triangles } = mesh;
   faceCross(p, triangles[triangle * 3], triangles[triangle * 3 + 1], triangles[triangle * 3 + 2], FACE);
   return [FACE[0], FACE[1], FACE[2]];

@@ -2,7 +2,7 @@
  * A part's seat: which way is up, which way forward, and the point it rests on. Set down, the seat's up lies on the
  * dab's normal, its forward on the dab's turn, its rest point on the surface.
  */
-import type { RawMesh } from '#core/mesh';
+import { faceNormal, type RawMesh } from '#core/mesh';
 import { cross, dot, length, minus, plus, rotated, scaled, unit, type Vec3 } from '#core/vector';
 
 export interface Seat {
@@ -110,16 +110,6 @@ function nearestAxis(way: Vec3): Vec3 {
   const out: [number, number, number] = [0, 0, 0];
   out[k] = Math.sign(way[k]);
   return out;
-}
-
-/** Twice the area long. */
-function faceNormal({ positions: p, triangles }: RawMesh, t: number): Vec3 {
-  const at = (corner: number): Vec3 => {
-    const v = triangles[t * 3 + corner] * 3;
-    return [p[v], p[v + 1], p[v + 2]];
-  };
-  const [a, b, c] = [at(0), at(1), at(2)];
-  return cross(minus(b, a), minus(c, a));
 }
 
 /** Ways that much of the part's area is turned, the most first; alike ones are one. */

@@ -14,17 +14,21 @@ export async function loadGrabCut(): Promise<Segment> {
   const { cv, whenReady } = await import('./openCv');
   await whenReady();
   return ({ width, height, rgb, known }) => {
+    const [outside, inside] = [false, true].map((on) => side(known, on));
+    // Nothing is left to be found, and nothing to learn the colours of one side from.
+    if (outside.length === 0 || inside.length === 0) return known.map((k) => (isInside(k) ? 1 : 0));
     const made = [
       cv.matFromArray(height, width, cv.CV_8UC3, rgb),
       cv.matFromArray(height, width, cv.CV_8UC1, known),
-      ...[false, true].map((inside) =>
-        cv.matFromArray(1, CLUSTERS * 13, cv.CV_64FC1, mixtureOf(rgb, side(known, inside))),
-      ),
+      ...[outside, inside].map((pixels) => cv.matFromArray(1, CLUSTERS * 13, cv.CV_64FC1, mixtureOf(rgb, pixels))),
     ];
-    const [picture, mask, outside, inside] = made;
+    const [picture, mask, ofOutside, ofInside] = made;
     try {
-      cv.grabCut(picture, mask, new cv.Rect(0, 0, width, height), outside, inside, ROUNDS, cv.GC_EVAL);
+      cv.grabCut(picture, mask, new cv.Rect(0, 0, width, height), ofOutside, ofInside, ROUNDS, cv.GC_EVAL);
       return Uint8Array.from(mask.data as Uint8Array, (v) => (isInside(v) ? 1 : 0));
+    } catch (error) {
+      // It throws the number of an exception in its own memory.
+      throw error instanceof Error ? error : new Error('Its colours couldn’t be told apart.');
     } finally {
       for (const mat of made) mat.delete();
     }

@@ -135,3 +135,23 @@ test('strokes are drawn where they lie; without one outside the sides of the pic
   expect(said[20 * 200 + 20]).toBe(OUTSIDE);
   expect(said[0]).not.toBe(OUTSIDE);
 });
+
+test('where nothing is left of one side there is nothing to find: what was said is the answer', () => {
+  const flat: Raster = { width: 60, height: 40, planes: [new Float32Array(2400).fill(0.5)] };
+  const everywhere = (inside: boolean): PickStroke => ({
+    inside,
+    size: 20,
+    points: [0, 0.1, 1, 0.1, 1, 0.3, 0, 0.3, 0, 0.5, 1, 0.5],
+  });
+  const whole = pickMatte(flat, { strokes: [line(false, 0.5, 0.3), everywhere(true)], edge: 0.02, segment });
+  expect(whole.data.every((v) => v === 1)).toBe(true);
+  const none = pickMatte(flat, { strokes: [line(true, 0.5, 0.3), everywhere(false)], edge: 0.02, segment });
+  expect(none.data.every((v) => v === 0)).toBe(true);
+});
+
+test('a picture of one colour, and one stroke in it, come to a matte all the same', () => {
+  const flat: Raster = { width: 90, height: 70, planes: [new Float32Array(6300).fill(0.4)] };
+  const { data } = pickMatte(flat, { strokes: [line(true, 0.5, 0.4)], edge: 0.02, segment });
+  expect(data.every((v) => v >= 0 && v <= 1)).toBe(true);
+  expect(data[Math.round(0.4 * 90) * 90 + 45]).toBe(1);
+});

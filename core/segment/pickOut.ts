@@ -33,7 +33,7 @@ export interface PickOutOptions {
 export function pickMatte(from: Raster, { strokes, edge, segment }: PickOutOptions): Picture {
   const job = segmentJob(from, strokes);
   const mask = onlyMeant(segment(job), job);
-  return refined(from, { width: job.width, height: job.height, data: Float32Array.from(mask) }, edge);
+  return refined(from, { width: job.width, height: job.height, data: Float32Array.from(mask) }, job.known, edge);
 }
 
 /** What is cut: the reduced picture, with what the strokes say and what follows from them. */
@@ -133,14 +133,14 @@ function onlyMeant(mask: Uint8Array, { width, height, known }: SegmentJob): Uint
   return mask.map((v, i) => (v && meant[labels[i]] ? 1 : 0));
 }
 
-/** Within `edge` of the found edge the matte follows the picture; elsewhere it is 0 or 1. */
-function refined(from: Raster, mask: Picture, edge: number): Picture {
+/** Within `edge` of the found edge the matte follows the picture; elsewhere, and where it was said, it is 0 or 1. */
+function refined(from: Raster, mask: Picture, known: Uint8Array, edge: number): Picture {
   const { width, height } = from;
   const longer = Math.max(width, height);
   const coarse = longer / Math.max(mask.width, mask.height);
   // The found edge may lie a pixel and a half of the reduced copy off.
   const radiusPx = Math.max(edge * longer, 1.5 * coarse, 2);
-  const near = resize(nearEdge(mask, radiusPx / coarse), width, height).data;
+  const near = resize(nearEdge(mask, known, radiusPx / coarse), width, height).data;
   const rough = resize(mask, width, height).data;
   const { factors, ...size } = guidance(mask, from, { radiusPx, smooth: SMOOTH });
   const [r, g, b] = [0, 1, 2].map((k) => from.planes[Math.min(k, from.planes.length - 1)]);
@@ -181,8 +181,11 @@ function between(data: Float32Array, width: number, [i0, i1, s]: Place, [j0, j1,
   return upper * (1 - t) + lower * t;
 }
 
-/** 1 within `reach` of where the mask changes, falling to 0 over half as far again; in the mask's pixels. */
-function nearEdge({ width, height, data }: Picture, reach: number): Picture {
+/**
+ * 1 within `reach` of where the mask changes, falling to 0 over half as far again, 0 where nothing is open; in the
+ * mask's pixels.
+ */
+function nearEdge({ width, height, data }: Picture, known: Uint8Array, reach: number): Picture {
   const edge = new Uint8Array(width * height);
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
@@ -190,8 +193,8 @@ function nearEdge({ width, height, data }: Picture, reach: number): Picture {
       if ((i + 1 < width && data[at] !== data[at + 1]) || (j + 1 < height && data[at] !== data[at + width]))
         edge[at] = 1;
     }
-  const near = Float32Array.from(distanceFrom(edge, width, height), (d) =>
-    Math.max(0, Math.min(1, 3 - (2 * d) / reach)),
+  const near = Float32Array.from(distanceFrom(edge, width, height), (d, i) =>
+    known[i] === INSIDE || known[i] === OUTSIDE ? 0 : Math.max(0, Math.min(1, 3 - (2 * d) / reach)),
   );
   return { width, height, data: near };
 }

@@ -46,7 +46,10 @@ let held: 'pan' | 'stroke' | 'pick' | 'from' | 'to' | null = null;
 let last: [number, number] = [0, 0];
 
 /** What the open step is given, where that is set on it by hand and its result isn't wanted in its place. */
-const given = computed(() => (before.value || result.value ? null : (bench.answer?.given ?? null)));
+const given = computed(() => {
+  const picture = bench.answer?.given;
+  return picture && picture.stepId === bench.step?.id && !before.value && !result.value ? picture : null;
+});
 const shown = computed<ShownPicture | null>(() => {
   if (before.value && bench.bare) return bench.bare;
   return given.value ?? (bench.answer && { size: bench.answer.size, heights: bench.answer.heights });

@@ -9,7 +9,8 @@ const props = defineProps<{
   place: (u: number, v: number) => [number, number];
   back: (e: PointerEvent) => [number, number];
 }>();
-const emit = defineEmits<{ move: [corners: number[]]; done: [] }>();
+/** `held` while a corner is dragged; `done` when it is let go. */
+const emit = defineEmits<{ move: [corners: number[], held: boolean]; done: [] }>();
 const NAMES = ['Upper left', 'Upper right', 'Lower right', 'Lower left'];
 const STEP = 0.002;
 let held = -1;
@@ -26,11 +27,12 @@ const thirds = computed(() => {
   ]);
 });
 
-function put(k: number, u: number, v: number): void {
+function put(k: number, u: number, v: number, dragged: boolean): void {
   const limit = (x: number): number => Math.max(-1, Math.min(2, Number(x.toFixed(5))));
   emit(
     'move',
     props.corners.map((was, i) => (i === k * 2 ? limit(u) : i === k * 2 + 1 ? limit(v) : was)),
+    dragged,
   );
 }
 function down(e: PointerEvent, k: number): void {
@@ -40,7 +42,7 @@ function down(e: PointerEvent, k: number): void {
   (e.currentTarget as Element).setPointerCapture(e.pointerId);
 }
 function move(e: PointerEvent): void {
-  if (held >= 0) put(held, ...props.back(e));
+  if (held >= 0) put(held, ...props.back(e), true);
 }
 function up(): void {
   held = -1;
@@ -58,7 +60,7 @@ function key(e: KeyboardEvent, k: number): void {
   if (!way) return;
   e.preventDefault();
   e.stopPropagation();
-  put(k, props.corners[k * 2] + way[0], props.corners[k * 2 + 1] + way[1]);
+  put(k, props.corners[k * 2] + way[0], props.corners[k * 2 + 1] + way[1], false);
 }
 </script>
 

@@ -11,7 +11,8 @@ const props = defineProps<{
   /** Place of the pointer on the view. */
   back: (e: PointerEvent) => [number, number];
 }>();
-const emit = defineEmits<{ turn: [light: number]; done: [] }>();
+/** `held` while the lamp is dragged; `done` when it is let go. */
+const emit = defineEmits<{ turn: [light: number, held: boolean]; done: [] }>();
 let held = false;
 
 const lamp = computed(() => {
@@ -30,7 +31,7 @@ function down(e: PointerEvent): void {
 function move(e: PointerEvent): void {
   if (!held) return;
   const [x, y] = props.back(e);
-  emit('turn', Math.round((Math.atan2(props.middle[1] - y, x - props.middle[0]) * 180) / Math.PI));
+  emit('turn', Math.round((Math.atan2(props.middle[1] - y, x - props.middle[0]) * 180) / Math.PI), true);
 }
 function up(): void {
   held = false;
@@ -42,7 +43,7 @@ function key(e: KeyboardEvent): void {
   e.preventDefault();
   e.stopPropagation();
   const next = props.light + by * (e.shiftKey ? 15 : 1);
-  emit('turn', ((((next + 180) % 360) + 360) % 360) - 180);
+  emit('turn', ((((next + 180) % 360) + 360) % 360) - 180, false);
 }
 </script>
 

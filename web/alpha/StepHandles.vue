@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What of the open step is set on the picture it is given: corners, the lamp, strokes. */
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useAlphaBench } from '../stores/alphaBench';
 import CornerHandles from './CornerHandles.vue';
 import LightHandle from './LightHandle.vue';
@@ -34,8 +34,13 @@ const radius = computed(
     Math.max(props.shape.width, props.shape.height),
 );
 
-function put(change: object): void {
-  bench.editStep(bench.step!.id, (step) => Object.assign(step, change), Object.keys(change).join());
+/** Counts drags: each is a step of undo of its own. */
+const drag = ref(0);
+function put(change: object, held: boolean): void {
+  const what = Object.keys(change).join();
+  bench.editStep(bench.step!.id, (step) => Object.assign(step, change), held ? `${what} ${drag.value}` : what, {
+    held,
+  });
 }
 </script>
 
@@ -46,7 +51,8 @@ function put(change: object): void {
       :corners="bench.step.corners"
       :place="place"
       :back="own"
-      @move="put({ corners: $event })"
+      @move="(corners, held) => put({ corners }, held)"
+      @done="drag++"
     />
     <LightHandle
       v-else-if="bench.step?.kind === 'shading'"
@@ -54,7 +60,8 @@ function put(change: object): void {
       :middle="middle"
       :radius="radius"
       :back="back"
-      @turn="put({ light: $event })"
+      @turn="(light, held) => put({ light }, held)"
+      @done="drag++"
     />
     <PickStrokes
       v-else-if="bench.step?.kind === 'pickOut'"

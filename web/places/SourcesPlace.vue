@@ -10,6 +10,7 @@ import { useRouter } from 'vue-router';
 import { sculptBytes } from '#core/mesh';
 import type { SourceHead } from '#core/stored';
 import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Source } from '#core/settings';
+import { counted, spaced } from '#core/words';
 import * as api from '../api/client';
 import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import ChoiceBar from '../controls/ChoiceBar.vue';
@@ -43,7 +44,6 @@ const cells = ref<(typeof SLAB_CELLS)[number]>(1024);
 const problem = ref<string | null>(null);
 
 const vertices = (n: number): number => (n + 1) ** 2;
-const count = (n: number): string => n.toLocaleString('en').replaceAll(',', ' ');
 /** A vertex's place, normal, mask and triangles on the graphics card. */
 const CARD_BYTES = 52;
 /** What is sculpted on, and the page's buffers on the graphics card. */
@@ -80,11 +80,11 @@ function facts(source: SourceHead): string {
   const casts = `${library.alphas.filter((a) => a.lineage.sourceId === source.id).length} cast`;
   switch (source.kind) {
     case 'slab':
-      return `${count(vertices(source.cells))} vertices · ${casts}`;
+      return `${spaced(vertices(source.cells))} vertices · ${casts}`;
     case 'sheet':
       return `${source.marks !== null ? `${source.marks} marks` : `${source.width} × ${source.height}`} · ${casts}`;
     case 'scan':
-      return `${count(source.triangles)} faces · ${source.patches} ${source.patches === 1 ? 'patch' : 'patches'} · ${casts}`;
+      return `${spaced(source.triangles)} faces · ${counted(source.patches, 'patch', 'patches')} · ${casts}`;
     case 'lettering':
       return `${source.blocks} ${source.blocks === 1 ? 'block' : 'blocks'} · ${casts}`;
     case 'pattern':
@@ -240,7 +240,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
           />
         </div>
         <p class="muted">
-          {{ count(vertices(cells)) }} vertices, about {{ memory }} MB of memory. An alpha of {{ cells }} px takes all
+          {{ spaced(vertices(cells)) }} vertices, about {{ memory }} MB of memory. An alpha of {{ cells }} px takes all
           its detail.
         </p>
         <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>

@@ -4,6 +4,7 @@
  * for.
  */
 import { computed, onMounted, ref } from 'vue';
+import { counted, spaced } from '#core/words';
 import { cleanStorage, getStorage, type Sizes } from '../api/client';
 import { failNotice, tellNotice } from '../controls/undoNotice';
 import { sentence, useConnection } from '../stores/connection';
@@ -14,13 +15,7 @@ const sizes = ref<Sizes | null>(null);
 const cleaning = ref(false);
 
 const megabytes = (bytes: number): string =>
-  bytes < 10 * 2 ** 20
-    ? (bytes / 2 ** 20).toFixed(1)
-    : Math.round(bytes / 2 ** 20)
-        .toLocaleString('en')
-        .replaceAll(',', ' ');
-const counted = (count: number, one: string, many: string): string =>
-  `${count.toLocaleString('en').replaceAll(',', ' ')} ${count === 1 ? one : many}`;
+  bytes < 10 * 2 ** 20 ? (bytes / 2 ** 20).toFixed(1) : spaced(bytes / 2 ** 20);
 const told = computed(
   () =>
     sizes.value &&

@@ -3,6 +3,7 @@
 import { Trash2 } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { MILLIMETRES, SCAN_UNITS } from '#core/settings';
+import { spaced } from '#core/words';
 import CheckNote from '../controls/CheckNote.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -14,7 +15,6 @@ import { faultsOf, LONGEST_RIM, type Fault } from './faults';
 
 const bench = useScanBench();
 const doc = computed(() => bench.doc!);
-const spaced = (n: number): string => Math.round(n).toLocaleString('en').replaceAll(',', ' ');
 const STEPS = [
   { unit: 'm', mm: 1000 },
   { unit: 'cm', mm: 10 },

@@ -1,5 +1,6 @@
 /** What was found about a scan, as sentences with the click that mends it. */
 import type { ScanReport } from '#core/scan';
+import { counted, spaced } from '#core/words';
 import type { Mend } from '../workers/scan.worker';
 
 export interface Fault {
@@ -18,9 +19,6 @@ export interface Fault {
 const WELD_NEAR = 1e-3;
 /** Holes are filled whose rim is no longer than this, body units, until another length is typed. */
 export const LONGEST_RIM = 1;
-
-const spaced = (n: number): string => n.toLocaleString('en').replaceAll(',', ' ');
-const counted = (n: number, one: string, many = `${one}s`): string => `${spaced(n)} ${n === 1 ? one : many}`;
 
 /** `real` says a length in body units as it is in the world. */
 export function faultsOf(report: ScanReport, broken: number, real: (length: number) => string): Fault[] {

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue';
 import { SLAB_SIDE } from '#core/settings';
 import { levelAt, levelBytes, type LevelWay } from '#core/slab';
+import { spaced } from '#core/words';
 import { useSlabBench } from '../stores/slabBench';
 import PushButton from '../controls/PushButton.vue';
 
@@ -14,7 +15,7 @@ const CARD_BYTES = 52;
 const budget = computed(() => ((navigator as { deviceMemory?: number }).deviceMemory ?? 8) * 2 ** 30 * 0.3);
 
 const state = computed(() => bench.sculptor?.state.level ?? null);
-const count = (n: number): string => ((n + 1) ** 2).toLocaleString('en').replaceAll(',', ' ');
+const count = (n: number): string => spaced((n + 1) ** 2);
 const bytes = (cells: number): number => levelBytes(cells) + (cells + 1) ** 2 * CARD_BYTES;
 const megabytes = (n: number): string => `${Math.round(n / 2 ** 20)} MB`;
 

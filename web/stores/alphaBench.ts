@@ -16,7 +16,7 @@ import { useLibrary } from './library';
 import { useOpenDocument } from './openDocument';
 import { plain } from '../api/plain';
 import { useWork, type Work } from './work';
-import { useRecipeSteps } from './recipeSteps';
+import { useRecipeSteps, type Held } from './recipeSteps';
 
 const DRAFT_DELAY_MS = 350;
 /** While the hand moves, and when it rests. */
@@ -116,7 +116,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
 
   function left(): void {
     history.leave();
-    held = false;
+    paused = false;
     clearTimeout(resting);
     recipes?.close();
     recipes = null;
@@ -124,9 +124,9 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   }
 
   /** While strokes that are costly to run are drawn, nothing is run; their end runs them. */
-  let held = false;
-  function hold(on: boolean): void {
-    held = on;
+  let paused = false;
+  function pause(on: boolean): void {
+    paused = on;
     if (!on) look();
   }
 
@@ -136,7 +136,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     if (!doc.value || !recipes || !now) return;
     exact.value = false;
     clearTimeout(resting);
-    if (held) return;
+    if (paused) return;
     run(Math.min(QUICK_SIDE, doc.value.size));
     const whole = Math.min(doc.value.size, RESTED_SIDE);
     if (whole > QUICK_SIDE) resting = setTimeout(() => run(whole), REST_MS);
@@ -172,14 +172,18 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   }
 
   /** Changes the alpha. Changes of the same label in quick succession are one undo step. */
-  function edit(label: string, change: (alpha: Alpha & { recipe: Recipe | null }) => void): void {
-    history.edit(label, (next) => {
-      const bare = next.recipe === null;
-      next.recipe ??= plain(recipe.value);
-      change(next);
-      // A cast without steps is still left as it is.
-      if (bare && next.recipe?.steps.length === 0) next.recipe = null;
-    });
+  function edit(label: string, change: (alpha: Alpha & { recipe: Recipe | null }) => void, held?: Held): void {
+    history.edit(
+      label,
+      (next) => {
+        const bare = next.recipe === null;
+        next.recipe ??= plain(recipe.value);
+        change(next);
+        // A cast without steps is still left as it is.
+        if (bare && next.recipe?.steps.length === 0) next.recipe = null;
+      },
+      held,
+    );
   }
 
   const steps = useRecipeSteps({ recipe, edit, chosen, problem, answer, added: look });
@@ -231,7 +235,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     tiles,
     behind,
     look,
-    hold,
+    pause,
     edit,
     undo: history.undo,
     redo: history.redo,

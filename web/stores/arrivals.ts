@@ -16,6 +16,7 @@ import {
   StepSchema,
   type Alpha,
 } from '#core/settings';
+import { spaced } from '#core/words';
 import * as api from '../api/client';
 import { isMeshFile, readScanFile, ReadingCancelled } from '../workers/meshFiles';
 import { castAlpha, startRelief } from './castAlpha';
@@ -175,7 +176,7 @@ export const useArrivals = defineStore('arrivals', () => {
       library.putSource(await api.save('sources', doc, null));
       change(key, {
         state: 'in',
-        scan: `${what}, ${read.triangles.toLocaleString('en').replaceAll(',', ' ')} faces`,
+        scan: `${what}, ${spaced(read.triangles)} faces`,
         made: [{ collection: 'sources', id: doc.id }],
       });
     } catch (error) {

@@ -15,7 +15,7 @@ export const usePickStrokes = defineStore('pickStrokes', () => {
   /** The stroke goes into the step at once, and grows with it. `other` draws the other kind than the one chosen. */
   function begin(stepId: string, x: number, y: number, other: boolean): void {
     drawing = { id: stepId, began: Date.now() };
-    bench.hold(true);
+    bench.pause(true);
     change((strokes) =>
       strokes.push(
         PickStrokeSchema.parse({ inside: inside.value !== other, size: size.value, points: [short(x), short(y)] }),
@@ -31,7 +31,7 @@ export const usePickStrokes = defineStore('pickStrokes', () => {
   }
 
   function end(): void {
-    if (drawing) bench.hold(false);
+    if (drawing) bench.pause(false);
     drawing = null;
   }
 
@@ -46,7 +46,7 @@ export const usePickStrokes = defineStore('pickStrokes', () => {
   function change(make: (strokes: PickStrokes) => void): void {
     const now = drawing;
     if (!now) return;
-    bench.editStep(now.id, (own) => own.kind === 'pickOut' && make(own.strokes), `stroke ${now.began}`);
+    bench.editStep(now.id, (own) => own.kind === 'pickOut' && make(own.strokes), `stroke ${now.began}`, { held: true });
   }
 
   return { inside, size, begin, extend, end, abandon };

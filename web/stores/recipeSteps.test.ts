@@ -19,8 +19,8 @@ function bench(answer: RecipeAnswer | null = null) {
     problem,
     answer: shallowRef(answer),
     added: () => added++,
-    edit: (label, change) => {
-      labels.push(label);
+    edit: (label, change, held) => {
+      labels.push(held?.held ? `${label} held` : label);
       change(alpha.value);
     },
   });
@@ -94,6 +94,9 @@ test('changes of one step have a label of their own, so that undo takes them tog
   b.editStep(one, (step) => (step.on = false));
   b.editStep(two, (step) => (step.on = false), 'switch');
   expect(b.labels.slice(-2)).toEqual([`change ${one}`, `switch ${two}`]);
+  b.editStep(one, (step) => (step.on = true), 'drag 1', { held: true });
+  expect(b.labels.at(-1)).toBe(`drag 1 ${one} held`);
+  b.editStep(one, (step) => (step.on = false), 'drag 1', { held: true });
   expect(b.alpha.value.recipe.steps.map((s) => s.on)).toEqual([false, false]);
 });
 

@@ -9,10 +9,14 @@ import { MOST_STEPS, newStep, StepSchema, type Alpha, type Recipe, type Step, ty
 import type { RecipeAnswer } from '../workers/recipe.worker';
 import { plain } from '../api/plain';
 
+export interface Held {
+  held: boolean;
+}
+
 export interface RecipeStepsOptions {
   recipe: ComputedRef<Recipe | null>;
   /** Changes the alpha. Changes of the same label in quick succession are one undo step. */
-  edit: (label: string, change: (alpha: Alpha & { recipe: Recipe | null }) => void) => void;
+  edit: (label: string, change: (alpha: Alpha & { recipe: Recipe | null }) => void, held?: Held) => void;
   /** The id of the step that is chosen. */
   chosen: Ref<string | null>;
   problem: Ref<string | null>;
@@ -35,11 +39,16 @@ export function useRecipeSteps({ recipe, edit, chosen, problem, answer, added }:
     return id;
   }
 
-  function editStep(id: string, change: (step: Step) => void, label = 'change'): void {
-    edit(`${label} ${id}`, ({ recipe: r }) => {
-      const own = r!.steps.find((s) => s.id === id);
-      if (own) change(own);
-    });
+  /** `held` while the hand holds on: changes of one label are one step of undo then, however long it takes. */
+  function editStep(id: string, change: (step: Step) => void, label = 'change', held?: Held): void {
+    edit(
+      `${label} ${id}`,
+      ({ recipe: r }) => {
+        const own = r!.steps.find((s) => s.id === id);
+        if (own) change(own);
+      },
+      held,
+    );
   }
 
   function removeStep(id: string): void {

@@ -34,6 +34,7 @@ export const useRetouch = defineStore('retouch', () => {
           own.strokes.push(RetouchStrokeSchema.parse({ ...tool, from, points: [x, y, pressure] }));
       },
       `stroke ${drawing.began}`,
+      { held: true },
     );
   }
 
@@ -49,6 +50,7 @@ export const useRetouch = defineStore('retouch', () => {
           points.push(Number(x.toFixed(5)), Number(y.toFixed(5)), Number(pressure.toFixed(3)));
       },
       `stroke ${now.began}`,
+      { held: true },
     );
   }
 
@@ -67,6 +69,7 @@ export const useRetouch = defineStore('retouch', () => {
         if (own.kind === 'retouch') own.strokes.pop();
       },
       `stroke ${now.began}`,
+      { held: true },
     );
     return true;
   }

@@ -7,6 +7,7 @@ import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { MeshArrays } from '#core/mesh';
 import { levelNormal, type ScanReport, type Vec3 } from '#core/scan';
 import { MILLIMETRES, MOST_PATCHES, PatchSchema, type Patch, type Scan } from '#core/settings';
+import { spaced } from '#core/words';
 import * as api from '../api/client';
 import type { Mend } from '../workers/scan.worker';
 import { ScanThread } from '../workers/scanThread';
@@ -252,5 +253,5 @@ function freeName(patches: readonly Patch[]): string {
 /** Why thinning out stopped far from what was asked for; null where it didn't. */
 function heldBack(wanted: number, got: number): string | null {
   if (got <= wanted * 1.1) return null;
-  return `Thinned out to ${got} faces, not ${wanted}: rims, and edges between faces that don’t agree, stay. Fill holes, turn faces or drop loose bits, then thin it out again.`;
+  return `Thinned out to ${spaced(got)} faces, not ${spaced(wanted)}: rims, and edges between faces that don’t agree, stay. Fill holes, turn faces or drop loose bits, then thin it out again.`;
 }

@@ -4,6 +4,8 @@ import type { Raster } from '#core/picture';
 import type { Step } from '#core/settings';
 
 export interface GivenPicture {
+  /** The step that it is given to. */
+  stepId: string;
   /** Pixels a side: the picture lies in the middle of a square. */
   size: number;
   rgba: Uint8ClampedArray<ArrayBuffer>;
@@ -23,7 +25,12 @@ const VEIL = 88;
 const FADE = 0.72;
 
 /** `picked` is the same picture with what isn't picked out black: that is faded. */
-export function givenPicture({ width, height, planes }: Raster, size: number, picked: Raster | null): GivenPicture {
+export function givenPicture(
+  stepId: string,
+  { width, height, planes }: Raster,
+  size: number,
+  picked: Raster | null,
+): GivenPicture {
   const small = (data: Float32Array): Float32Array => resize(squared({ width, height, data }), size, size).data;
   const shown = planes.map(small);
   const left = picked?.planes.map(small);
@@ -36,7 +43,7 @@ export function givenPicture({ width, height, planes }: Raster, size: number, pi
     const out = whole < 0.02 ? 0 : FADE * (1 - Math.min(1, Math.max(0, sumAt(left, i)) / whole));
     for (let k = 0; k < 3; k++) rgba[i * 4 + k] += (VEIL - rgba[i * 4 + k]) * out;
   }
-  return { size, rgba, shape: { width, height } };
+  return { stepId, size, rgba, shape: { width, height } };
 }
 
 const sumAt = (planes: readonly Float32Array[], i: number): number => planes.reduce((sum, p) => sum + p[i], 0);

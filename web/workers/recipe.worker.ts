@@ -97,7 +97,7 @@ const api = {
       const upTo = wish.steps.slice(0, wish.steps.indexOf(step) + 1);
       const after = step.kind === 'pickOut' ? runSteps(from, key, upTo, context, {}, cache) : null;
       const picked = after?.problems.some(({ id }) => id === step.id) ? null : (after?.raster ?? null);
-      return givenPicture(raster, Math.min(GIVEN_SIDE, wish.size), picked);
+      return givenPicture(step.id, raster, Math.min(GIVEN_SIDE, wish.size), picked);
     };
     const given = chosen && runSteps(from, key, wish.steps, context, { until: chosen.id }, cache).raster;
     const out: RecipeAnswer = {
