@@ -104,14 +104,14 @@ async function fill(folder: string): Promise<Alpha> {
   await data.save(judged('alphas', alpha), { revision: null });
   for (let n = 0; n < BRUSHES; n += 500) await fillBrushes(data, alpha, n, 500);
   for (let n = 0; n < BLOBS; n++)
-    await data.parts.db.query('INSERT INTO blobs (hash, bytes) VALUES ($1, 1000)', [
+    await data.inside.db.query('INSERT INTO blobs (hash, bytes) VALUES ($1, 1000)', [
       createHash('sha256').update(`${n}`).digest('hex'),
     ]);
   await data.close();
   return alpha;
 }
 
-async function fillBrushes({ parts: { db } }: PgliteStore, alpha: Alpha, from: number, count: number): Promise<void> {
+async function fillBrushes({ inside: { db } }: PgliteStore, alpha: Alpha, from: number, count: number): Promise<void> {
   const docs = Array.from({ length: count }, (_, i): Brush => {
     const brush = newBrush(randomUUID(), `Brush ${from + i}`);
     brush.form.alphaId = alpha.id;
@@ -224,7 +224,7 @@ async function growth(): Promise<Figure> {
       await data.save(judged('sources', { ...doc, blob: await data.blobs.put(clay(n)) }), {
         revision: n === 0 ? null : n,
       });
-    await data.parts.db.exec(
+    await data.inside.db.exec(
       "UPDATE revisions SET saved_at = saved_at - interval '200 days'; UPDATE blobs SET sent_at = sent_at - interval '200 days'",
     );
     await data.clean();

@@ -168,12 +168,12 @@ test('a body that is shown no more because its mesh is gone leaves something to 
 test('test strokes: the shipped sets go to the body that shows them; those on the body are kept and laid in another page', async () => {
   const own = await proof();
   const trials = useTrials();
-  await trials.layShipped('stamps', brush.id);
+  await trials.replayShipped('stamps', brush.id);
   expect([own.name, own.state.strokes]).toEqual(['ball', 3]);
   const three = clay(own);
   await trials.keep('Three of mine');
   await own.sculptor.clear();
-  await trials.layShipped('edge', brush.id);
+  await trials.replayShipped('edge', brush.id);
   expect([own.name, own.state.strokes]).toEqual(['plank', 3]);
   await until(async () => ((await there.ask('/trials')).json as { items: unknown[] }).items.length === 1);
   await proof();
@@ -182,10 +182,10 @@ test('test strokes: the shipped sets go to the body that shows them; those on th
   const [set] = again.trials.own;
   expect(set).toMatchObject({ name: 'Three of mine', body: 'ball' });
   await again.proof.show('plank', 64);
-  await again.trials.layOwn(set.id, brush.id);
+  await again.trials.replayOwn(set.id, brush.id);
   expect([again.proof.name, again.proof.state.strokes]).toEqual(['ball', 3]);
   expect(same(clay(again.proof), three)).toBe(true);
-  await again.trials.layOwn('nobody', brush.id);
+  await again.trials.replayOwn('nobody', brush.id);
   const back = await again.trials.forget(set.id);
   expect(again.trials.own).toEqual([]);
   await back();

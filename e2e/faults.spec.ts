@@ -95,12 +95,12 @@ test('an empty and a taken name are refused beside the field', async ({ page, ap
 
 test('a broken and a newer row are named; the rest of the rack is there', async ({ page, app }) => {
   await app.stop();
-  const { parts, close } = await openPglite({ folder: app.folder });
+  const { inside, close } = await openPglite({ folder: app.folder });
   for (const [name, doc] of [
     ['Row from tomorrow', { version: 9 }],
     ['Row with a hole', { version: 1, id: 3 }],
   ] as const) {
-    await parts.db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
+    await inside.db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
       randomUUID(),
       name,
       'lift',

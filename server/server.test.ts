@@ -429,12 +429,12 @@ describe('the data folder', () => {
     const good = newBrush(randomUUID(), 'Good');
     await fetch(`${opened.address}/api/brushes/${good.id}`, json('PUT', { doc: good, revision: null }));
     await opened.close();
-    const { parts, close } = await openPglite({ folder: other, template });
+    const { inside, close } = await openPglite({ folder: other, template });
     for (const [name, doc] of [
       ['Newer', { ...good, version: 9 }],
       ['Broken', { ...good, stroke: 'x' }],
     ] as const) {
-      await parts.db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
+      await inside.db.query('INSERT INTO brushes (id, name, kind, doc) VALUES ($1, $2, $3, $4)', [
         randomUUID(),
         name,
         'lift',

@@ -71,7 +71,7 @@ export function checkUndercut(share: number): Check {
     unit: '%',
     sentence: ok
       ? 'Nothing is hidden from above'
-      : `${percent(share)} of the surface is hidden from above and can’t be held by heights.`,
+      : `${percent(share)} of the surface is hidden from above and can’t be told by heights.`,
   };
 }
 

@@ -77,10 +77,10 @@ function smooth(s: Surface, steps: number): void {
   }
   s.touchedCount = count;
   reserveCopies(s.start, mesh, mesh.leafCount);
-  for (let i = 0, held = -1; i < count; i++) {
+  for (let i = 0, current = -1; i < count; i++) {
     const leaf = touched[i] >> LEAF_SHIFT;
-    if (leaf !== held) keepLeaf(s.start, mesh, leaf);
-    held = leaf;
+    if (leaf !== current) keepLeaf(s.start, mesh, leaf);
+    current = leaf;
   }
   for (let step = 0; step < steps; step++) {
     s.loops.relax(s, 1);

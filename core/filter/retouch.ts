@@ -28,13 +28,13 @@ function retouched(picture: Picture, stroke: RetouchStroke, ground: number): Pic
   const dabs = walk(stroke.points, longer, r / 4);
   switch (stroke.tool) {
     case 'erase':
-      return lay(picture, stroke, r, dabs, (v, w) => v + (ground - v) * w);
+      return brushed(picture, stroke, r, dabs, (v, w) => v + (ground - v) * w);
     case 'paint':
-      return lay(picture, stroke, r, dabs, (v, w) => v + (stroke.grey - v) * w);
+      return brushed(picture, stroke, r, dabs, (v, w) => v + (stroke.grey - v) * w);
     case 'lighten':
-      return lay(picture, stroke, r, dabs, (v, w) => v + (1 - v) * w * 0.25 * toneShare(v, stroke.range));
+      return brushed(picture, stroke, r, dabs, (v, w) => v + (1 - v) * w * 0.25 * toneShare(v, stroke.range));
     case 'darken':
-      return lay(picture, stroke, r, dabs, (v, w) => v - v * w * 0.25 * toneShare(v, stroke.range));
+      return brushed(picture, stroke, r, dabs, (v, w) => v - v * w * 0.25 * toneShare(v, stroke.range));
     case 'copy':
       return copyFrom(picture, stroke, r, dabs, {
         dx: stroke.from[0] * longer,
@@ -119,7 +119,7 @@ function eachPixel(
   }
 }
 
-function lay(
+function brushed(
   picture: Picture,
   stroke: RetouchStroke,
   r: number,

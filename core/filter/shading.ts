@@ -63,13 +63,13 @@ function solvedInTiles(from: Picture, options: ShadingOptions): Picture {
   for (let n = 0; n < windows.length; n += 2) {
     const pair = windows.slice(n, n + 2);
     const tiles = pair.map((window) => crop(from, window));
-    solvedAtOnce(tiles, options, OVERLAP * 2).forEach((tile, k) => lay(tile, pair[k], out, weights));
+    solvedAtOnce(tiles, options, OVERLAP * 2).forEach((tile, k) => blend(tile, pair[k], out, weights));
   }
   for (let i = 0; i < out.data.length; i++) out.data[i] /= weights[i];
   return out;
 }
 
-function lay({ width, height, data }: Picture, { left, top }: Window, out: Picture, weights: Float32Array): void {
+function blend({ width, height, data }: Picture, { left, top }: Window, out: Picture, weights: Float32Array): void {
   for (let j = 0; j < height; j++) {
     const down = rim(j, height);
     for (let i = 0; i < width; i++) {

@@ -3,7 +3,7 @@ import type { Picture } from '#core/picture';
 import { GrowSchema, PATTERN_FORMS, settingsIn, type Grow, type PatternForm, growSchema } from '#core/settings';
 import { seeded } from '#core/random';
 import { cells, cracks } from './cellForms';
-import { scales, weave } from './laidForms';
+import { scales, weave } from './coursedForms';
 import { ridges, ripple, soft } from './noiseForms';
 import { dots, fibres, pebbles } from './strewnForms';
 import { wisps } from './wisps';

@@ -20,21 +20,23 @@ export function detailShown(brush: ResolvedBrush, spacing: number): number {
   const level = Math.min(levels.length - 1, Math.max(0, Math.log2((FINEST * spacing) / pixel)));
   const below = Math.floor(level);
   const whole = spread(levels[0]);
-  const held = (l: number): number => spread(levels[Math.min(levels.length - 1, l)]);
-  return whole > 0 ? Math.min(1, (held(below) + (held(below + 1) - held(below)) * (level - below)) / whole) : 1;
+  const spreadAt = (l: number): number => spread(levels[Math.min(levels.length - 1, l)]);
+  return whole > 0
+    ? Math.min(1, (spreadAt(below) + (spreadAt(below + 1) - spreadAt(below)) * (level - below)) / whole)
+    : 1;
 }
 
 /** `off` is how far the nearest vertex is from the middle, radii. */
 function peakHeld(brush: ResolvedBrush, off: number): number {
   let whole = 0;
-  let held = 0;
+  let heaviest = 0;
   for (let i = 0; i <= FALLOFF_STEPS; i++) {
     const rho = i / FALLOFF_STEPS;
     const weight = weightAt(brush, rho, 0);
     whole = Math.max(whole, weight);
-    if (rho >= off) held = Math.max(held, weight);
+    if (rho >= off) heaviest = Math.max(heaviest, weight);
   }
-  return whole > 0 ? held / whole : 1;
+  return whole > 0 ? heaviest / whole : 1;
 }
 
 function spread({ data }: Picture): number {

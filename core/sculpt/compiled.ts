@@ -22,7 +22,7 @@ interface Exports {
   gather(
     s: number,
     found: number,
-    held: number,
+    copied: number,
     radius: number,
     reach: number,
     square: boolean,

@@ -11,7 +11,7 @@ import { exhausted } from '#core/settings';
 import { keepConnected } from './connected';
 import type { StencilRows } from '#core/stroke';
 import { dabForm, type DabForm } from './height';
-import { layForm, layTooth } from './lay';
+import { applyForm, applyTooth } from './applyForm';
 import { noteChanged, waysOf, type Surface } from './surface';
 
 export interface Dab {
@@ -87,26 +87,26 @@ function weigh(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
   const { loops } = s;
   const { frame } = dab;
   const form = dabForm(brush, frame, dab.stencil, s.spacing);
-  const lay = (of: DabForm | null, masked: boolean): void => {
-    layForm(s, dab, brush, of, masked);
-    if (brush.tooth) layTooth(s, frame, brush.tooth);
+  const applyWithTooth = (of: DabForm | null, masked: boolean): void => {
+    applyForm(s, dab, brush, of, masked);
+    if (brush.tooth) applyTooth(s, frame, brush.tooth);
   };
   switch (brush.action) {
     case 'lift':
-      if (!brush.vector) lay(form, true);
+      if (!brush.vector) applyWithTooth(form, true);
       return;
     case 'inflate':
     case 'crease':
-      return lay(form, true);
+      return applyWithTooth(form, true);
     case 'mask':
-      return lay(form, false);
+      return applyWithTooth(form, false);
     case 'smooth':
     case 'move':
-      return lay(shaped(form), true);
+      return applyWithTooth(shaped(form), true);
     case 'build': {
       loops.weigh(s, brush, null, true);
       const mean = loops.meanHeight(s, frame);
-      if (form.picture || brush.tooth) lay(form, true);
+      if (form.picture || brush.tooth) applyWithTooth(form, true);
       // Up to a plane a little over the mean: hollows fill first, what stands higher stays.
       return loops.level(
         s,
@@ -118,7 +118,7 @@ function weigh(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
       );
     }
     case 'flatten': {
-      lay(shaped(form), true);
+      applyWithTooth(shaped(form), true);
       // Digging cuts what stands over the mean and leaves hollows as they are.
       return loops.level(s, frame, loops.meanHeight(s, frame), brush.strength, Infinity, sign > 0 ? 0 : 1);
     }
@@ -189,7 +189,7 @@ function liftVector(s: Surface, frame: DabFrame, brush: ResolvedBrush, sign: 1 |
   brush.vector?.forEach((offsets, k) => {
     const picture = levelFor(offsets, side / offsets.levels[0].width, s.spacing);
     loops.weigh(s, brush, { picture, fit: brush.fit, ground: 0, scale: 1 }, true);
-    if (brush.tooth) layTooth(s, frame, brush.tooth);
+    if (brush.tooth) applyTooth(s, frame, brush.tooth);
     loops.push(s, axes[k], side * brush.depth * brush.strength * sign, false);
   });
 }

@@ -87,8 +87,8 @@ export interface Loops {
    */
   renew(s: Surface, vertices: Uint32Array, count: number): void;
   /**
-   * Fits the boxes of the first `count` leaves in the surface's list, and what stands above them; copies held widen
-   * them.
+   * Fits the boxes of the first `count` leaves in the surface's list, and what stands above them; copies of leaves
+   * widen them.
    */
   refit(s: Surface, count: number): void;
 }

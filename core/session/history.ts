@@ -8,7 +8,7 @@ import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask } from '#core/edit';
 import { LEAF, type RawMesh } from '#core/mesh';
 import { beginSpan, restore } from '#core/sculpt';
-import { apply, back, dropDone, dropUndone, forth, laidOut, spanChanges, timeline, type Change } from '#core/timeline';
+import { apply, back, dropDone, dropUndone, forth, stageOf, spanChanges, timeline, type Change } from '#core/timeline';
 import { healCut, maskRaised, cutting } from './cutOff';
 import { refinedMesh, refineUnderLast } from './refine';
 import { changesOf, runWhole } from './runner';
@@ -106,7 +106,7 @@ export function refineUnderAll(s: Session, places: readonly Under[]): boolean {
   if (!s.base) throw new Error('This session keeps no untouched body to refine.');
   const finer = places.length > 0 && refinedMesh(s, { places: s.base, mask: null }, places);
   if (!finer) return false;
-  const next: Session = { ...s, ...laidOut(finer), ...timeline<Step>(s.undoLimit), origin: null };
+  const next: Session = { ...s, ...stageOf(finer), ...timeline<Step>(s.undoLimit), origin: null };
   runAll(
     next,
     s.done.map(({ step }) => step),

@@ -6,7 +6,7 @@ import type { DabFrame } from '#core/brush';
 import { COPY_MASK, COPY_PLACES, LEAF, refine, type Companions, type RawMesh } from '#core/mesh';
 import { restore, type Before } from '#core/sculpt';
 import type { RefineUnder } from '#core/stroke';
-import { snapshot, laidOut, replaceLast, type MeshSnapshot, type Stage } from '#core/timeline';
+import { snapshot, stageOf, replaceLast, type MeshSnapshot, type Stage } from '#core/timeline';
 import { changesOf, rewind, runSamples, runWhole } from './runner';
 import { begun, underOf, type Session } from './session';
 import type { Under } from './steps';
@@ -25,7 +25,7 @@ export function refineUnderLast(s: Session, under: Under): boolean {
   const { record } = last.step;
   const finer = refinedMesh(s, stoodBefore(s, change.leaves), [under]);
   if (!finer) return false;
-  const next = laidOut(finer);
+  const next = stageOf(finer);
   const [on] = changesOf(runWhole(next.surface, record));
   restore(s.surface, change.leaves);
   const mesh = snapshot(s);
@@ -45,7 +45,7 @@ export function refineRunning(s: Session, asked: RefineUnder): boolean {
   const under = underOf(running.runner, { ...running.record, refine: asked });
   const finer = under && refinedMesh(s, startOf(s), [under]);
   if (!finer) return false;
-  const next = laidOut(finer);
+  const next = stageOf(finer);
   const again = begun(next.surface, running.record, running.began ?? { surface: s.surface, base: s.base });
   runSamples(again.runner, running.record.samples);
   if (!running.began) rewind(running.runner);

@@ -56,7 +56,7 @@ export interface Runner {
   /** Where the stroke was pressed. */
   pressed: Hit | null;
   first: Sample | null;
-  /** When a resting hand lays its next dab, ms. */
+  /** When a resting hand makes its next dab, ms. */
   due: number | null;
   /** Of every dab stamped, without the symmetry's copies. */
   frames: DabFrame[];
@@ -103,7 +103,7 @@ export function runSamples(r: Runner, samples: readonly Sample[]): void {
   sound.forEach((sample, i) => runSample(r, sample, i >= first));
 }
 
-function runSample(r: Runner, sample: Sample, lays: boolean): void {
+function runSample(r: Runner, sample: Sample, makesDabs: boolean): void {
   const { brush } = r.record;
   const { mesh } = r.surface;
   if (isDrawnAnew(brush)) restart(r);
@@ -111,7 +111,7 @@ function runSample(r: Runner, sample: Sample, lays: boolean): void {
   const { pressed } = r;
   const hand = pressed ? paced(r.pace, sample, [pressed.x, pressed.y, pressed.z]) : sample;
   r.first ??= hand;
-  if (!lays) return;
+  if (!makesDabs) return;
   if (brush.action === 'move') return drag(r, hand);
   switch (brush.strokeType) {
     case 'trail':
@@ -289,10 +289,10 @@ function restart(r: Runner): void {
 }
 
 function stampAt(r: Runner, place: Place, hand: { along?: Vec3; by?: Vec3; height?: number } = {}): void {
-  for (const dab of vary(r.variation, r.surface.mesh, place)) layDab(r, dab, hand);
+  for (const dab of vary(r.variation, r.surface.mesh, place)) applyDab(r, dab, hand);
 }
 
-function layDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3; height?: number }): void {
+function applyDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3; height?: number }): void {
   const { brush: whole, dig, symmetry, view, stencil = null } = r.record;
   const { mesh, start } = r.surface;
   const { hit, radius, strength } = placed;

@@ -91,7 +91,7 @@ export function retrace(s: Session, samples: readonly Sample[]): void {
  */
 export function endStroke(s: Session, refine: RefineUnder | null = null): StrokeSummary {
   if (!s.running) return { dabs: 0, touched: 0, under: null };
-  layOnItsOwn(s);
+  backOnItsOwn(s);
   const { runner: r, whole } = s.running;
   const record: StrokeRecord = refine ? { ...s.running.record, refine } : s.running.record;
   if (!whole) runEnd(r);
@@ -124,7 +124,7 @@ export function abandon(s: Session): boolean {
 }
 
 /** Lays a stroke that is shown on finer clay on the clay that it began on. */
-function layOnItsOwn(s: Session): void {
+function backOnItsOwn(s: Session): void {
   const { running } = s;
   if (!running?.began) return;
   Object.assign(s, running.began);

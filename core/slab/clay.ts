@@ -5,7 +5,7 @@
 import { maskOut, positionsOut, sculptBytes, type Before } from '#core/mesh';
 import { abandon, sessionOn, type Session } from '#core/session';
 import { LEVEL_CELLS } from '#core/settings';
-import { dropUndone, laidOut, record, type MeshSnapshot, type Level, type UpperLevel } from '#core/timeline';
+import { dropUndone, stageOf, record, type MeshSnapshot, type Level, type UpperLevel } from '#core/timeline';
 import { carriedUp, coarser, coarserValues, finer, finerValues } from './levels';
 
 export interface ClayParts {
@@ -30,7 +30,7 @@ export type Clay = Session & { level: Level };
 
 export function clay({ cells, places, mask, upper }: ClayParts): Clay {
   const level = { cells, upper };
-  const stage = laidOut({ ...grid(level), places, mask });
+  const stage = stageOf({ ...grid(level), places, mask });
   return { ...sessionOn({ ...stage, beside: null }), level };
 }
 
@@ -75,7 +75,7 @@ export function stepLevel(c: Clay, way: LevelWay): void {
     next = { places: above ? carriedUp(above, places) : finer(places, here), mask: finerValues(mask, here) };
   }
   const left: MeshSnapshot = { ...grid(c.level), places, mask };
-  Object.assign(c, laidOut({ ...grid({ cells, upper }), ...next }));
+  Object.assign(c, stageOf({ ...grid({ cells, upper }), ...next }));
   record(c, { step: { kind: 'level' }, before: [{ kind: 'mesh', mesh: left, on: null }] });
   dropUndone(c);
 }

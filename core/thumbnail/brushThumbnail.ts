@@ -36,7 +36,7 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
   const mesh = buildMesh(raw);
   const s = session(surface(mesh), { replay: false });
   const wave = brush.action === 'move' || runsAlong(brush);
-  const lay = (size: number, samples: Ray[], turnRad = 0): void => {
+  const stroke = (size: number, samples: Ray[], turnRad = 0): void => {
     const scaled = scaledTo(brush, size);
     beginStroke(s, {
       brush: { ...scaled, turnRad: scaled.turnRad + turnRad, strokeType: runsAlong(brush) ? 'trail' : 'press' },
@@ -49,11 +49,11 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
     endStroke(s);
   };
   for (let pass = 0; pass < (smooths ? PASSES : 1); pass++) {
-    if (brush.action === 'move') lay(0.55, [down(-0.2, -0.15), down(0.25, 0.2)]);
-    else if (wave) lay(0.3, waved());
+    if (brush.action === 'move') stroke(0.55, [down(-0.2, -0.15), down(0.25, 0.2)]);
+    else if (wave) stroke(0.3, waved());
     else if (brush.strokeType === 'grow')
-      for (const { size, at, turnRad } of GROWN) lay(size, [down(at[0], at[1])], turnRad);
-    else lay(0.86, [down(0, 0)]);
+      for (const { size, at, turnRad } of GROWN) stroke(size, [down(at[0], at[1])], turnRad);
+    else stroke(0.86, [down(0, 0)]);
   }
   return brush.action === 'mask' ? masked(mesh) : picture(mesh);
 }

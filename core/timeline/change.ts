@@ -1,6 +1,6 @@
 /** What a step changed, kept as what brings it back. Whatever is changed by a step of history is one of these. */
 import { bytesOf, endSpan, restore, copyLeaves, type Before, type Surface } from '#core/sculpt';
-import { snapshotBytes, snapshot, laidOut, type MeshSnapshot, type Stage } from './stage';
+import { snapshotBytes, snapshot, stageOf, type MeshSnapshot, type Stage } from './stage';
 
 export type Change =
   /** Leaves of the mesh, as they stood. */
@@ -20,7 +20,7 @@ export function applied(stage: Stage, change: Change): Change {
     }
     case 'mesh': {
       const mesh = snapshot(stage);
-      Object.assign(stage, laidOut(change.mesh));
+      Object.assign(stage, stageOf(change.mesh));
       return { kind: 'mesh', mesh, on: null };
     }
     case 'beside': {
@@ -37,7 +37,7 @@ export function apply(stage: Stage, change: Change): void {
     case 'leaves':
       return restore(stage.surface, change.leaves);
     case 'mesh':
-      return void Object.assign(stage, laidOut(change.mesh));
+      return void Object.assign(stage, stageOf(change.mesh));
     case 'beside':
       stage.beside = change.text;
   }

@@ -67,7 +67,7 @@ export function snapshot({ surface: { mesh, spacing }, base, level }: Stage): Me
 }
 
 /** Lays a kept mesh out. Throws OutOfMemory and changes nothing. */
-export function laidOut(kept: MeshSnapshot): Pick<Stage, 'surface' | 'base' | 'level'> {
+export function stageOf(kept: MeshSnapshot): Pick<Stage, 'surface' | 'base' | 'level'> {
   const { raw, places, mask, base, spacing, level } = kept;
   const mesh = buildMesh(raw ?? plane(level!.cells, SLAB_SIDE), { unfinished: true, ...(places ? { places } : {}) });
   if (mask) maskIn(mesh, mask);

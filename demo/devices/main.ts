@@ -1,7 +1,12 @@
 /** The devices of the demo: a flatbed on the network and a 3D scanner that writes into the inbox. */
+import { availableParallelism } from 'node:os';
 import { resolve } from 'node:path';
+import sharp from 'sharp';
 import { startFlatbed } from './flatbed';
 import { scanMooringStone } from './scanner3d';
+
+// A page of 140 million pixels is drawn on all cores: a real device has its own.
+sharp.concurrency(availableParallelism());
 
 const FLATBED_PORT = 4880;
 const data = resolve(process.env['MOLDSTAMP_DATA'] ?? 'data');

@@ -13,11 +13,11 @@ export async function jsonOf(ctx: Context): Promise<Uint8Array> {
   // Put together as it comes: to do so at the end would take the server as long as all of it at once.
   let body: Buffer = Buffer.allocUnsafeSlow(Number.isNaN(announced) ? FIRST_BYTES : announced);
   let bytes = 0;
-  for await (const part of ctx.req as AsyncIterable<Buffer>) {
-    if (bytes + part.length > MOST_BYTES) throw tooLarge();
-    if (bytes + part.length > body.length) body = grown(body, bytes + part.length);
-    part.copy(body, bytes);
-    bytes += part.length;
+  for await (const chunk of ctx.req as AsyncIterable<Buffer>) {
+    if (bytes + chunk.length > MOST_BYTES) throw tooLarge();
+    if (bytes + chunk.length > body.length) body = grown(body, bytes + chunk.length);
+    chunk.copy(body, bytes);
+    bytes += chunk.length;
   }
   return body.subarray(0, bytes);
 }

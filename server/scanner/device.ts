@@ -145,14 +145,14 @@ function jobUrl(root: URL, location: string | null): URL | null {
 
 async function smallText(answer: Response): Promise<string> {
   const reader = answer.body?.getReader();
-  const parts: Uint8Array[] = [];
+  const chunks: Uint8Array[] = [];
   let bytes = 0;
   for (;;) {
     const chunk = await reader?.read();
-    if (!chunk || chunk.done) return new TextDecoder().decode(Buffer.concat(parts));
+    if (!chunk || chunk.done) return new TextDecoder().decode(Buffer.concat(chunks));
     bytes += chunk.value.length;
     if (bytes > MOST_XML) throw new Nonsense('It says more than any scanner has to say.');
-    parts.push(chunk.value);
+    chunks.push(chunk.value);
   }
 }
 

@@ -34,18 +34,18 @@ export class BlobFiles {
   }
 
   /** Writes down what comes, as it comes. More than `most` bytes throw a Problem. */
-  async receive(parts: AsyncIterable<Uint8Array>, most: number): Promise<Arrived> {
+  async receive(chunks: AsyncIterable<Uint8Array>, most: number): Promise<Arrived> {
     const path = join(this.begun, randomUUID());
     const file = await open(path, 'wx');
     const hash = createHash('sha256');
     let bytes = 0;
     try {
-      for await (const part of parts) {
-        bytes += part.length;
+      for await (const chunk of chunks) {
+        bytes += chunk.length;
         if (bytes > most)
           throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
-        hash.update(part);
-        await file.write(part);
+        hash.update(chunk);
+        await file.write(chunk);
       }
       await file.sync();
     } catch (error) {

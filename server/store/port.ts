@@ -70,7 +70,7 @@ export interface Blobs {
   /** Says that they are wanted again: from now on they stay for a week. Answers those that are here. */
   renew(hashes: readonly string[]): Promise<string[]>;
   /** Writes down what comes, as it comes. More than `most` bytes throw a Problem. */
-  receive(parts: AsyncIterable<Uint8Array>, most: number): Promise<Arrived>;
+  receive(chunks: AsyncIterable<Uint8Array>, most: number): Promise<Arrived>;
   /** Gives what arrived its name. */
   keep(arrived: Arrived): Promise<void>;
   /** Lets go of what arrived, where it wasn't kept. */

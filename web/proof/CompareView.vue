@@ -36,7 +36,7 @@ async function follow(): Promise<void> {
   try {
     while (waiting && view) {
       waiting = false;
-      await lay();
+      await redraw();
     }
     problem.value = null;
   } catch (error) {
@@ -47,7 +47,7 @@ async function follow(): Promise<void> {
   }
 }
 
-async function lay(): Promise<void> {
+async function redraw(): Promise<void> {
   const steps = await proof.sculptor.steps();
   for (const id of new Set(steps.flatMap((s) => (s.kind === 'stroke' ? [s.stroke.brushId] : [])))) {
     // Strokes of a held key smooth and mask here too.
@@ -55,7 +55,7 @@ async function lay(): Promise<void> {
     if (own) await sculptor.use(own, library.alphasOf(own));
   }
   await sculptor.use(props.brush, library.alphasOf(props.brush));
-  await sculptor.lay(steps, props.brush.id);
+  await sculptor.drawSteps(steps, props.brush.id);
 }
 
 async function open(): Promise<void> {

@@ -18,7 +18,7 @@ const trials = useTrials();
 const open = ref(false);
 const name = ref('');
 
-function lay(run: () => Promise<void>): void {
+function replay(run: () => Promise<void>): void {
   open.value = false;
   orSay(run);
 }
@@ -51,14 +51,14 @@ async function drop(set: TrialRow): Promise<void> {
         look="row"
         class="set"
         :title="set.help"
-        @click="lay(() => trials.layShipped(set.name, props.brushId))"
+        @click="replay(() => trials.replayShipped(set.name, props.brushId))"
       >
         {{ set.label }}
       </PushButton>
       <template v-if="trials.own.length">
         <div class="heading">Your own</div>
         <div v-for="set in trials.own" :key="set.id" class="own">
-          <PushButton look="row" class="set" @click="lay(() => trials.layOwn(set.id, props.brushId))">
+          <PushButton look="row" class="set" @click="replay(() => trials.replayOwn(set.id, props.brushId))">
             {{ set.name }} <small>{{ set.strokes }}</small>
           </PushButton>
           <ToolButton

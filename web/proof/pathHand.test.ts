@@ -21,7 +21,7 @@ function hand() {
   };
   const sculptor = {
     mesh: buildMesh(body('ball', 16)),
-    layPath: lays('lay'),
+    drawPath: lays('lay'),
     keepPath: lays('keep'),
     dropPath: () => Promise.resolve(void told.push('drop')),
   };

@@ -33,8 +33,8 @@ export function usePath(o: PathOptions) {
   const begin = () => ({ brushId: o.brush().id, seed, ...o.start() });
   const samples = () => pathSamples(JSON.parse(JSON.stringify(nodes.value)) as PathNode[], closed.value);
 
-  function lay(): void {
-    if (open.value) void o.sculptor.layPath(begin(), samples()).catch(() => undefined);
+  function redraw(): void {
+    if (open.value) void o.sculptor.drawPath(begin(), samples()).catch(() => undefined);
   }
 
   /** Answers the node's number, or −1 beside the body. */
@@ -42,7 +42,7 @@ export function usePath(o: PathOptions) {
     const node = nodeAt(ray);
     if (!node) return -1;
     nodes.value = [...nodes.value, node];
-    lay();
+    redraw();
     return nodes.value.length - 1;
   }
 
@@ -50,18 +50,18 @@ export function usePath(o: PathOptions) {
     const node = nodeAt(ray);
     if (!node || !nodes.value[index]) return;
     nodes.value = nodes.value.map((n, i) => (i === index ? node : n));
-    lay();
+    redraw();
   }
 
   async function remove(index = nodes.value.length - 1): Promise<void> {
     if (nodes.value.length <= 1) return void (await abandon());
     nodes.value = nodes.value.filter((_, i) => i !== index);
-    lay();
+    redraw();
   }
 
   function toggleClosed(): void {
     closed.value = !closed.value;
-    lay();
+    redraw();
   }
 
   /** Laid as it stands now, whatever was done to the body meanwhile, it becomes a stroke. */
@@ -83,5 +83,5 @@ export function usePath(o: PathOptions) {
     return true;
   }
 
-  return { nodes, closed, open, add, move, remove, toggleClosed, again: lay, keep, abandon };
+  return { nodes, closed, open, add, move, remove, toggleClosed, again: redraw, keep, abandon };
 }

@@ -68,7 +68,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
         told = sentence(error);
       });
       // A part that can't be fetched is no reason to keep the clay from opening: its set forms stay in the document.
-      await worker.laySetForms(slab.setForms).catch((error: unknown) => (told = sentence(error)));
+      await worker.showSetForms(slab.setForms).catch((error: unknown) => (told = sentence(error)));
     } catch (error) {
       worker.close();
       throw error;
@@ -117,7 +117,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
   async function editSetForms(change: (slab: Slab) => void): Promise<void> {
     const step = changed(change);
     if (!step) return;
-    await orSay(going(sculptor.value?.laySetForms(setForms.value, step)));
+    await orSay(going(sculptor.value?.showSetForms(setForms.value, step)));
     changes.value++;
   }
 
@@ -144,7 +144,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     if (!doc.value || onTheirWay > 0) return;
     const laid = JSON.stringify(doc.value.setForms);
     Object.assign(doc.value, besideOf(state));
-    if (JSON.stringify(doc.value.setForms) !== laid) void orSay(sculptor.value?.laySetForms(setForms.value));
+    if (JSON.stringify(doc.value.setForms) !== laid) void orSay(sculptor.value?.showSetForms(setForms.value));
     changes.value++;
   }
 

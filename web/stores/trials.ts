@@ -36,23 +36,23 @@ export const useTrials = defineStore('trials', () => {
     rowOfStored: ({ id, card, body, strokes }) => ({ id, name: card.name, body, strokes }),
   });
 
-  async function lay(strokes: readonly TrialStroke[], body: string | null, brushId: string): Promise<void> {
+  async function replayOn(strokes: readonly TrialStroke[], body: string | null, brushId: string): Promise<void> {
     if (body && body !== proof.name && proof.knows(body)) await proof.show(body, proof.density);
-    await proof.sculptor.lay(
+    await proof.sculptor.drawSteps(
       strokes.map((s) => ({ kind: 'stroke', stroke: { ...plain(s), brushId } })),
       brushId,
     );
   }
 
-  async function layShipped(name: string, brushId: string): Promise<void> {
+  async function replayShipped(name: string, brushId: string): Promise<void> {
     const set = shipped.find((s) => s.name === name);
-    if (set) await lay(set.strokes, set.body, brushId);
+    if (set) await replayOn(set.strokes, set.body, brushId);
   }
 
-  async function layOwn(id: string, brushId: string): Promise<void> {
+  async function replayOwn(id: string, brushId: string): Promise<void> {
     if (!own.value.some((s) => s.id === id)) return;
     const set = (await waitingTrials.one(id).catch(() => null)) ?? (await get('trials', id)).doc;
-    await lay(set.strokes, set.body, brushId);
+    await replayOn(set.strokes, set.body, brushId);
   }
 
   /**
@@ -79,5 +79,5 @@ export const useTrials = defineStore('trials', () => {
   }
 
   void load().catch((error: unknown) => (problem.value = sentence(error)));
-  return { shipped, own, problem, layShipped, layOwn, keep, forget };
+  return { shipped, own, problem, replayShipped, replayOwn, keep, forget };
 });

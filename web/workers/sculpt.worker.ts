@@ -23,7 +23,7 @@ import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
 import { bodyCalls } from './sculpt/bodyCalls';
 import { clayCalls } from './sculpt/clayCalls';
 import { finer, wantFiner } from './sculpt/finer';
-import { brushes, change, clayOrNull, current, forms, held, neededForms, onBareClay, opened } from './sculpt/held';
+import { brushes, change, clayOrNull, current, forms, state, neededForms, onBareClay, opened } from './sculpt/state';
 import type { Begin, Change, Opened, Opening } from './sculpt/messages';
 
 /** The body as it is sculpted: at its own density, subdivided as often as asked. */
@@ -44,22 +44,22 @@ function whole<T>(act: () => T): T {
   try {
     return act();
   } catch (error) {
-    held.stroke = null;
+    state.stroke = null;
     abandon(current());
     throw error;
   }
 }
 
-function layWhole(start: Begin, samples: Sample[]): void {
+function drawWhole(start: Begin, samples: Sample[]): void {
   wantFiner(null);
-  held.stroke = null;
+  state.stroke = null;
   beginStroke(current(), withBrush(start));
   whole(() => retrace(current(), samples));
 }
 
 /** Once it is kept the stroke stays, also where there is no room to refine under it. */
 function endRunning(refine: RefineUnder | null): Change {
-  held.stroke = null;
+  state.stroke = null;
   const under = onBareClay(() => whole(() => endStroke(current(), clayOrNull() ? null : refine).under));
   if (under) refineUnderLast(current(), under);
   return change();
@@ -67,18 +67,18 @@ function endRunning(refine: RefineUnder | null): Change {
 
 const api = {
   open(opening: Opening): Opened {
-    held.stroke = null;
+    state.stroke = null;
     if (opening.kind === 'body') {
-      const steps = held.open && !opening.fresh ? held.open.done.map((d) => d.step) : [];
+      const steps = state.open && !opening.fresh ? state.open.done.map((d) => d.step) : [];
       // A body that can't be opened leaves the one that is open.
       const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), { replay: true });
       refineUnderAll(next, takeUpSteps(next, steps));
-      held.open = next;
+      state.open = next;
       return opened();
     }
-    held.open = null;
-    held.setForms = [];
-    held.told.beside = null;
+    state.open = null;
+    state.setForms = [];
+    state.told.beside = null;
     const { cells, places, mask, upper, history } = opening;
     const slab = clay({
       cells,
@@ -87,7 +87,7 @@ const api = {
       upper,
     });
     if (history) for (const before of readHistory(history, slab.surface.mesh)) addEarlierStep(slab, before);
-    held.open = slab;
+    state.open = slab;
     return opened();
   },
   state(): Change {
@@ -118,12 +118,12 @@ const api = {
   begin(id: number, start: Begin, samples: Sample[], refine: RefineUnder | null): Change {
     wantFiner(refine);
     beginStroke(current(), withBrush(start));
-    held.stroke = id;
+    state.stroke = id;
     whole(() => extendStroke(current(), samples));
     return change();
   },
   extend(id: number, samples: Sample[]): Change {
-    if (held.stroke !== id) return change();
+    if (state.stroke !== id) return change();
     whole(() => {
       extendStroke(current(), samples);
       finer();
@@ -132,21 +132,21 @@ const api = {
   },
   /** `refine` splits and joins triangles of a body under the stroke. */
   end(id: number, refine: RefineUnder | null): Change {
-    return held.stroke === id ? endRunning(refine) : change();
+    return state.stroke === id ? endRunning(refine) : change();
   },
   /** Lays a stroke as a whole, in place of the one that is shown. */
-  layPath(start: Begin, samples: Sample[]): Change {
-    layWhole(start, samples);
+  drawPath(start: Begin, samples: Sample[]): Change {
+    drawWhole(start, samples);
     return change();
   },
   keepPath(start: Begin, samples: Sample[], refine: RefineUnder | null): Change {
-    layWhole(start, samples);
+    drawWhole(start, samples);
     return endRunning(refine);
   },
 
   /** A stroke that is shown is taken back before what was done. */
   undo(): Change {
-    held.stroke = null;
+    state.stroke = null;
     onBareClay(() => undo(current()));
     return change();
   },
@@ -155,7 +155,7 @@ const api = {
     return change();
   },
   abandon(): Change {
-    held.stroke = null;
+    state.stroke = null;
     if (current().running) abandon(current());
     onBareClay(() => undefined);
     return change();

@@ -159,7 +159,7 @@ describe('a path', () => {
   beforeEach(() => openTile(path));
 
   test('is kept where it lies last, as if it had been laid there at once', async () => {
-    for (let n = 1; n <= 12; n++) void sculptor.layPath(start, route(n * 0.02));
+    for (let n = 1; n <= 12; n++) void sculptor.drawPath(start, route(n * 0.02));
     await sculptor.keepPath(start, route(0.24));
     const moved = clay();
     await sculptor.clear();
@@ -173,7 +173,7 @@ describe('a path', () => {
     await sculptor.keepPath(start, route(0.2));
     const both = clay();
     await sculptor.undo();
-    await sculptor.layPath(start, route(0.2));
+    await sculptor.drawPath(start, route(0.2));
     expect(sculptor.state.stroking).toBe(true);
     await sculptor.replay(brush(path), NONE);
     expect(sculptor.state).toMatchObject({ strokes: 1, stroking: false });
@@ -183,7 +183,7 @@ describe('a path', () => {
 
   test('dropped, it leaves no trace', async () => {
     const bare = clay();
-    await sculptor.layPath(start, route(0));
+    await sculptor.drawPath(start, route(0));
     expect(same(clay(), bare)).toBe(false);
     await sculptor.dropPath();
     expect(same(clay(), bare)).toBe(true);
@@ -219,7 +219,7 @@ test('another body: strokes are run again on it, or left behind when it begins f
   const again = clay();
   await sculptor.open({ kind: 'body', body: { mesh }, levels: 0, fresh: true });
   expect(sculptor.state).toMatchObject({ strokes: 0, canUndo: false });
-  await sculptor.lay(steps, ID);
+  await sculptor.drawSteps(steps, ID);
   expect(same(clay(), again)).toBe(true);
   await sculptor.open({ kind: 'body', body: { mesh: packMesh(plane(12, 2)) }, levels: 2, fresh: true });
   expect(sculptor.state.vertices).toBe(49 * 49);
@@ -436,13 +436,13 @@ describe('a slab', () => {
   test('set forms lie on the clay without being part of it until they are baked', async () => {
     await openSlab();
     const bare = clay();
-    await sculptor.laySetForms([setForm(0)]);
+    await sculptor.showSetForms([setForm(0)]);
     const laid = clay();
     expect(Math.max(...heights(laid))).toBeCloseTo(0.1, 2);
     expect(Math.max(...heights(new Float32Array((await sculptor.bytes()).places)))).toBe(0);
-    await sculptor.laySetForms([]);
+    await sculptor.showSetForms([]);
     expect(same(clay(), bare)).toBe(true);
-    await sculptor.laySetForms([setForm(0)]);
+    await sculptor.showSetForms([setForm(0)]);
     await draw([-0.8, -0.8], [0.8, -0.8]);
     await sculptor.undo();
     expect(same(clay(), laid)).toBe(true);
@@ -486,11 +486,11 @@ describe('a slab', () => {
 
   test('strokes over set forms are kept; a draft that is asked for while one is drawn waits for its end', async () => {
     await openSlab();
-    await sculptor.laySetForms([setForm(0)]);
+    await sculptor.showSetForms([setForm(0)]);
     sculptor.begin(start, [down(-0.8, -0.8)]);
     sculptor.extend([down(-0.4, -0.8, 30)]);
     const draft = sculptor.bytes();
-    void sculptor.laySetForms([setForm(0.3)]);
+    void sculptor.showSetForms([setForm(0.3)]);
     await quiet();
     sculptor.extend([down(0.8, -0.8, 60)]);
     await sculptor.end();
@@ -509,11 +509,11 @@ describe('a slab', () => {
     await openSlab();
     let laid = 0;
     sculptor.onChange = () => laid++;
-    await Promise.all(Array.from({ length: 40 }, (_, i) => sculptor.laySetForms([setForm(i * 0.01)])));
+    await Promise.all(Array.from({ length: 40 }, (_, i) => sculptor.showSetForms([setForm(i * 0.01)])));
     expect(laid).toBeLessThan(4);
     const dragged = clay();
     await openSlab();
-    await sculptor.laySetForms([setForm(0.39)]);
+    await sculptor.showSetForms([setForm(0.39)]);
     expect(same(clay(), dragged)).toBe(true);
   });
 

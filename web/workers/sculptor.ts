@@ -192,9 +192,9 @@ export class Sculptor {
    * Shows a stroke that is laid as a whole, along a path, in place of the one shown before; other orders take it off
    * again.
    */
-  layPath(start: Begin, samples: readonly Sample[]): Promise<void> {
+  drawPath(start: Begin, samples: readonly Sample[]): Promise<void> {
     const sent = [...samples];
-    return this.changing(() => this.worker.layPath(start, sent), { key: 'path' });
+    return this.changing(() => this.worker.drawPath(start, sent), { key: 'path' });
   }
 
   /** Lays it and keeps it. */
@@ -284,9 +284,9 @@ export class Sculptor {
   }
 
   /** Lays these steps in place of all that is on the body. */
-  lay(steps: readonly KeptStep[], instead: string): Promise<void> {
+  drawSteps(steps: readonly KeptStep[], instead: string): Promise<void> {
     const sent = plain([...steps]);
-    return this.changing(() => this.worker.lay(sent, instead));
+    return this.changing(() => this.worker.drawSteps(sent, instead));
   }
 
   /** Strokes of one brush go on as strokes of its copy. */
@@ -322,7 +322,7 @@ export class Sculptor {
    * Set forms that lie on the clay from now on; while they are laid only the latest places wait. Parts that can't be
    * fetched are left out, and that is told.
    */
-  laySetForms(setForms: readonly SetForm[], beside: Beside | null = null): Promise<void> {
+  showSetForms(setForms: readonly SetForm[], beside: Beside | null = null): Promise<void> {
     const next = plain([...setForms]);
     const wanted = [
       ...new Set(next.flatMap(({ part }) => (part && !this.parts.has(part.heights) ? [part.heights] : []))),
@@ -337,7 +337,7 @@ export class Sculptor {
           this.parts.add(heights);
         }
         const here = next.filter(({ part }) => !part || this.parts.has(part.heights));
-        const change = await this.worker.laySetForms(here, beside);
+        const change = await this.worker.showSetForms(here, beside);
         if (here.length === next.length) return change;
         this.apply(change);
         const why = (await Promise.all(fetched.map((f) => f.bytes))).find((got) => 'error' in got);

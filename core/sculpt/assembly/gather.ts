@@ -37,12 +37,12 @@ export function leavesInSphere(s: usize, x: f64, y: f64, z: f64, radius: f64): u
   return count;
 }
 
-// Returns how many are held after this one.
-@inline function keepLeaf(s: usize, leaf: u32, held: u32, strongest: bool, mask: bool, normals: bool): u32 {
+// Returns how many are copied after this one.
+@inline function keepLeaf(s: usize, leaf: u32, copied: u32, strongest: bool, mask: bool, normals: bool): u32 {
   const slot = copyAtOf(s) + (<usize>leaf << 2);
-  if (load<u32>(slot) != 0) return held;
-  const at = <usize>load<u32>(copyRecordsOf(s) + (<usize>held << 2));
-  store<u32>(copyLeavesOf(s) + (<usize>held << 2), leaf);
+  if (load<u32>(slot) != 0) return copied;
+  const at = <usize>load<u32>(copyRecordsOf(s) + (<usize>copied << 2));
+  store<u32>(copyLeavesOf(s) + (<usize>copied << 2), leaf);
   store<u32>(slot, <u32>at);
   const first = leaf * LEAF;
   const own = <usize>min<u32>(LEAF, vertexCountOf(s) - first);
@@ -51,16 +51,16 @@ export function leavesInSphere(s: usize, x: f64, y: f64, z: f64, radius: f64): u
   if (mask) memory.copy(at + COPY_MASK, maskOf(s) + (<usize>first << 2), own << 2);
   if (normals) memory.copy(at + COPY_NORMALS, normalsOf(s) + <usize>first * 12, own * 12);
   memory.copy(at + COPY_BOX, boxesOf(s) + <usize>(leafBaseOf(s) + leaf) * 24, 24);
-  return held + 1;
+  return copied + 1;
 }
 
 @inline function splat(q: usize): v128 { return f32x4.splat(<f32>load<f64>(q)); }
 
 /**
- * Four vertices at a time. Leaves must be found before. Answers the count of vertices; the count of leaves held goes
+ * Four vertices at a time. Leaves must be found before. Answers the count of vertices; the count of leaves copied goes
  * to scratch[15].
  */
-export function gather(s: usize, found: u32, held: u32, radius: f64, deep: f64, square: bool, fromStart: bool, strongest: bool, mask: bool, keepNormals: bool): u32 {
+export function gather(s: usize, found: u32, copied: u32, radius: f64, deep: f64, square: bool, fromStart: bool, strongest: bool, mask: bool, keepNormals: bool): u32 {
   const q = scratchOf(s);
   const cx = splat(q);
   const cy = splat(q + 8);
@@ -151,8 +151,8 @@ export function gather(s: usize, found: u32, held: u32, radius: f64, deep: f64, 
         count += 4;
       }
     }
-    if (count > before) held = keepLeaf(s, leaf, held, strongest, mask, keepNormals);
+    if (count > before) copied = keepLeaf(s, leaf, copied, strongest, mask, keepNormals);
   }
-  store<f64>(q + 120, <f64>held);
+  store<f64>(q + 120, <f64>copied);
   return <u32>(count >> 2);
 }

@@ -36,8 +36,8 @@ export class ListedBlobs implements Blobs {
     return rows.map((r) => r.hash);
   }
 
-  receive(parts: AsyncIterable<Uint8Array>, most: number): Promise<Arrived> {
-    return this.files.receive(parts, most);
+  receive(chunks: AsyncIterable<Uint8Array>, most: number): Promise<Arrived> {
+    return this.files.receive(chunks, most);
   }
 
   /** The file first, so that what the list names is there. */

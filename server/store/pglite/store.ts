@@ -23,7 +23,7 @@ import { saveDocument } from './save';
 import type { Database, Queries, Transacted } from './thread';
 import { cleanUp, sizesOf } from './upkeep';
 
-export interface PgliteParts {
+export interface PgliteInside {
   db: Database;
   files: BlobFiles;
   /** Folder of the PostgreSQL data. */
@@ -36,11 +36,11 @@ export interface PgliteParts {
 
 /** What it is made of is for the tests of this store alone. */
 export interface PgliteStore extends Store {
-  readonly parts: PgliteParts;
+  readonly inside: PgliteInside;
 }
 
-export function pgliteStore(parts: PgliteParts): PgliteStore {
-  const { db, files } = parts;
+export function pgliteStore(inside: PgliteInside): PgliteStore {
+  const { db, files } = inside;
   // Another start begins to count anew.
   const started = Date.now().toString(36);
   const counts = new Map<Collection, number>(COLLECTIONS.map((collection) => [collection, 0]));
@@ -53,8 +53,8 @@ export function pgliteStore(parts: PgliteParts): PgliteStore {
 
   return {
     ...verbsOver(db, tell),
-    parts,
-    first: parts.first,
+    inside,
+    first: inside.first,
     blobs: new ListedBlobs(db, files),
     async transaction(act) {
       const changes: Change[] = [];
@@ -68,10 +68,10 @@ export function pgliteStore(parts: PgliteParts): PgliteStore {
     },
     stateOf: (collection) => `${started}-${counts.get(collection)}`,
     clean: () => cleanUp(db, files),
-    sizes: () => sizesOf(db, parts.databaseFolder),
+    sizes: () => sizesOf(db, inside.databaseFolder),
     async close() {
       await db.close();
-      await parts.unlock();
+      await inside.unlock();
     },
   };
 }

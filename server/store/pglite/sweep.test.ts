@@ -55,15 +55,15 @@ test.each([1, 2, 3])('a sweep after many saves and deletions keeps exactly what 
     else slabs.push({ doc, revision, deleted: false });
   }
   // What is in the trash longer than thirty days goes, and what was sent long ago is held by what names it alone.
-  await data.parts.db.exec(
+  await data.inside.db.exec(
     "UPDATE blobs SET sent_at = now() - interval '30 days'; UPDATE sources SET deleted_at = now() - interval '31 days' WHERE deleted_at IS NOT NULL AND random() < 0.5",
   );
   await data.clean();
-  const { rows: texts } = await data.parts.db.query<{ doc: unknown }>(
+  const { rows: texts } = await data.inside.db.query<{ doc: unknown }>(
     'SELECT doc FROM sources UNION ALL SELECT doc FROM alphas UNION ALL SELECT doc FROM revisions',
   );
   const named = new Set(texts.flatMap(({ doc }) => JSON.stringify(doc).match(/\b[0-9a-f]{64}\b/g) ?? []));
-  const { rows } = await data.parts.db.query<{ hash: string }>('SELECT hash FROM blobs');
+  const { rows } = await data.inside.db.query<{ hash: string }>('SELECT hash FROM blobs');
   expect(rows.map((r) => r.hash).sort()).toEqual([...named].sort());
-  for (const hash of [...clays, ...files]) expect(await data.parts.files.has(hash)).toBe(named.has(hash));
+  for (const hash of [...clays, ...files]) expect(await data.inside.files.has(hash)).toBe(named.has(hash));
 });

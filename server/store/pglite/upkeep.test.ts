@@ -34,10 +34,10 @@ const slab = (blob: string): Slab =>
     blob,
   });
 const age = (days: number): Promise<unknown> =>
-  data.parts.db.query(`UPDATE blobs SET sent_at = sent_at - $1 * interval '1 day'`, [days]);
+  data.inside.db.query(`UPDATE blobs SET sent_at = sent_at - $1 * interval '1 day'`, [days]);
 const there = async (hash: string): Promise<[boolean, boolean]> => [
   await data.blobs.has(hash),
-  await data.parts.files.has(hash),
+  await data.inside.files.has(hash),
 ];
 
 test('bytes that nothing names go a week after they were last sent, and no sooner; sent again they stay', async () => {
@@ -75,7 +75,7 @@ test('of revisions all of the last day stay, then one an hour, then one a day, t
       revision: n === 0 ? null : n,
     });
   const at = (from: number, to: number, ago: string, step: string): Promise<unknown> =>
-    data.parts.db.query(
+    data.inside.db.query(
       `UPDATE revisions SET saved_at = date_trunc('day', now()) - $3::interval + (revision - $1) * $4::interval WHERE id = $5 AND revision BETWEEN $1 AND $2`,
       [from, to, ago, step, doc.id],
     );
@@ -84,7 +84,7 @@ test('of revisions all of the last day stay, then one an hour, then one a day, t
   await at(31, 40, '3 days', '20 minutes');
   const left = async (): Promise<number[]> =>
     (
-      await data.parts.db.query<{ revision: number }>(
+      await data.inside.db.query<{ revision: number }>(
         'SELECT revision FROM revisions WHERE id = $1 ORDER BY revision',
         [doc.id],
       )
@@ -102,8 +102,8 @@ test('what was deleted can be taken back for thirty days; then it goes, with the
     await data.save(judged('sources', doc), { revision: null });
     await data.remove('sources', doc.id);
   }
-  await data.parts.db.query("UPDATE sources SET deleted_at = now() - interval '29 days' WHERE id = $1", [young.id]);
-  await data.parts.db.query("UPDATE sources SET deleted_at = now() - interval '31 days' WHERE id = $1", [old.id]);
+  await data.inside.db.query("UPDATE sources SET deleted_at = now() - interval '29 days' WHERE id = $1", [young.id]);
+  await data.inside.db.query("UPDATE sources SET deleted_at = now() - interval '31 days' WHERE id = $1", [old.id]);
   await age(40);
   const { deleted } = await data.clean();
   expect(deleted).toBe(1);
@@ -119,7 +119,7 @@ test('fifty saves of a slab, long ago, leave no more behind than three times wha
   for (let n = 1; n <= 50; n++)
     await data.save(judged('sources', { ...doc, blob: await put(100 + n) }), { revision: n });
   const before = await data.sizes();
-  await data.parts.db.query("UPDATE revisions SET saved_at = now() - interval '200 days' WHERE id = $1", [doc.id]);
+  await data.inside.db.query("UPDATE revisions SET saved_at = now() - interval '200 days' WHERE id = $1", [doc.id]);
   await age(10);
   const { revisions, blobs } = await data.clean();
   const after = await data.sizes();
@@ -137,31 +137,31 @@ test('a data folder of an earlier version: its bytes become files, and what its 
   await first.save(judged('sources', doc), { revision: null });
   await first.save(judged('sources', { ...doc, blob: null }), { revision: 1 });
   // As it was: bytes in rows, and nothing that says what is named.
-  await first.parts.files.remove(hash);
+  await first.inside.files.remove(hash);
   const {
     items: [listed],
   } = await first.list('sources', { after: null, limit: 1 });
-  await first.parts.db.exec('DELETE FROM refs; UPDATE sources SET head = NULL; UPDATE brushes SET head = NULL');
+  await first.inside.db.exec('DELETE FROM refs; UPDATE sources SET head = NULL; UPDATE brushes SET head = NULL');
   for (const [part, from] of [
     [0, 0],
     [1, 30000],
   ] as const)
-    await first.parts.db.query('INSERT INTO blob_parts (hash, part, data) VALUES ($1, $2, $3)', [
+    await first.inside.db.query('INSERT INTO blob_parts (hash, part, data) VALUES ($1, $2, $3)', [
       hash,
       part,
       bytes.subarray(from, part === 0 ? 30000 : undefined),
     ]);
-  await first.parts.db.exec("INSERT INTO chores (name) VALUES ('fill-refs'), ('fill-heads'), ('blobs-to-files')");
+  await first.inside.db.exec("INSERT INTO chores (name) VALUES ('fill-refs'), ('fill-heads'), ('blobs-to-files')");
   await first.close();
 
   const again = await openPglite({ folder: own });
-  expect(await again.parts.files.read(hash)).toEqual(Buffer.from(bytes));
+  expect(await again.inside.files.read(hash)).toEqual(Buffer.from(bytes));
   expect(
-    (await again.parts.db.query('SELECT collection, revision, target FROM refs WHERE kind = $1', ['blob'])).rows,
+    (await again.inside.db.query('SELECT collection, revision, target FROM refs WHERE kind = $1', ['blob'])).rows,
   ).toEqual([{ collection: 'sources', revision: 1, target: hash }]);
   expect(
     (
-      await again.parts.db.query(
+      await again.inside.db.query(
         'SELECT 1 FROM brushes WHERE head IS NULL UNION ALL SELECT 1 FROM sources WHERE head IS NULL',
       )
     ).rows,
@@ -170,6 +170,6 @@ test('a data folder of an earlier version: its bytes become files, and what its 
     items: [listed],
     skipped: [],
   });
-  expect((await again.parts.db.query('SELECT 1 FROM blob_parts UNION ALL SELECT 1 FROM chores')).rows).toEqual([]);
+  expect((await again.inside.db.query('SELECT 1 FROM blob_parts UNION ALL SELECT 1 FROM chores')).rows).toEqual([]);
   await again.close();
 });

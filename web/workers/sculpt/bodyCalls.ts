@@ -11,7 +11,7 @@ import {
   takeUpSteps,
   uncut,
 } from '#core/session';
-import { brushes, change, current } from './held';
+import { brushes, change, current } from './state';
 import type { Change, KeptStep } from './messages';
 
 export const bodyCalls = {
@@ -72,7 +72,7 @@ export const bodyCalls = {
     });
   },
   /** Takes everything off the body and lays these steps; strokes of brushes that aren't known here take `instead`. */
-  lay(steps: KeptStep[], instead: string): Change {
+  drawSteps(steps: KeptStep[], instead: string): Change {
     const own = brushes.get(instead);
     if (!own) throw new Error('The brush is not loaded.');
     clearStrokes(current());

@@ -5,7 +5,7 @@ import { maskOut, positionsOut } from '#core/mesh';
 import { abandon, changeBeside, keepEdit, makeEdit, tryEdit, type Beside } from '#core/session';
 import { PART_CELLS, type SetForm } from '#core/settings';
 import { packHistory, stepLevel, type ClayBytes, type LevelWay } from '#core/slab';
-import { change, current, forms, held, onBareClay, openClay, parts } from './held';
+import { change, current, forms, state, onBareClay, openClay, parts } from './state';
 import type { Change, EditOrder } from './messages';
 
 const HISTORY_BYTES = 24 * 2 ** 20;
@@ -19,7 +19,7 @@ function ordered(order: EditOrder): Edit {
 
 function note(beside: Beside): void {
   changeBeside(current(), beside);
-  held.told.beside = beside.after;
+  state.told.beside = beside.after;
 }
 
 export const clayCalls = {
@@ -49,19 +49,19 @@ export const clayCalls = {
     return change();
   },
   /** Set forms that lie on the clay from now on. */
-  laySetForms(next: SetForm[], beside: Beside | null): Change {
-    if (held.setForms.length > 0) abandon(current());
-    held.setForms = next;
+  showSetForms(next: SetForm[], beside: Beside | null): Change {
+    if (state.setForms.length > 0) abandon(current());
+    state.setForms = next;
     onBareClay(() => beside && note(beside));
     return change();
   },
   /** Makes the set forms part of the clay; undone, they lie on it again. */
   bakeSetForms(beside: Beside): Change {
-    const baked = held.setForms;
+    const baked = state.setForms;
     abandon(current());
-    held.setForms = [];
+    state.setForms = [];
     tryEdit(current(), { kind: 'bake', setForms: baked, parts });
-    if (keepEdit(current(), beside)) held.told.beside = beside.after;
+    if (keepEdit(current(), beside)) state.told.beside = beside.after;
     else note(beside);
     return change();
   },

@@ -4,7 +4,7 @@
  */
 import { refineRunning } from '#core/session';
 import type { RefineUnder } from '#core/stroke';
-import { clayOrNull, current, held } from './held';
+import { clayOrNull, current, state } from './state';
 
 const MOST_VERTICES = 150_000;
 const LEAST_MS = 350;
@@ -13,19 +13,19 @@ const REST = 4;
 
 /** A stroke begins that asks for finer clay, or for none. */
 export function wantFiner(refine: RefineUnder | null): void {
-  held.finer = refine && !clayOrNull() ? { refine, notBefore: performance.now() + LEAST_MS } : null;
+  state.finer = refine && !clayOrNull() ? { refine, notBefore: performance.now() + LEAST_MS } : null;
 }
 
 /** Refines under what was laid so far, when it is time to. */
 export function finer(): void {
   const s = current();
   const began = performance.now();
-  if (!held.finer || !s.running || began < held.finer.notBefore || s.surface.mesh.vertexCount > MOST_VERTICES) return;
+  if (!state.finer || !s.running || began < state.finer.notBefore || s.surface.mesh.vertexCount > MOST_VERTICES) return;
   try {
-    refineRunning(s, held.finer.refine);
-    held.finer.notBefore = performance.now() + Math.max(LEAST_MS, (performance.now() - began) * REST);
+    refineRunning(s, state.finer.refine);
+    state.finer.notBefore = performance.now() + Math.max(LEAST_MS, (performance.now() - began) * REST);
   } catch {
     // Without the room for it the stroke is seen on the clay as it is.
-    held.finer = null;
+    state.finer = null;
   }
 }

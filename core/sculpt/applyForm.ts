@@ -6,7 +6,7 @@ import type { DabForm } from './height';
 import type { Surface } from './surface';
 
 /** form × falloff × (1 − mask); without a form 1 stands in, unless `masked` the mask is left out. */
-export function layForm(s: Surface, dab: Dab, brush: ResolvedBrush, form: DabForm | null, masked: boolean): void {
+export function applyForm(s: Surface, dab: Dab, brush: ResolvedBrush, form: DabForm | null, masked: boolean): void {
   const { loops } = s;
   const picture = form?.picture;
   if (!form || !picture || brush.mapping === 'surface' || brush.mapping === 'view')
@@ -27,7 +27,7 @@ export function layForm(s: Surface, dab: Dab, brush: ResolvedBrush, form: DabFor
   }
 }
 
-export function layTooth(s: Surface, frame: DabFrame, tooth: Tooth): void {
+export function applyTooth(s: Surface, frame: DabFrame, tooth: Tooth): void {
   const side = tooth.follows ? tooth.side * 2 * frame.radius : tooth.side;
   const picture = levelFor(tooth.picture, side / tooth.picture.levels[0].width, s.spacing);
   if (!tooth.carried) return s.loops.wrap(s, picture, { side, turnRad: tooth.turnRad }, tooth);

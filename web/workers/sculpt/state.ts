@@ -13,7 +13,7 @@ import type { RefineUnder } from '#core/stroke';
 import type { Clay } from '#core/slab';
 import type { Change, Opened } from './messages';
 
-export const held: {
+export const state: {
   open: Session | Clay | null;
   /** Set forms that lie on the clay without being part of it: an edit that is shown and never kept. */
   setForms: readonly SetForm[];
@@ -31,13 +31,13 @@ export const forms = new Map<string, AlphaForm>();
 export const parts = new Map<string, Picture>();
 
 export function current(): Session {
-  if (!held.open) throw new Error('Nothing is open to sculpt on.');
-  return held.open;
+  if (!state.open) throw new Error('Nothing is open to sculpt on.');
+  return state.open;
 }
 
 /** The slab that is open; null while a body is. */
 export function clayOrNull(): Clay | null {
-  return held.open?.level ? (held.open as Clay) : null;
+  return state.open?.level ? (state.open as Clay) : null;
 }
 
 export function openClay(): Clay {
@@ -50,16 +50,16 @@ export function opened(): Opened {
   const { surface, running } = current();
   const { mesh, spacing } = surface;
   drainChanged(surface);
-  held.told.surface = surface;
+  state.told.surface = surface;
   return { buffer: mesh.buffer, layout: layoutOf(mesh), spacing, passing: Boolean(running?.began) };
 }
 
 /** What changed since the page was told last. */
 export function change(): Change {
   const s = current();
-  const reopened = s.surface === held.told.surface ? null : opened();
-  const beside = s.beside === held.told.beside ? null : s.beside;
-  held.told.beside = s.beside;
+  const reopened = s.surface === state.told.surface ? null : opened();
+  const beside = s.beside === state.told.beside ? null : s.beside;
+  state.told.beside = s.beside;
   const frame = s.running?.runner.frames.at(-1) ?? null;
   const slab = clayOrNull();
   const out: Change = {
@@ -79,7 +79,7 @@ export function change(): Change {
 /** The pictures of these alphas, and of the strokes that can be run again. */
 export function neededForms(ids: readonly string[]): Set<Pyramid> {
   const out = new Set(ids.flatMap((id) => forms.get(id)?.pyramid ?? []));
-  const s = held.open;
+  const s = state.open;
   for (const { step } of s ? [...s.done, ...s.undone] : []) {
     if (step.kind !== 'stroke') continue;
     const { ofAlpha, tooth } = step.record.brush;
@@ -94,9 +94,9 @@ export function neededForms(ids: readonly string[]): Set<Pyramid> {
  * off already, and goes on.
  */
 export function onBareClay<T>(act: () => T): T {
-  if (held.setForms.length > 0 && !current().running) abandon(current());
+  if (state.setForms.length > 0 && !current().running) abandon(current());
   const result = act();
-  if (held.setForms.length > 0 && !current().running)
-    tryEdit(current(), { kind: 'bake', setForms: held.setForms, parts });
+  if (state.setForms.length > 0 && !current().running)
+    tryEdit(current(), { kind: 'bake', setForms: state.setForms, parts });
   return result;
 }
