@@ -17,6 +17,14 @@ export const CHECK_NAMES = [
   'rim-step',
   'ripple',
   'detail',
+  'weight',
+  'open',
+  'non-manifold',
+  'inward',
+  'crossing',
+  'resting',
+  'off-axis',
+  'thin',
 ] as const;
 
 export interface Check {

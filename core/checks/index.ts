@@ -9,3 +9,4 @@ export * from './resolution';
 export * from './seam';
 export * from './pictureChecks';
 export * from './brushChecks';
+export * from './partChecks';

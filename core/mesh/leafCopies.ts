@@ -21,7 +21,7 @@ export const COPY_WORDS = LEAF * 8 + 8;
 export interface LeafCopies {
   /** Address of each leaf's record, 0 where there is none. */
   copyAt: Uint32Array;
-  /** Leaves held, in the order in which they came. */
+  /** Leaves copied, in the order in which they came. */
   leaves: Uint32Array;
   /** Addresses of records that may be used; the first `count` are. */
   records: Uint32Array;
@@ -57,7 +57,7 @@ export function reserveCopies(copies: LeafCopies, mesh: Mesh, more: number): voi
   if (copies.heap.buffer !== buffer) copies.heap = new Float32Array(buffer);
 }
 
-/** Copies the leaf unless it is already held. A record must be reserved. */
+/** Copies the leaf unless it is already copied. A record must be reserved. */
 export function keepLeaf(copies: LeafCopies, mesh: Mesh, leaf: number): void {
   if (copies.copyAt[leaf] !== 0) return;
   const at = copies.records[copies.count];

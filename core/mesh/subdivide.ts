@@ -5,8 +5,8 @@
  * and creases after H. Hoppe et al., "Piecewise smooth surface reconstruction", 1994.
  */
 import { carriedBySplit, type Carried, type SplitCorner } from './carried';
-import { edgesOf } from './edges';
-import { faceCross } from './faceCross';
+import { edgesOf, type Edges } from './edges';
+import { sharpEdges } from './sharpEdges';
 import type { RawMesh } from './mesh';
 
 export interface SubdivideOptions {
@@ -55,8 +55,6 @@ function quarteredCarried(carried: Carried, triangles: number): Carried | undefi
   return carriedBySplit(carried, parents, corners);
 }
 
-type Edges = ReturnType<typeof edgesOf>;
-
 function quartered(triangles: Uint32Array, ofTriangle: Uint32Array, vertexCount: number): Uint32Array {
   const out = new Uint32Array(triangles.length * 4);
   for (let t = 0; t < triangles.length; t += 3) {
@@ -70,26 +68,6 @@ function quartered(triangles: Uint32Array, ofTriangle: Uint32Array, vertexCount:
 }
 
 /** Borders, edges of more than two triangles, and those whose faces turn too far. */
-function sharpEdges(p: Float32Array, triangles: Uint32Array, edges: Edges, cos: number): Uint8Array {
-  const sharp = new Uint8Array(edges.count);
-  const normals = new Float32Array(edges.count * 3);
-  const n = new Float64Array(3);
-  for (let t = 0; t < triangles.length; t += 3) {
-    faceUnit(p, triangles[t], triangles[t + 1], triangles[t + 2], n);
-    for (let k = 0; k < 3; k++) {
-      const e = edges.ofTriangle[t + k];
-      if (edges.uses[e] !== 2) sharp[e] = 1;
-      const at = e * 3;
-      if (normals[at] === 0 && normals[at + 1] === 0 && normals[at + 2] === 0) {
-        normals[at] = n[0];
-        normals[at + 1] = n[1];
-        normals[at + 2] = n[2];
-      } else if (normals[at] * n[0] + normals[at + 1] * n[1] + normals[at + 2] * n[2] < cos) sharp[e] = 1;
-    }
-  }
-  return sharp;
-}
-
 function placeVertices(out: Float32Array, p: Float32Array, vertexCount: number, edges: Edges, sharp: Uint8Array): void {
   const around = new Float64Array(vertexCount * 3);
   const along = new Float64Array(vertexCount * 3);
@@ -119,12 +97,6 @@ function placeVertices(out: Float32Array, p: Float32Array, vertexCount: number, 
       else out[at] = p[at] * (1 - n * beta) + around[at] * beta;
     }
   }
-}
-
-function faceUnit(p: Float32Array, a: number, b: number, c: number, out: Float64Array): void {
-  faceCross(p, a, b, c, out);
-  const length = Math.sqrt(out[0] ** 2 + out[1] ** 2 + out[2] ** 2) || 1;
-  for (let k = 0; k < 3; k++) out[k] /= length;
 }
 
 /** Triangles after so many subdivisions. */

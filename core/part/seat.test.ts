@@ -1,27 +1,8 @@
-import { body, type RawMesh } from '#core/mesh';
+import { body } from '#core/mesh';
 import { seeded } from '#core/random';
 import { cross, dot, length, minus, unit, type Vec3 } from '#core/vector';
+import { block } from './testKit';
 import { ontoSeat, seatAlong, seatFromView, seatOnFace, seatOnFlattest, snappedSeat, turnedSeat } from './index';
-
-/** A block of these sides about a place, its corners in the order of their bits; faces outward. */
-function block([x, y, z]: Vec3, [ox, oy, oz]: Vec3 = [0, 0, 0]): RawMesh {
-  const positions = Float32Array.from(
-    [0, 1, 2, 3, 4, 5, 6, 7].flatMap((n) => [
-      ox + (n & 1 ? x : -x) / 2,
-      oy + (n & 2 ? y : -y) / 2,
-      oz + (n & 4 ? z : -z) / 2,
-    ]),
-  );
-  const sides = [
-    [0, 2, 3, 1],
-    [4, 5, 7, 6],
-    [0, 1, 5, 4],
-    [2, 6, 7, 3],
-    [0, 4, 6, 2],
-    [1, 3, 7, 5],
-  ];
-  return { positions, triangles: Uint32Array.from(sides.flatMap(([a, b, c, d]) => [a, b, c, a, c, d])) };
-}
 
 const AXES: Vec3[] = [
   [1, 0, 0],

@@ -59,7 +59,7 @@ export function seatOnFlattest(mesh: RawMesh, wish: Vec3): Seat {
   let best: Vec3 = [0, 0, -1];
   let most = -1;
   for (const down of directionsOf(mesh)) {
-    const area = undersideArea(mesh, down);
+    const area = restingArea(mesh, down);
     if (area <= most) continue;
     most = area;
     best = down;
@@ -130,7 +130,7 @@ function directionsOf(mesh: RawMesh): Vec3[] {
 }
 
 /** Of the faces that are turned down and lie on the ground when this way is down. */
-function undersideArea(mesh: RawMesh, down: Vec3): number {
+export function restingArea(mesh: RawMesh, down: Vec3, within = BASE_SHARE): number {
   const { positions: p, triangles } = mesh;
   let [lowest, highest] = [-Infinity, Infinity];
   const depth = (v: number): number => p[v * 3] * down[0] + p[v * 3 + 1] * down[1] + p[v * 3 + 2] * down[2];
@@ -138,7 +138,7 @@ function undersideArea(mesh: RawMesh, down: Vec3): number {
     lowest = Math.max(lowest, depth(v));
     highest = Math.min(highest, depth(v));
   }
-  const limit = lowest - (lowest - highest) * BASE_SHARE;
+  const limit = lowest - (lowest - highest) * within;
   let area = 0;
   for (let t = 0; t < triangles.length / 3; t++) {
     if ([0, 1, 2].some((k) => depth(triangles[t * 3 + k]) < limit)) continue;

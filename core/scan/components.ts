@@ -12,12 +12,25 @@ export interface Components {
 /** A component with fewer triangles than this share of the largest one is a loose bit. */
 const LOOSE = 0.02;
 
-export function componentsOf({ positions, triangles }: RawMesh): Components {
-  const sets = new Sets(positions.length / 3);
+/** Which component each triangle belongs to, by the vertex that stands for it. */
+export function componentLabels({ positions, triangles }: RawMesh): Uint32Array {
+  const sets = joinedSets(positions.length / 3, triangles);
+  const out = new Uint32Array(triangles.length / 3);
+  for (let t = 0; t < out.length; t++) out[t] = sets.of(triangles[t * 3]);
+  return out;
+}
+
+function joinedSets(vertices: number, triangles: Uint32Array): Sets {
+  const sets = new Sets(vertices);
   for (let i = 0; i < triangles.length; i += 3) {
     sets.join(triangles[i], triangles[i + 1]);
     sets.join(triangles[i], triangles[i + 2]);
   }
+  return sets;
+}
+
+export function componentsOf({ positions, triangles }: RawMesh): Components {
+  const sets = joinedSets(positions.length / 3, triangles);
   const sizes = new Uint32Array(positions.length / 3);
   for (let i = 0; i < triangles.length; i += 3) sizes[sets.of(triangles[i])]++;
   let most = 0;

@@ -56,9 +56,13 @@ export interface Filled {
   count: number;
 }
 
-/** Fills holes whose rim is no longer than `longest`, body units. */
-export function fillHoles(mesh: RawMesh, longest: number): Filled {
-  const holes = holesOf(mesh).filter(({ rim, length }) => length <= longest && rim.length <= MOST_RIM);
+/** Which holes are filled: those whose rim is no longer than this, body units, or those that are chosen. */
+export type WhichHoles = { longest: number } | { which: (hole: Hole) => boolean };
+
+export function fillHoles(mesh: RawMesh, chosen: WhichHoles): Filled {
+  const which =
+    'which' in chosen ? chosen.which : ({ rim, length }: Hole) => length <= chosen.longest && rim.length <= MOST_RIM;
+  const holes = holesOf(mesh).filter(which);
   const places = [...holes].reduce((sum, { rim }) => sum + ringsOf(rim) * rim.length + 1, 0);
   const vertices = mesh.positions.length / 3;
   const positions = new Float32Array((vertices + places) * 3);

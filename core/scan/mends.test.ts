@@ -93,9 +93,9 @@ test('holes are found with their rims, and filled up to a size; the fill joins t
   const holes = holesOf(holed);
   expect(holes.map(({ rim }) => rim.length).sort((a, b) => a - b)[0]).toBe(3);
   expect(scanReport(holed).holes.count).toBe(2);
-  const small = fillHoles(holed, holes[1].length * 1.01);
+  const small = fillHoles(holed, { longest: holes[1].length * 1.01 });
   expect(small.count).toBe(1);
-  const { mesh, count } = fillHoles(holed, Infinity);
+  const { mesh, count } = fillHoles(holed, { longest: Infinity });
   expect(count).toBe(2);
   expect(scanReport(mesh)).toMatchObject({ holes: { count: 0 }, inward: 0, nonManifold: 0, components: 1 });
   // The fill is the membrane over the rim: inside the ball, and not far from it.

@@ -2,7 +2,7 @@
  * Fewer triangles, the shape kept as well as can be: edges collapse in the order of the error they make (quadric error
  * metrics; Garland and Heckbert, 1997), by the meshoptimizer library. Rims of open sheets stay where they are.
  */
-import { MeshoptSimplifier } from 'meshoptimizer/meshopt_simplifier.module.js';
+import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 import type { RawMesh } from '#core/mesh';
 import { withVertices } from './components';
 

@@ -17,6 +17,7 @@ export * from './setForm';
 export * from './byNumber';
 export * from './blob';
 export * from './body';
+export * from './part';
 export * from './retouch';
 export * from './recipe';
 export * from './alpha';

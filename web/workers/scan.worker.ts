@@ -144,7 +144,7 @@ async function mended(from: RawMesh, mend: Mend): Promise<RawMesh> {
     case 'loose':
       return withoutLoose(from);
     case 'holes':
-      return fillHoles(from, mend.longest).mesh;
+      return fillHoles(from, { longest: mend.longest }).mesh;
     case 'agree':
       return agreed(from);
     case 'thin':

@@ -26,7 +26,7 @@ export interface Refined {
 }
 
 const MOST_PASSES = 12;
-/** Rings of faces round the part that may change; splits go on to longer edges beside it, so it may take more. */
+/** Rings of faces round the region that may change; splits go on to longer edges beside it, so it may take more. */
 const RINGS = 4;
 
 export function refine(mesh: RawMesh, along: Companions, options: RefineOptions): Refined {
@@ -39,9 +39,9 @@ export function refine(mesh: RawMesh, along: Companions, options: RefineOptions)
   }
 }
 
-/** Null when it would have to change more than this part. */
-function refined(part: Working, options: RefineOptions): { working: Working; split: number; joined: number } | null {
-  let at = part;
+/** Null when it would have to change more than this region. */
+function refined(region: Working, options: RefineOptions): { working: Working; split: number; joined: number } | null {
+  let at = region;
   let split = 0;
   let joined = 0;
   for (let pass = 0; pass < MOST_PASSES; pass++) {
@@ -49,7 +49,7 @@ function refined(part: Working, options: RefineOptions): { working: Working; spl
     if (next === 'out') return null;
     if (!next) break;
     split += (next.positions.length - at.positions.length) / 3;
-    at = turnEdges(next, everyVertex(next));
+    at = turnEdges(next, everyVertex(next), options);
   }
   let fresh = everyVertex(at);
   for (let pass = 0; pass < MOST_PASSES; pass++) {
@@ -57,7 +57,7 @@ function refined(part: Working, options: RefineOptions): { working: Working; spl
     if (!next) break;
     joined += (at.positions.length - next.working.positions.length) / 3;
     fresh = next.fresh;
-    at = turnEdges(next.working, fresh);
+    at = turnEdges(next.working, fresh, options);
   }
   return { working: at, split, joined };
 }

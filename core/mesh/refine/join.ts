@@ -1,6 +1,7 @@
 /** Joins edges that are too short. */
 import { carriedBy, cornersMeet, groupsMeet, seamVertices, type Carried } from '../carried';
 import { edgesOf, type Edges } from '../edges';
+import { creasesOf, sharpEdges } from '../sharpEdges';
 import { neighbours, trianglesRound, type Round } from './round';
 import { away, dot, quality, SMOOTH_COS, square, turned, vertexNormals } from './shape';
 import { LONG, SHORT, type RefineOptions, type Working } from './working';
@@ -15,7 +16,7 @@ const LEAST_QUALITY = 0.3;
 export function joinPass(
   w: Working,
   fresh: Uint8Array,
-  { edge }: RefineOptions,
+  { edge, sharpCos }: RefineOptions,
 ): { working: Working; fresh: Uint8Array } | null {
   const { positions: p, triangles } = w;
   const vertices = p.length / 3;
@@ -25,6 +26,8 @@ export function joinPass(
   const fixed = seamVertices(triangles, vertices, w.carried);
   for (let e = 0; e < edges.count; e++)
     if (edges.uses[e] !== 2) fixed[edges.ends[e * 2]] = fixed[edges.ends[e * 2 + 1]] = 1;
+  const sharp = sharpCos === undefined ? null : sharpEdges(p, triangles, edges, sharpCos);
+  const creases = sharp && creasesOf(edges, sharp, vertices);
   const normals = vertexNormals(p, triangles);
   const into = new Int32Array(vertices).fill(-1);
   const locked = new Uint8Array(vertices);
@@ -36,6 +39,8 @@ export function joinPass(
       [edges.ends[e * 2], edges.ends[e * 2 + 1]],
       [edges.ends[e * 2 + 1], edges.ends[e * 2]],
     ] as const) {
+      // A vertex on a sharp edge goes along it alone, a corner nowhere.
+      if (creases?.[from] && (creases[from] !== 2 || !sharp![e])) continue;
       if (fixed[from] || locked[from] || locked[to] || !mayJoin(w, looked, from, to)) continue;
       if (w.carried && !sidesMeet(w, round, from, to)) continue;
       into[from] = to;

@@ -1,7 +1,7 @@
 /**
- * The part of a mesh that refining can change: the faces where it may, with rings of others round them. What is done to
- * the part is put back into the whole; the vertices and faces beside it stay as they are. O(n) plain loops over the
- * whole.
+ * The region of a mesh that refining can change: the faces where it may, with rings of others round them. What is
+ * done to the region is put back into the whole; the vertices and faces beside it stay as they are. O(n) plain loops
+ * over the whole.
  */
 import type { RawMesh } from '../mesh';
 import { carriedBy, carriedInRow } from '../carried';
@@ -9,7 +9,7 @@ import type { Companions, RefineOptions, Working } from './working';
 
 export interface Patch {
   working: Working;
-  /** Faces of the whole that are not in the part. */
+  /** Faces of the whole that are not in the region. */
   rest: Uint32Array;
   /** Their numbers. */
   restFaces: Uint32Array;
@@ -69,7 +69,7 @@ export function patchOf(
   };
 }
 
-/** The whole with the part as it is now. Vertices that are left keep their order, new ones come behind them. */
+/** The whole with the region as it is now. Vertices that are left keep their order, new ones come behind them. */
 export function stitched(
   whole: RawMesh,
   along: Companions,
@@ -87,12 +87,12 @@ export function stitched(
   for (let v = 0; v < vertices; v++) if (stays[v]) place[v] = count++;
   const left = count;
   const to = Uint32Array.from(done.ids, (v) => (v >= 0 ? place[v] : count++));
-  const spliced = (from: Float32Array, part: Float32Array, words: number): Float32Array => {
+  const spliced = (from: Float32Array, region: Float32Array, words: number): Float32Array => {
     const out = new Float32Array(count * words);
     for (let v = 0; v < vertices; v++)
       if (place[v] >= 0) for (let k = 0; k < words; k++) out[place[v] * words + k] = from[v * words + k];
     for (let i = 0; i < to.length; i++)
-      if (to[i] >= left) for (let k = 0; k < words; k++) out[to[i] * words + k] = part[i * words + k];
+      if (to[i] >= left) for (let k = 0; k < words; k++) out[to[i] * words + k] = region[i * words + k];
     return out;
   };
   const triangles = new Uint32Array(rest.length + done.triangles.length);
@@ -149,8 +149,8 @@ function parted(
 }
 
 /**
- * Vertices that faces beside the part name too, and their neighbours in it: their normals can't be told from the part
- * alone.
+ * Vertices that faces beside the region name too, and their neighbours in it: their normals can't be told from the
+ * region alone.
  */
 function lockedBy(triangles: Uint32Array, faces: Uint8Array, ids: readonly number[], inPart: Uint8Array): Uint8Array {
   const rim = new Uint8Array(inPart.length);

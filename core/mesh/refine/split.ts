@@ -10,7 +10,7 @@ const MOST_TRIES = 4;
 /** Share of the way to the tangent planes. */
 const ROUND = 0.75;
 
-/** Null when nothing is left to split, or no more may be; 'out' when a split would leave the part. */
+/** Null when nothing is left to split, or no more may be; 'out' when a split would leave the region. */
 export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Working | null | 'out' {
   const { positions: p, triangles, within, locked } = w;
   const vertices = p.length / 3;

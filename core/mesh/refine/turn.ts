@@ -3,7 +3,8 @@ import { carriedBy, copyOf, cornersMeet, groupsMeet, type Carried } from '../car
 import { edgesOf } from '../edges';
 import { joined, trianglesRound } from './round';
 import { away, dot, SMOOTH_COS, vertexNormals, wideOver } from './shape';
-import type { Working } from './working';
+import { sharpEdges } from '../sharpEdges';
+import type { RefineOptions, Working } from './working';
 
 const MOST_TURNS = 6;
 
@@ -12,7 +13,7 @@ const MOST_TURNS = 6;
  * splits and joins leave no needles behind. Looks at edges between vertices that are `fresh`, and then between those
  * whose faces it turned, which it marks too.
  */
-export function turnEdges(w: Working, fresh: Uint8Array): Working {
+export function turnEdges(w: Working, fresh: Uint8Array, { sharpCos }: Pick<RefineOptions, 'sharpCos'> = {}): Working {
   const { positions: p, within } = w;
   const triangles = w.triangles.slice();
   const carried = copyOf(w.carried);
@@ -20,17 +21,17 @@ export function turnEdges(w: Working, fresh: Uint8Array): Working {
   let looked: Uint8Array = fresh.slice();
   for (let pass = 0; pass < MOST_TURNS; pass++) {
     const near = facesNear(triangles, looked);
-    const part = new Uint32Array(near.length * 3);
+    const region = new Uint32Array(near.length * 3);
     near.forEach((t, i) => {
-      for (let k = 0; k < 3; k++) part[i * 3 + k] = triangles[t * 3 + k];
+      for (let k = 0; k < 3; k++) region[i * 3 + k] = triangles[t * 3 + k];
     });
-    const partCarried = carried && carriedBy(carried, Uint32Array.from(near));
-    const turnedOnes = turnOnce(p, part, looked, within, vertices, partCarried);
+    const regionCarried = carried && carriedBy(carried, Uint32Array.from(near));
+    const turnedOnes = turnOnce(p, region, looked, within, vertices, regionCarried, sharpCos);
     if (!turnedOnes) break;
     near.forEach((t, i) => {
-      for (let k = 0; k < 3; k++) triangles[t * 3 + k] = part[i * 3 + k];
-      if (!carried?.coordinates || !partCarried?.coordinates) return;
-      for (let k = 0; k < 6; k++) carried.coordinates[t * 6 + k] = partCarried.coordinates[i * 6 + k];
+      for (let k = 0; k < 3; k++) triangles[t * 3 + k] = region[i * 3 + k];
+      if (!carried?.coordinates || !regionCarried?.coordinates) return;
+      for (let k = 0; k < 6; k++) carried.coordinates[t * 6 + k] = regionCarried.coordinates[i * 6 + k];
     });
     for (let v = 0; v < vertices; v++) fresh[v] |= turnedOnes[v];
     looked = turnedOnes;
@@ -61,8 +62,10 @@ function turnOnce(
   within: Uint8Array,
   vertices: number,
   carried: Carried | undefined,
+  sharpCos: number | undefined,
 ): Uint8Array | null {
   const edges = edgesOf(triangles, vertices);
+  const sharp = sharpCos === undefined ? null : sharpEdges(p, triangles, edges, sharpCos);
   const round = trianglesRound(triangles, vertices);
   const normals = vertexNormals(p, triangles);
   const sides = new Int32Array(edges.count * 2).fill(-1);
@@ -72,7 +75,7 @@ function turnOnce(
   let turns = 0;
   for (let e = 0; e < edges.count; e++) {
     const [from, to] = [edges.ends[e * 2], edges.ends[e * 2 + 1]];
-    if (edges.uses[e] !== 2 || !looked[from] || !looked[to] || !within[from] || !within[to]) continue;
+    if (sharp?.[e] || edges.uses[e] !== 2 || !looked[from] || !looked[to] || !within[from] || !within[to]) continue;
     const [i, j] = [sides[e * 2], sides[e * 2 + 1]];
     const a = triangles[i];
     const b = after(triangles, i, 1);

@@ -8,6 +8,8 @@ export interface RefineOptions {
   inside: (x: number, y: number, z: number) => boolean;
   /** No more than this many triangles. */
   most: number;
+  /** Cosine of the angle from which an edge is sharp: corners and edges stay then, however coarse it gets. */
+  sharpCos?: number;
 }
 
 /** What goes along with the vertices. */
@@ -26,7 +28,7 @@ export interface Working extends Companions {
   ids: Int32Array;
   /** Whether triangles may change round each vertex. */
   within: Uint8Array;
-  /** Vertices at the rim of the part, whose edges must stay whole. */
+  /** Vertices at the rim of the region, whose edges must stay whole. */
   locked: Uint8Array;
 }
 
