@@ -8,7 +8,7 @@ import { Problem } from './problem';
 import type { Store } from './store/port';
 import type { Studio } from './studio/studio';
 
-const PICTURED = ['brushes', 'alphas', 'sources'] as const satisfies readonly Collection[];
+const PICTURED = ['brushes', 'alphas', 'sources', 'parts'] as const satisfies readonly Collection[];
 type Pictured = (typeof PICTURED)[number];
 const REST_MS = 1500;
 const BATCH = 50;
@@ -94,6 +94,10 @@ export class Pictures {
       case 'alphas': {
         const { head, revision } = await this.store.head(collection, id);
         return { picture: await this.studio.alpha(head), revision, of: [] };
+      }
+      case 'parts': {
+        const { head, revision } = await this.store.head(collection, id);
+        return { picture: await this.studio.part(head), revision, of: [] };
       }
       case 'sources': {
         const { head, revision } = await this.store.head(collection, id);

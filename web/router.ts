@@ -3,6 +3,7 @@ import AlphaBench from './places/AlphaBench.vue';
 import BrushBench from './places/BrushBench.vue';
 import LetteringBench from './places/LetteringBench.vue';
 import NowherePlace from './places/NowherePlace.vue';
+import PartBench from './places/PartBench.vue';
 import PatternBench from './places/PatternBench.vue';
 import ProofPlace from './places/ProofPlace.vue';
 import RackPlace from './places/RackPlace.vue';
@@ -23,6 +24,7 @@ export const router = createRouter({
     { path: '/bench/scan/:id', name: 'scan', component: ScanBench, props: true },
     { path: '/bench/lettering/:id', name: 'lettering', component: LetteringBench, props: true },
     { path: '/bench/pattern/:id', name: 'pattern', component: PatternBench, props: true },
+    { path: '/bench/part/:id', name: 'part', component: PartBench, props: true },
     { path: '/bench/alpha/:id', name: 'alpha', component: AlphaBench, props: true },
     { path: '/bench/brush/:id', name: 'brush', component: BrushBench, props: true },
     { path: '/proof/:id', name: 'proof', component: ProofPlace, props: true },

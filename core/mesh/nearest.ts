@@ -4,6 +4,7 @@
  * The nearest point of a triangle by the regions of its plane: C. Ericson, "Real-time collision detection", 2005,
  * 5.1.5.
  */
+import { joinChildren } from './boxes';
 import type { MeshArrays } from './mesh';
 
 export interface Nearest {
@@ -53,6 +54,37 @@ export function nearest(
   visit(1, squareToBox(boxes, 1, x, y, z));
   if (triangle < 0) return null;
   return { x: found[0], y: found[1], z: found[2], distance: Math.sqrt(best), triangle };
+}
+
+/** Triangles of a run: neighbours in memory, with a box of their own. */
+const RUN = 8;
+
+/**
+ * The surface of a mesh that doesn't change, for many questions: a box tree over short runs of triangles. Triangles are
+ * taken in their order, which is that of space in a mesh that was laid out.
+ */
+export function nearestOn({ positions, triangles }: Pick<MeshArrays, 'positions' | 'triangles'>) {
+  const count = triangles.length / 3;
+  const runs = Math.ceil(count / RUN);
+  let base = 1;
+  while (base < runs) base *= 2;
+  const boxes = new Float32Array(base * 2 * 6);
+  for (let node = 0; node < base * 2; node++) {
+    boxes.fill(Infinity, node * 6, node * 6 + 3);
+    boxes.fill(-Infinity, node * 6 + 3, node * 6 + 6);
+  }
+  for (let corner = 0; corner < triangles.length; corner++) {
+    const b = (base + Math.floor(corner / (RUN * 3))) * 6;
+    for (let k = 0; k < 3; k++) {
+      const at = positions[triangles[corner] * 3 + k];
+      if (at < boxes[b + k]) boxes[b + k] = at;
+      if (at > boxes[b + 3 + k]) boxes[b + 3 + k] = at;
+    }
+  }
+  for (let node = base - 1; node >= 1; node--) joinChildren(boxes, node);
+  const leafTriangles = Uint32Array.from({ length: runs + 1 }, (_, run) => Math.min(run * RUN, count));
+  const tree = { boxes, leafBase: base, leafTriangles, triangles, positions };
+  return (x: number, y: number, z: number, within = Infinity): Nearest | null => nearest(tree, x, y, z, within);
 }
 
 function squareToBox(boxes: Float32Array, node: number, x: number, y: number, z: number): number {

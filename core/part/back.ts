@@ -4,7 +4,7 @@
  */
 import earcut from 'earcut';
 import { edgesOf, type RawMesh } from '#core/mesh';
-import { fillHoles, holesOf } from '#core/scan';
+import { agreed, fillHoles, holesOf } from '#core/scan';
 import { seeded } from '#core/random';
 import { cross, dot, minus, unit, type Vec3 } from '#core/vector';
 import { cleaned } from './cleaned';
@@ -142,4 +142,14 @@ export function isClosed({ positions, triangles }: RawMesh): boolean {
   const { count, uses } = edgesOf(triangles, positions.length / 3);
   for (let e = 0; e < count; e++) if (uses[e] !== 2) return false;
   return triangles.length > 0;
+}
+
+/** Every hole and open rim closed smoothly. */
+export function fillRims(mesh: RawMesh): RawMesh {
+  return cleaned(fillHoles(mesh, { which: () => true }).mesh);
+}
+
+/** Every face turned outward. */
+export function outward(mesh: RawMesh): RawMesh {
+  return cleaned(agreed(mesh));
 }

@@ -31,7 +31,9 @@ export async function reduced(mesh: RawMesh, { way, faces }: Budget): Promise<Ra
       const fine = Math.min(MOST_FINE, Math.max(LEAST_FINE, faces * FINER));
       const shape = count <= fine ? cleaned(mesh) : await collapsed(mesh, fine);
       const begun = faces * BEGUN;
-      return evenFaces(shape.triangles.length / 3 <= begun ? shape : await collapsed(shape, begun), shape, faces);
+      const made = evenFaces(shape.triangles.length / 3 <= begun ? shape : await collapsed(shape, begun), shape, faces);
+      // Sharp edges and borders may need more than there is; then a few faces are less even.
+      return made.triangles.length / 3 <= faces ? made : collapsed(made, faces);
     }
   }
 }

@@ -1,5 +1,5 @@
 /** Volume, area and extents of a mesh, and how far one mesh lies from another. */
-import { buildMesh, nearest, type Mesh, type RawMesh } from '#core/mesh';
+import { buildMesh, nearestOn, type RawMesh } from '#core/mesh';
 
 export interface Extents {
   low: [number, number, number];
@@ -63,17 +63,19 @@ export function deviation(was: RawMesh, is: RawMesh): Deviation {
   };
 }
 
-const laidOut = (mesh: RawMesh): Mesh =>
-  buildMesh({ positions: mesh.positions, triangles: mesh.triangles }, { ringless: true });
+type Find = ReturnType<typeof nearestOn>;
 
-function distances({ positions: p }: RawMesh, on: Mesh): Deviation {
+const laidOut = (mesh: RawMesh): Find =>
+  nearestOn(buildMesh({ positions: mesh.positions, triangles: mesh.triangles }, { ringless: true }));
+
+function distances({ positions: p }: RawMesh, on: Find): Deviation {
   const vertices = p.length / 3;
   const step = Math.max(1, Math.floor(vertices / MOST_LOOKED));
   let largest = 0;
   let sum = 0;
   let count = 0;
   for (let v = 0; v < vertices; v += step) {
-    const found = nearest(on, p[v * 3], p[v * 3 + 1], p[v * 3 + 2]);
+    const found = on(p[v * 3], p[v * 3 + 1], p[v * 3 + 2]);
     if (!found) continue;
     largest = Math.max(largest, found.distance);
     sum += found.distance;

@@ -1,7 +1,7 @@
 import { ball, body, buildMesh, plane, type RawMesh } from '#core/mesh';
 import { seeded } from '#core/random';
 import { unit, type Vec3 } from '#core/vector';
-import { componentAt, isClosed, lassoed, volumeOf, withBack, type Lasso } from './index';
+import { componentAt, isClosed, lassoed, raisedPart, tidyRim, volumeOf, withBack, type Lasso } from './index';
 import { block, together } from './testKit';
 
 const circle = (x: number, y: number, r: number): [number, number][] =>
@@ -77,8 +77,36 @@ test('a closed mesh needs no back, and a sheet seen from its edge has none', () 
   expect(() => withBack(plane(4, 2), { down: [0, 0, 1], level: null, under: 0.1 })).toThrow('outline');
 });
 
+test('a sheet that touches itself at a vertex is parted there, so that its back shares no edge', () => {
+  const raw = plane(4, 2);
+  // Two cells that meet at one corner alone, and a ring of others left out.
+  const cell = (j: number, i: number): number[] => [(j * 4 + i) * 2, (j * 4 + i) * 2 + 1];
+  const kept = [...cell(1, 1), ...cell(2, 2)];
+  const sheet = {
+    positions: raw.positions,
+    triangles: raw.triangles.filter((_, i) => kept.includes(Math.floor(i / 3))),
+  };
+  const solid = withBack(tidyRim(sheet), { down: [0, 0, -1], level: null, under: 0.5 });
+  expect(isClosed(solid)).toBe(true);
+  expect(volumeOf(solid)).toBeCloseTo(2 * 0.25 * 0.5, 5);
+});
+
 test('one component of several', () => {
   const two = together(ball(8), block([1, 1, 1], [4, 0, 0]));
   const only = componentAt(two, two.triangles.length / 3 - 1);
   expect(volumeOf(only)).toBeCloseTo(1, 6);
+});
+
+test('what stands out of a slab becomes a part with a flat back, and only within the frame', () => {
+  const raw = plane(60, 2);
+  for (let v = 0; v < raw.positions.length; v += 3) {
+    const [x, y] = [raw.positions[v]!, raw.positions[v + 1]!];
+    raw.positions[v + 2] = Math.max(0, 0.25 - (x - 0.3) ** 2 - y * y) + (x < -0.6 ? 0.4 : 0);
+  }
+  const part = raisedPart(raw, { x: 0.3, y: 0, turn: 30, side: 1 });
+  expect(isClosed(part)).toBe(true);
+  // Half a paraboloid of height ¼ and radius ½.
+  expect(volumeOf(part) / ((Math.PI * 0.25 * 0.25) / 2)).toBeGreaterThan(0.9);
+  expect(volumeOf(part) / ((Math.PI * 0.25 * 0.25) / 2)).toBeLessThan(1.02);
+  expect(() => raisedPart(plane(8, 2), { x: 0, y: 0, turn: 0, side: 1 })).toThrow('Nothing in the frame');
 });

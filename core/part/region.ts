@@ -1,6 +1,7 @@
 /** Regions of a mesh that become parts: one component, and what a lasso holds as it is seen. O(triangles). */
 import { pick, type Mesh, type RawMesh } from '#core/mesh';
 import { componentLabels, withTriangles } from '#core/scan';
+import { tidyRim } from './rim';
 import { cross, dot, length, minus, plus, scaled, type Vec3 } from '#core/vector';
 
 /** What hangs together with this triangle. */
@@ -48,7 +49,7 @@ export function lassoed(mesh: Mesh, lasso: Lasso): RawMesh {
   const largest = largestSheet(held);
   if (!largest)
     throw new Error('The lasso holds no whole faces. Draw it larger, or look at the mesh from where they face you.');
-  return largest;
+  return tidyRim(largest);
 }
 
 function isSeen(mesh: Mesh, at: Vec3, way: Vec3): boolean {

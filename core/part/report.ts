@@ -4,7 +4,7 @@ import { scanReport } from '#core/scan';
 import { dot, length, scaled, unit, type Vec3 } from '#core/vector';
 import { crossings } from './crossings';
 import { extentsOf } from './measure';
-import { ontoSeat, restingArea, seatOnFlattest, type Seat } from './seat';
+import { restingArea, seatOnFlattest, stood, type Seat } from './seat';
 
 export interface PartReport {
   triangles: number;
@@ -59,10 +59,8 @@ const TOUCHING = 0.005;
 const NEAR_FLAT_DEG = 30;
 
 /** Extents as it stands on its seat, and how far its lowest point lies over the surface. */
-export function seatedExtents({ positions: p }: RawMesh, seat: Seat): { size: [number, number, number]; low: number } {
-  const stood = new Float32Array(p.length);
-  for (let v = 0; v < p.length; v += 3) stood.set(ontoSeat(seat, [p[v], p[v + 1], p[v + 2]]), v);
-  const { low, high } = extentsOf(stood);
+export function seatedExtents(mesh: RawMesh, seat: Seat): { size: [number, number, number]; low: number } {
+  const { low, high } = extentsOf(stood(mesh, seat).positions);
   return { size: [high[0] - low[0], high[1] - low[1], high[2] - low[2]], low: low[2] };
 }
 

@@ -3,6 +3,7 @@
  * dab's normal, its forward on the dab's turn, its rest point on the surface.
  */
 import { faceNormal, type RawMesh } from '#core/mesh';
+import type { PartSeat } from '#core/settings';
 import { cross, dot, length, minus, plus, rotated, scaled, unit, type Vec3 } from '#core/vector';
 
 export interface Seat {
@@ -10,6 +11,24 @@ export interface Seat {
   forward: Vec3;
   /** In the part's own coordinates. */
   rest: Vec3;
+}
+
+/** As its document has it. */
+export function seatOf({ up, forward, rest }: Pick<PartSeat, 'up' | 'forward' | 'rest'>): Seat {
+  const vec = ({ x, y, z }: PartSeat['up']): Vec3 => [x, y, z];
+  return { up: vec(up), forward: vec(forward), rest: vec(rest) };
+}
+
+export function seatFields({ up, forward, rest }: Seat): Pick<PartSeat, 'up' | 'forward' | 'rest'> {
+  const fields = ([x, y, z]: Vec3): PartSeat['up'] => ({ x, y, z });
+  return { up: fields(up), forward: fields(forward), rest: fields(rest) };
+}
+
+/** The part on its seat: across, forward and up are x, y and z, and its rest point is the origin. */
+export function stood({ positions: p, triangles }: RawMesh, seat: Seat): RawMesh {
+  const positions = new Float32Array(p.length);
+  for (let v = 0; v < p.length; v += 3) positions.set(ontoSeat(seat, [p[v], p[v + 1], p[v + 2]]), v);
+  return { positions, triangles };
 }
 
 /** Share of the part's height, from its lowest point, whose vertices it rests on. */

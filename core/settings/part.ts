@@ -29,12 +29,17 @@ export type Budget = z.infer<typeof BudgetSchema>;
 const coordinate = z.number().min(-1e4).max(1e4);
 const VectorSchema = z.object({ x: coordinate, y: coordinate, z: coordinate });
 
+export const PART_BASES = ['flat', 'bent'] as const;
+export type PartBase = (typeof PART_BASES)[number];
+
 export const PartSeatSchema = z.object({
   /** Unit vectors square to each other, in the part's own coordinates. */
   up: VectorSchema.default({ x: 0, y: 0, z: 1 }),
   forward: VectorSchema.default({ x: 0, y: 1, z: 0 }),
   /** The point that lies on the surface. */
   rest: VectorSchema.default({ x: 0, y: 0, z: 0 }),
+  /** Its base stays as it is, or is bent so that it follows the surface. */
+  base: z.enum(PART_BASES).default('flat'),
   sink: setting({
     label: 'Sink',
     unit: '%',

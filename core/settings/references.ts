@@ -4,6 +4,7 @@
 import { FORMAT_BYTES, type Alpha } from './alpha';
 import type { OwnBody } from './body';
 import { alphasOf, type Brush } from './brush';
+import type { Part } from './part';
 import { blobsOf, type Source } from './source';
 
 export interface BlobReference {
@@ -81,4 +82,12 @@ export function referencesOfSource(source: Source): References {
 
 export function referencesOfBody(body: OwnBody): References {
   return { blobs: [{ hash: body.mesh, bytes: null }], documents: [] };
+}
+
+export function referencesOfPart({ whole, mesh, made }: Part): References {
+  return {
+    blobs: [...new Set([whole, mesh])].map((hash) => ({ hash, bytes: null })),
+    // What it was captured from may go: it has its own whole.
+    documents: made.sourceId === null ? [] : [{ collection: 'sources', id: made.sourceId, needed: false }],
+  };
 }

@@ -9,10 +9,13 @@ import {
   BRUSH_VERSION,
   BrushSchema,
   OwnBodySchema,
+  PART_VERSION,
+  PartSchema,
   readDocument,
   referencesOfAlpha,
   referencesOfBody,
   referencesOfBrush,
+  referencesOfPart,
   referencesOfSource,
   SOURCE_MIGRATIONS,
   SOURCE_VERSION,
@@ -20,6 +23,7 @@ import {
   type Alpha,
   type Brush,
   type OwnBody,
+  type Part,
   type ReadResult,
   type References,
   type Source,
@@ -31,11 +35,13 @@ import {
   BrushHeadSchema,
   headOfSource,
   headOfTrial,
+  PartHeadSchema,
   SourceHeadSchema,
   TrialHeadSchema,
   type AlphaHead,
   type BodyHead,
   type BrushHead,
+  type PartHead,
   type SourceHead,
   type TrialHead,
 } from './heads';
@@ -45,6 +51,7 @@ export interface Documents {
   alphas: Alpha;
   sources: Source;
   bodies: OwnBody;
+  parts: Part;
   trials: OwnTrial;
 }
 export interface Heads {
@@ -52,6 +59,7 @@ export interface Heads {
   alphas: AlphaHead;
   sources: SourceHead;
   bodies: BodyHead;
+  parts: PartHead;
   trials: TrialHead;
 }
 export type Collection = keyof Documents;
@@ -60,6 +68,7 @@ export const COLLECTIONS = [
   'alphas',
   'sources',
   'bodies',
+  'parts',
   'trials',
 ] as const satisfies readonly Collection[];
 
@@ -68,6 +77,7 @@ export const SCHEMAS = {
   alphas: AlphaSchema,
   sources: SourceSchema,
   bodies: OwnBodySchema,
+  parts: PartSchema,
   trials: OwnTrialSchema,
 } as const;
 export const HEAD_SCHEMAS = {
@@ -75,6 +85,7 @@ export const HEAD_SCHEMAS = {
   alphas: AlphaHeadSchema,
   sources: SourceHeadSchema,
   bodies: BodyHeadSchema,
+  parts: PartHeadSchema,
   trials: TrialHeadSchema,
 } as const;
 
@@ -95,6 +106,7 @@ export const SINGULAR: Record<Collection, string> = {
   alphas: 'alpha',
   sources: 'source',
   bodies: 'body',
+  parts: 'part',
   trials: 'set of test strokes',
 };
 
@@ -103,6 +115,7 @@ const READERS: { [C in Collection]: (doc: unknown) => ReadResult<Documents[C]> }
   alphas: (doc) => readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS),
   sources: (doc) => readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS),
   bodies: (doc) => readDocument('body', OwnBodySchema, BODY_VERSION, doc, BODY_MIGRATIONS),
+  parts: (doc) => readDocument('part', PartSchema, PART_VERSION, doc),
   trials: (doc) => readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc),
 };
 
@@ -143,6 +156,8 @@ export function kindOf(collection: Collection, doc: Documents[Collection]): stri
       return (doc as Source).kind;
     case 'bodies':
       return 'mesh';
+    case 'parts':
+      return (doc as Part).made.from;
     case 'trials':
       return (doc as OwnTrial).body;
   }
@@ -159,6 +174,8 @@ export function referencesOf(collection: Collection, doc: Documents[Collection])
       return referencesOfSource(doc as Source);
     case 'bodies':
       return referencesOfBody(doc as OwnBody);
+    case 'parts':
+      return referencesOfPart(doc as Part);
     case 'trials':
       return { blobs: [], documents: [] };
   }

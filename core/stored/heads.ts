@@ -8,6 +8,7 @@ import {
   CardSchema,
   LEVEL_CELLS,
   OwnBodySchema,
+  PartSchema,
   PATTERN_FORMS,
   type Source,
 } from '#core/settings';
@@ -46,6 +47,9 @@ export type SourceHead = z.infer<typeof SourceHeadSchema>;
 
 export const BodyHeadSchema = OwnBodySchema.omit({ version: true }).extend(head);
 export type BodyHead = z.infer<typeof BodyHeadSchema>;
+
+export const PartHeadSchema = PartSchema.omit({ version: true }).extend(head);
+export type PartHead = z.infer<typeof PartHeadSchema>;
 
 export const TrialHeadSchema = OwnTrialSchema.omit({ version: true }).extend({ ...head, strokes: count });
 export type TrialHead = z.infer<typeof TrialHeadSchema>;

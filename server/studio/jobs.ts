@@ -1,5 +1,5 @@
 /** What the studio does: heavy work on stored bytes, and work on files from outside that may never end by itself. */
-import { readStored, type AlphaHead } from '#core/stored';
+import { readStored, type AlphaHead, type PartHead } from '#core/stored';
 import type { Brush, Lettering, Source } from '#core/settings';
 import { BlockSchema, SOURCE_VERSION } from '#core/settings';
 import type { Guess } from '#core/arrive';
@@ -17,6 +17,7 @@ import {
   alphaPng,
   alphaTiff,
   brushPicture,
+  partPicture,
   sourcePicture,
   type BrushForms,
 } from './pictures';
@@ -38,6 +39,7 @@ export type Job =
   | { kind: 'font'; hash: string; name: string }
   | { kind: 'brush'; brush: Brush; forms: BrushForms }
   | { kind: 'alpha'; alpha: AlphaHead }
+  | { kind: 'part'; part: PartHead }
   /** A source as it is kept, of whatever version, as JSON in UTF-8. */
   | { kind: 'source'; text: Uint8Array }
   | { kind: 'file'; alpha: AlphaHead; ending: AlphaFile };
@@ -51,6 +53,7 @@ export interface JobResults {
   font: null;
   brush: Uint8Array;
   alpha: Uint8Array;
+  part: Uint8Array;
   source: Uint8Array;
   file: Uint8Array;
 }
@@ -95,6 +98,8 @@ export async function carryOut(job: Job, desk: Desk): Promise<JobResults[Job['ki
       return brushPicture(desk, job.brush, job.forms);
     case 'alpha':
       return alphaPicture(desk, job.alpha);
+    case 'part':
+      return partPicture(desk, job.part);
     case 'source': {
       const source = sourceOf(job.text);
       return sourcePicture(desk, source).catch((error: unknown) => {

@@ -6,7 +6,8 @@ import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm }
 import { readMesh, RELIEF_KEY, reliefText, withPngRelief, writeExr, writeTiff } from '#core/formats';
 import { growPattern } from '#core/pattern';
 import { toUint16, type Picture } from '#core/picture';
-import type { AlphaHead } from '#core/stored';
+import { seatOf, stood } from '#core/part';
+import type { AlphaHead, PartHead } from '#core/stored';
 import { SLAB_SIDE, type Brush, type Slab, type Source } from '#core/settings';
 import { brushThumbnail, meshPicture, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
 import { Problem } from '../problem';
@@ -104,6 +105,12 @@ export interface BrushForms {
 export async function brushPicture(desk: Desk, brush: Brush, { form, tooth }: BrushForms): Promise<Buffer> {
   const of = (alpha: AlphaHead | null): Promise<AlphaForm> | null => alpha && readForm(desk, alpha);
   return encode(brushThumbnail(resolveBrush(brush, await of(form), await of(tooth))), THUMBNAIL_SIZE);
+}
+
+/** A part as it is seen from where its up points. */
+export async function partPicture({ blobs }: Desk, part: PartHead): Promise<Buffer> {
+  const mesh = stood(readMesh(exact(await blobs(part.mesh))), seatOf(part.seat));
+  return encode(meshPicture(mesh, 2 * THUMBNAIL_SIZE), 2 * THUMBNAIL_SIZE);
 }
 
 export async function sourcePicture(desk: Desk, source: Source): Promise<Buffer> {

@@ -2,7 +2,7 @@
  * The studio: processes of their own for work that is heavy or that files from outside could keep from ending. Files
  * from outside have one process, pictures of what is kept another, so that neither waits for the other.
  */
-import type { AlphaHead, SourceHead } from '#core/stored';
+import type { AlphaHead, SourceHead, PartHead } from '#core/stored';
 import type { Brush } from '#core/settings';
 import { Problem } from '../problem';
 import type { SheetFile } from './decode';
@@ -91,6 +91,10 @@ export class Studio {
 
   alpha(alpha: AlphaHead): Promise<Uint8Array> {
     return this.inside.run({ kind: 'alpha', alpha }, drawing(alpha.card.name));
+  }
+
+  part(part: PartHead): Promise<Uint8Array> {
+    return this.inside.run({ kind: 'part', part }, drawing(part.card.name));
   }
 
   /** `text` is the document as it is kept: only the process that draws it reads it. */

@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import { createStore, del, entries, get, set } from 'idb-keyval';
 import { readStored, type Collection, type Documents } from '#core/stored';
-import type { Alpha, Brush, Lettering, Pattern, Scan, Sheet, Slab } from '#core/settings';
+import type { Alpha, Brush, Lettering, Part, Pattern, Scan, Sheet, Slab } from '#core/settings';
 import type { ClayBytes } from '#core/slab';
 import type { DraftWorker } from './draft.worker';
 
@@ -82,6 +82,7 @@ export interface SlabDraft extends Draft<Slab> {
 
 export const brushDrafts = box<'brushes', Brush>({ key: 'brush', collection: 'brushes', isOne: () => true });
 export const alphaDrafts = box<'alphas', Alpha>({ key: 'alpha', collection: 'alphas', isOne: () => true });
+export const partDrafts = box<'parts', Part>({ key: 'part', collection: 'parts', isOne: () => true });
 export const sourceDrafts = box<'sources', Sheet | Scan | Lettering | Pattern>({
   key: 'source',
   collection: 'sources',

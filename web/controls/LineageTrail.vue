@@ -2,7 +2,8 @@
 /** Source › cast › brush of the open thing, with small pictures. */
 import { computed } from 'vue';
 import { headOfSource, type AlphaHead, type BrushHead, type SourceHead } from '#core/stored';
-import type { Source } from '#core/settings';
+import type { Part, Source } from '#core/settings';
+import { spaced } from '#core/words';
 import { pictureUrl } from '../api/client';
 import { useLibrary } from '../stores/library';
 import BrushDisc from './BrushDisc.vue';
@@ -11,13 +12,16 @@ import CutName from './CutName.vue';
 const props = defineProps<{
   source?: Source | null;
   alpha?: AlphaHead | null;
+  part?: Part | null;
   brush?: BrushHead | null;
-  open: 'source' | 'alpha' | 'brush';
+  open: 'source' | 'alpha' | 'part' | 'brush';
 }>();
 const library = useLibrary();
 
 const from = computed(() =>
-  props.source ? headOfSource(props.source) : library.source(props.alpha?.lineage.sourceId ?? null),
+  props.source
+    ? headOfSource(props.source)
+    : library.source(props.alpha?.lineage.sourceId ?? props.part?.made.sourceId ?? null),
 );
 const brushRevision = computed(() => library.listedBrush(props.brush?.id ?? '')?.revision ?? 0);
 const count = (n: number): string => (n >= 1e6 ? `${(n / 1e6).toFixed(2)} M` : `${Math.round(n / 1000)} k`);
@@ -52,6 +56,13 @@ function kindOf(s: SourceHead): string {
       <span
         ><small>alpha · {{ alpha.size }}</small
         ><CutName :name="alpha.card.name"
+      /></span>
+    </RouterLink>
+    <i v-if="from && part" />
+    <RouterLink v-if="part" class="stop" :class="{ on: open === 'part' }" :to="`/bench/part/${part.id}`">
+      <img :src="pictureUrl('parts', part.id, library.part(part.id)?.revision ?? 0)" alt="" />
+      <span
+        ><small>part · {{ spaced(part.triangles) }} faces</small><CutName :name="part.card.name"
       /></span>
     </RouterLink>
     <i v-if="alpha && brush" />

@@ -3,9 +3,10 @@
  * What the benches of made things share: lineage and state above, two leaves, what to say when there is nothing to
  * show, the belt.
  */
+import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import type { AlphaHead } from '#core/stored';
-import type { Source } from '#core/settings';
+import type { Part, Source } from '#core/settings';
 import BeltBar from '../controls/BeltBar.vue';
 import ConflictNote from '../controls/ConflictNote.vue';
 import LeafPair from '../controls/LeafPair.vue';
@@ -14,31 +15,35 @@ import SaveState from '../controls/SaveState.vue';
 import TopBar from '../controls/TopBar.vue';
 import type { OpenOnBench } from '../stores/openWays';
 
-defineProps<{
+const props = defineProps<{
   /** What is open, in a sentence: “the sheet”. */
   what: string;
   leaves: { name: string; start: number; left: string; right: string };
   source?: Source | null;
   alpha?: AlphaHead | null;
+  part?: Part | null;
   bench: OpenOnBench;
   /** Something to be said where there is no problem. */
   told?: string | null;
 }>();
 const router = useRouter();
+const open = computed(() => props.alpha ?? props.part ?? props.source ?? null);
+const kind = computed(() => (props.alpha ? 'alpha' : props.part ? 'part' : props.source!.kind));
 </script>
 
 <template>
   <div class="bench">
     <TopBar>
       <LineageTrail
-        v-if="source ?? alpha"
+        v-if="open"
         :source="source ?? null"
         :alpha="alpha ?? null"
-        :open="alpha ? 'alpha' : 'source'"
+        :part="part ?? null"
+        :open="alpha ? 'alpha' : part ? 'part' : 'source'"
       />
       <template #end>
         <SaveState
-          v-if="source ?? alpha"
+          v-if="open"
           :open="bench"
           reverts
           @save="bench.save()"
@@ -49,7 +54,7 @@ const router = useRouter();
     </TopBar>
     <main>
       <LeafPair
-        v-if="source ?? alpha"
+        v-if="open"
         :name="leaves.name"
         :start="leaves.start"
         :left-label="leaves.left"
@@ -65,12 +70,12 @@ const router = useRouter();
           <RouterLink class="btn" to="/sources">To the sources</RouterLink></template
         >
       </div>
-      <template v-if="source ?? alpha">
+      <template v-if="open">
         <ConflictNote
           v-if="bench.conflict"
           :deleted="bench.deleted"
-          :name="(alpha ?? source)!.card.name"
-          :bench="alpha ? 'alpha' : source!.kind"
+          :name="open.card.name"
+          :bench="kind"
           :keep-as-copy="bench.keepAsCopy"
           @revert="bench.revert()"
         />

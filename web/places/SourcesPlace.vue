@@ -27,6 +27,7 @@ import { droppedFiles, sourcesIn } from './droppedFiles';
 import { MESH_ENDINGS } from '../workers/meshFiles';
 import { useNewSource } from './newSource';
 import InboxNote from './InboxNote.vue';
+import PartShelf from './PartShelf.vue';
 import ScanPageDialog from './ScanPageDialog.vue';
 import StorageNote from './StorageNote.vue';
 import PushButton from '../controls/PushButton.vue';
@@ -158,7 +159,10 @@ async function make(): Promise<void> {
   }
 }
 
-async function remove(collection: 'sources' | 'alphas', doc: { id: string; card: { name: string } }): Promise<void> {
+async function remove(
+  collection: 'sources' | 'alphas' | 'parts',
+  doc: { id: string; card: { name: string } },
+): Promise<void> {
   try {
     await library.remove(collection, doc.id);
     undoNotice(`“${doc.card.name}” deleted.`, () => library.restore(collection, doc.id));
@@ -223,6 +227,7 @@ async function remove(collection: 'sources' | 'alphas', doc: { id: string; card:
         </section>
       </div>
       <AlphaShelf @remove="(doc) => remove('alphas', doc)" />
+      <PartShelf @remove="(doc) => remove('parts', doc)" />
       <StorageNote />
     </ScrollArea>
     <ScanPageDialog v-model:visible="scanningPage" />

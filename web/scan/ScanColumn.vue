@@ -2,6 +2,7 @@
 /** Beside the scan: what it is and how large, what was found about it with the click that mends it, and its patches. */
 import { Trash2 } from '@lucide/vue';
 import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
 import { MILLIMETRES, SCAN_UNITS } from '#core/settings';
 import { spaced } from '#core/words';
 import CheckNote from '../controls/CheckNote.vue';
@@ -10,10 +11,15 @@ import NumberField from '../controls/NumberField.vue';
 import ProgressLine from '../controls/ProgressLine.vue';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import { useLibrary } from '../stores/library';
 import { useScanBench } from '../stores/scanBench';
+import { useScanParts, type CaptureMode } from '../stores/scanParts';
 import { faultsOf, LONGEST_RIM, type Fault } from './faults';
 
 const bench = useScanBench();
+const parts = useScanParts();
+const library = useLibrary();
+const router = useRouter();
 const doc = computed(() => bench.doc!);
 const STEPS = [
   { unit: 'm', mm: 1000 },
@@ -46,6 +52,16 @@ function mend({ mend: act, doing }: Fault): void {
 function thin(): void {
   const triangles = target.value ?? half.value;
   void bench.mend('Thinning out the scan', { kind: 'thin', triangles });
+}
+
+const captured = computed(() => library.parts.filter((part) => part.made.sourceId === doc.value.id));
+async function captureWhole(): Promise<void> {
+  const id = await parts.capture({ kind: 'whole' }, null);
+  if (id && router.currentRoute.value.name === 'scan') await router.push(`/bench/part/${id}`);
+}
+function toggle(mode: CaptureMode): void {
+  bench.laying = false;
+  parts.mode = parts.mode === mode ? null : mode;
 }
 </script>
 
@@ -143,6 +159,45 @@ function thin(): void {
     >
       Lay a patch
     </PushButton>
+    <div class="heading part">
+      Parts <small>{{ captured.length || 'none yet' }}</small>
+    </div>
+    <ul class="patches">
+      <li v-for="part in captured" :key="part.id">
+        <RouterLink class="captured" :to="`/bench/part/${part.id}`">
+          <span class="name">{{ part.card.name }}</span><small>{{ spaced(part.triangles) }} faces</small>
+        </RouterLink>
+      </li>
+    </ul>
+    <div class="capture">
+      <PushButton
+        small
+        :disabled="parts.busy || !bench.mesh"
+        title="All of the scan becomes a part"
+        @click="captureWhole"
+      >
+        Whole scan
+      </PushButton>
+      <PushButton
+        small
+        :on="parts.mode === 'component'"
+        :disabled="parts.busy || !bench.mesh"
+        title="Press on what hangs together"
+        @click="toggle('component')"
+      >
+        A component
+      </PushButton>
+      <PushButton
+        small
+        :on="parts.mode === 'region'"
+        :disabled="parts.busy || !bench.mesh"
+        title="Draw a lasso round it; it gets a closed back"
+        @click="toggle('region')"
+      >
+        A region
+      </PushButton>
+    </div>
+    <p v-if="parts.busy" class="muted" role="status">Capturing the part…</p>
   </div>
 </template>
 
@@ -216,6 +271,21 @@ dd {
 .name {
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.captured {
+  display: flex;
+  gap: 8px;
+  padding: 4px 8px;
+  color: inherit;
+  text-decoration: none;
+}
+.captured:hover {
+  color: var(--act-deep);
+}
+.capture {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
 }
 .patches small {
   color: var(--ink-2);

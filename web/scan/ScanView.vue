@@ -10,14 +10,17 @@ import { useShortcuts } from '../controls/shortcuts';
 import { useLooking } from '../proof/useLooking';
 import ViewCross from '../proof/ViewCross.vue';
 import { useScanBench } from '../stores/scanBench';
+import { useScanParts } from '../stores/scanParts';
 import { BodyEye } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
 import { useFingers } from '../viewport/useFingers';
 import { outlineOf, type Outline } from './patchOutline';
 import PatchFrames from './PatchFrames.vue';
+import { useCaptureHands } from './useCaptureHands';
 import { clampSide, usePatchHands } from './usePatchHands';
 
 const bench = useScanBench();
+const parts = useScanParts();
 const surface = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const size = reactive({ width: 1, height: 1 });
@@ -31,8 +34,13 @@ const hands = usePatchHands({
   surface: () => surface.value!,
   resting: () => fingers.busy() || looking.held.value,
 });
+const capturing = useCaptureHands({
+  eye: () => eye.value,
+  surface: () => surface.value!,
+  resting: () => fingers.busy() || looking.held.value,
+});
 const looking = useLooking({ eye: () => eye.value, under: hands.placeUnder });
-const fingers = useFingers(surface, { began: hands.abandon, moved: (by) => eye.value?.fingers(by) });
+const fingers = useFingers(surface, { began: abandon, moved: (by) => eye.value?.fingers(by) });
 
 /** Outlines are draped anew when their patch or the scan changes, not when the eye moves. */
 const draped = new Map<string, { key: string; outline: Outline }>();
@@ -49,6 +57,28 @@ const outlines = computed(() => {
     return outline;
   });
 });
+
+function down(e: PointerEvent): void {
+  if (!capturing.down(e)) hands.down(e);
+}
+function move(e: PointerEvent): void {
+  if (capturing.move(e)) return;
+  if (parts.mode === 'region') eye.value?.leftTurns(false);
+  else hands.move(e);
+}
+function up(): void {
+  if (!capturing.up()) hands.up();
+}
+function abandon(): void {
+  if (!capturing.abandon()) hands.abandon();
+}
+function leave(): void {
+  if (capturing.abandon()) return;
+  if (parts.mode) parts.mode = null;
+  else if (hands.isLaying()) hands.abandon();
+  else bench.laying = false;
+}
+const lassoPoints = computed(() => capturing.lasso.value.map(({ x, y }) => `${x},${y}`).join(' '));
 
 /** Looks straight at the chosen patch. */
 function face(): void {
@@ -102,8 +132,8 @@ const nudge = (change: (patch: Patch) => void, label: string) => (): void => {
 useShortcuts([
   {
     keys: 'Esc',
-    what: 'Abandon the patch that is being laid',
-    run: () => (hands.isLaying() ? hands.abandon() : (bench.laying = false)),
+    what: 'Abandon the patch or the lasso',
+    run: leave,
   },
   {
     keys: 'N',
@@ -147,7 +177,7 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
 <template>
   <div
     class="proof scan"
-    :class="{ laying: bench.laying }"
+    :class="{ laying: bench.laying || parts.mode }"
     :data-patches="bench.doc?.patches.length ?? 0"
     :data-busy="bench.mesh === null || bench.mending !== null"
   >
@@ -155,10 +185,10 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
       ref="surface"
       class="surface"
       @contextmenu.prevent
-      @pointerdown="hands.down"
-      @pointermove="hands.move"
-      @pointerup="hands.up"
-      @pointercancel="hands.abandon"
+      @pointerdown="down"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="abandon"
     >
       <canvas ref="canvas" />
       <PatchFrames
@@ -168,13 +198,21 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
         :outlines="outlines"
         :names="bench.doc?.patches.map((p) => p.name) ?? []"
         :chosen="bench.chosenId"
-        :resting="bench.laying"
+        :resting="bench.laying || parts.mode !== null"
         @take="hands.take"
         @drag="hands.drag"
         @done="hands.letGo"
       />
+      <svg v-if="lassoPoints" class="lasso" aria-hidden="true"><polygon :points="lassoPoints" /></svg>
     </div>
-    <p v-if="bench.laying && bench.mesh" class="hint" role="status">
+    <p v-if="parts.mode" class="hint" role="status">
+      {{
+        parts.mode === 'region'
+          ? 'Draw round the region that becomes a part, as you see it. Esc leaves it.'
+          : 'Press on the component that becomes a part. Esc leaves it.'
+      }}
+    </p>
+    <p v-else-if="bench.laying && bench.mesh" class="hint" role="status">
       Press on the scan and drag out the patch’s size. Esc leaves it.
     </p>
     <div class="tools">
@@ -233,6 +271,19 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
 
 <style scoped src="../controls/view.css"></style>
 <style scoped>
+.lasso {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.lasso polygon {
+  fill: rgb(255 255 255 / 18%);
+  stroke: #fff;
+  stroke-width: 1.5px;
+  stroke-dasharray: 5 4;
+}
 .laying .surface {
   cursor: crosshair;
 }

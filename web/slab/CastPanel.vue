@@ -13,7 +13,9 @@ import CastForm from '../cast/CastForm.vue';
 import CastAlphas from '../cast/CastAlphas.vue';
 import CastLook from '../cast/CastLook.vue';
 import CastSettingsTabs from '../cast/CastSettingsTabs.vue';
+import KeepAsPart from '../cast/KeepAsPart.vue';
 import { provideCastDesk } from '../cast/desk';
+import type { Captured } from '../stores/newPart';
 import { tellAnew } from '../cast/tellAnew';
 
 const bench = useSlabBench();
@@ -38,6 +40,21 @@ async function keep(name: string, over: AlphaHead | null): Promise<boolean> {
   if (over) await tellAnew(alpha);
   return true;
 }
+
+/** A slab has no size of its own: a part of it is so large until another size is typed, millimetres a body unit. */
+const MILLIMETRES = 50;
+async function captured(): Promise<Captured> {
+  const { id, card, cast: settings } = bench.doc!;
+  const sourceRevision = bench.revision;
+  const turn = (settings.frame.turn * Math.PI) / 180;
+  return {
+    name: `${card.name} part`,
+    mesh: await bench.sculptor!.raised(settings.frame),
+    made: { from: 'slab', sourceId: id, sourceRevision },
+    millimetres: MILLIMETRES,
+    up: { up: [0, 0, 1], forward: [-Math.sin(turn), Math.cos(turn), 0] },
+  };
+}
 </script>
 
 <template>
@@ -59,6 +76,7 @@ async function keep(name: string, over: AlphaHead | null): Promise<boolean> {
       :cast="(name) => keep(name, null)"
       @cancel="cast.cancel()"
     />
+    <KeepAsPart :ready="cast.result !== null" :capture="captured" @failed="(why) => (bench.problem = why)" />
     <p v-if="cast.problem || bench.problem" class="sentence-bad" role="alert">{{ cast.problem ?? bench.problem }}</p>
     <CastAlphas
       :source-id="bench.doc!.id"

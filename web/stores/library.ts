@@ -12,7 +12,7 @@ import { useConnection } from './connection';
 import { freeNameAmong } from './names';
 
 /** What has a place on the rack or among the sources. */
-export type Shelf = 'brushes' | 'alphas' | 'sources';
+export type Shelf = 'brushes' | 'alphas' | 'sources' | 'parts';
 
 function indexOf<T extends { id: string }>(list: ShallowRef<readonly T[]>) {
   return computed(() => new Map(list.value.map((listed) => [listed.id, listed])));
@@ -24,7 +24,8 @@ export const useLibrary = defineStore('library', () => {
   const brushes = shallowRef<readonly Listed<'brushes'>[]>([]);
   const alphas = shallowRef<readonly Listed<'alphas'>[]>([]);
   const sources = shallowRef<readonly Listed<'sources'>[]>([]);
-  const byId = { brushes: indexOf(brushes), alphas: indexOf(alphas), sources: indexOf(sources) };
+  const parts = shallowRef<readonly Listed<'parts'>[]>([]);
+  const byId = { brushes: indexOf(brushes), alphas: indexOf(alphas), sources: indexOf(sources), parts: indexOf(parts) };
   const skipped = ref<(api.SkippedRow & { collection: Shelf })[]>([]);
   const drafts = shallowRef<BrushDraft[]>([]);
   const beltIds = ref<string[]>([]);
@@ -36,20 +37,23 @@ export const useLibrary = defineStore('library', () => {
 
   async function load(): Promise<void> {
     try {
-      const [b, a, s, belt] = await Promise.all([
+      const [b, a, s, p, belt] = await Promise.all([
         api.list('brushes'),
         api.list('alphas'),
         api.list('sources'),
+        api.list('parts'),
         api.getBelt(),
       ]);
       brushes.value = b.items;
       alphas.value = a.items;
       sources.value = s.items;
+      parts.value = p.items;
       beltIds.value = belt;
       skipped.value = [
         ...b.skipped.map((row) => ({ ...row, collection: 'brushes' as const })),
         ...a.skipped.map((row) => ({ ...row, collection: 'alphas' as const })),
         ...s.skipped.map((row) => ({ ...row, collection: 'sources' as const })),
+        ...p.skipped.map((row) => ({ ...row, collection: 'parts' as const })),
       ];
       failed.value = null;
     } catch (error) {
@@ -140,6 +144,10 @@ export const useLibrary = defineStore('library', () => {
     return id === null ? null : (byId.sources.value.get(id) ?? null);
   }
 
+  function part(id: string | null): Listed<'parts'> | null {
+    return id === null ? null : (byId.parts.value.get(id) ?? null);
+  }
+
   /** Names of the brushes that read this alpha. */
   function followersOf(alphaId: string): string[] {
     return brushes.value.filter((b) => idsOf(b).includes(alphaId)).map((b) => b.card.name);
@@ -169,9 +177,14 @@ export const useLibrary = defineStore('library', () => {
     put(sources, listedOf('sources', stored));
   }
 
+  function putPart(stored: StoredDocument<'parts'>): void {
+    put(parts, listedOf('parts', stored));
+  }
+
   function putStored<C extends Shelf>(collection: C, stored: StoredDocument<C>): void {
     if (collection === 'brushes') putBrush(stored as StoredDocument<'brushes'>);
     else if (collection === 'alphas') putAlpha(stored as StoredDocument<'alphas'>);
+    else if (collection === 'parts') putPart(stored as StoredDocument<'parts'>);
     else putSource(stored as StoredDocument<'sources'>);
   }
 
@@ -181,6 +194,7 @@ export const useLibrary = defineStore('library', () => {
       brushes: [...brushes.value, ...drafts.value.map((d) => d.doc)],
       alphas: alphas.value,
       sources: sources.value,
+      parts: parts.value,
     };
     return freeNameAmong(
       lists[collection].filter((k) => k.id !== exceptId).map((k) => k.card.name),
@@ -202,7 +216,7 @@ export const useLibrary = defineStore('library', () => {
 
   async function remove(collection: Shelf, id: string): Promise<void> {
     await api.remove(collection, id);
-    const lists = { brushes, alphas, sources };
+    const lists = { brushes, alphas, sources, parts };
     const list = lists[collection] as typeof brushes;
     list.value = list.value.filter((k) => k.id !== id);
     fetched.delete(id);
@@ -210,7 +224,7 @@ export const useLibrary = defineStore('library', () => {
   }
 
   async function restore(collection: Shelf, id: string): Promise<void> {
-    const lists = { brushes, alphas, sources };
+    const lists = { brushes, alphas, sources, parts };
     put(
       lists[collection] as ShallowRef<readonly Listed<Shelf>[]>,
       listedOf(collection, await api.restore(collection, id)),
@@ -238,6 +252,7 @@ export const useLibrary = defineStore('library', () => {
     brushes,
     alphas,
     sources,
+    parts,
     skipped,
     drafts,
     beltIds,
@@ -256,11 +271,13 @@ export const useLibrary = defineStore('library', () => {
     savedBrush,
     freshBrush,
     alpha,
+    part,
     alphasOf,
     followersOf,
     putBrush,
     putAlpha,
     putSource,
+    putPart,
     putStored,
     freeName,
     copyBrush,

@@ -16,6 +16,7 @@ import {
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { Ray } from '#core/mesh';
+import type { Lasso } from '#core/part';
 import { stencilRows, type StencilPlace, type StencilRows, type View } from '#core/stroke';
 import type { ClayView } from './clayView';
 import type { FingerMove } from './fingers';
@@ -194,6 +195,19 @@ export class BodyEye {
     this.fit();
     const at = new Vector3(...point).project(this.seeing);
     return { x: ((at.x + 1) / 2) * this.view.width, y: ((1 - at.y) / 2) * this.view.height };
+  }
+
+  /** An outline that was drawn over the view, CSS pixels, and how the body is seen. */
+  lasso(outline: readonly { x: number; y: number }[]): Lasso {
+    this.fit();
+    const { seeing } = this;
+    const { toward } = this.basis();
+    return {
+      outline: outline.map(({ x, y }) => [(x / this.view.width) * 2 - 1, 1 - (y / this.view.height) * 2]),
+      matrix: new Matrix4().multiplyMatrices(seeing.projectionMatrix, seeing.matrixWorldInverse).toArray(),
+      eye: this.isParallel ? toward : this.camera.position.toArray(),
+      parallel: this.isParallel,
+    };
   }
 
   /** The projection of a stencil that lies over the view. */

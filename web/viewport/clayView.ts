@@ -13,6 +13,7 @@ import {
   DepthTexture,
   GLSL3,
   LinearFilter,
+  LineSegments,
   Matrix4,
   Mesh as ThreeMesh,
   OrthographicCamera,
@@ -31,7 +32,15 @@ import type { DabFrame } from '#core/brush';
 import { LEAF, type MeshArrays } from '#core/mesh';
 import { AXES, type Symmetry } from '#core/settings';
 import type { GuideLook } from './settling';
-import { CLAY_FRAGMENT, CLAY_VERTEX, OVERLAY_FRAGMENT, OVERLAY_VERTEX, SHADE_FRAGMENT } from './shaders';
+import {
+  CLAY_FRAGMENT,
+  CLAY_VERTEX,
+  EDGE_FRAGMENT,
+  EDGE_VERTEX,
+  OVERLAY_FRAGMENT,
+  OVERLAY_VERTEX,
+  SHADE_FRAGMENT,
+} from './shaders';
 
 export interface CursorLook {
   frame: DabFrame;
@@ -69,6 +78,10 @@ export class ClayView {
   private readonly shade: ShaderMaterial;
   private readonly overlay: ShaderMaterial;
   private body: ThreeMesh<BufferGeometry, ShaderMaterial> | null = null;
+  /** Seen in place of the body from the left up to `split`. */
+  private before: ThreeMesh<BufferGeometry, ShaderMaterial> | null = null;
+  private split = 0;
+  private edges: LineSegments<BufferGeometry, ShaderMaterial> | null = null;
   private form: DataTexture | null = null;
   private sceneStale = true;
   private requested = 0;
@@ -172,19 +185,60 @@ export class ClayView {
 
   /** Shows another body. */
   show(mesh: MeshArrays): void {
-    if (this.body) {
-      this.scene.remove(this.body);
-      this.body.geometry.dispose();
+    this.drop(this.body);
+    this.body = this.inClay(mesh);
+    this.stale();
+  }
+
+  /** From the left up to this share of the view another body is seen in its place; null shows none. */
+  showBefore(mesh: MeshArrays | null, share: number): void {
+    if (mesh?.positions !== this.before?.geometry.getAttribute('position').array) {
+      this.drop(this.before);
+      this.before = mesh && this.inClay(mesh);
     }
+    this.split = share;
+    this.stale();
+  }
+
+  /** Edges that are drawn on the body: their ends, x, y, z each. */
+  showEdges(ends: Float32Array): void {
+    this.drop(this.edges);
+    this.edges = null;
+    if (ends.length > 0) {
+      const geometry = new BufferGeometry();
+      geometry.setAttribute('position', new BufferAttribute(ends, 3));
+      const material = new ShaderMaterial({
+        glslVersion: GLSL3,
+        vertexShader: EDGE_VERTEX,
+        fragmentShader: EDGE_FRAGMENT,
+        transparent: true,
+      });
+      this.edges = new LineSegments(geometry, material);
+      this.edges.frustumCulled = false;
+      this.scene.add(this.edges);
+    }
+    this.stale();
+  }
+
+  private inClay(mesh: MeshArrays): ThreeMesh<BufferGeometry, ShaderMaterial> {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
     geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
     geometry.setAttribute('mask', new BufferAttribute(mesh.mask, 1));
     geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
-    this.body = new ThreeMesh(geometry, this.clay);
-    this.body.frustumCulled = false;
-    this.scene.add(this.body);
-    this.stale();
+    const body = new ThreeMesh(geometry, this.clay);
+    body.frustumCulled = false;
+    this.scene.add(body);
+    return body;
+  }
+
+  private drop(
+    object: ThreeMesh<BufferGeometry, ShaderMaterial> | LineSegments<BufferGeometry, ShaderMaterial> | null,
+  ): void {
+    if (!object) return;
+    this.scene.remove(object);
+    object.geometry.dispose();
+    if (object.material !== this.clay) object.material.dispose();
   }
 
   /** Sends the leaves that changed to the card, neighbouring leaves in one go. */
@@ -301,7 +355,7 @@ export class ClayView {
   dispose(): void {
     this.disposed = true;
     cancelAnimationFrame(this.requested);
-    this.body?.geometry.dispose();
+    for (const object of [this.body, this.before, this.edges]) this.drop(object);
     this.form?.dispose();
     this.target.dispose();
     this.shaded.dispose();
@@ -319,6 +373,30 @@ export class ClayView {
     });
   }
 
+  /** The body, and what is seen in its place on the left. */
+  private drawBodies(): void {
+    const { renderer, target, before } = this;
+    if (!before || this.split <= 0) {
+      if (before) before.visible = false;
+      renderer.render(this.scene, this.camera);
+      return;
+    }
+    const at = Math.round(target.width * this.split);
+    const side = (left: number, width: number, isBefore: boolean): void => {
+      for (const object of [this.body, this.edges]) if (object) object.visible = !isBefore;
+      before.visible = isBefore;
+      target.scissor.set(left, 0, width, target.height);
+      renderer.setRenderTarget(target);
+      renderer.render(this.scene, this.camera);
+    };
+    target.scissorTest = true;
+    side(0, at, true);
+    side(at, target.width - at, false);
+    target.scissorTest = false;
+    target.scissor.set(0, 0, target.width, target.height);
+    for (const object of [this.body, this.edges]) if (object) object.visible = true;
+  }
+
   private draw(): void {
     const { renderer } = this;
     if (this.sceneStale) {
@@ -328,7 +406,7 @@ export class ClayView {
       renderer.setRenderTarget(this.target);
       renderer.setClearColor(0x000000, 0);
       renderer.clear();
-      renderer.render(this.scene, this.camera);
+      this.drawBodies();
       const u = this.shade.uniforms;
       (u['toBody'].value as Matrix4).multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
       (u['pixel'].value as Vector2).set(1 / this.target.width, 1 / this.target.height);

@@ -200,3 +200,18 @@ void main() {
   }
   colour = vec4(sum, 1.0);
 }`;
+
+/** Edges lie a hair before the faces that they bound. */
+export const EDGE_VERTEX = /* glsl */ `
+void main() {
+  gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+  gl_Position.z -= 0.0004 * gl_Position.w;
+}
+`;
+
+export const EDGE_FRAGMENT = /* glsl */ `
+out vec4 drawn;
+void main() {
+  drawn = vec4(0.11, 0.16, 0.18, 0.26);
+}
+`;

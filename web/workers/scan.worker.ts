@@ -17,7 +17,9 @@ import {
   type PatchSurface,
   type ScanReport,
 } from '#core/scan';
+import { componentAt, lassoed, withBack, extentsOf, type Lasso } from '#core/part';
 import type { Patch } from '#core/settings';
+import type { Vec3 } from '#core/vector';
 import { buffersOf, resultOf, type Cancelled, type CastResult, type FlatCast, type VectorResult } from './castResult';
 
 export interface OpenedScan {
@@ -32,6 +34,13 @@ export type Mend =
   | { kind: 'holes'; longest: number }
   | { kind: 'agree' }
   | { kind: 'thin'; triangles: number };
+
+/** What becomes a part: all of it, what hangs together with a triangle as it is laid out, or what a lasso holds. */
+export type Capture =
+  { kind: 'whole' } | { kind: 'component'; triangle: number } | { kind: 'region'; lasso: Lasso; toEye: Vec3 };
+
+/** How thick a region is under its lowest rim, of its size. */
+const BACK_UNDER = 0.02;
 
 export interface Mended {
   mesh: ArrayBuffer;
@@ -100,6 +109,12 @@ const api = {
     return Comlink.transfer({ mesh: packed, ...counts }, [packed]);
   },
 
+  /** A part as core/formats packs it. */
+  capture(what: Capture): ArrayBuffer {
+    const packed = packMesh(captured(current(), what));
+    return Comlink.transfer(packed, [packed]);
+  },
+
   cast(call: number, patch: Patch, onProgress: ((share: number) => void) | null): PatchResult | FlatCast | Cancelled {
     const began = performance.now();
     try {
@@ -136,6 +151,20 @@ const api = {
     return Comlink.transfer(out, [out.buffer as ArrayBuffer]);
   },
 };
+
+function captured(open: { raw: RawMesh; mesh: Mesh }, what: Capture): RawMesh {
+  switch (what.kind) {
+    case 'whole':
+      return { positions: open.raw.positions, triangles: open.raw.triangles };
+    case 'component':
+      return componentAt({ positions: open.mesh.positions, triangles: open.mesh.triangles }, what.triangle);
+    case 'region': {
+      const sheet = lassoed(open.mesh, what.lasso);
+      const [x, y, z] = what.toEye;
+      return withBack(sheet, { down: [-x, -y, -z], level: null, under: extentsOf(sheet.positions).size * BACK_UNDER });
+    }
+  }
+}
 
 async function mended(from: RawMesh, mend: Mend): Promise<RawMesh> {
   switch (mend.kind) {

@@ -5,7 +5,7 @@ import type { ScanReport } from '#core/scan';
 import type { Patch } from '#core/settings';
 import { CastQueue } from './castQueue';
 import type { FlatCast, VectorResult } from './castResult';
-import type { Mend, Mended, PatchResult, ScanWorker } from './scan.worker';
+import type { Capture, Mend, Mended, PatchResult, ScanWorker } from './scan.worker';
 import { startThread } from './thread';
 
 export class ScanThread {
@@ -33,6 +33,11 @@ export class ScanThread {
 
   mend(mend: Mend): Promise<Mended> {
     return this.answered(this.worker.mend(mend));
+  }
+
+  /** A part as core/formats packs it. Fails with a sentence when there is nothing to capture. */
+  capture(what: Capture): Promise<ArrayBuffer> {
+    return this.answered(this.worker.capture(what));
   }
 
   /** Throws CastCancelled after `cancel`. */

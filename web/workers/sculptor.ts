@@ -6,7 +6,7 @@ import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { meshView, type MeshArrays } from '#core/mesh';
 import type { AlphaHead, BrushAlphas } from '#core/stored';
-import type { Brush, SetForm } from '#core/settings';
+import type { Brush, Frame, SetForm } from '#core/settings';
 import type { ClayBytes, LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
 import type { Beside } from '#core/session';
@@ -297,6 +297,12 @@ export class Sculptor {
   /** Everything that is kept of a slab, when the stroke that is drawn has ended. */
   bytes(): Promise<ClayBytes> {
     return this.orders.give(() => this.worker.bytes());
+  }
+
+  /** What stands out of the clay in the frame, as a part. Fails with a sentence when nothing does. */
+  raised(frame: Frame): Promise<ArrayBuffer> {
+    const sent = plain(frame);
+    return this.orders.give(() => this.worker.raised(sent));
   }
 
   /** Shows what an edit would do; while one is worked out only the latest waits. */

@@ -11,7 +11,7 @@ const MOST_TRIES = 4;
 const ROUND = 0.75;
 
 /** Null when nothing is left to split, or no more may be; 'out' when a split would leave the region. */
-export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Working | null | 'out' {
+export function splitPass(w: Working, { edge, inside, most, sharpCos }: RefineOptions): Working | null | 'out' {
   const { positions: p, triangles, within, locked } = w;
   const vertices = p.length / 3;
   const edges = edgesOf(triangles, vertices);
@@ -44,7 +44,8 @@ export function splitPass(w: Working, { edge, inside, most }: RefineOptions): Wo
   out.ids.set(w.ids);
   out.within.set(within);
   out.locked.set(locked);
-  const flat = edges.uses.map((n) => (n === 2 ? 0 : 1));
+  // Whoever keeps sharp edges pulls the middles back on a surface of their own.
+  const flat = edges.uses.map((n) => (n === 2 && sharpCos === undefined ? 0 : 1));
   const parents = new Uint32Array(out.triangles.length / 3);
   const corners = new Uint8Array(out.triangles.length);
   let words = 0;

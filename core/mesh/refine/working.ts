@@ -8,7 +8,10 @@ export interface RefineOptions {
   inside: (x: number, y: number, z: number) => boolean;
   /** No more than this many triangles. */
   most: number;
-  /** Cosine of the angle from which an edge is sharp: corners and edges stay then, however coarse it gets. */
+  /**
+   * Cosine of the angle from which an edge is sharp: corners and edges stay then, however coarse it gets, and new
+   * points lie straight between their ends.
+   */
   sharpCos?: number;
 }
 

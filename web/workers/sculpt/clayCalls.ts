@@ -1,9 +1,11 @@
 /** What the page asks of an open slab: edits, set forms, levels and everything that is kept of it. */
 import * as Comlink from 'comlink';
 import type { Edit } from '#core/edit';
+import { packMesh } from '#core/formats';
 import { maskOut, positionsOut } from '#core/mesh';
+import { raisedPart } from '#core/part';
 import { abandon, changeBeside, keepEdit, makeEdit, tryEdit, type Beside } from '#core/session';
-import { PART_CELLS, type SetForm } from '#core/settings';
+import { PART_CELLS, type Frame, type SetForm } from '#core/settings';
 import { packHistory, stepLevel, type ClayBytes, type LevelWay } from '#core/slab';
 import { change, current, forms, state, onBareClay, openClay, parts } from './state';
 import type { Change, EditOrder } from './messages';
@@ -73,6 +75,12 @@ export const clayCalls = {
   step(way: LevelWay): Change {
     onBareClay(() => stepLevel(openClay(), way));
     return change();
+  },
+  /** What stands out of the clay in the frame, set forms too, as a part that core/formats packs. */
+  raised(frame: Frame): ArrayBuffer {
+    const { positions, triangles } = openClay().surface.mesh;
+    const packed = packMesh(raisedPart({ positions, triangles }, frame));
+    return Comlink.transfer(packed, [packed]);
   },
   /** Everything that is kept of a slab, without its set forms. */
   bytes(): ClayBytes {

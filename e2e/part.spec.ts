@@ -1,0 +1,89 @@
+/** Parts: captured from a scan, brought down, seated, kept and written, with the real pointer. */
+import { readFile } from 'node:fs/promises';
+import { asPly, mooringStone } from '../demo/scans/mooringStone';
+import { expect, giveFiles, test } from './app';
+
+const stone = (): Buffer => Buffer.from(asPly(mooringStone(24)));
+
+test('a region of a scan becomes a part: lasso, even faces, seat, size, undo, kept over a reload, and its files', async ({
+  page,
+  app,
+}) => {
+  test.slow();
+  await page.goto(`${app.address}/sources`);
+  await giveFiles(page, page.getByRole('button', { name: 'Open files…' }), {
+    name: 'quay stone.ply',
+    mimeType: 'application/octet-stream',
+    buffer: stone(),
+  });
+  const scan = page.locator('.scan');
+  await expect(scan).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });
+  const box = (await scan.boundingBox())!;
+  const at = (x: number, y: number): [number, number] => [box.x + x * box.width, box.y + y * box.height];
+  const ring = (turn: number): [number, number] =>
+    at(0.5 + 0.14 * Math.cos(turn * 2 * Math.PI), 0.5 + 0.18 * Math.sin(turn * 2 * Math.PI));
+
+  // A lasso that is given up leaves nothing.
+  await page.getByRole('button', { name: 'A region' }).click();
+  await page.mouse.move(...ring(0));
+  await page.mouse.down();
+  for (let n = 1; n <= 6; n++) await page.mouse.move(...ring(n / 16));
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await expect(page.locator('.lasso')).toHaveCount(0);
+  await expect(page).toHaveURL(/scan/);
+
+  await page.mouse.move(...ring(0));
+  await page.mouse.down();
+  for (let n = 1; n <= 16; n++) await page.mouse.move(...ring(n / 16));
+  await page.mouse.up();
+  await expect(page).toHaveURL(/bench\/part/, { timeout: 60_000 });
+  const part = page.locator('.proof.part');
+  await expect(part).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });
+  const numbers = part.locator('.numbers');
+  const shape = await numbers.innerText();
+
+  await page.getByRole('radio', { name: 'Even faces' }).check({ force: true });
+  await expect(numbers).not.toHaveText(shape);
+  await expect(part).toHaveAttribute('data-busy', 'false');
+  const even = await numbers.innerText();
+  await page.getByLabel('Across, mm').last().fill('80');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Across, mm').last()).toHaveValue('80.0');
+
+  // On its head and back again.
+  await page.getByLabel('Tip, °').fill('180');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Turn it' }).click();
+  await expect(page.getByRole('button', { name: /check/ })).toContainText('found something');
+  await page.getByRole('button', { name: 'Flattest side', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'All 7 checks passed' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByRole('button', { name: /check/ })).toContainText('found something');
+  await page.getByRole('button', { name: 'Redo', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'All 7 checks passed' })).toBeVisible();
+
+  // As it was captured, on the left of the line.
+  const grip = part.locator('.grip');
+  const held = (await grip.boundingBox())!;
+  await page.mouse.move(held.x + held.width / 2, held.y + held.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 300, held.y, { steps: 4 });
+  await page.mouse.up();
+  await expect(numbers).toContainText('captured');
+
+  await page.keyboard.press('Control+s');
+  await expect(page.getByText('saved', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(part).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });
+  await expect.poll(() => numbers.innerText()).toBe(even);
+  await expect(page.getByLabel('Across, mm').last()).toHaveValue('80.0');
+
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'GLB' }).click()]);
+  const bytes = await readFile(await file.path());
+  expect(bytes.subarray(0, 4).toString()).toBe('glTF');
+  expect(bytes.toString('latin1')).toContain('quay stone part');
+
+  await page.goto(`${app.address}/sources`);
+  await expect(page.getByRole('link', { name: 'Open quay stone part' })).toBeVisible();
+});

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+/** The parts of Sources: light meshes that are set down on a surface. */
+import { Trash2 } from '@lucide/vue';
+import { ref } from 'vue';
+import { useRouter } from 'vue-router';
+import type { PartHead } from '#core/stored';
+import { spaced } from '#core/words';
+import { pictureUrl } from '../api/client';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import { usePickFiles } from '../controls/pickFiles';
+import { failNotice } from '../controls/undoNotice';
+import { sentence } from '../stores/connection';
+import { useLibrary } from '../stores/library';
+import { useNewPart } from '../stores/newPart';
+import { MESH_ENDINGS, readScanFile, ReadingCancelled } from '../workers/meshFiles';
+
+defineEmits<{ remove: [part: PartHead] }>();
+const library = useLibrary();
+const router = useRouter();
+const fresh = useNewPart();
+const reading = ref(0);
+
+async function open(files: readonly File[]): Promise<void> {
+  reading.value += files.length;
+  let last = '';
+  for (const file of files) {
+    try {
+      const { mesh, perBody } = await readScanFile(file, () => undefined).done;
+      last = await fresh.add({
+        name: file.name.replace(/\.[^.]+$/, ''),
+        mesh,
+        made: { from: 'file', sourceId: null, sourceRevision: null },
+        // One unit of a file is a millimetre until another size is typed.
+        millimetres: perBody,
+        up: null,
+      });
+    } catch (error) {
+      if (!(error instanceof ReadingCancelled)) failNotice(sentence(error));
+    } finally {
+      reading.value--;
+    }
+  }
+  if (files.length === 1 && last && router.currentRoute.value.name === 'sources')
+    await router.push(`/bench/part/${last}`);
+}
+const pick = usePickFiles(
+  { accept: MESH_ENDINGS.map((ending) => `.${ending}`).join(','), several: true },
+  (files) => void open(files),
+);
+</script>
+
+<template>
+  <h2>
+    Parts <small>light meshes that are set down on a surface</small>
+    <PushButton small :disabled="reading > 0" title="OBJ, PLY, STL or GLB; each file is a part" @click="pick">
+      {{ reading > 0 ? 'Reading…' : 'Open as parts…' }}
+    </PushButton>
+  </h2>
+  <p v-if="library.loaded && library.parts.length === 0" class="none">
+    No part yet. Capture one on a scan or a slab, or open a mesh as one.
+  </p>
+  <ul class="grid">
+    <li v-for="doc in library.parts" :key="doc.id" class="card">
+      <RouterLink :to="`/bench/part/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
+        ><img :src="pictureUrl('parts', doc.id, doc.revision)" alt=""
+      /></RouterLink>
+      <b>{{ doc.card.name }}</b>
+      <span class="muted">{{ spaced(doc.triangles) }} of {{ spaced(doc.wholeTriangles) }} faces</span>
+      <span class="actions">
+        <ToolButton :icon="Trash2" :label="`Delete ${doc.card.name}`" help="Delete" @click="$emit('remove', doc)" />
+      </span>
+    </li>
+  </ul>
+</template>
+
+<style scoped src="./rack.css"></style>
+<style scoped src="./card.css"></style>
+<style scoped>
+h2 {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.none {
+  padding: 16px 0;
+  text-align: left;
+}
+</style>
