@@ -32,7 +32,7 @@ async function proof(): Promise<Proof> {
   const own = useProof();
   own.density = 64;
   await own.start();
-  await own.sculptor.use(brush, { form: null, tooth: null });
+  await own.sculptor.use(brush, { form: null, tooth: null, parts: [] });
   return own;
 }
 async function stamp({ sculptor }: Proof, x = 0): Promise<void> {

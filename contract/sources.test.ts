@@ -275,7 +275,7 @@ describe('a slab', () => {
   async function opened(id: string): Promise<ReturnType<typeof useSlabBench>> {
     const bench = useSlabBench();
     await bench.open(id);
-    await bench.sculptor?.use(brush, { form: null, tooth: null });
+    await bench.sculptor?.use(brush, { form: null, tooth: null, parts: [] });
     return bench;
   }
   async function stamp(bench: ReturnType<typeof useSlabBench>, x: number): Promise<void> {

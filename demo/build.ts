@@ -6,12 +6,13 @@ import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import type { Raster } from '#core/picture';
 import type { Brush } from '#core/settings';
+import { headOf } from '#core/stored';
 import { judged } from '../server/reading/judged';
 import { seedBaseBrushes } from '../server/seed';
 import { openPglite } from '../server/store/pglite/open';
 import { newRecently, type Desk } from '../server/studio/desk';
 import { fontOf } from '../server/studio/fonts';
-import { alphaPicture, brushPicture, sourcePicture } from '../server/studio/pictures';
+import { alphaPicture, brushPicture, partPicture, sourcePicture } from '../server/studio/pictures';
 import { scannedPage } from './sheets/scannedPage';
 import { AUTHOR, tidewrack } from './tidewrack';
 
@@ -34,9 +35,11 @@ const store = await openPglite({ folder: work });
 const desk: Desk = { blobs: (hash) => store.blobs.read(hash), recent: newRecently() };
 const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(desk, block) });
 const alphas = new Map([...set.alphas, ...set.scan.alphas].map(({ doc }) => [doc.id, doc]));
-const formsOf = ({ form, tooth }: Brush) => ({
+const heads = new Map(set.parts.map(({ doc }) => [doc.id, headOf('parts', doc)]));
+const formsOf = ({ form, tooth, parts }: Brush) => ({
   form: alphas.get(form.alphaId ?? '') ?? null,
   tooth: alphas.get(tooth.alphaId ?? '') ?? null,
+  part: heads.get(parts.entries[0]?.partId ?? '') ?? null,
 });
 for (const { doc, bytes } of set.slabs) {
   await store.blobs.put(bytes);
@@ -52,6 +55,10 @@ for (const { doc, bytes } of [...set.alphas, ...set.scan.alphas]) {
   await store.blobs.put(bytes);
   await store.save(judged('alphas', doc), { revision: null, picture: await alphaPicture(desk, doc) });
 }
+for (const { doc, bytes } of set.parts) {
+  for (const one of bytes) await store.blobs.put(one);
+  await store.save(judged('parts', doc), { revision: null, picture: await partPicture(desk, headOf('parts', doc)) });
+}
 for (const doc of set.brushes)
   await store.save(judged('brushes', doc), { revision: null, picture: await brushPicture(desk, doc, formsOf(doc)) });
 await store.putBelt(set.brushes.map((b) => b.id));
@@ -61,5 +68,5 @@ await store.close();
 await rm(out, { recursive: true, force: true });
 await rename(work, out);
 console.log(
-  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.brushes.length} brushes.`,
+  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.parts.length} parts, ${set.brushes.length} brushes.`,
 );

@@ -22,6 +22,7 @@ import {
 import type { Hand } from './hand';
 import { barnacleCrust, LONE, PATCH } from './slabs/barnacleCrust';
 import { castLettering, crateMarks, patterns } from './drawn';
+import { fittingBrushes, fittings, type DemoPart } from './parts/parts';
 import { printsPage } from './sheets/page';
 import { scannedStone, type DemoScan } from './scans/scannedStone';
 import { limpetRings } from './slabs/limpetRings';
@@ -38,6 +39,7 @@ export interface DemoSet {
   scan: DemoScan;
   lettering: Lettering;
   patterns: Pattern[];
+  parts: DemoPart[];
 }
 
 /** What the demo can't do without a machine: naming bytes, writing the page as a scanner would, reading fonts. */
@@ -69,10 +71,15 @@ export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
     AUTHOR,
     machine,
   );
+  const parts = await fittings((n) => id(70 + n), AUTHOR, hash);
   return {
     slabs: [crust, limpet],
     alphas: [...alphas, ...made],
-    brushes: brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc)),
+    brushes: [
+      ...brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc)),
+      ...fittingBrushes(parts, (n) => id(80 + n), AUTHOR),
+    ],
+    parts,
     page,
     scan,
     lettering,

@@ -1,7 +1,7 @@
 /** Parts: captured from a scan, brought down, seated, kept and written, with the real pointer. */
 import { readFile } from 'node:fs/promises';
 import { asPly, mooringStone } from '../demo/scans/mooringStone';
-import { expect, giveFiles, test } from './app';
+import { expect, giveFiles, openBrush, place, set, settled, test } from './app';
 
 const stone = (): Buffer => Buffer.from(asPly(mooringStone(24)));
 
@@ -86,4 +86,54 @@ test('a region of a scan becomes a part: lasso, even faces, seat, size, undo, ke
 
   await page.goto(`${app.address}/sources`);
   await expect(page.getByRole('link', { name: 'Open quay stone part' })).toBeVisible();
+});
+
+test('parts set down: a row in turn, one by hand from the tray, undone one by one, and run again as a setting moves', async ({
+  page,
+  app,
+}) => {
+  test.slow();
+  await openBrush(page, app, 'Wharf fittings');
+  const proof = page.locator('.proof');
+  await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
+  await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
+  await settled(page, '.proof');
+  const press = async (x: number, y: number): Promise<void> => {
+    await page.mouse.move(...(await place(page, x, y)));
+    await page.mouse.down();
+    await page.mouse.up();
+  };
+  // Three presses in a hurry are three pieces.
+  await press(0.4, 0.4);
+  await press(0.5, 0.5);
+  await press(0.6, 0.45);
+  await expect(proof).toHaveAttribute('data-pieces', '3');
+  // Picked from the tray with the wheel.
+  await page.mouse.move(...(await place(page, 0.45, 0.6)));
+  await page.keyboard.down('y');
+  await page.mouse.wheel(0, 100);
+  await expect(page.getByRole('listbox', { name: 'Parts of the brush' })).toContainText('Trenail');
+  await page.mouse.wheel(0, 100);
+  await expect(page.getByRole('listbox', { name: 'Parts of the brush' })).toContainText('Trenail, struck');
+  await page.keyboard.up('y');
+  await expect(page.getByRole('listbox')).toHaveCount(0);
+  await press(0.45, 0.6);
+  await expect(proof).toHaveAttribute('data-pieces', '4');
+  await page.keyboard.press('Control+z');
+  await expect(proof).toHaveAttribute('data-pieces', '3');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(proof).toHaveAttribute('data-pieces', '4');
+  // A row, run again at another spacing.
+  await page.getByRole('radio', { name: 'Trail', exact: true }).check({ force: true });
+  await set(page, 'Spacing', '250');
+  await settled(page, '.proof');
+  await page.mouse.move(...(await place(page, 0.3, 0.3)));
+  await page.mouse.down();
+  await page.mouse.move(...(await place(page, 0.7, 0.32)), { steps: 12 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await proof.getAttribute('data-pieces'))).toBeGreaterThan(4);
+  const before = Number(await proof.getAttribute('data-pieces'));
+  await set(page, 'Spacing', '120');
+  await expect.poll(async () => Number(await proof.getAttribute('data-pieces'))).toBeGreaterThan(before);
+  await page.screenshot({ path: 'build/test-results/pieces.png' });
 });

@@ -111,9 +111,11 @@ export class Pictures {
         );
         const found = (alpha: string | null): AlphaHead | null =>
           alphas.find((a) => a?.head.id === alpha)?.head ?? null;
+        const [first] = doc.parts.entries;
         const picture = await this.studio.brush(doc, {
           form: found(doc.form.alphaId),
           tooth: found(doc.tooth.alphaId),
+          part: first ? ((await this.store.head('parts', first.partId).catch(() => null))?.head ?? null) : null,
         });
         return {
           picture,

@@ -1,4 +1,5 @@
 export * from './form';
 export { isShaped, shapedGround, shapedPicture } from './inside';
 export * from './resolve';
+export * from './parts';
 export * from './dabFrame';

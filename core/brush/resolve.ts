@@ -3,6 +3,7 @@ import { falloffTable, prepareCurve, type Curve } from '#core/falloff';
 import type { Pyramid } from '#core/picture';
 import type { Action, Brush, Direction, Mapping, PenLink, StrokeType } from '#core/settings';
 import type { AlphaForm } from './form';
+import { resolveParts, type PartForm, type ResolvedParts } from './parts';
 import { shapedForm, shapedGround } from './inside';
 
 export interface ResolvedBrush {
@@ -57,6 +58,8 @@ export interface ResolvedBrush {
   /** Body units a second that count as full speed. */
   fast: number;
   tooth: Tooth | null;
+  /** What Insert sets down; null where none is there. */
+  parts: ResolvedParts | null;
 }
 
 /** Lengths in radii; size and strength are what a tip has of the whole. */
@@ -108,8 +111,16 @@ function isSingle(type: StrokeType): boolean {
   return type === 'press' || type === 'grow' || type === 'pull';
 }
 
-/** `form` and `tooth` are the alphas that the brush names, null where it names none or they aren't there. */
-export function resolveBrush(brush: Brush, form: AlphaForm | null, tooth: AlphaForm | null = null): ResolvedBrush {
+/**
+ * `form` and `tooth` are the alphas that the brush names, null where it names none or they aren't there; `partOf` has
+ * the parts that are there.
+ */
+export function resolveBrush(
+  brush: Brush,
+  form: AlphaForm | null,
+  tooth: AlphaForm | null = null,
+  partOf: (partId: string) => PartForm | null = () => null,
+): ResolvedBrush {
   const { form: f, touch, stroke, pen, drift } = brush;
   const shaped = form && shapedForm(form, f);
   return {
@@ -170,6 +181,7 @@ export function resolveBrush(brush: Brush, form: AlphaForm | null, tooth: AlphaF
     },
     fast: pen.fast,
     tooth: resolveTooth(brush.tooth, tooth),
+    parts: touch.action === 'insert' ? resolveParts(brush.parts, partOf) : null,
   };
 }
 

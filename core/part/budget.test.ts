@@ -3,7 +3,7 @@ import { seeded } from '#core/random';
 import { scanReport } from '#core/scan';
 import { BUDGET_WAYS } from '#core/settings';
 import { areaOf, cleaned, deviation, isClosed, reduced, volumeOf } from './index';
-import { block, lump } from './testKit';
+import { block, lump } from './solids';
 
 const faces = (mesh: RawMesh): number => mesh.triangles.length / 3;
 

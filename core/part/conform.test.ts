@@ -1,7 +1,7 @@
 import { ball, body, buildMesh, nearest, pick, plane, subdivide, type RawMesh } from '#core/mesh';
 import { length, minus, unit, type Vec3 } from '#core/vector';
 import { conformed, groundUnder, volumeOf, type Ground } from './index';
-import { block } from './testKit';
+import { block } from './solids';
 
 const bent = (mesh: RawMesh, ground: Ground): RawMesh => {
   const positions = new Float32Array(mesh.positions.length);

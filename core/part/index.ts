@@ -10,3 +10,4 @@ export { partReport, seatedExtents, type PartReport } from './report';
 export { groundRim, standOnGround, type GroundShape } from './stand';
 export { raisedPart } from './raised';
 export { tidyRim } from './rim';
+export { block } from './solids';

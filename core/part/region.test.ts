@@ -2,7 +2,7 @@ import { ball, body, buildMesh, plane, type RawMesh } from '#core/mesh';
 import { seeded } from '#core/random';
 import { unit, type Vec3 } from '#core/vector';
 import { componentAt, isClosed, lassoed, raisedPart, tidyRim, volumeOf, withBack, type Lasso } from './index';
-import { block, together } from './testKit';
+import { block, together } from './solids';
 
 const circle = (x: number, y: number, r: number): [number, number][] =>
   Array.from({ length: 48 }, (_, i) => [x + r * Math.cos((i / 24) * Math.PI), y + r * Math.sin((i / 24) * Math.PI)]);

@@ -1,7 +1,7 @@
 import { partChecks } from '#core/checks';
 import { ball, body, type RawMesh } from '#core/mesh';
 import { crossings, partReport, seatAlong, seatOnFlattest } from './index';
-import { block, together } from './testKit';
+import { block, together } from './solids';
 
 const upright = (mesh: RawMesh) => seatAlong(mesh, [0, 0, 1], [0, 1, 0]);
 const found = (mesh: RawMesh, seat = upright(mesh), spacing: number | null = null): string[] =>

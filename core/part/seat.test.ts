@@ -1,7 +1,7 @@
 import { body } from '#core/mesh';
 import { seeded } from '#core/random';
 import { cross, dot, length, minus, unit, type Vec3 } from '#core/vector';
-import { block } from './testKit';
+import { block } from './solids';
 import { ontoSeat, seatAlong, seatFromView, seatOnFace, seatOnFlattest, snappedSeat, turnedSeat } from './index';
 
 const AXES: Vec3[] = [

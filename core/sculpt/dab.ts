@@ -122,6 +122,9 @@ function weigh(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
       // Digging cuts what stands over the mean and leaves hollows as they are.
       return loops.level(s, frame, loops.meanHeight(s, frame), brush.strength, Infinity, sign > 0 ? 0 : 1);
     }
+    case 'insert':
+      // Sets pieces down and leaves the clay.
+      return;
     default:
       return exhausted(brush.action);
   }
@@ -148,6 +151,8 @@ function act(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
       return loops.paintMask(s, brush.strength * sign, brush.even);
     case 'smooth':
       return relax(s, brush, []);
+    case 'insert':
+      return;
     default:
       return exhausted(brush.action);
   }

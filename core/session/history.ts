@@ -13,6 +13,7 @@ import { healCut, maskRaised, cutting } from './cutOff';
 import { refinedMesh, refineUnderLast } from './refine';
 import { changesOf, runWhole } from './runner';
 import { abandon, brushIn, keep, underOf, type Session } from './session';
+import { targetsOf } from './target';
 import { runsAgain, withBrushes, type Step, type Under } from './steps';
 
 /** Takes back what isn't kept yet, else the last step; false when there is none that can be. */
@@ -106,6 +107,7 @@ export function refineUnderAll(s: Session, places: readonly Under[]): boolean {
   if (!s.base) throw new Error('This session keeps no untouched body to refine.');
   const finer = places.length > 0 && refinedMesh(s, { places: s.base, mask: null }, places);
   if (!finer) return false;
+  s.pieces.clear();
   const next: Session = { ...s, ...stageOf(finer), ...timeline<Step>(s.undoLimit), origin: null };
   runAll(
     next,
@@ -134,6 +136,7 @@ export function clearStrokes(s: Session): void {
 /** The body as it was opened. */
 function toOrigin(s: Session): void {
   if (s.origin) {
+    s.pieces.clear();
     apply(s, { kind: 'mesh', mesh: s.origin, on: null });
     s.origin = null;
     dropDone(s);
@@ -150,6 +153,7 @@ function toUntouched(s: Session): void {
   if (changes.every((change) => change !== null && change.kind !== 'mesh')) {
     for (const change of changes.reverse()) if (change) apply(s, change);
   } else if (s.base) {
+    s.pieces.clear();
     const { leafCount } = s.surface.mesh;
     const positions = new Float32Array(leafCount * LEAF * 3);
     positions.set(s.base);
@@ -180,7 +184,7 @@ function run(s: Session, step: Step, refines = false): Under | null {
       keep(s, step, spanChanges(s.surface));
       return null;
     case 'stroke': {
-      const r = runWhole(s.surface, step.record);
+      const r = runWhole(s.surface, step.record, targetsOf(s, step.record));
       const under = underOf(r, step.record);
       keep(s, step, changesOf(r));
       if (refines && under) refineUnderLast(s, under);
@@ -201,6 +205,9 @@ function run(s: Session, step: Step, refines = false): Under | null {
     case 'beside':
       keep(s, step, [{ kind: 'beside', text: s.beside }]);
       s.beside = step.beside.after;
+      return null;
+    case 'pieces':
+      keep(s, step, [{ kind: 'pieces', pieces: s.pieces.make(step.changes) }]);
       return null;
     case 'level':
     case 'earlier':

@@ -2,4 +2,5 @@ export * from './steps';
 export * from './session';
 export * from './history';
 export * from './refine';
+export { chanceOf, placementOf, whichPart } from './pieceTarget';
 export { clayTarget, type Target } from './target';

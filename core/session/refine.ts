@@ -46,7 +46,11 @@ export function refineRunning(s: Session, asked: RefineUnder): boolean {
   const finer = under && refinedMesh(s, startOf(s), [under]);
   if (!finer) return false;
   const next = stageOf(finer);
-  const again = begun(next.surface, running.record, running.began ?? { surface: s.surface, base: s.base });
+  const again = begun(
+    { ...s, surface: next.surface },
+    running.record,
+    running.began ?? { surface: s.surface, base: s.base },
+  );
   runSamples(again.runner, running.record.samples);
   if (!running.began) rewind(running.runner);
   Object.assign(s, next, { running: again });

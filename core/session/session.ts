@@ -5,6 +5,7 @@
  */
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
+import { Pieces, type PieceChange } from '#core/scene';
 import { beginSpan, rewindSpan, type Surface } from '#core/sculpt';
 import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type StrokeStart } from '#core/stroke';
 import {
@@ -19,6 +20,7 @@ import {
 } from '#core/timeline';
 import { changesOf, rewind, runEnd, runner, runSamples, runWhole, type Runner } from './runner';
 import type { Beside, Step, Under } from './steps';
+import { targetsOf } from './target';
 
 export interface Running {
   runner: Runner;
@@ -51,7 +53,7 @@ export function session(
   { replay, undoLimit = UNDO_LIMIT_BYTES }: { replay: boolean; undoLimit?: number },
 ): Session {
   return sessionOn(
-    { surface, base: replay ? surface.mesh.positions.slice() : null, level: null, beside: null },
+    { surface, base: replay ? surface.mesh.positions.slice() : null, level: null, pieces: new Pieces(), beside: null },
     undoLimit,
   );
 }
@@ -62,12 +64,12 @@ export function sessionOn(stage: Stage, undoLimit = UNDO_LIMIT_BYTES): Session {
 
 export function beginStroke(s: Session, start: StrokeStart): void {
   abandon(s);
-  s.running = begun(s.surface, { ...start, samples: [] }, null);
+  s.running = begun(s, { ...start, samples: [] }, null);
 }
 
-/** A stroke that begins on a surface; samples of its record are run when they come. */
-export function begun(surface: Surface, record: StrokeRecord, began: Running['began']): Running {
-  return { runner: runner(surface, record), record, whole: false, began };
+/** A stroke that begins on a stage; samples of its record are run when they come. */
+export function begun(on: Pick<Stage, 'surface' | 'pieces'>, record: StrokeRecord, began: Running['began']): Running {
+  return { runner: runner(on.surface, record, targetsOf(on, record)), record, whole: false, began };
 }
 
 export function extendStroke(s: Session, samples: readonly Sample[]): void {
@@ -128,7 +130,7 @@ function backOnItsOwn(s: Session): void {
   const { running } = s;
   if (!running?.began) return;
   Object.assign(s, running.began);
-  s.running = begun(s.surface, running.record, null);
+  s.running = begun(s, running.record, null);
   runSamples(s.running.runner, running.record.samples);
 }
 
@@ -164,6 +166,14 @@ export function changeBeside(s: Session, beside: Beside): void {
     dropUndone(s);
   }
   s.beside = beside.after;
+}
+
+/** Pieces become others: moved, taken away, named. One step; what can't be told from what was leaves no trace. */
+export function changePieces(s: Session, changes: readonly PieceChange[]): boolean {
+  abandon(s);
+  const real = changes.filter(([id, piece]) => s.pieces.get(id) !== piece);
+  if (real.length === 0) return false;
+  return finish(s, { kind: 'pieces', changes: real }, [{ kind: 'pieces', pieces: s.pieces.make(real) }]);
 }
 
 /** Adds a step that was just made; one that changed nothing leaves no trace, and answers false. */

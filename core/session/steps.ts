@@ -1,6 +1,7 @@
 /** The steps of a session's history, and whether one can be run again. */
 import type { DabFrame } from '#core/brush';
 import type { Edit } from '#core/edit';
+import type { PieceChange } from '#core/scene';
 import type { RefineUnder, StrokeRecord } from '#core/stroke';
 
 /** What lies beside the clay changed, as text that whoever opened the session reads. */
@@ -14,6 +15,8 @@ export interface Beside {
 export type Step =
   | { kind: 'stroke'; record: StrokeRecord }
   | { kind: 'edit'; edit: Edit; beside?: Beside }
+  /** Pieces became others. */
+  | { kind: 'pieces'; changes: readonly PieceChange[] }
   /** The clay stays; what lies beside it changed. */
   | { kind: 'beside'; beside: Beside }
   /** Masks what the step before it raised. */

@@ -1,10 +1,12 @@
 /**
- * What takes a stroke's dabs: clay. A stroke runs on several targets at once as on one; all of them gather before any
- * of them moves, so that each sees the others as they were before the dab.
+ * What takes a stroke's dabs: clay, or pieces. A stroke runs on several targets at once as on one; all of them gather
+ * before any of them moves, so that each sees the others as they were before the dab.
  */
 import type { ResolvedBrush } from '#core/brush';
 import { applyGathered, beginSpan, gatherDabs, rewindSpan, type Dab, type Surface } from '#core/sculpt';
-import { spanChanges, type Change } from '#core/timeline';
+import type { StrokeRecord } from '#core/stroke';
+import { spanChanges, type Change, type Stage } from '#core/timeline';
+import { pieceTarget } from './pieceTarget';
 
 export interface Target {
   /**
@@ -17,6 +19,13 @@ export interface Target {
   rewind(): void;
   /** The stroke has ended. Answers what brings back what was before it; nothing where nothing changed. */
   end(): Change[];
+}
+
+/** What takes the dabs of a stroke: clay, or pieces. */
+export function targetsOf({ surface, pieces }: Pick<Stage, 'surface' | 'pieces'>, record: StrokeRecord): Target[] {
+  return record.brush.action === 'insert'
+    ? [pieceTarget(pieces, surface, record)]
+    : [clayTarget(surface, record.brush)];
 }
 
 /** Clay that a stroke of this brush begins on. */

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { CardSchema } from './card';
 import { DriftSchema } from './drift';
 import { FormSchema } from './form';
+import { PartSetSchema } from './partSet';
 import { PenSchema } from './pen';
 import type { Migration } from './read';
 import { StrokeSettingsSchema } from './strokeSettings';
@@ -41,6 +42,7 @@ export const BrushSchema = z.object({
   drift: DriftSchema.prefault({}),
   pen: PenSchema.prefault({}),
   tooth: ToothSchema.prefault({}),
+  parts: PartSetSchema.prefault({}),
   card: CardSchema,
 });
 export type Brush = z.infer<typeof BrushSchema>;
@@ -53,6 +55,7 @@ export type Direction = Brush['touch']['direction'];
 export interface Naming {
   form: { alphaId: string | null };
   tooth: { alphaId: string | null };
+  parts?: { entries: readonly { partId: string }[] };
 }
 
 /** The alphas that a brush reads: its form's and its tooth's. */
@@ -61,8 +64,8 @@ export function alphasOf(brush: Naming): string[] {
 }
 
 /** What a brush does, as text: two brushes of the same text stamp alike, whatever they are called. */
-export function worksOf({ form, touch, stroke, drift, pen, tooth }: Brush): string {
-  return JSON.stringify([form, touch, stroke, drift, pen, tooth]);
+export function worksOf({ form, touch, stroke, drift, pen, tooth, parts }: Brush): string {
+  return JSON.stringify([form, touch, stroke, drift, pen, tooth, parts]);
 }
 
 export function newBrush(id: string, name: string, author = ''): Brush {

@@ -18,6 +18,7 @@ export * from './byNumber';
 export * from './blob';
 export * from './body';
 export * from './part';
+export * from './partSet';
 export * from './retouch';
 export * from './recipe';
 export * from './alpha';

@@ -14,7 +14,7 @@ export interface BlobReference {
 }
 
 export interface DocumentReference {
-  collection: 'alphas' | 'sources';
+  collection: 'alphas' | 'sources' | 'parts';
   id: string;
   /** It must be there when the document is saved, and can't be deleted as long as the document names it. */
   needed: boolean;
@@ -33,7 +33,14 @@ const FLOATS = 4;
 export function referencesOfBrush(brush: Brush): References {
   return {
     blobs: [],
-    documents: [...new Set(alphasOf(brush))].map((id) => ({ collection: 'alphas', id, needed: true })),
+    documents: [
+      ...[...new Set(alphasOf(brush))].map((id) => ({ collection: 'alphas' as const, id, needed: true })),
+      ...[...new Set(brush.parts.entries.map(({ partId }) => partId))].map((id) => ({
+        collection: 'parts' as const,
+        id,
+        needed: true,
+      })),
+    ],
   };
 }
 

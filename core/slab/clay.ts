@@ -2,6 +2,7 @@
  * The clay of a slab: the level that is sculpted and the finer ones it was stepped down from. A step to another level
  * lays out a new mesh, and is a step of the session's history like any other.
  */
+import { Pieces } from '#core/scene';
 import { maskOut, positionsOut, sculptBytes, type Before } from '#core/mesh';
 import { abandon, sessionOn, type Session } from '#core/session';
 import { LEVEL_CELLS } from '#core/settings';
@@ -31,7 +32,7 @@ export type Clay = Session & { level: Level };
 export function clay({ cells, places, mask, upper }: ClayParts): Clay {
   const level = { cells, upper };
   const stage = stageOf({ ...grid(level), places, mask });
-  return { ...sessionOn({ ...stage, beside: null }), level };
+  return { ...sessionOn({ ...stage, pieces: new Pieces(), beside: null }), level };
 }
 
 function grid(level: Level): MeshSnapshot {

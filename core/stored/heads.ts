@@ -23,6 +23,7 @@ export const BrushHeadSchema = z.object({
   stroke: stroke.unwrap().pick({ type: true }),
   form: form.unwrap().pick({ alphaId: true }),
   tooth: tooth.unwrap().pick({ alphaId: true }),
+  parts: z.object({ entries: z.array(z.object({ partId: z.uuid() })).default([]) }).prefault({}),
 });
 export type BrushHead = z.infer<typeof BrushHeadSchema>;
 
@@ -77,8 +78,10 @@ export function headOfTrial(trial: OwnTrial): TrialHead {
   return TrialHeadSchema.parse({ ...trial, strokes: trial.strokes.length });
 }
 
-/** The alphas that a brush names; null where it names none or they are gone. */
+/** The alphas and parts that a brush names; null where it names none or they are gone. */
 export interface BrushAlphas {
   form: AlphaHead | null;
   tooth: AlphaHead | null;
+  /** Of its set, those that are there. */
+  parts: readonly PartHead[];
 }

@@ -34,6 +34,10 @@ export interface StrokeStart {
   stencil?: StencilRows;
   /** Size of this stroke over the brush's own; 1 where it isn't said. */
   scale?: number;
+  /**
+   * Which of the brush's parts was picked by hand, by its place in the set; the set's own order where it isn't said.
+   */
+  part?: number;
 }
 
 /** How triangles are split and joined under a stroke. */

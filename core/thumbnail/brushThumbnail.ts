@@ -10,6 +10,7 @@ import { beginStroke, endStroke, extendStroke, session } from '#core/session';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY } from '#core/stroke';
 import { needsClay, runsAlong, scaledTo } from './scaled';
+import { meshPicture } from './meshPicture';
 import { shade } from './shade';
 
 export const THUMBNAIL_SIZE = 160;
@@ -30,6 +31,10 @@ const GROWN = [
 
 /** RGBA bytes of THUMBNAIL_SIZE². */
 export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
+  if (brush.action === 'insert' && brush.parts) {
+    const [first] = brush.parts.parts;
+    return meshPicture(first.stood, THUMBNAIL_SIZE);
+  }
   const smooths = brush.action === 'smooth' || brush.action === 'flatten';
   const raw = plane(smooths ? COARSE_CELLS : CELLS, 2);
   if (needsClay(brush)) ripple(raw.positions);

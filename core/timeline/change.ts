@@ -1,5 +1,6 @@
 /** What a step changed, kept as what brings it back. Whatever is changed by a step of history is one of these. */
 import { bytesOf, endSpan, restore, copyLeaves, type Before, type Surface } from '#core/sculpt';
+import { piecesBytes, type PieceChange } from '#core/scene';
 import { snapshotBytes, snapshot, stageOf, type MeshSnapshot, type Stage } from './stage';
 
 export type Change =
@@ -7,6 +8,8 @@ export type Change =
   | { kind: 'leaves'; leaves: Before }
   /** Another mesh in this one's place; `on` is what the step then changed of this one. */
   | { kind: 'mesh'; mesh: MeshSnapshot; on: Before | null }
+  /** Pieces as they were. */
+  | { kind: 'pieces'; pieces: readonly PieceChange[] }
   /** What lies beside the clay. */
   | { kind: 'beside'; text: string | null };
 
@@ -23,6 +26,8 @@ export function applied(stage: Stage, change: Change): Change {
       Object.assign(stage, stageOf(change.mesh));
       return { kind: 'mesh', mesh, on: null };
     }
+    case 'pieces':
+      return { kind: 'pieces', pieces: stage.pieces.make(change.pieces) };
     case 'beside': {
       const text = stage.beside;
       stage.beside = change.text;
@@ -38,6 +43,8 @@ export function apply(stage: Stage, change: Change): void {
       return restore(stage.surface, change.leaves);
     case 'mesh':
       return void Object.assign(stage, stageOf(change.mesh));
+    case 'pieces':
+      return void stage.pieces.make(change.pieces);
     case 'beside':
       stage.beside = change.text;
   }
@@ -56,6 +63,8 @@ export function changeBytes(change: Change): number {
       return bytesOf(change.leaves);
     case 'mesh':
       return snapshotBytes(change.mesh) + (change.on ? bytesOf(change.on) : 0);
+    case 'pieces':
+      return piecesBytes(change.pieces);
     case 'beside':
       return (change.text?.length ?? 0) * 2;
   }

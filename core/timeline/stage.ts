@@ -1,5 +1,6 @@
 /** What the steps of a history change: a surface, what is known of it untouched, and what lies beside it. */
 import { buildMesh, maskIn, maskOut, plane, positionsOut, type RawMesh } from '#core/mesh';
+import type { Pieces } from '#core/scene';
 import { SLAB_SIDE } from '#core/settings';
 import { finish, surface, type Surface } from '#core/sculpt';
 
@@ -9,6 +10,8 @@ export interface Stage {
   base: Float32Array | null;
   /** Of a slab. */
   level: Level | null;
+  /** Parts that were set down on it. */
+  pieces: Pieces;
   /** What lies beside the clay, as text that whoever opened it reads: placements, references, the frame. */
   beside: string | null;
 }

@@ -27,6 +27,7 @@ export const TrialStrokeSchema = z.object({
   samples: z.array(SampleSchema).min(1),
   stencil: z.object({ u: row, v: row, w: row }).exactOptional(),
   scale: number.positive().exactOptional(),
+  part: number.int().min(0).exactOptional(),
 }) satisfies z.ZodType<TrialStroke>;
 
 export const OwnTrialSchema = z.object({

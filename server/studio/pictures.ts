@@ -100,9 +100,12 @@ async function readForm({ blobs, recent }: Desk, alpha: AlphaHead): Promise<Alph
 export interface BrushForms {
   form: AlphaHead | null;
   tooth: AlphaHead | null;
+  /** The first part of its set, where it sets parts down. */
+  part: PartHead | null;
 }
 
-export async function brushPicture(desk: Desk, brush: Brush, { form, tooth }: BrushForms): Promise<Buffer> {
+export async function brushPicture(desk: Desk, brush: Brush, { form, tooth, part }: BrushForms): Promise<Buffer> {
+  if (part && brush.touch.action === 'insert') return partPicture(desk, part);
   const of = (alpha: AlphaHead | null): Promise<AlphaForm> | null => alpha && readForm(desk, alpha);
   return encode(brushThumbnail(resolveBrush(brush, await of(form), await of(tooth))), THUMBNAIL_SIZE);
 }

@@ -30,6 +30,10 @@ watch(
     if (problem) document.getElementById('brush-name')?.focus();
   },
 );
+/** It sets parts down: what is about the clay alone isn't asked. */
+const inserts = computed(() => props.brush.touch.action === 'insert');
+const tabs = computed(() => TABS.filter((name) => !inserts.value || name !== 'Tooth'));
+watch(inserts, (now) => now && tab.value === 'Tooth' && (tab.value = 'Touch'), { immediate: true });
 /** Tabs where something differs from what a new brush has, so that an expert sees where to look. */
 const marked = computed(() => {
   const { drift, pen, tooth, stroke } = props.brush;
@@ -64,6 +68,7 @@ const marked = computed(() => {
     <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
     <StrokeTypes :model-value="brush.stroke.type" @update:model-value="edit((b) => (b.stroke.type = $event))" />
     <ChoiceBar
+      v-if="!inserts"
       class="mapping"
       label="Mapping"
       :model-value="brush.stroke.mapping"
@@ -71,7 +76,7 @@ const marked = computed(() => {
       @update:model-value="edit((b) => (b.stroke.mapping = $event))"
     />
     <SettingList
-      v-if="brush.stroke.mapping === 'wrapped'"
+      v-if="!inserts && brush.stroke.mapping === 'wrapped'"
       :schema="BrushSchema"
       :of="brush"
       :paths="['form.tile']"
@@ -80,7 +85,7 @@ const marked = computed(() => {
     <TabBar
       v-model="tab"
       label="Settings of the brush"
-      :tabs="TABS.map((value) => ({ value, label: value, marked: marked.has(value) }))"
+      :tabs="tabs.map((value) => ({ value, label: value, marked: marked.has(value) }))"
     >
       <TouchTab v-if="tab === 'Touch'" :brush="brush" @edit="edit" />
       <StrokeTab v-else-if="tab === 'Stroke'" :brush="brush" @edit="edit" />
@@ -89,7 +94,7 @@ const marked = computed(() => {
       <ToothTab v-else-if="tab === 'Tooth'" :brush="brush" @edit="edit" />
       <CardTab v-else :brush="brush" :name-problem="nameProblem" :base="base" @edit="edit" />
     </TabBar>
-    <ProfilePanel :brush="brush" :alpha="alpha" @edit="edit" />
+    <ProfilePanel v-if="!inserts" :brush="brush" :alpha="alpha" @edit="edit" />
   </div>
 </template>
 

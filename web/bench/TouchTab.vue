@@ -9,15 +9,16 @@ import SettingList from '../controls/SettingList.vue';
 const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
+const inserts = computed(() => props.brush.touch.action === 'insert');
 const main = computed(() => [
   'stroke.size',
-  'touch.strength',
+  ...(inserts.value ? [] : ['touch.strength']),
   ...(runsAlong(props.brush.stroke.type) ? ['stroke.spacing'] : []),
   ...(props.brush.stroke.type === 'pull' ? ['stroke.height'] : []),
 ]);
 const more = computed(() => [
   'touch.footing',
-  'touch.reachDepth',
+  ...(inserts.value ? ['form.turn'] : ['touch.reachDepth']),
   ...(props.brush.touch.action === 'crease' ? ['touch.pinch'] : []),
 ]);
 /** Actions whose dabs may add up or stay even. */
@@ -28,7 +29,7 @@ const overlaps = computed(() => props.brush.touch.action === 'lift' || props.bru
   <div class="tab">
     <ChoiceBar
       label="Action"
-      :across="4"
+      :across="3"
       :model-value="brush.touch.action"
       :options="ACTION_CHOICES"
       @update:model-value="edit((b) => (b.touch.action = $event))"
@@ -44,7 +45,7 @@ const overlaps = computed(() => props.brush.touch.action === 'lift' || props.bru
       />
     </div>
     <SettingList :schema="BrushSchema" :of="brush" :paths="more" @edit="edit" />
-    <div class="row">
+    <div v-if="!inserts" class="row">
       <span class="label">Takes</span>
       <ChoiceBar
         label="Takes"

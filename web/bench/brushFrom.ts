@@ -1,7 +1,7 @@
 /** Brushes from alphas: one as a draft that waits to be named, or many at once as a brush of one's choice works. */
 import { STAMP_BASE } from '#core/presets';
-import type { AlphaHead } from '#core/stored';
-import { BrushSchema, type Brush } from '#core/settings';
+import type { AlphaHead, PartHead } from '#core/stored';
+import { BRUSH_VERSION, BrushSchema, type Brush } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts } from '../api/drafts';
 import { useLibrary } from '../stores/library';
@@ -18,6 +18,23 @@ export async function brushFrom(alpha: AlphaHead): Promise<string> {
     notes: '',
   });
   brush.touch.falloff.kind = 'full';
+  await brushDrafts.keep({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
+  await library.loadDrafts();
+  return brush.id;
+}
+
+/** A brush that sets these parts down, each once; kept as a draft. Answers its id. */
+export async function brushFromParts(parts: readonly PartHead[]): Promise<string> {
+  const library = useLibrary();
+  const [first] = parts;
+  const brush = BrushSchema.parse({
+    version: BRUSH_VERSION,
+    id: crypto.randomUUID(),
+    card: { name: library.freeName('brushes', first?.card.name ?? 'Parts'), author: first?.card.author ?? '' },
+    touch: { action: 'insert' },
+    stroke: { type: 'grow' },
+    parts: { entries: parts.map(({ id }) => ({ partId: id })) },
+  });
   await brushDrafts.keep({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
   await library.loadDrafts();
   return brush.id;

@@ -34,6 +34,7 @@ export const ACTION_CHOICES: readonly Choice<Action>[] = [
   { value: 'flatten', label: 'Flatten', help: 'Levels the clay to its own mean height' },
   { value: 'move', label: 'Move', help: 'Carries the clay with the pointer' },
   { value: 'mask', label: 'Mask', help: 'Paints over what is to stay as it is' },
+  { value: 'insert', label: 'Insert', help: 'Sets parts down on the surface' },
 ];
 
 export const DIRECTION_CHOICES: readonly Choice<Direction>[] = [

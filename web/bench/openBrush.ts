@@ -14,7 +14,7 @@ export function useOpenBrush(id: () => string, path: string) {
   const library = useLibrary();
   const proof = useProof();
   const opening = ref(true);
-  const alphas = computed(() => (bench.doc ? library.alphasOf(bench.doc) : { form: null, tooth: null }));
+  const alphas = computed(() => (bench.doc ? library.alphasOf(bench.doc) : { form: null, tooth: null, parts: [] }));
   const alpha = computed(() => alphas.value.form);
 
   watch(

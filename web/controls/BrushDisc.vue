@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import type { BrushHead } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
 import { pictureUrl } from '../api/client';
+import { namedBlobs } from '../api/namedBlobs';
 import { useLibrary } from '../stores/library';
 import { useThumbnails } from '../stores/thumbnails';
 
@@ -24,7 +25,7 @@ const draft = computed(
   () => library.draftOf(props.brush.id) ?? (saved.value === '' && 'pen' in props.brush ? props.brush : null),
 );
 const drawn = computed(() =>
-  draft.value ? [worksOf(draft.value), ...Object.values(library.alphasOf(draft.value)).map((a) => a?.blob)].join() : '',
+  draft.value ? [worksOf(draft.value), ...namedBlobs(library.alphasOf(draft.value))].join() : '',
 );
 
 async function render(): Promise<void> {

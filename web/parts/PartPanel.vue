@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** The part: its budget of faces, its seat, its real size, what was found about it, and its files. */
 import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { brushFromParts } from '../bench/brushFrom';
 import { partChecks } from '#core/checks';
 import { packMesh } from '#core/formats';
 import { seatOf, stood, seatOnFlattest, snappedSeat, turnedSeat, type Seat } from '#core/part';
@@ -26,6 +28,7 @@ import TextField from '../controls/TextField.vue';
 import { saveFile } from '../controls/saveFile';
 import { failNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
+import { useLibrary } from '../stores/library';
 import { usePartBench } from '../stores/partBench';
 import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
 import { meshFile } from '../workers/meshOutFile';
@@ -79,6 +82,23 @@ function shiftRest(): void {
       ),
     ),
   }));
+}
+
+const router = useRouter();
+const library = useLibrary();
+const making = ref(false);
+/** A brush names what is saved, so the part is saved first. */
+async function makeBrush(): Promise<void> {
+  making.value = true;
+  try {
+    if (!(await bench.save())) return;
+    const head = library.part(doc.value.id);
+    if (head) await router.push(`/bench/brush/${await brushFromParts([head])}`);
+  } catch (error) {
+    failNotice(sentence(error));
+  } finally {
+    making.value = false;
+  }
 }
 
 const writing = ref<MeshEnding | null>(null);
@@ -210,6 +230,8 @@ async function download(ending: MeshEnding): Promise<void> {
         @update:model-value="(mm: number) => putSide(k, mm)"
       />
     </div>
+
+    <PushButton look="main" :disabled="bench.busy || making" @click="makeBrush">Make a brush of it</PushButton>
 
     <div class="heading">Files <small>as it stands on its seat, in millimetres</small></div>
     <div class="buttons four">

@@ -4,6 +4,7 @@ import { onBeforeUnmount, ref, watch } from 'vue';
 import CompareBar from '../bench/CompareBar.vue';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import FormColumn from '../bench/FormColumn.vue';
+import PartSetColumn from '../bench/PartSetColumn.vue';
 import { useOpenBrush } from '../bench/openBrush';
 import SaveState from '../controls/SaveState.vue';
 import SettingsHistory from '../bench/SettingsHistory.vue';
@@ -54,7 +55,8 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
       <LeafPair name="brush" :start="0.43" :left-least="524" left-label="The brush" right-label="The proof">
         <template #left>
           <div class="columns">
-            <FormColumn :brush="bench.doc" :alpha="alpha" @edit="edit" />
+            <PartSetColumn v-if="bench.doc.touch.action === 'insert'" :brush="bench.doc" @edit="edit" />
+            <FormColumn v-else :brush="bench.doc" :alpha="alpha" @edit="edit" />
             <StrokeColumn
               :brush="bench.doc"
               :alpha="alpha"
@@ -81,7 +83,11 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
               @edit="edit"
             />
             <CompareBar class="versions" />
-            <StripView :brush="compare.shown ?? bench.doc" :alphas="library.alphasOf(compare.shown ?? bench.doc)" />
+            <StripView
+              v-if="(compare.shown ?? bench.doc).touch.action !== 'insert'"
+              :brush="compare.shown ?? bench.doc"
+              :alphas="library.alphasOf(compare.shown ?? bench.doc)"
+            />
           </div>
         </template>
       </LeafPair>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The five numbers a sculptor asks for, beside the pointer while it is over the body, otherwise in the corner. */
+/** The numbers a sculptor asks for, beside the pointer while it is over the body, otherwise in the corner. */
 import { computed } from 'vue';
 import type { Brush } from '#core/settings';
 
@@ -14,8 +14,12 @@ const props = defineProps<{
 
 const numbers = computed(() => [
   { what: 'size', value: (props.live?.radius ?? props.brush.stroke.size).toFixed(2) },
-  { what: 'depth', value: `${props.brush.form.depth} %` },
-  { what: 'strength', value: `${props.brush.touch.strength} %` },
+  ...(props.brush.touch.action === 'insert'
+    ? []
+    : [
+        { what: 'depth', value: `${props.brush.form.depth} %` },
+        { what: 'strength', value: `${props.brush.touch.strength} %` },
+      ]),
   { what: 'turn', value: `${Math.round(props.live?.turn ?? props.brush.form.turn)}°` },
   { what: 'spacing', value: `${props.brush.stroke.spacing} %` },
 ]);

@@ -24,6 +24,9 @@ import { isMeshFile } from '../workers/meshFiles';
 import { useHeldBrushes } from './heldBrushes';
 import { CLAYS, useLook } from './looks';
 import { usePath } from './pathHand';
+import PartTray from './PartTray.vue';
+import { usePartTray } from './usePartTray';
+import { usePieces } from './usePieces';
 import PathNodes from './PathNodes.vue';
 import PointerNumbers from './PointerNumbers.vue';
 import ProofBody from './ProofBody.vue';
@@ -78,8 +81,24 @@ const path = usePath({
     view: eye!.basis(),
     symmetry: symmetry(),
     dig: input?.dig ?? false,
+    ...(tray.picked.value === null ? {} : { part: tray.picked.value }),
     ...(props.brush.stroke.mapping === 'stencil' ? { stencil: eye!.stencil(stencil.value) } : {}),
   }),
+});
+const pieces = usePieces({
+  view: () => view.value,
+  sculptor: proof.sculptor,
+  brush: () => props.brush,
+  alphas: () => props.alphas,
+  seed: () => input?.seed ?? 1,
+  digs: () => input?.dig ?? false,
+  picked: () => tray.picked.value,
+  failed: (error) => (problem.value = `A piece can’t be shown. ${sentence(error)}`),
+});
+const tray = usePartTray({
+  surface,
+  brush: () => props.brush,
+  changed: () => input?.hover(),
 });
 const symmetry = () => ({ ...proof.symmetry });
 
@@ -110,6 +129,7 @@ function fit(): void {
 }
 
 function onHover(frame: DabFrame | null, at: { x: number; y: number } | null): void {
+  pieces.hover(input?.stroking || held.held.value ? null : frame);
   if (!frame || !at || !eye) {
     hovered.value = null;
     return;
@@ -161,17 +181,20 @@ onMounted(async () => {
     blocked: () => onPath.value || light.turning.value || looking.held.value || fingers!.busy,
     onHover,
     onEnd: () => undefined,
+    part: () => tray.picked.value,
     settle: (at) => guides.settling.value!.settle(at),
     onStamped: (origin) => guides.settling.value!.stamped(origin),
     onBeside: (beside) => eye?.leftTurns(beside),
   });
   view.value.setSymmetry(proof.symmetry);
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
+  proof.sculptor.onPieces = pieces.show;
   view.value.onDrawn = placeNodes;
   look();
   fit();
   await proof.start().catch((error: unknown) => (problem.value = sentence(error)));
   show();
+  pieces.showAll();
   await Promise.all([follow(), showForm()]);
 });
 onBeforeUnmount(() => {
@@ -292,6 +315,7 @@ useShortcuts([
     :data-strokes="proof.state.strokes"
     :data-busy="proof.state.busy || proof.opening || usable !== key"
     :data-vertices="proof.state.vertices"
+    :data-pieces="proof.state.pieces"
     @dragover.prevent
     @drop.prevent="drop"
   >
@@ -323,6 +347,14 @@ useShortcuts([
       @keep="path.keep()"
       @abandon="path.abandon()"
       @close="path.toggleClosed()"
+    />
+    <PartTray
+      v-if="tray.open.value && hovered"
+      :ids="brush.parts.entries.map(({ partId }) => partId)"
+      :picked="tray.picked.value"
+      :order="brush.parts.order"
+      :at="hovered.at"
+      :width="size.width"
     />
     <PointerNumbers
       :brush="brush"

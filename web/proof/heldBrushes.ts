@@ -21,7 +21,7 @@ export function useHeldBrushes(brush: () => Brush, changed: () => void) {
 
   watch([held, () => brush().stroke.size], async () => {
     const now = inHand();
-    if (now) await proof.sculptor.use(now, { form: null, tooth: null });
+    if (now) await proof.sculptor.use(now, { form: null, tooth: null, parts: [] });
     changed();
   });
   useShortcuts([

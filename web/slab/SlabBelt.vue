@@ -16,7 +16,8 @@ import ToolButton from '../controls/ToolButton.vue';
 
 const tools = useSlabTools();
 const library = useLibrary();
-const KEYS: Record<Action, string> = {
+/** Those that a slab has a brush of. */
+const KEYS: Partial<Record<Action, string>> = {
   lift: 'L',
   build: 'B',
   crease: 'C',
@@ -28,9 +29,9 @@ const KEYS: Record<Action, string> = {
 };
 useShortcuts(
   tools.brushes
-    .filter((b) => b.touch.action !== 'smooth')
+    .filter((b) => b.touch.action !== 'smooth' && KEYS[b.touch.action])
     .map((brush) => ({
-      keys: KEYS[brush.touch.action],
+      keys: KEYS[brush.touch.action] ?? '',
       what: `${brush.card.name} brush`,
       run: () => tools.choose(brush.id),
     })),

@@ -61,7 +61,7 @@ const key = computed(() => JSON.stringify([tools.brush, tools.alpha?.blob]));
 async function follow(): Promise<void> {
   const wanted = key.value;
   await sculptor
-    .use(tools.brush, { form: tools.alpha, tooth: null })
+    .use(tools.brush, { form: tools.alpha, tooth: null, parts: [] })
     .catch(() => tellNotice('The brush’s alpha can’t be loaded; it works as a plain form until it is.'));
   known.value = wanted;
   input?.hover();

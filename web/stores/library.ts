@@ -161,7 +161,12 @@ export const useLibrary = defineStore('library', () => {
   }
 
   function alphasOf(brush: Naming): BrushAlphas {
-    return { form: alpha(brush.form.alphaId), tooth: alpha(brush.tooth.alphaId) };
+    const ids = new Set(brush.parts?.entries.map(({ partId }) => partId));
+    return {
+      form: alpha(brush.form.alphaId),
+      tooth: alpha(brush.tooth.alphaId),
+      parts: [...ids].map((id) => part(id)).filter((head) => head !== null),
+    };
   }
 
   function putBrush(stored: StoredDocument<'brushes'>): void {

@@ -11,6 +11,7 @@ import { worksOf, type Brush } from '#core/settings';
 import type { AlphaHead, BrushAlphas } from '#core/stored';
 import { THUMBNAIL_VERSION } from '#core/thumbnail';
 import { getBlob } from '../api/client';
+import { namedBlobs } from '../api/namedBlobs';
 import { plain } from '../api/plain';
 import type { ThumbnailWorker } from '../workers/thumbnail.worker';
 
@@ -26,7 +27,7 @@ export const useThumbnails = defineStore('thumbnails', () => {
 
   /** An object URL of the brush's picture. */
   function of(brush: Brush, alphas: BrushAlphas): Promise<string> {
-    const key = JSON.stringify([worksOf(brush), alphas.form?.blob, alphas.tooth?.blob]);
+    const key = JSON.stringify([worksOf(brush), ...namedBlobs(alphas)]);
     const known = urls.get(key);
     if (known) return known;
     const made = urlOf(key, () => render(plain(brush), alphas));
@@ -51,12 +52,15 @@ export const useThumbnails = defineStore('thumbnails', () => {
     );
     const form = await kindAndBytes(alphas.form);
     const tooth = await kindAndBytes(alphas.tooth);
+    const [head] = alphas.parts;
+    const part = head ? { head: plain(head), bytes: await getBlob(head.mesh) } : null;
     return worker.render(
       brush,
       Comlink.transfer(
         { form, tooth },
         [form, tooth].flatMap((a) => (a ? [a.bytes] : [])),
       ),
+      part && Comlink.transfer(part, [part.bytes]),
     );
   }
 

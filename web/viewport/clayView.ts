@@ -31,6 +31,7 @@ import {
 import type { DabFrame } from '#core/brush';
 import { LEAF, type MeshArrays } from '#core/mesh';
 import { AXES, type Symmetry } from '#core/settings';
+import { PieceView } from './pieceView';
 import type { GuideLook } from './settling';
 import {
   CLAY_FRAGMENT,
@@ -81,6 +82,7 @@ export class ClayView {
   /** Seen in place of the body from the left up to `split`. */
   private before: ThreeMesh<BufferGeometry, ShaderMaterial> | null = null;
   private split = 0;
+  readonly pieces: PieceView;
   private edges: LineSegments<BufferGeometry, ShaderMaterial> | null = null;
   private form: DataTexture | null = null;
   private sceneStale = true;
@@ -122,6 +124,7 @@ export class ClayView {
         parallel: { value: 0 },
       },
     });
+    this.pieces = new PieceView(this.scene, this.clay, () => this.stale());
     const toBody = { value: new Matrix4() };
     this.shade = new ShaderMaterial({
       glslVersion: GLSL3,
@@ -356,6 +359,7 @@ export class ClayView {
     this.disposed = true;
     cancelAnimationFrame(this.requested);
     for (const object of [this.body, this.before, this.edges]) this.drop(object);
+    this.pieces.dispose();
     this.form?.dispose();
     this.target.dispose();
     this.shaded.dispose();

@@ -5,9 +5,21 @@ in float mask;
 out float vMask;
 out vec3 vNormal;
 out vec3 vView;
+#ifdef PIECES
+out vec3 vTint;
+#endif
 void main() {
+#ifdef PIECES
+  // A piece may be narrowed: its normals are not turned as its places are.
+  vec4 at = modelViewMatrix * instanceMatrix * vec4(position, 1.0);
+  mat3 m = mat3(instanceMatrix);
+  vec3 lengths = vec3(dot(m[0], m[0]), dot(m[1], m[1]), dot(m[2], m[2]));
+  vNormal = normalMatrix * (m * (normal / lengths));
+  vTint = instanceColor;
+#else
   vec4 at = modelViewMatrix * vec4(position, 1.0);
   vNormal = normalMatrix * normal;
+#endif
   vView = at.xyz;
   vMask = mask;
   gl_Position = projectionMatrix * at;
@@ -18,6 +30,10 @@ export const CLAY_FRAGMENT = /* glsl */ `
 in float vMask;
 in vec3 vNormal;
 in vec3 vView;
+#ifdef PIECES
+in vec3 vTint;
+uniform float ghost;
+#endif
 uniform vec3 clay;
 uniform vec3 rim;
 uniform float grazing;
@@ -27,6 +43,12 @@ uniform float gloss;
 uniform float parallel;
 out vec4 colour;
 void main() {
+  vec3 own = clay;
+#ifdef PIECES
+  // What isn't set down yet is seen through: every second pixel is what lies behind it.
+  if (ghost > 0.5 && fract((floor(gl_FragCoord.x) + floor(gl_FragCoord.y)) * 0.5) > 0.25) discard;
+  own = vTint.r < 0.0 ? clay : vTint;
+#endif
   vec3 n = facets > 0.5 ? normalize(cross(dFdx(vView), dFdy(vView))) : normalize(vNormal);
   vec3 eye = grazing > 0.5 || parallel > 0.5 ? vec3(0.0, 0.0, 1.0) : normalize(-vView);
   if (dot(n, eye) < 0.0) n = -n;
@@ -35,7 +57,7 @@ void main() {
   float sky = 0.5 + 0.5 * n.y;
   float facing = max(0.0, dot(n, eye));
   float fill = max(0.0, dot(n, normalize(vec3(0.75, -0.45, 0.4))));
-  vec3 warm = clay * (vec3(1.18, 1.14, 1.08) * mix(1.0, 1.3, grazing) * lit + vec3(0.055, 0.06, 0.068) + vec3(0.07, 0.085, 0.1) * sky);
+  vec3 warm = own * (vec3(1.18, 1.14, 1.08) * mix(1.0, 1.3, grazing) * lit + vec3(0.055, 0.06, 0.068) + vec3(0.07, 0.085, 0.1) * sky);
   vec3 cool = rim * (0.10 * fill + 0.34 * pow(1.0 - facing, 3.0) * (0.35 + 0.65 * fill));
   float shine = pow(max(0.0, dot(n, normalize(key + eye))), 28.0);
   vec3 sum = warm + cool + vec3(0.9, 0.92, 0.95) * gloss * shine * lit;

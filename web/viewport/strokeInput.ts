@@ -39,6 +39,8 @@ export interface StrokeInputOptions {
   /** `at` is the pointer, CSS pixels in the view. */
   onHover: (frame: DabFrame | null, at: { x: number; y: number } | null) => void;
   onEnd: () => void;
+  /** Which of the brush's parts was picked by hand; null leaves it to the set. */
+  part?: () => number | null;
   onPenWithoutPressure?: () => void;
   /** Where a single stamp is set for a place of the pointer. */
   settle?: (at: { x: number; y: number }) => { x: number; y: number };
@@ -70,7 +72,8 @@ export class StrokeInput {
   private shown: DabFrame | null = null;
   /** The timer of a hand that rests. */
   private rest = 0;
-  private seed = 1;
+  /** Of the next stroke. */
+  seed = 1;
   private readonly off = new AbortController();
   private ground: { mesh: MeshArrays; now: Ground } | null = null;
 
@@ -138,6 +141,7 @@ export class StrokeInput {
   /** What a stroke begins with, its next seed among it. */
   private start(brush: Brush): Parameters<StrokeTaker['begin']>[0] {
     const { symmetry, eye } = this.o;
+    const part = this.o.part?.() ?? null;
     return {
       brushId: brush.id,
       seed: this.seed++,
@@ -145,6 +149,7 @@ export class StrokeInput {
       symmetry: symmetry(),
       view: eye.basis(),
       ...(brush.stroke.mapping === 'stencil' && eye.stencil ? { stencil: eye.stencil() } : {}),
+      ...(part === null ? {} : { part }),
     };
   }
 

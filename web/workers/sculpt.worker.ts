@@ -1,6 +1,6 @@
 /** Owns the memory of one body and the sculpting session on it. Answers every call with what changed. */
 import * as Comlink from 'comlink';
-import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind } from '#core/brush';
+import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind, type PartForm } from '#core/brush';
 import { readMesh } from '#core/formats';
 import { body, buildMesh, subdivide, type RawMesh } from '#core/mesh';
 import type { Brush } from '#core/settings';
@@ -23,7 +23,18 @@ import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
 import { bodyCalls } from './sculpt/bodyCalls';
 import { clayCalls } from './sculpt/clayCalls';
 import { finer, wantFiner } from './sculpt/finer';
-import { brushes, change, clayOrNull, current, forms, state, neededForms, onBareClay, opened } from './sculpt/state';
+import {
+  brushes,
+  change,
+  clayOrNull,
+  current,
+  forms,
+  state,
+  neededForms,
+  onBareClay,
+  opened,
+  partForms,
+} from './sculpt/state';
 import type { Begin, Change, Opened, Opening } from './sculpt/messages';
 
 /** The body as it is sculpted: at its own density, subdivided as often as asked. */
@@ -97,9 +108,15 @@ const api = {
   sendForm(alphaId: string, alpha: AlphaKind, bytes: ArrayBuffer): void {
     forms.set(alphaId, alphaForm(alpha, bytes));
   },
+  sendPart(head: PartForm['head'], mesh: ArrayBuffer): void {
+    partForms.set(head.id, { head, mesh: readMesh(mesh) });
+  },
   setBrush(brush: Brush): void {
     const of = (id: string | null): AlphaForm | null => (id === null ? null : (forms.get(id) ?? null));
-    brushes.set(brush.id, resolveBrush(brush, of(brush.form.alphaId), of(brush.tooth.alphaId)));
+    brushes.set(
+      brush.id,
+      resolveBrush(brush, of(brush.form.alphaId), of(brush.tooth.alphaId), (id) => partForms.get(id) ?? null),
+    );
   },
 
   /**

@@ -22,7 +22,7 @@ beforeEach(() => {
 });
 afterEach(() => sculptor.close());
 
-const NONE = { form: null, tooth: null };
+const NONE = { form: null, tooth: null, parts: [] };
 const view = { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } as const;
 const start = { brushId: ID, seed: 1, dig: false, symmetry: NO_SYMMETRY, view };
 const down = (x: number, y: number, time = 0): Sample => ({ origin: [x, y, 5], direction: [0, 0, -1], time });

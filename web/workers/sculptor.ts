@@ -5,7 +5,8 @@
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { meshView, type MeshArrays } from '#core/mesh';
-import type { AlphaHead, BrushAlphas } from '#core/stored';
+import type { Piece, PieceChange } from '#core/scene';
+import type { AlphaHead, BrushAlphas, PartHead } from '#core/stored';
 import type { Brush, Frame, SetForm } from '#core/settings';
 import type { ClayBytes, LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
@@ -23,6 +24,8 @@ export interface SculptorState {
   strokes: number;
   canUndo: boolean;
   canRedo: boolean;
+  /** Parts set down, still separate. */
+  pieces: number;
   vertices: number;
   triangles: number;
   /** Mean distance from vertex to vertex, body units. */
@@ -54,6 +57,7 @@ export class Sculptor {
     strokes: 0,
     canUndo: false,
     canRedo: false,
+    pieces: 0,
     vertices: 0,
     triangles: 0,
     spacing: 0,
@@ -73,6 +77,11 @@ export class Sculptor {
   /** Called when another mesh takes the place of the one that was open. */
   onReopen: (opened: Opened) => void = nothing;
 
+  /** On the body now. */
+  readonly pieces = new Map<string, Piece>();
+  /** Called with the ids of pieces that changed. */
+  onPieces: (ids: readonly string[]) => void = nothing;
+
   /** Called with what lies beside the clay when undo or redo changed it. */
   onBeside: (state: string) => void = nothing;
 
@@ -83,6 +92,8 @@ export class Sculptor {
   private readonly orders = new Orders();
   private readonly forms = new FormBytes();
   private readonly parts = new Set<string>();
+  /** What the worker knows of each part that is set down. */
+  private readonly sentParts = new Map<string, string>();
   /** The stroke that the hand draws, from its begin to its end. */
   private drawn: { id: number; waiting: Sample[] } | null = null;
   private strokeIds = 0;
@@ -97,6 +108,8 @@ export class Sculptor {
   open(opening: Opening): Promise<void> {
     return this.orders.give(async () => {
       this.lookAt(await this.worker.open(opening));
+      // Those of the body before are gone; strokes that were run again have set theirs down anew.
+      this.takePieces([...this.pieces.keys()].map((id) => [id, null]));
       this.apply(await this.worker.state());
     });
   }
@@ -116,15 +129,17 @@ export class Sculptor {
     return this.orders.give(() => this.sendForm(alpha, bytes));
   }
 
-  private settingsOf(brush: Brush, { form, tooth }: BrushAlphas): () => Promise<void> {
+  private settingsOf(brush: Brush, { form, tooth, parts }: BrushAlphas): () => Promise<void> {
     const sent = plain(brush);
+    const heads = brush.touch.action === 'insert' ? parts.map((head) => plain(head)) : [];
     const wanted = [form, tooth]
       .filter((alpha) => alpha !== null)
       .map((alpha) => ({ alpha, bytes: this.forms.fetch(alpha) }));
     return async () => {
       const got = await Promise.allSettled(wanted.map(({ alpha, bytes }) => this.sendForm(alpha, bytes)));
+      const gotParts = await Promise.allSettled(heads.map((head) => this.sendPart(head)));
       await this.worker.setBrush(sent);
-      const missing = got.find((g) => g.status === 'rejected');
+      const missing = [...got, ...gotParts].find((g) => g.status === 'rejected');
       if (missing) throw missing.reason;
       await this.forget();
     };
@@ -139,6 +154,15 @@ export class Sculptor {
       Comlink.transfer(bytes, [bytes]),
     );
     this.forms.sent(alpha);
+  }
+
+  private async sendPart(head: PartHead): Promise<void> {
+    const { id, mesh, seat, card } = head;
+    const key = `${mesh} ${JSON.stringify(seat)}`;
+    if (this.sentParts.get(id) === key) return;
+    const bytes = await getBlob(mesh);
+    await this.worker.sendPart({ id, mesh, seat, card }, Comlink.transfer(bytes, [bytes]));
+    this.sentParts.set(id, key);
   }
 
   /** Lets go of alphas that the worker's brushes no longer need. */
@@ -376,6 +400,7 @@ export class Sculptor {
   /** No view looks at it any more. */
   unseen(): void {
     this.onChange = nothing;
+    this.onPieces = nothing;
   }
 
   close(): void {
@@ -402,6 +427,22 @@ export class Sculptor {
     }, options);
   }
 
+  private takePieces(changes: readonly PieceChange[]): void {
+    if (changes.length === 0) return;
+    for (const [id, piece] of changes) {
+      if (piece) this.pieces.set(id, piece);
+      else this.pieces.delete(id);
+    }
+    this.state.pieces = this.pieces.size;
+    this.onPieces(changes.map(([id]) => id));
+  }
+
+  /** Pieces become others; one step of history. */
+  changePieces(changes: readonly PieceChange[]): Promise<void> {
+    const sent = changes.map(([id, piece]): PieceChange => [id, piece && { ...piece }]);
+    return this.changing(() => this.worker.changePieces(sent));
+  }
+
   private lookAt(opened: Opened): void {
     this.opened = opened;
     this.mesh = meshView(opened.buffer, opened.layout);
@@ -421,6 +462,7 @@ export class Sculptor {
     const { level, strokes, canUndo, canRedo, stroking, dab } = change;
     Object.assign(this.state, { level, strokes, canUndo, canRedo, stroking, dabRadius: dab?.radius ?? null });
     if (change.leaves.length > 0) this.onChange(change.leaves);
+    this.takePieces(change.pieces);
     if (change.beside !== null) this.onBeside(change.beside);
   }
 }

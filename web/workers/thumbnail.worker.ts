@@ -1,6 +1,8 @@
 /** Renders brush pictures away from the page. */
 import * as Comlink from 'comlink';
 import { alphaForm, resolveBrush, type AlphaKind } from '#core/brush';
+import { readMesh } from '#core/formats';
+import type { PartHead } from '#core/stored';
 import type { Brush } from '#core/settings';
 import { brushThumbnail, THUMBNAIL_SIZE } from '#core/thumbnail';
 
@@ -8,10 +10,17 @@ const api = {
   async render(
     brush: Brush,
     alphas: Record<'form' | 'tooth', { kind: AlphaKind; bytes: ArrayBuffer } | null>,
+    /** The first part of its set. */
+    part: { head: PartHead; bytes: ArrayBuffer } | null,
   ): Promise<Blob> {
     const { form, tooth } = alphas;
     const rgba = brushThumbnail(
-      resolveBrush(brush, form && alphaForm(form.kind, form.bytes), tooth && alphaForm(tooth.kind, tooth.bytes)),
+      resolveBrush(
+        brush,
+        form && alphaForm(form.kind, form.bytes),
+        tooth && alphaForm(tooth.kind, tooth.bytes),
+        (id) => (part?.head.id === id ? { head: part.head, mesh: readMesh(part.bytes) } : null),
+      ),
     );
     const canvas = new OffscreenCanvas(THUMBNAIL_SIZE, THUMBNAIL_SIZE);
     canvas.getContext('2d')!.putImageData(new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, THUMBNAIL_SIZE), 0, 0);

@@ -3,6 +3,7 @@ import * as Comlink from 'comlink';
 import { packMesh } from '#core/formats';
 import {
   adoptBrush,
+  changePieces,
   clearStrokes,
   cutOff,
   maskLastRaised,
@@ -11,6 +12,7 @@ import {
   takeUpSteps,
   uncut,
 } from '#core/session';
+import type { PieceChange } from '#core/scene';
 import { brushes, change, current } from './state';
 import type { Change, KeptStep } from './messages';
 
@@ -64,6 +66,7 @@ export const bodyCalls = {
         case 'mask-raised':
         case 'cut':
           return [step];
+        case 'pieces':
         case 'beside':
         case 'level':
         case 'earlier':
@@ -84,6 +87,10 @@ export const bodyCalls = {
         return { kind: 'stroke', record: { ...rest, brush: brushes.get(brushId) ?? own } };
       }),
     );
+    return change();
+  },
+  changePieces(changes: PieceChange[]): Change {
+    changePieces(current(), changes);
     return change();
   },
   clear(): Change {

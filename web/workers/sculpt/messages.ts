@@ -1,6 +1,7 @@
 /** What goes between the page and the worker that owns the memory of a body. */
 import type { Edit } from '#core/edit';
 import type { BodyName, MeshLayout } from '#core/mesh';
+import type { PieceChange } from '#core/scene';
 import type { Step } from '#core/session';
 import type { Frame } from '#core/settings';
 import type { StrokeRecord, StrokeStart } from '#core/stroke';
@@ -40,6 +41,8 @@ export interface Change {
   /** Radius and turn of the dab that is being laid, while it is. */
   dab: { radius: number } | null;
   level: LevelState | null;
+  /** Pieces that changed since the page was told last, as they are now. */
+  pieces: PieceChange[];
   /** What lies beside the clay from now on, where undo or redo changed it. */
   beside: string | null;
 }

@@ -3,7 +3,7 @@
  * sent.
  */
 import * as Comlink from 'comlink';
-import type { AlphaForm, ResolvedBrush } from '#core/brush';
+import type { AlphaForm, PartForm, ResolvedBrush } from '#core/brush';
 import { layoutOf } from '#core/mesh';
 import type { Picture, Pyramid } from '#core/picture';
 import { drainChanged, type Surface } from '#core/sculpt';
@@ -27,6 +27,8 @@ export const state: {
 
 export const brushes = new Map<string, ResolvedBrush>();
 export const forms = new Map<string, AlphaForm>();
+/** Parts that brushes set down, by their ids. */
+export const partForms = new Map<string, PartForm>();
 /** Heights of parts that lie as set forms. */
 export const parts = new Map<string, Picture>();
 
@@ -70,6 +72,7 @@ export function change(): Change {
     canRedo: canRedo(s),
     dab: frame && { radius: frame.radius },
     stroking: s.running !== null,
+    pieces: s.pieces.drain(),
     level: slab && { cells: slab.level.cells, upper: slab.level.upper.length },
     beside,
   };

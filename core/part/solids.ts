@@ -1,4 +1,4 @@
-/** Solids of known measure for the tests of parts. */
+/** Solids of known measure. */
 import type { RawMesh } from '#core/mesh';
 import type { Vec3 } from '#core/vector';
 

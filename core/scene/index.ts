@@ -1,0 +1,2 @@
+export * from './piece';
+export * from './pieces';

@@ -1,0 +1,65 @@
+/** The parts that a brush sets down, and which of them comes next. */
+import { z } from 'zod';
+import { setting } from './setting';
+
+export const PART_ORDERS = ['sequence', 'random', 'chosen'] as const;
+export type PartOrder = (typeof PART_ORDERS)[number];
+export const MOST_PARTS = 64;
+
+export const PartEntrySchema = z.object({
+  partId: z.uuid(),
+  scale: setting({
+    label: 'Scale',
+    unit: '%',
+    min: 5,
+    max: 400,
+    step: 1,
+    fallback: 100,
+    scale: 'log',
+    help: 'Its size beside the others of the set',
+  }),
+  sink: setting({
+    label: 'Sink',
+    unit: '%',
+    min: -100,
+    max: 100,
+    step: 1,
+    fallback: 0,
+    help: 'How much deeper it sits than its seat says, in per cent of its height',
+  }),
+  turn: setting({
+    label: 'Turn',
+    unit: '°',
+    min: -180,
+    max: 180,
+    step: 1,
+    fallback: 0,
+    help: 'Turns it about its up, anticlockwise',
+  }),
+  chance: setting({
+    label: 'Chance',
+    unit: '%',
+    min: 0,
+    max: 100,
+    step: 1,
+    fallback: 100,
+    help: 'At random: how often it comes, beside the others',
+  }),
+});
+export type PartEntry = z.infer<typeof PartEntrySchema>;
+
+export const PartSetSchema = z.object({
+  entries: z.array(PartEntrySchema).max(MOST_PARTS, `At most ${MOST_PARTS} parts a brush.`).default([]),
+  order: z.enum(PART_ORDERS).default('sequence'),
+  /** The one that is set down, where they are chosen by hand. */
+  chosen: setting({
+    label: 'Chosen part',
+    unit: '',
+    min: 0,
+    max: MOST_PARTS - 1,
+    step: 1,
+    fallback: 0,
+    help: 'Place in the set, from 0, of the part that is set down alone',
+  }),
+});
+export type PartSet = z.infer<typeof PartSetSchema>;
