@@ -49,6 +49,8 @@ async function sent(name: string, cells: number): Promise<OwnBody> {
     mesh,
     triangles: raw.triangles.length / 3,
     report: { merged: 0, dropped: 0, open: 0, components: 1 },
+    pieces: [],
+    shapes: null,
   };
 }
 

@@ -1,2 +1,4 @@
 export * from './piece';
 export * from './pieces';
+export * from './kept';
+export * from './pickPiece';

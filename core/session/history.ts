@@ -12,7 +12,7 @@ import { apply, back, dropDone, dropUndone, forth, stageOf, spanChanges, timelin
 import { healCut, maskRaised, cutting } from './cutOff';
 import { refinedMesh, refineUnderLast } from './refine';
 import { changesOf, runWhole } from './runner';
-import { abandon, brushIn, keep, underOf, type Session } from './session';
+import { abandon, brushIn, keep, resetPieces, underOf, type Session } from './session';
 import { targetsOf } from './target';
 import { runsAgain, withBrushes, type Step, type Under } from './steps';
 
@@ -107,7 +107,7 @@ export function refineUnderAll(s: Session, places: readonly Under[]): boolean {
   if (!s.base) throw new Error('This session keeps no untouched body to refine.');
   const finer = places.length > 0 && refinedMesh(s, { places: s.base, mask: null }, places);
   if (!finer) return false;
-  s.pieces.clear();
+  resetPieces(s);
   const next: Session = { ...s, ...stageOf(finer), ...timeline<Step>(s.undoLimit), origin: null };
   runAll(
     next,
@@ -136,7 +136,7 @@ export function clearStrokes(s: Session): void {
 /** The body as it was opened. */
 function toOrigin(s: Session): void {
   if (s.origin) {
-    s.pieces.clear();
+    resetPieces(s);
     apply(s, { kind: 'mesh', mesh: s.origin, on: null });
     s.origin = null;
     dropDone(s);
@@ -153,7 +153,7 @@ function toUntouched(s: Session): void {
   if (changes.every((change) => change !== null && change.kind !== 'mesh')) {
     for (const change of changes.reverse()) if (change) apply(s, change);
   } else if (s.base) {
-    s.pieces.clear();
+    resetPieces(s);
     const { leafCount } = s.surface.mesh;
     const positions = new Float32Array(leafCount * LEAF * 3);
     positions.set(s.base);

@@ -27,7 +27,7 @@ export function pieceTarget(
     gather(copies, sign, { parts }: ResolvedBrush) {
       waiting = [];
       if (!parts || made.length >= MOST_A_STROKE) return 0;
-      const part = parts.parts[whichPart(parts, { dab: dabs, random, picked })];
+      const part = parts.parts[whichPart(parts, { dab: dabs, random, picked, seed })];
       waiting = copies.map((copy, i): PieceChange => {
         const id = freeId(pieces, `${(seed >>> 0).toString(36)}.${dabs}.${i}`);
         const { at, shape } = standing(part, copy, sign, surface);
@@ -73,15 +73,17 @@ export interface Next {
   random: () => number;
   /** Place in the set of the one that was picked by hand. */
   picked: number | undefined;
+  /** The number of the stroke: single stamps come in turn too. */
+  seed: number;
 }
 
 /** The part that a brush sets down next. */
-export function whichPart({ parts, order, chosen }: ResolvedParts, { dab, random, picked }: Next): number {
+export function whichPart({ parts, order, chosen }: ResolvedParts, { dab, random, picked, seed }: Next): number {
   const byHand = parts.findIndex(({ entry }) => entry === picked);
   if (byHand >= 0) return byHand;
   switch (order) {
     case 'sequence':
-      return dab % parts.length;
+      return (Math.max(0, seed - 1) + dab) % parts.length;
     case 'chosen':
       return Math.min(chosen, parts.length - 1);
     case 'random': {

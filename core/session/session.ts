@@ -5,7 +5,7 @@
  */
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
-import { Pieces, type PieceChange } from '#core/scene';
+import { Pieces, type Piece, type PieceChange } from '#core/scene';
 import { beginSpan, rewindSpan, type Surface } from '#core/sculpt';
 import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type StrokeStart } from '#core/stroke';
 import {
@@ -33,6 +33,8 @@ export interface Running {
 
 export interface Session extends Stage, Timeline<Step> {
   running: Running | null;
+  /** Pieces that the body came with. */
+  ownPieces: readonly Piece[];
   /** An edit that is shown but not kept yet. */
   trying: Edit | null;
   /** The untouched body, once its triangles are others than those it was opened with. */
@@ -59,7 +61,7 @@ export function session(
 }
 
 export function sessionOn(stage: Stage, undoLimit = UNDO_LIMIT_BYTES): Session {
-  return { ...stage, ...timeline<Step>(undoLimit), running: null, trying: null, origin: null };
+  return { ...stage, ...timeline<Step>(undoLimit), running: null, ownPieces: [], trying: null, origin: null };
 }
 
 export function beginStroke(s: Session, start: StrokeStart): void {
@@ -166,6 +168,18 @@ export function changeBeside(s: Session, beside: Beside): void {
     dropUndone(s);
   }
   s.beside = beside.after;
+}
+
+/** The body came with these pieces: no step of its history. */
+export function bringPieces(s: Session, pieces: readonly Piece[]): void {
+  s.ownPieces = pieces;
+  s.pieces.make(pieces.map((piece) => [piece.id, piece]));
+}
+
+/** Only those that the body came with. */
+export function resetPieces(s: Session): void {
+  s.pieces.clear();
+  s.pieces.make(s.ownPieces.map((piece) => [piece.id, piece]));
 }
 
 /** Pieces become others: moved, taken away, named. One step; what can't be told from what was leaves no trace. */

@@ -88,7 +88,8 @@ export function referencesOfSource(source: Source): References {
 }
 
 export function referencesOfBody(body: OwnBody): References {
-  return { blobs: [{ hash: body.mesh, bytes: null }], documents: [] };
+  const named = [body.mesh, ...(body.shapes ? [body.shapes] : []), ...body.pieces.map(({ mesh }) => mesh)];
+  return { blobs: [...new Set(named)].map((hash) => ({ hash, bytes: null })), documents: [] };
 }
 
 export function referencesOfPart({ whole, mesh, made }: Part): References {

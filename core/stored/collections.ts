@@ -33,6 +33,7 @@ import {
   AlphaHeadSchema,
   BodyHeadSchema,
   BrushHeadSchema,
+  headOfBody,
   headOfSource,
   headOfTrial,
   PartHeadSchema,
@@ -129,6 +130,8 @@ export function headOf<C extends Collection>(collection: C, doc: Documents[C]): 
     switch (collection) {
       case 'sources':
         return headOfSource(doc as Source);
+      case 'bodies':
+        return headOfBody(doc as OwnBody);
       case 'trials':
         return headOfTrial(doc as OwnTrial);
       default:

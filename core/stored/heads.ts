@@ -10,6 +10,7 @@ import {
   OwnBodySchema,
   PartSchema,
   PATTERN_FORMS,
+  type OwnBody,
   type Source,
 } from '#core/settings';
 import { OwnTrialSchema, type OwnTrial } from '#core/trial';
@@ -46,7 +47,10 @@ export const SourceHeadSchema = z.discriminatedUnion('kind', [
 ]);
 export type SourceHead = z.infer<typeof SourceHeadSchema>;
 
-export const BodyHeadSchema = OwnBodySchema.omit({ version: true }).extend(head);
+export const BodyHeadSchema = OwnBodySchema.omit({ version: true, pieces: true, shapes: true }).extend({
+  ...head,
+  pieces: z.number().int().min(0).default(0),
+});
 export type BodyHead = z.infer<typeof BodyHeadSchema>;
 
 export const PartHeadSchema = PartSchema.omit({ version: true }).extend(head);
@@ -72,6 +76,10 @@ function factsOf(source: Source): object {
     case 'pattern':
       return { form: source.grow.form };
   }
+}
+
+export function headOfBody({ pieces, ...body }: OwnBody): BodyHead {
+  return BodyHeadSchema.parse({ ...body, pieces: pieces.length });
 }
 
 export function headOfTrial(trial: OwnTrial): TrialHead {

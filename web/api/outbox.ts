@@ -4,6 +4,7 @@
  */
 import { createStore, del, get, keys, set } from 'idb-keyval';
 import type { Welded } from '#core/mesh';
+import type { Piece } from '#core/scene';
 import type { TrialStroke } from '#core/trial';
 
 export interface Waiting {
@@ -17,6 +18,8 @@ export interface WaitingBody extends Waiting {
   mesh: ArrayBuffer;
   triangles: number;
   report: Omit<Welded, 'mesh'>;
+  /** Parts that were set down on it. */
+  pieces?: Piece[];
 }
 
 export interface WaitingTrial extends Waiting {

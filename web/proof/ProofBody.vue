@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** The body: which one, how dense, and how many strokes are on it. */
-import { Download, FolderOpen, Grid3x3, Minus, Plus, Trash2 } from '@lucide/vue';
+import { FolderOpen, Grid3x3, Minus, Plus, Trash2 } from '@lucide/vue';
 import { computed } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity } from '#core/mesh';
 import { RefineUnderSchema, settingAt } from '#core/settings';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { orSay, undoNotice } from '../controls/undoNotice';
-import { useBodies } from '../stores/bodies';
 import { useProof } from '../stores/proof';
-import { meshAsObj, MESH_ENDINGS } from '../workers/meshFiles';
+import { MESH_ENDINGS } from '../workers/meshFiles';
+import BodyFiles from './BodyFiles.vue';
 import TrialMenu from './TrialMenu.vue';
 import PopMenu from '../controls/PopMenu.vue';
 import TickBox from '../controls/TickBox.vue';
@@ -18,7 +18,6 @@ import { usePickFiles } from '../controls/pickFiles';
 
 defineProps<{ brushId: string }>();
 const proof = useProof();
-const bodies = useBodies();
 const EDGE = settingAt(RefineUnderSchema, 'edge');
 const shipped = computed(() => (BODIES as readonly string[]).includes(proof.name));
 const DENSITIES: Record<BodyDensity, string> = { 64: 'coarse', 150: 'medium', 300: 'dense' };
@@ -47,12 +46,6 @@ const pickFile = usePickFiles(
 function pickBody(name: string): void {
   if (name === 'file') pickFile();
   else void proof.show(name, proof.density);
-}
-async function download(): Promise<void> {
-  const { name: id, label } = proof;
-  const url = URL.createObjectURL(await meshAsObj(label, await bodies.meshOf(id)));
-  Object.assign(document.createElement('a'), { href: url, download: `${label}.obj` }).click();
-  URL.revokeObjectURL(url);
 }
 async function forget(): Promise<void> {
   const { name: id, label } = proof;
@@ -118,13 +111,7 @@ async function forget(): Promise<void> {
         at its end on a dense one.
       </p>
     </PopMenu>
-    <ToolButton
-      v-if="!shipped"
-      :icon="Download"
-      label="Download this body"
-      help="Download it as OBJ, as it was opened"
-      @click="orSay(download)"
-    />
+    <BodyFiles />
     <TrialMenu :brush-id="brushId" />
     <div class="said">
       <span

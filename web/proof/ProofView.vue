@@ -5,6 +5,7 @@
 import { useLocalStorage, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import type { DabFrame } from '#core/brush';
+import type { Piece } from '#core/scene';
 import type { BrushAlphas } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
 import type { StencilPlace } from '#core/stroke';
@@ -25,6 +26,8 @@ import { useHeldBrushes } from './heldBrushes';
 import { CLAYS, useLook } from './looks';
 import { usePath } from './pathHand';
 import PartTray from './PartTray.vue';
+import PieceList from './PieceList.vue';
+import { usePieceHands } from './usePieceHands';
 import { usePartTray } from './usePartTray';
 import { usePieces } from './usePieces';
 import PathNodes from './PathNodes.vue';
@@ -93,8 +96,34 @@ const pieces = usePieces({
   seed: () => input?.seed ?? 1,
   digs: () => input?.dig ?? false,
   picked: () => tray.picked.value,
+  isChosen: (id) => hands.chosen.value.has(id),
   failed: (error) => (problem.value = `A piece can’t be shown. ${sentence(error)}`),
 });
+const hands = usePieceHands({
+  eye: () => eye,
+  surface: () => surface.value!,
+  sculptor: proof.sculptor,
+  meshOf: pieces.meshOf,
+  preview: pieces.preview,
+  chose: pieces.show,
+  failed: (error) => (problem.value = `The pieces stay as they were. ${sentence(error)}`),
+});
+/** As the list shows them; another array when one changed. */
+const listed = shallowRef<Piece[]>([]);
+function piecesChanged(ids: readonly string[]): void {
+  listed.value = [...proof.sculptor.pieces.values()];
+  hands.changed(ids);
+  pieces.show(ids);
+}
+function togglePieces(): void {
+  hands.on.value = !hands.on.value;
+  if (!hands.on.value) hands.choose([]);
+  input?.hover();
+}
+function showHidden(): void {
+  const hidden = listed.value.filter((piece) => piece.hidden);
+  void proof.sculptor.changePieces(hidden.map((piece) => [piece.id, { ...piece, hidden: false }]));
+}
 const tray = usePartTray({
   surface,
   brush: () => props.brush,
@@ -175,10 +204,10 @@ onMounted(async () => {
     view: view.value,
     eye: withStencil,
     sculptor: proof.sculptor,
-    brush: () => held.inHand() ?? props.brush,
+    brush: () => (hands.on.value ? null : (held.inHand() ?? props.brush)),
     symmetry,
     ready: () => usable.value !== '' && !proof.opening,
-    blocked: () => onPath.value || light.turning.value || looking.held.value || fingers!.busy,
+    blocked: () => hands.on.value || onPath.value || light.turning.value || looking.held.value || fingers!.busy,
     onHover,
     onEnd: () => undefined,
     part: () => tray.picked.value,
@@ -188,12 +217,13 @@ onMounted(async () => {
   });
   view.value.setSymmetry(proof.symmetry);
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
-  proof.sculptor.onPieces = pieces.show;
+  proof.sculptor.onPieces = piecesChanged;
   view.value.onDrawn = placeNodes;
   look();
   fit();
   await proof.start().catch((error: unknown) => (problem.value = sentence(error)));
   show();
+  listed.value = [...proof.sculptor.pieces.values()];
   pieces.showAll();
   await Promise.all([follow(), showForm()]);
 });
@@ -240,6 +270,7 @@ watch(onPath, (now) => {
 
 /** The first press of a path, and every one after it, sets a node; beside the body a left drag turns it. */
 function pressed(e: PointerEvent): void {
+  if (!fingers?.busy && !looking.held.value && hands.down(e)) return;
   if (
     !onPath.value ||
     e.button !== 0 ||
@@ -255,6 +286,13 @@ function pressed(e: PointerEvent): void {
   const node = path.add(eye.ray(e.clientX - box.left, e.clientY - box.top));
   eye.leftTurns(node < 0);
   fingerNode = node >= 0 && e.pointerType === 'touch';
+}
+function released(): void {
+  fingerNode = false;
+  hands.up();
+}
+function moved(e: PointerEvent): void {
+  if (!hands.move(e)) light.move(e);
 }
 async function stampAt(x: number, y: number): Promise<void> {
   const at = guides.settling.value?.typed(x, y);
@@ -282,12 +320,41 @@ function drop(e: DragEvent): void {
   else if (file) proof.problem = `“${file.name}” is no mesh. A body can be an OBJ, PLY, STL or GLB file.`;
 }
 
-useBrushKeys({ brush: () => props.brush, edit: (change) => emit('edit', change), dig: (down) => input?.setDig(down) });
+function leave(): void {
+  if (path.open.value) void path.abandon();
+  else if (hands.abandon() || input?.abandon()) return;
+  else if (hands.count.value > 0) hands.choose([]);
+  else if (hands.on.value) togglePieces();
+}
+const taken = (): boolean => hands.on.value && hands.count.value > 0;
+useShortcuts([
+  {
+    keys: 'G',
+    what: 'Pieces: a press chooses, a drag moves along the surface; Shift adds',
+    when: () => listed.value.length > 0,
+    run: togglePieces,
+  },
+  { keys: '[', what: 'Pieces: smaller', silent: true, when: taken, run: hands.smaller },
+  { keys: ']', what: 'Pieces: larger', silent: true, when: taken, run: hands.larger },
+  { keys: ',', what: 'Pieces: turn left', when: taken, run: hands.left },
+  { keys: '.', what: 'Pieces: turn right', when: taken, run: hands.right },
+  { keys: 'Ctrl+D', what: 'Pieces: copy beside', when: taken, run: () => void hands.copy() },
+  { keys: 'Shift+H', what: 'Pieces: hide', when: taken, run: hands.hide },
+  { keys: 'Delete', what: 'Pieces: take away', when: taken, run: hands.remove },
+]);
+useBrushKeys({
+  brush: () => props.brush,
+  // Brackets size the chosen pieces.
+  edit: (change) => {
+    if (!taken()) emit('edit', change);
+  },
+  dig: (down) => input?.setDig(down),
+});
 useShortcuts([
   {
     keys: 'Esc',
-    what: 'Abandon the stroke that isn’t released',
-    run: () => void (path.open.value ? path.abandon() : input?.abandon()),
+    what: 'Abandon the stroke that isn’t released; let go of the pieces',
+    run: leave,
   },
   { keys: 'Enter', what: 'Path: keep the row', when: () => path.open.value, run: () => void path.keep() },
   {
@@ -325,8 +392,9 @@ useShortcuts([
       :class="{ over: hovered }"
       @contextmenu.prevent
       @pointerdown="pressed"
-      @pointerup="fingerNode = false"
-      @pointermove="light.move"
+      @pointerup="released"
+      @pointercancel="hands.abandon"
+      @pointermove="moved"
     >
       <canvas ref="canvas" />
     </div>
@@ -355,6 +423,22 @@ useShortcuts([
       :order="brush.parts.order"
       :at="hovered.at"
       :width="size.width"
+    />
+    <PieceList
+      v-if="listed.length > 0"
+      :pieces="listed"
+      :chosen="hands.chosen.value"
+      :on="hands.on.value"
+      @toggle="togglePieces"
+      @choose="hands.chooseOf"
+      @smaller="hands.smaller"
+      @larger="hands.larger"
+      @left="hands.left"
+      @right="hands.right"
+      @copy="hands.copy"
+      @hide="hands.hide"
+      @show="showHidden"
+      @remove="hands.remove"
     />
     <PointerNumbers
       :brush="brush"

@@ -1,6 +1,8 @@
 /** Pieces in the view of a body: shown as they are now, and the one that would be set down next, seen through. */
 import { shallowRef, watch } from 'vue';
 import { resolveParts, type DabFrame, type PartForm } from '#core/brush';
+import { Color } from 'three';
+import type { RawMesh } from '#core/mesh';
 import { stood } from '#core/part';
 import { chanceOf, placementOf, whichPart } from '#core/session';
 import type { Piece } from '#core/scene';
@@ -21,13 +23,19 @@ export interface PiecesOptions {
   digs: () => boolean;
   /** Which part was picked by hand. */
   picked: () => number | null;
+  /** Whether a piece is chosen. */
+  isChosen: (id: string) => boolean;
   failed: (error: unknown) => void;
 }
+
+/** Verdigris, as far as clay takes it. */
+const CHOSEN = new Color('#6fae9f');
 
 const keyOf = ({ mesh, seat }: Pick<Piece, 'mesh' | 'seat'>): string => `${mesh} ${JSON.stringify(seat)}`;
 
 export function usePieces(o: PiecesOptions) {
   const meshes = usePartMeshes();
+  const loaded = new Map<string, RawMesh>();
   /** The parts of the brush at hand, as far as their meshes are here. */
   const forms = shallowRef<readonly PartForm[]>([]);
 
@@ -38,15 +46,23 @@ export function usePieces(o: PiecesOptions) {
 
   async function showOne(id: string): Promise<void> {
     const piece = o.sculptor.pieces.get(id);
-    if (piece && !o.view()?.pieces.has(keyOf(piece))) {
+    if (piece && !(loaded.has(piece.mesh) && o.view()?.pieces.has(keyOf(piece)))) {
       const mesh = await meshes.of(piece.mesh);
+      loaded.set(piece.mesh, mesh);
       o.view()?.pieces.know(keyOf(piece), stood(mesh, piece.seat));
     }
     const [view, now] = [o.view(), o.sculptor.pieces.get(id)];
     if (!view) return;
     if (!now) view.pieces.remove(id);
-    else if (view.pieces.has(keyOf(now))) view.pieces.put(now, keyOf(now), null);
+    else if (view.pieces.has(keyOf(now))) view.pieces.put(now, keyOf(now), o.isChosen(id) ? CHOSEN : null);
     else await showOne(id);
+  }
+
+  /** Shows a piece otherwise than it is, while it is dragged. */
+  function preview(id: string, piece: Piece | null): void {
+    const view = o.view();
+    if (!piece) show([id]);
+    else if (view?.pieces.has(keyOf(piece))) view.pieces.put(piece, keyOf(piece), CHOSEN);
   }
 
   function showAll(): void {
@@ -76,11 +92,15 @@ export function usePieces(o: PiecesOptions) {
         ? resolveParts(o.brush().parts, (id) => forms.value.find(({ head }) => head.id === id) ?? null)
         : null;
     if (!frame || !parts) return view.pieces.setGhost(null, null);
-    const part = parts.parts[whichPart(parts, { dab: 0, random: chanceOf(o.seed()), picked: o.picked() ?? undefined })];
+    const next = { dab: 0, random: chanceOf(o.seed()), picked: o.picked() ?? undefined, seed: o.seed() };
+    const part = parts.parts[whichPart(parts, next)];
     const key = keyOf(part);
     view.pieces.know(key, part.stood);
     view.pieces.setGhost(key, placementOf(part, frame, o.digs() ? -1 : 1));
   }
 
-  return { show, showAll, hover };
+  /** The mesh of a part, where it was shown. */
+  const meshOf = (hash: string): RawMesh | null => loaded.get(hash) ?? null;
+
+  return { show, showAll, preview, hover, meshOf };
 }

@@ -1,7 +1,8 @@
 /** Bodies of one's own. */
 import { defineStore } from 'pinia';
 import { BODY_VERSION, type OwnBody } from '#core/settings';
-import { getBlob, putBlob } from '../api/client';
+import { keptPieces, piecesFrom, type Piece } from '#core/scene';
+import { get, getBlob, putBlob } from '../api/client';
 import { waitingBodies, type WaitingBody } from '../api/outbox';
 import { useSending } from './sending';
 
@@ -10,6 +11,8 @@ export interface BodyRow {
   name: string;
   triangles: number;
   report: OwnBody['report'];
+  /** How many parts were set down on it. */
+  pieces: number;
   /** The mesh's blob; null while the body waits in the browser. */
   mesh: string | null;
 }
@@ -19,7 +22,8 @@ export const useBodies = defineStore('bodies', () => {
     collection: 'bodies',
     box: waitingBodies,
     what: 'body',
-    async documentOf({ id, mesh, triangles, report }, name) {
+    async documentOf({ id, mesh, triangles, report, pieces = [] }, name) {
+      const kept = keptPieces(pieces);
       return {
         version: BODY_VERSION,
         id,
@@ -27,10 +31,26 @@ export const useBodies = defineStore('bodies', () => {
         mesh: await putBlob(new Uint8Array(mesh)),
         triangles,
         report,
+        pieces: kept.pieces,
+        shapes: kept.shapes && (await putBlob(new Uint8Array(kept.shapes.buffer as ArrayBuffer))),
       };
     },
-    rowOf: ({ id, name, triangles, report }) => ({ id, name, triangles, report, mesh: null }),
-    rowOfStored: ({ id, card, triangles, report, mesh }) => ({ id, name: card.name, triangles, report, mesh }),
+    rowOf: ({ id, name, triangles, report, pieces = [] }) => ({
+      id,
+      name,
+      triangles,
+      report,
+      pieces: pieces.length,
+      mesh: null,
+    }),
+    rowOfStored: ({ id, card, triangles, report, pieces, mesh }) => ({
+      id,
+      name: card.name,
+      triangles,
+      report,
+      pieces,
+      mesh,
+    }),
   });
 
   /** The mesh as core/formats packs it. Throws a sentence when it is nowhere. */
@@ -42,5 +62,15 @@ export const useBodies = defineStore('bodies', () => {
     return getBlob(row.mesh);
   }
 
-  return { ...sending, meshOf };
+  /** The pieces that it came with. */
+  async function piecesOf(id: string): Promise<Piece[]> {
+    const waits = await waitingBodies.one(id).catch(() => null);
+    if (waits) return waits.pieces ?? [];
+    if (!sending.own.value.find((b) => b.id === id)?.pieces) return [];
+    const { doc } = await get('bodies', id);
+    const shapes = doc.shapes ? new Float32Array(await getBlob(doc.shapes)) : null;
+    return piecesFrom({ pieces: doc.pieces, shapes });
+  }
+
+  return { ...sending, meshOf, piecesOf };
 });

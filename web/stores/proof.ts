@@ -101,7 +101,14 @@ export const useProof = defineStore('proof', () => {
   }
 
   async function openingOf(): Promise<Extract<Opening, { kind: 'body' }>> {
-    return { kind: 'body', body: await bodyOf(name.value), levels: levels.value, fresh: true };
+    const isShipped = (BODIES as readonly string[]).includes(name.value);
+    return {
+      kind: 'body',
+      body: await bodyOf(name.value),
+      levels: levels.value,
+      fresh: true,
+      pieces: isShipped ? [] : await bodies.piecesOf(name.value),
+    };
   }
 
   async function bodyOf(body: string): Promise<{ name: BodyName; density: number } | { mesh: ArrayBuffer }> {
@@ -174,6 +181,23 @@ export const useProof = defineStore('proof', () => {
     }
   }
 
+  /** The body as it is now, with its pieces, as one of one's own; it is shown from then on. */
+  async function keepBody(wanted: string): Promise<string> {
+    const mesh = await sculptor.sculpted();
+    const { triangles } = state;
+    const row = await bodies.keep({
+      id: crypto.randomUUID(),
+      name: wanted,
+      addedAt: Date.now(),
+      mesh,
+      triangles,
+      report: about.value ?? { merged: 0, dropped: 0, open: 0, components: 1 },
+      pieces: [...sculptor.pieces.values()],
+    });
+    await show(row.id, density.value);
+    return row.name;
+  }
+
   /** Takes a body of one's own off the list; answers how that is taken back. */
   async function forget(id: string): Promise<() => Promise<void>> {
     const shown = name.value === id;
@@ -217,6 +241,7 @@ export const useProof = defineStore('proof', () => {
     stepDown,
     bring,
     cutOff,
+    keepBody,
     forget,
     editMask,
     knows,

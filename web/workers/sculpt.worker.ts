@@ -5,6 +5,7 @@ import { readMesh } from '#core/formats';
 import { body, buildMesh, subdivide, type RawMesh } from '#core/mesh';
 import type { Brush } from '#core/settings';
 import {
+  bringPieces,
   abandon,
   beginStroke,
   endStroke,
@@ -83,6 +84,7 @@ const api = {
       const steps = state.open && !opening.fresh ? state.open.done.map((d) => d.step) : [];
       // A body that can't be opened leaves the one that is open.
       const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), { replay: true });
+      bringPieces(next, opening.pieces ?? []);
       refineUnderAll(next, takeUpSteps(next, steps));
       state.open = next;
       return opened();

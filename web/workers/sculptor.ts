@@ -255,6 +255,11 @@ export class Sculptor {
     });
   }
 
+  /** The body as it is sculpted, as kept bytes; when what was ordered before has been done. */
+  sculpted(): Promise<ArrayBuffer> {
+    return this.orders.give(() => this.worker.sculpted());
+  }
+
   /** The untouched body with the triangles it has now, as kept bytes. */
   untouched(): Promise<ArrayBuffer> {
     return this.orders.give(() => this.worker.untouched());

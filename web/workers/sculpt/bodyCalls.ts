@@ -35,6 +35,12 @@ export const bodyCalls = {
     const out = { change: change(), undone };
     return Comlink.transfer(out, [out.change.leaves.buffer as ArrayBuffer]);
   },
+  /** The body as it is sculpted. */
+  sculpted(): ArrayBuffer {
+    const { positions, triangles, carried } = (current().running?.began ?? current()).surface.mesh;
+    const packed = packMesh({ positions, triangles, carried });
+    return Comlink.transfer(packed, [packed]);
+  },
   /** The untouched body with the triangles that it has now. */
   untouched(): ArrayBuffer {
     const { base, surface } = current().running?.began ?? current();

@@ -1,7 +1,7 @@
 /** What goes between the page and the worker that owns the memory of a body. */
 import type { Edit } from '#core/edit';
 import type { BodyName, MeshLayout } from '#core/mesh';
-import type { PieceChange } from '#core/scene';
+import type { Piece, PieceChange } from '#core/scene';
 import type { Step } from '#core/session';
 import type { Frame } from '#core/settings';
 import type { StrokeRecord, StrokeStart } from '#core/stroke';
@@ -17,7 +17,13 @@ export type Opening =
       history: ArrayBuffer | null;
     }
   /** `fresh` leaves the strokes of the body before behind; otherwise they are run again on this one. */
-  | { kind: 'body'; body: { name: BodyName; density: number } | { mesh: ArrayBuffer }; levels: number; fresh: boolean };
+  | {
+      kind: 'body';
+      body: { name: BodyName; density: number } | { mesh: ArrayBuffer };
+      levels: number;
+      fresh: boolean;
+      pieces?: Piece[];
+    };
 
 export interface Opened {
   buffer: SharedArrayBuffer;

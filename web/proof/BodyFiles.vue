@@ -1,0 +1,99 @@
+<script setup lang="ts">
+/** The body as it is now, with its pieces: kept under a name, or written as a file. */
+import { Save } from '@lucide/vue';
+import { ref } from 'vue';
+import { packMesh } from '#core/formats';
+import { pieceMesh } from '#core/scene';
+import { stood } from '#core/part';
+import PopMenu from '../controls/PopMenu.vue';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import { saveFile } from '../controls/saveFile';
+import { failNotice, tellNotice } from '../controls/undoNotice';
+import { sentence } from '../stores/connection';
+import { usePartMeshes } from '../stores/partMeshes';
+import { useProof } from '../stores/proof';
+import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
+import type { PackedOut } from '../workers/meshOut.worker';
+import { meshFile } from '../workers/meshOutFile';
+
+/** Bodies have no size of their own: one of their units is so long in a file. */
+const MILLIMETRES = 50;
+
+const proof = useProof();
+const meshes = usePartMeshes();
+const name = ref('');
+const busy = ref(false);
+const open = ref(false);
+
+async function doing(act: () => Promise<void>): Promise<void> {
+  busy.value = true;
+  try {
+    await act();
+    open.value = false;
+  } catch (error) {
+    failNotice(sentence(error));
+  } finally {
+    busy.value = false;
+  }
+}
+
+const keep = (): Promise<void> =>
+  doing(async () => {
+    tellNotice(`Kept as “${await proof.keepBody(name.value.trim() || proof.label)}”.`);
+    name.value = '';
+  });
+
+const download = (ending: MeshEnding): Promise<void> =>
+  doing(async () => {
+    const mesh = await proof.sculptor.sculpted();
+    const things: PackedOut[] = [{ name: proof.label, mesh, millimetres: MILLIMETRES, up: 'y' }];
+    for (const piece of proof.sculptor.pieces.values()) {
+      if (piece.hidden) continue;
+      const whole = pieceMesh(piece, stood(await meshes.of(piece.mesh), piece.seat));
+      things.push({ name: piece.name, mesh: packMesh(whole), millimetres: MILLIMETRES, up: 'y' });
+    }
+    saveFile(`${proof.label}.${ending}`, await meshFile(ending, things));
+  });
+</script>
+
+<template>
+  <PopMenu v-model:visible="open" placement="top" :width="280">
+    <template #reference
+      ><ToolButton :icon="Save" label="Keep or download the body" help="Keep the body as it is now, or download it"
+    /></template>
+    <div class="menu">
+      <form class="keep" @submit.prevent="keep">
+        <TextField v-model="name" maxlength="74" :placeholder="proof.label" aria-label="Name of the body" />
+        <PushButton look="main" native-type="submit" :disabled="busy">Keep</PushButton>
+      </form>
+      <p class="muted">
+        As it is sculpted<template v-if="proof.state.pieces">, with its {{ proof.state.pieces }} pieces</template>: a
+        body of your own, there after a restart.
+      </p>
+      <div class="files">
+        <PushButton v-for="ending in MESH_FILES" :key="ending" small :disabled="busy" @click="download(ending)">
+          {{ ending.toUpperCase() }}
+        </PushButton>
+      </div>
+    </div>
+  </PopMenu>
+</template>
+
+<style scoped>
+.menu {
+  display: grid;
+  gap: 8px;
+}
+.keep {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 6px;
+}
+.files {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 4px;
+}
+</style>
