@@ -6,6 +6,7 @@ import { castFigures } from './cast';
 import { dabFigures } from './dab';
 import { marksFigures } from './marks';
 import type { Figure } from './measure';
+import { partFigures } from './parts';
 import { photographFigures } from './photograph';
 import { recipeFigures } from './recipe';
 import { saveFigures } from './save';
@@ -28,6 +29,7 @@ const parts: Record<string, () => Figure[] | Promise<Figure[]>> = {
   photograph: photographFigures,
   marks: marksFigures,
   scan: scanFigures,
+  parts: partFigures,
   server: serverFigures,
 };
 const only = process.argv[2];

@@ -59,6 +59,8 @@ for (const { doc, bytes } of set.parts) {
   for (const one of bytes) await store.blobs.put(one);
   await store.save(judged('parts', doc), { revision: null, picture: await partPicture(desk, headOf('parts', doc)) });
 }
+for (const one of set.body.bytes) await store.blobs.put(one);
+await store.save(judged('bodies', set.body.doc), { revision: null });
 for (const doc of set.brushes)
   await store.save(judged('brushes', doc), { revision: null, picture: await brushPicture(desk, doc, formsOf(doc)) });
 await store.putBelt(set.brushes.map((b) => b.id));
@@ -68,5 +70,5 @@ await store.close();
 await rm(out, { recursive: true, force: true });
 await rename(work, out);
 console.log(
-  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.parts.length} parts, ${set.brushes.length} brushes.`,
+  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.parts.length} parts, a body with ${set.body.doc.pieces.length} pieces, ${set.brushes.length} brushes.`,
 );

@@ -22,6 +22,7 @@ import {
 import type { Hand } from './hand';
 import { barnacleCrust, LONE, PATCH } from './slabs/barnacleCrust';
 import { castLettering, crateMarks, patterns } from './drawn';
+import { musselPlank, type DemoBody } from './parts/mussels';
 import { fittingBrushes, fittings, type DemoPart } from './parts/parts';
 import { printsPage } from './sheets/page';
 import { scannedStone, type DemoScan } from './scans/scannedStone';
@@ -40,6 +41,7 @@ export interface DemoSet {
   lettering: Lettering;
   patterns: Pattern[];
   parts: DemoPart[];
+  body: DemoBody;
 }
 
 /** What the demo can't do without a machine: naming bytes, writing the page as a scanner would, reading fonts. */
@@ -72,14 +74,13 @@ export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
     machine,
   );
   const parts = await fittings((n) => id(70 + n), AUTHOR, hash);
+  const setters = fittingBrushes(parts, (n) => id(80 + n), AUTHOR);
   return {
     slabs: [crust, limpet],
     alphas: [...alphas, ...made],
-    brushes: [
-      ...brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc)),
-      ...fittingBrushes(parts, (n) => id(80 + n), AUTHOR),
-    ],
+    brushes: [...brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc)), ...setters],
     parts,
+    body: musselPlank(id(90), AUTHOR, parts, setters, hash),
     page,
     scan,
     lettering,

@@ -175,6 +175,21 @@ test('pieces: chosen, moved along the surface, sized, copied, hidden, taken away
   await page.keyboard.press(']');
   await page.keyboard.press('Control+d');
   await expect(proof).toHaveAttribute('data-pieces', '3');
+  // Mirrored, replaced, named, and kept as a part of its own.
+  await list.getByRole('button', { name: 'Mirror' }).click();
+  await expect(proof).toHaveAttribute('data-pieces', '4');
+  await page.keyboard.press('Control+z');
+  await expect(proof).toHaveAttribute('data-pieces', '3');
+  await page.mouse.click(...(await place(page, 0.5, 0.6)));
+  await expect(page.getByLabel('Name of the piece')).not.toHaveValue('');
+  await page.getByLabel('Name of the piece').fill('Leaning peg');
+  await page.keyboard.press('Enter');
+  await expect(list).toContainText('Leaning peg');
+  await list.getByRole('button', { name: 'Replace' }).click();
+  await page.getByRole('button', { name: /^Cork float/ }).click();
+  await expect(list).toContainText('Cork float');
+  await list.getByRole('button', { name: 'Keep as a part' }).click();
+  await expect(page.getByText('“Cork float” is kept as a part, in Sources.')).toBeVisible();
   await page.keyboard.press('Shift+H');
   await expect(list).toContainText('Show 1 hidden');
   await page.getByRole('button', { name: 'Show 1 hidden' }).click();

@@ -50,6 +50,42 @@ try {
   await page.waitForTimeout(3000);
   await shoot('scan-bench');
 
+  await page.goto(`${server.address}/bench/part/${demo(73)}`);
+  await ready('.part');
+  await page.keyboard.press('v');
+  const line = (await page.locator('.part .grip').boundingBox())!;
+  await page.mouse.move(line.x + line.width / 2, line.y + line.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(400, line.y, { steps: 4 });
+  await page.mouse.up();
+  await page.waitForTimeout(2500);
+  await shoot('part-bench');
+
+  await page.goto(`${server.address}/bench/brush/${demo(81)}`);
+  await ready('.proof');
+  await page.waitForTimeout(2000);
+  const view = (await page.locator('.proof .surface').boundingBox())!;
+  for (const [x, y, dx, dy] of [
+    [0.4, 0.4, 40, 10],
+    [0.55, 0.5, 60, 20],
+    [0.5, 0.35, 30, -30],
+    [0.42, 0.6, -40, 30],
+    [0.6, 0.64, 50, 0],
+    [0.32, 0.5, 14, 40],
+    [0.48, 0.74, 40, 20],
+  ] as const) {
+    await page.mouse.move(view.x + x * view.width, view.y + y * view.height);
+    await page.mouse.down();
+    await page.mouse.move(view.x + x * view.width + dx, view.y + y * view.height + dy, { steps: 5 });
+    await page.mouse.up();
+    await ready('.proof');
+  }
+  await page.keyboard.press('g');
+  await page.mouse.click(view.x + 0.55 * view.width, view.y + 0.5 * view.height);
+  await page.waitForTimeout(1500);
+  await shoot('pieces');
+  await page.evaluate(() => localStorage.clear());
+
   const bed = await startFlatbed(0);
   await page.goto(`${server.address}/sources`);
   await page.getByRole('button', { name: 'Scan a page…' }).click();

@@ -2,7 +2,7 @@ import { resolveBrush } from '#core/brush';
 import { body, buildMesh, plane, positionsIn, positionsOut, type RawMesh } from '#core/mesh';
 import { newPicture, pyramid } from '#core/picture';
 import { layeredNoise, seeded } from '#core/random';
-import { ACTIONS, DIRECTIONS, MAPPINGS, newBrush } from '#core/settings';
+import { CLAY_ACTIONS, DIRECTIONS, MAPPINGS, newBrush } from '#core/settings';
 import { beginStroke, endStroke, extendStroke, session, undo, type Session } from '#core/session';
 import { NO_SYMMETRY, stencilRows } from '#core/stroke';
 import { drainChanged, surface } from './index';
@@ -35,9 +35,9 @@ describe.each([
   ['a plane', plane(48, 2)],
   ['a bollard', body('bollard', 12)],
 ] as const)('on %s', (_, raw) => {
-  test.each(ACTIONS)('compiled and plain %s give the same bytes', (action) => {
+  test.each(CLAY_ACTIONS)('compiled and plain %s give the same bytes', (action) => {
     const sessions = rough(raw);
-    const random = seeded(ACTIONS.indexOf(action) + 1);
+    const random = seeded(CLAY_ACTIONS.indexOf(action) + 1);
     for (let i = 0; i < 8; i++) {
       const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Twin');
       Object.assign(brush.touch, {

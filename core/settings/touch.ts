@@ -3,7 +3,9 @@ import { z } from 'zod';
 import { FalloffSchema } from './falloff';
 import { setting } from './setting';
 
-export const ACTIONS = ['lift', 'build', 'crease', 'inflate', 'smooth', 'flatten', 'move', 'mask', 'insert'] as const;
+/** Those that change the clay. */
+export const CLAY_ACTIONS = ['lift', 'build', 'crease', 'inflate', 'smooth', 'flatten', 'move', 'mask'] as const;
+export const ACTIONS = [...CLAY_ACTIONS, 'insert'] as const;
 export const OVERLAPS = ['even', 'add'] as const;
 /** What a dab takes: single stamps what hangs together and runs of dabs everything, or one of them always. */
 export const TAKES = ['auto', 'connected', 'all'] as const;

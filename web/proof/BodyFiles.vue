@@ -13,13 +13,10 @@ import { saveFile } from '../controls/saveFile';
 import { failNotice, tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { usePartMeshes } from '../stores/partMeshes';
-import { useProof } from '../stores/proof';
+import { BODY_MILLIMETRES, useProof } from '../stores/proof';
 import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
 import type { PackedOut } from '../workers/meshOut.worker';
 import { meshFile } from '../workers/meshOutFile';
-
-/** Bodies have no size of their own: one of their units is so long in a file. */
-const MILLIMETRES = 50;
 
 const proof = useProof();
 const meshes = usePartMeshes();
@@ -48,11 +45,11 @@ const keep = (): Promise<void> =>
 const download = (ending: MeshEnding): Promise<void> =>
   doing(async () => {
     const mesh = await proof.sculptor.sculpted();
-    const things: PackedOut[] = [{ name: proof.label, mesh, millimetres: MILLIMETRES, up: 'y' }];
+    const things: PackedOut[] = [{ name: proof.label, mesh, millimetres: BODY_MILLIMETRES, up: 'y' }];
     for (const piece of proof.sculptor.pieces.values()) {
       if (piece.hidden) continue;
       const whole = pieceMesh(piece, stood(await meshes.of(piece.mesh), piece.seat));
-      things.push({ name: piece.name, mesh: packMesh(whole), millimetres: MILLIMETRES, up: 'y' });
+      things.push({ name: piece.name, mesh: packMesh(whole), millimetres: BODY_MILLIMETRES, up: 'y' });
     }
     saveFile(`${proof.label}.${ending}`, await meshFile(ending, things));
   });

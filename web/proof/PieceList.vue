@@ -1,9 +1,23 @@
 <script setup lang="ts">
 /** The pieces on the body, by their parts; what is done to the chosen ones. */
-import { Copy, Eye, EyeOff, Minus, Plus, RotateCcw, RotateCw, Trash2 } from '@lucide/vue';
-import { computed } from 'vue';
+import {
+  Copy,
+  Eye,
+  EyeOff,
+  FlipHorizontal2,
+  Minus,
+  PackagePlus,
+  Plus,
+  Replace,
+  RotateCcw,
+  RotateCw,
+  Trash2,
+} from '@lucide/vue';
+import { computed, ref, watch } from 'vue';
 import type { Piece } from '#core/scene';
 import PushButton from '../controls/PushButton.vue';
+import PartChooser from '../bench/PartChooser.vue';
+import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
 
 const props = defineProps<{ pieces: readonly Piece[]; chosen: ReadonlySet<string>; on: boolean }>();
@@ -15,6 +29,10 @@ defineEmits<{
   left: [];
   right: [];
   copy: [];
+  mirror: [];
+  replace: [partId: string];
+  rename: [name: string];
+  part: [piece: Piece];
   hide: [];
   show: [];
   remove: [];
@@ -30,6 +48,13 @@ const rows = computed(() => {
   }
   return [...out.values()];
 });
+/** The one that is chosen, where it is one alone. */
+const only = computed(() => {
+  const [id, ...others] = props.chosen;
+  return others.length === 0 ? (props.pieces.find((piece) => piece.id === id) ?? null) : null;
+});
+const typed = ref('');
+watch(only, (piece) => (typed.value = piece?.name ?? ''), { immediate: true });
 const hidden = computed(() => props.pieces.filter((piece) => piece.hidden).length);
 </script>
 
@@ -57,12 +82,36 @@ const hidden = computed(() => props.pieces.filter((piece) => piece.hidden).lengt
         </PushButton>
       </li>
     </ul>
+    <TextField
+      v-if="only"
+      :key="only.id"
+      v-model="typed"
+      aria-label="Name of the piece"
+      maxlength="80"
+      @change="$emit('rename', typed)"
+    />
     <div v-if="chosen.size > 0" class="acts">
       <ToolButton :icon="Minus" label="Smaller" keys="[" @click="$emit('smaller')" />
       <ToolButton :icon="Plus" label="Larger" keys="]" @click="$emit('larger')" />
       <ToolButton :icon="RotateCcw" label="Turn left" keys="," @click="$emit('left')" />
       <ToolButton :icon="RotateCw" label="Turn right" keys="." @click="$emit('right')" />
       <ToolButton :icon="Copy" label="Copy" help="Copy beside" keys="Ctrl+D" @click="$emit('copy')" />
+      <ToolButton
+        :icon="FlipHorizontal2"
+        label="Mirror"
+        help="A copy on the other side, left and right"
+        @click="$emit('mirror')"
+      />
+      <PartChooser @choose="([id]) => id && $emit('replace', id)">
+        <ToolButton :icon="Replace" label="Replace" help="Another part in their place" />
+      </PartChooser>
+      <ToolButton
+        v-if="only"
+        :icon="PackagePlus"
+        label="Keep as a part"
+        help="Keep this piece as a part of its own"
+        @click="$emit('part', only)"
+      />
       <ToolButton :icon="EyeOff" label="Hide" keys="Shift+H" @click="$emit('hide')" />
       <ToolButton :icon="Trash2" label="Take away" keys="Delete" @click="$emit('remove')" />
     </div>

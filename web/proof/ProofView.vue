@@ -5,6 +5,8 @@
 import { useLocalStorage, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import type { DabFrame } from '#core/brush';
+import { packMesh } from '#core/formats';
+import { seatOf, stood } from '#core/part';
 import type { Piece } from '#core/scene';
 import type { BrushAlphas } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
@@ -16,7 +18,10 @@ import { useShortcuts } from '../controls/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
-import { useProof } from '../stores/proof';
+import { useLibrary } from '../stores/library';
+import { useNewPart } from '../stores/newPart';
+import { usePartMeshes } from '../stores/partMeshes';
+import { BODY_MILLIMETRES, useProof } from '../stores/proof';
 import { BodyEye, type Pose } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
 import { Fingers } from '../viewport/fingers';
@@ -47,6 +52,8 @@ const shownAlphas = useShownAlphas();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 
 const proof = useProof();
+const library = useLibrary();
+const fresh = useNewPart();
 const surface = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const problem = ref<string | null>(null);
@@ -119,6 +126,33 @@ function togglePieces(): void {
   hands.on.value = !hands.on.value;
   if (!hands.on.value) hands.choose([]);
   input?.hover();
+}
+async function replacePieces(partId: string): Promise<void> {
+  const head = library.part(partId);
+  if (!head) return;
+  try {
+    const mesh = await usePartMeshes().of(head.mesh);
+    hands.replace({ partId, mesh: head.mesh, name: head.card.name, seat: seatOf(head.seat) }, mesh);
+  } catch (error) {
+    problem.value = `The pieces stay as they were. ${sentence(error)}`;
+  }
+}
+/** A piece as a part of its own, as it stands: bent, if it was. */
+async function keepPart(piece: Piece): Promise<void> {
+  try {
+    const whole = stood(await usePartMeshes().of(piece.mesh), piece.seat);
+    const mesh = packMesh(piece.shape ? { positions: piece.shape, triangles: whole.triangles } : whole);
+    await fresh.add({
+      name: piece.name,
+      mesh,
+      made: { from: 'cut', sourceId: null, sourceRevision: null },
+      millimetres: BODY_MILLIMETRES * Math.hypot(...piece.at.up),
+      up: { up: [0, 0, 1], forward: [0, 1, 0] },
+    });
+    tellNotice(`“${piece.name}” is kept as a part, in Sources.`);
+  } catch (error) {
+    proof.problem = `No part was kept. ${sentence(error)}`;
+  }
 }
 function showHidden(): void {
   const hidden = listed.value.filter((piece) => piece.hidden);
@@ -436,6 +470,10 @@ useShortcuts([
       @left="hands.left"
       @right="hands.right"
       @copy="hands.copy"
+      @mirror="hands.mirror"
+      @replace="replacePieces"
+      @rename="hands.rename"
+      @part="keepPart"
       @hide="hands.hide"
       @show="showHidden"
       @remove="hands.remove"

@@ -4,7 +4,7 @@
  */
 import { computed, ref, shallowRef } from 'vue';
 import { faceNormal, pick, type RawMesh } from '#core/mesh';
-import { stood } from '#core/part';
+import { seatedExtents, stood } from '#core/part';
 import { pickPiece, solidOf, type Piece, type PieceChange, type Placement, type Solid } from '#core/scene';
 import { cross, dot, length, minus, plus, rotated, scaled, unit, type Vec3 } from '#core/vector';
 import type { BodyEye } from '../viewport/bodyEye';
@@ -165,6 +165,35 @@ export function usePieceHands(o: PieceHandsOptions) {
     choose(copies.map(({ id }) => id));
   }
 
+  /** Copies on the other side of the body's middle, left and right; they are chosen then. */
+  async function mirror(): Promise<void> {
+    const across = ([x, y, z]: Vec3): Vec3 => [-x, y, z];
+    const copies = pieces().map((piece): Piece => {
+      const { origin, across: a, forward, up } = piece.at;
+      const at = { origin: across(origin), across: across(a), forward: across(forward), up: across(up) };
+      return { ...piece, id: crypto.randomUUID(), at };
+    });
+    if (copies.length === 0) return;
+    await change(copies.map((piece) => [piece.id, piece]));
+    choose(copies.map(({ id }) => id));
+  }
+
+  /** Another part in the place of the chosen ones, as wide as they were. */
+  function replace(part: Pick<Piece, 'partId' | 'mesh' | 'name' | 'seat'>, mesh: RawMesh): void {
+    const wide = (of: RawMesh, seat: Piece['seat']): number => {
+      const { size } = seatedExtents(of, seat);
+      return Math.max(size[0], size[1], 1e-9);
+    };
+    const now = wide(mesh, part.seat);
+    edit((piece) => {
+      const was = o.meshOf(piece.mesh);
+      const by = was ? wide(was, piece.seat) / now : 1;
+      const { origin, across, forward, up } = piece.at;
+      const at = { origin, across: scaled(across, by), forward: scaled(forward, by), up: scaled(up, by) };
+      return { ...piece, ...part, at, shape: null };
+    });
+  }
+
   /** All that came of one part. */
   function chooseOf(partId: string): void {
     choose([...o.sculptor.pieces.values()].filter((piece) => piece.partId === partId).map(({ id }) => id));
@@ -188,6 +217,9 @@ export function usePieceHands(o: PieceHandsOptions) {
     right: () => turn(-TURN_STEP),
     remove,
     copy,
+    mirror,
+    replace,
+    rename: (name: string) => edit((piece) => ({ ...piece, name: name.trim().slice(0, 80) || piece.name })),
     hide: () => edit((piece) => ({ ...piece, hidden: true })),
     /** What was taken back or away is chosen no longer. */
     changed: (ids: readonly string[]) => {

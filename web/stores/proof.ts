@@ -17,6 +17,8 @@ import { sentence } from './connection';
 const CUT_THICKNESS = 0.02;
 /** Bodies stand upright: copies go round them. */
 const UPRIGHT = SymmetrySchema.parse({ axis: 'y' });
+/** Bodies have no size of their own: one of their units is so long in a file. */
+export const BODY_MILLIMETRES = 50;
 /** A body is subdivided up to so many triangles. */
 const MOST_TRIANGLES = 8_000_000;
 
