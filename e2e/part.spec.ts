@@ -190,7 +190,7 @@ test('pieces: chosen, moved along the surface, sized, copied, hidden, taken away
   await expect(list).toContainText('Cork float');
   await list.getByRole('button', { name: 'Keep as a part' }).click();
   await expect(page.getByText('“Cork float” is kept as a part, in Sources.')).toBeVisible();
-  await page.keyboard.press('Shift+H');
+  await page.keyboard.press('Shift+G');
   await expect(list).toContainText('Show 1 hidden');
   await page.getByRole('button', { name: 'Show 1 hidden' }).click();
   await page.keyboard.press('Delete');

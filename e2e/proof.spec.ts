@@ -430,6 +430,7 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await settled(page, '.proof');
   await expect(page.locator('.body')).not.toContainText('open edges');
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Download this body' }).click();
+  await page.getByRole('button', { name: 'Keep or download the body' }).click();
+  await page.getByRole('button', { name: 'OBJ', exact: true }).click();
   expect((await download).suggestedFilename()).toBe('Limpet press, cut off.obj');
 });

@@ -92,6 +92,9 @@ test('a scan: brought in, mended and taken back, a patch laid, moved and turned,
   await expect(view).toHaveAttribute('data-patches', '1', { timeout: 60_000 });
 
   await page.getByRole('button', { name: 'Make brush' }).click();
+  // The scan's own view is gone, so that the proof is the one that is waited for.
+  await expect(page).toHaveURL(/bench\/brush/);
+  await expect(view).toHaveCount(0);
   await settled(page, '.proof');
   const bare = await seen(page, '.proof');
   await draw(page, '.proof', [

@@ -33,31 +33,67 @@ export interface PieceHit {
   distance: number;
 }
 
-/** `solidFor` answers null for a piece whose mesh isn't here. Hidden ones are passed through. */
-export function pickPiece(
-  pieces: Iterable<Piece>,
-  solidFor: (piece: Piece) => Solid | null,
-  ray: Ray,
-): PieceHit | null {
-  const { origin: o, direction: d } = ray;
-  const dd = d[0] * d[0] + d[1] * d[1] + d[2] * d[2];
-  let best: PieceHit | null = null;
-  for (const piece of pieces) {
-    if (piece.hidden) continue;
-    const solid = solidFor(piece);
-    if (!solid) continue;
+/**
+ * Picks pieces again and again. The balls round them lie in one row of numbers, by their order: where another piece has
+ * come to a place its ball is worked out anew. `solidFor` answers null for a piece whose mesh isn't here. Hidden ones are
+ * passed through.
+ */
+export function piecePicker(solidFor: (piece: Piece) => Solid | null) {
+  const known: (Piece | undefined)[] = [];
+  const solids: (Solid | null)[] = [];
+  let balls = new Float64Array(256 * 4);
+
+  function fitBall(i: number, piece: Piece): void {
+    if ((i + 1) * 4 > balls.length) {
+      const grown = new Float64Array(balls.length * 2);
+      grown.set(balls);
+      balls = grown;
+    }
+    const solid = piece.hidden ? null : solidFor(piece);
+    // One whose mesh isn't here is asked for again.
+    known[i] = solid || piece.hidden ? piece : undefined;
+    solids[i] = solid;
+    if (!solid) return;
     const { at } = piece;
-    const [x, y, z] = placed(at, ...solid.middle);
-    const wide = solid.radius * Math.max(length(at.across), length(at.forward), length(at.up));
-    const [px, py, pz] = [x - o[0], y - o[1], z - o[2]];
-    const along = (px * d[0] + py * d[1] + pz * d[2]) / dd;
-    const off = px * px + py * py + pz * pz - along * along * dd;
-    const half = Math.sqrt(Math.max(0, wide * wide - off) / dd);
-    if (off > wide * wide || along + half < 0 || (best && along - half > best.distance)) continue;
-    const into = intoPiece(at);
-    // A direction goes as it is, its length with it: distances are the ray's own.
-    const hit = into && pick(solid.mesh, { origin: into.place(o), direction: into.way(d) });
-    if (hit && (!best || hit.distance < best.distance)) best = { piece, distance: hit.distance };
+    balls.set(placed(at, ...solid.middle), i * 4);
+    balls[i * 4 + 3] = solid.radius * Math.max(length(at.across), length(at.forward), length(at.up));
   }
-  return best;
+
+  return (pieces: Iterable<Piece>, ray: Ray): PieceHit | null => {
+    const [ox, oy, oz] = ray.origin;
+    const [dx, dy, dz] = ray.direction;
+    const dd = dx * dx + dy * dy + dz * dz;
+    // Those whose balls the ray meets, the nearest first: what lies behind the first hit is never looked at.
+    const met: { piece: Piece; solid: Solid; near: number }[] = [];
+    let i = -1;
+    for (const piece of pieces) {
+      i++;
+      if (known[i] !== piece) fitBall(i, piece);
+      const solid = solids[i];
+      if (!solid) continue;
+      const px = balls[i * 4] - ox;
+      const py = balls[i * 4 + 1] - oy;
+      const pz = balls[i * 4 + 2] - oz;
+      const along = (px * dx + py * dy + pz * dz) / dd;
+      const square = balls[i * 4 + 3] * balls[i * 4 + 3];
+      const off = px * px + py * py + pz * pz - along * along * dd;
+      if (off > square) continue;
+      const half = Math.sqrt((square - off) / dd);
+      if (along + half >= 0) met.push({ piece, solid, near: along - half });
+    }
+    met.sort((a, b) => a.near - b.near);
+    let best: PieceHit | null = null;
+    for (const { piece, solid, near } of met) {
+      if (best && near > best.distance) break;
+      const into = intoPiece(piece.at);
+      if (!into) continue;
+      // A direction goes as it is, its length with it: distances are the ray's own.
+      const hit = pick(solid.mesh, {
+        origin: into.place(ray.origin as Vec3),
+        direction: into.way(ray.direction as Vec3),
+      });
+      if (hit && (!best || hit.distance < best.distance)) best = { piece, distance: hit.distance };
+    }
+    return best;
+  };
 }

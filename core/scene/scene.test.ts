@@ -2,7 +2,17 @@ import { ball, type RawMesh } from '#core/mesh';
 import { block, isClosed, stood, volumeOf } from '#core/part';
 import { seeded } from '#core/random';
 import { cross, dot, length, minus, plus, scaled, unit, type Vec3 } from '#core/vector';
-import { intoPiece, keptPieces, pickPiece, placed, pieceMesh, Pieces, piecesFrom, solidOf, type Piece } from './index';
+import {
+  intoPiece,
+  keptPieces,
+  piecePicker,
+  placed,
+  pieceMesh,
+  Pieces,
+  piecesFrom,
+  solidOf,
+  type Piece,
+} from './index';
 
 const SEAT = { up: [0, 0, 1], forward: [0, 1, 0], rest: [0, 0, 0] } as const;
 const PART: RawMesh = block([1, 2, 3], [0, 0, 1.5]);
@@ -50,12 +60,13 @@ test('a piece is its part turned, sized and moved: closed, outward, of the volum
 test('a ray meets the first piece, as trying every triangle of every piece says', () => {
   const random = seeded(8);
   const all = Array.from({ length: 60 }, (_, n) => piece(n, random));
+  const pickAny = piecePicker(() => SOLID);
   let met = 0;
   for (let n = 0; n < 200; n++) {
     const origin = scaled(unit([random() - 0.5, random() - 0.5, random() - 0.5]), 6);
     const aim = all[Math.floor(random() * all.length)]!.at.origin;
     const direction = minus(plus(aim, scaled([random() - 0.5, random() - 0.5, random() - 0.5], 0.2)), origin);
-    const found = pickPiece(all, () => SOLID, { origin, direction });
+    const found = pickAny(all, { origin, direction });
     const slow = all
       .map((one) => ({ one, distance: firstOf(pieceMesh(one, PART), origin, direction) }))
       .sort((a, b) => a.distance - b.distance)[0]!;
@@ -92,9 +103,9 @@ function firstOf({ positions: p, triangles }: RawMesh, o: Vec3, d: Vec3): number
 test('hidden pieces, and those whose mesh isn’t here, are passed through', () => {
   const one = piece(0, seeded(1), { at: { origin: [0, 0, 0], across: [1, 0, 0], forward: [0, 1, 0], up: [0, 0, 1] } });
   const ray = { origin: [0, 0, 9], direction: [0, 0, -1] } as const;
-  expect(pickPiece([one], () => SOLID, ray)!.distance).toBeCloseTo(6, 5);
-  expect(pickPiece([{ ...one, hidden: true }], () => SOLID, ray)).toBeNull();
-  expect(pickPiece([one], () => null, ray)).toBeNull();
+  expect(piecePicker(() => SOLID)([one], ray)!.distance).toBeCloseTo(6, 5);
+  expect(piecePicker(() => SOLID)([{ ...one, hidden: true }], ray)).toBeNull();
+  expect(piecePicker(() => null)([one], ray)).toBeNull();
 });
 
 test('pieces as a body keeps them come back the same, bent ones with their places', () => {

@@ -112,7 +112,7 @@ const hidden = computed(() => props.pieces.filter((piece) => piece.hidden).lengt
         help="Keep this piece as a part of its own"
         @click="$emit('part', only)"
       />
-      <ToolButton :icon="EyeOff" label="Hide" keys="Shift+H" @click="$emit('hide')" />
+      <ToolButton :icon="EyeOff" label="Hide" keys="Shift+G" @click="$emit('hide')" />
       <ToolButton :icon="Trash2" label="Take away" keys="Delete" @click="$emit('remove')" />
     </div>
     <PushButton v-if="hidden > 0" small @click="$emit('show')"><Eye :size="14" /> Show {{ hidden }} hidden</PushButton>

@@ -373,7 +373,7 @@ useShortcuts([
   { keys: ',', what: 'Pieces: turn left', when: taken, run: hands.left },
   { keys: '.', what: 'Pieces: turn right', when: taken, run: hands.right },
   { keys: 'Ctrl+D', what: 'Pieces: copy beside', when: taken, run: () => void hands.copy() },
-  { keys: 'Shift+H', what: 'Pieces: hide', when: taken, run: hands.hide },
+  { keys: 'Shift+G', what: 'Pieces: hide', when: taken, run: hands.hide },
   { keys: 'Delete', what: 'Pieces: take away', when: taken, run: hands.remove },
 ]);
 useBrushKeys({

@@ -5,7 +5,7 @@
 import { computed, ref, shallowRef } from 'vue';
 import { faceNormal, pick, type RawMesh } from '#core/mesh';
 import { seatedExtents, stood } from '#core/part';
-import { pickPiece, solidOf, type Piece, type PieceChange, type Placement, type Solid } from '#core/scene';
+import { piecePicker, solidOf, type Piece, type PieceChange, type Placement, type Solid } from '#core/scene';
 import { cross, dot, length, minus, plus, rotated, scaled, unit, type Vec3 } from '#core/vector';
 import type { BodyEye } from '../viewport/bodyEye';
 import type { Sculptor } from '../workers/sculptor';
@@ -46,6 +46,8 @@ export function usePieceHands(o: PieceHandsOptions) {
     return solid;
   }
 
+  const pickAny = piecePicker(solidFor);
+
   function choose(ids: Iterable<string>): void {
     const before = chosen.value;
     chosen.value = new Set([...ids].filter((id) => o.sculptor.pieces.has(id)));
@@ -56,7 +58,7 @@ export function usePieceHands(o: PieceHandsOptions) {
     const eye = o.eye();
     if (!eye) return null;
     const ray = eye.ray(x, y);
-    const hit = pickPiece(o.sculptor.pieces.values(), solidFor, ray);
+    const hit = pickAny(o.sculptor.pieces.values(), ray);
     const body = hit && o.sculptor.mesh && pick(o.sculptor.mesh, ray);
     // What the body hides can't be taken.
     return hit && (!body || hit.distance <= body.distance * 1.0001) ? hit.piece : null;
