@@ -52,7 +52,6 @@ try {
 
   await page.goto(`${server.address}/bench/part/${demo(73)}`);
   await ready('.part');
-  await page.keyboard.press('v');
   const line = (await page.locator('.part .grip').boundingBox())!;
   await page.mouse.move(line.x + line.width / 2, line.y + line.height / 2);
   await page.mouse.down();

@@ -34,9 +34,9 @@ export interface PieceHit {
 }
 
 /**
- * Picks pieces again and again. The balls round them lie in one row of numbers, by their order: where another piece has
- * come to a place its ball is worked out anew. `solidFor` answers null for a piece whose mesh isn't here. Hidden ones are
- * passed through.
+ * Picks pieces again and again. The balls round them lie in one row of numbers, by their order: where another piece
+ * has come to a place its ball is worked out anew. `solidFor` answers null for a piece whose mesh isn't here. Hidden
+ * ones are passed through.
  */
 export function piecePicker(solidFor: (piece: Piece) => Solid | null) {
   const known: (Piece | undefined)[] = [];

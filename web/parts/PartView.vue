@@ -196,7 +196,7 @@ useShortcuts([
         aria-valuemax="100"
         :aria-valuenow="Math.round(bench.split * 100)"
         title="Drag: as it was captured on the left, as it is set down on the right (V)"
-        :style="{ left: `${Math.max(14, lineAt)}px` }"
+        :style="{ left: `${Math.min(size.width - 14, Math.max(14, lineAt))}px` }"
         @pointerdown.prevent.stop="takeLine"
         @pointermove="dragLine"
         @pointerup="sliding = false"
