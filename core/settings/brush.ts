@@ -63,6 +63,11 @@ export function alphasOf(brush: Naming): string[] {
   return [brush.form.alphaId, brush.tooth.alphaId].filter((id) => id !== null);
 }
 
+/** Whether it sets parts down, and leaves the clay. */
+export function setsParts({ touch }: Pick<Brush, 'touch'>): boolean {
+  return touch.action === 'insert';
+}
+
 /** What a brush does, as text: two brushes of the same text stamp alike, whatever they are called. */
 export function worksOf({ form, touch, stroke, drift, pen, tooth, parts }: Brush): string {
   return JSON.stringify([form, touch, stroke, drift, pen, tooth, parts]);

@@ -31,7 +31,7 @@ const GROWN = [
 
 /** RGBA bytes of THUMBNAIL_SIZE². */
 export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
-  if (brush.action === 'insert' && brush.parts) {
+  if (brush.parts) {
     const [first] = brush.parts.parts;
     return meshPicture(first.stood, THUMBNAIL_SIZE);
   }

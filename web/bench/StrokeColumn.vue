@@ -3,7 +3,7 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed, watch } from 'vue';
 import type { AlphaHead } from '#core/stored';
-import { BrushSchema, type Brush } from '#core/settings';
+import { BrushSchema, setsParts, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import CardTab from './CardTab.vue';
 import DriftTab from './DriftTab.vue';
@@ -31,7 +31,7 @@ watch(
   },
 );
 /** It sets parts down: what is about the clay alone isn't asked. */
-const inserts = computed(() => props.brush.touch.action === 'insert');
+const inserts = computed(() => setsParts(props.brush));
 const tabs = computed(() => TABS.filter((name) => !inserts.value || name !== 'Tooth'));
 watch(inserts, (now) => now && tab.value === 'Tooth' && (tab.value = 'Touch'), { immediate: true });
 /** Tabs where something differs from what a new brush has, so that an expert sees where to look. */

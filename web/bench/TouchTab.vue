@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What the dab does to the clay, and how much. The first few are all that most brushes need. */
 import { computed } from 'vue';
-import { BrushSchema, type Brush } from '#core/settings';
+import { BrushSchema, setsParts, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import { ACTION_CHOICES, DIRECTION_CHOICES, OVERLAP_CHOICES, runsAlong, TAKE_CHOICES } from './labels';
 import SettingList from '../controls/SettingList.vue';
@@ -9,7 +9,7 @@ import SettingList from '../controls/SettingList.vue';
 const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
-const inserts = computed(() => props.brush.touch.action === 'insert');
+const inserts = computed(() => setsParts(props.brush));
 const main = computed(() => [
   'stroke.size',
   ...(inserts.value ? [] : ['touch.strength']),

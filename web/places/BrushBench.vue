@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The brush bench: the brush on the left leaf, its proof and its strip on the right, changing together. */
 import { onBeforeUnmount, ref, watch } from 'vue';
+import { setsParts } from '#core/settings';
 import CompareBar from '../bench/CompareBar.vue';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import FormColumn from '../bench/FormColumn.vue';
@@ -55,7 +56,7 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
       <LeafPair name="brush" :start="0.43" :left-least="524" left-label="The brush" right-label="The proof">
         <template #left>
           <div class="columns">
-            <PartSetColumn v-if="bench.doc.touch.action === 'insert'" :brush="bench.doc" @edit="edit" />
+            <PartSetColumn v-if="setsParts(bench.doc)" :brush="bench.doc" @edit="edit" />
             <FormColumn v-else :brush="bench.doc" :alpha="alpha" @edit="edit" />
             <StrokeColumn
               :brush="bench.doc"
@@ -84,7 +85,7 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
             />
             <CompareBar class="versions" />
             <StripView
-              v-if="(compare.shown ?? bench.doc).touch.action !== 'insert'"
+              v-if="!setsParts(compare.shown ?? bench.doc)"
               :brush="compare.shown ?? bench.doc"
               :alphas="library.alphasOf(compare.shown ?? bench.doc)"
             />

@@ -4,7 +4,7 @@
  */
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch, type Ref } from 'vue';
-import type { Brush } from '#core/settings';
+import { setsParts, type Brush } from '#core/settings';
 import { useShortcuts } from '../controls/shortcuts';
 
 export interface PartTrayOptions {
@@ -18,7 +18,7 @@ export function usePartTray({ surface, brush, changed }: PartTrayOptions) {
   const held = ref(false);
   /** Place in the set; null for the set's own order. */
   const picked = ref<number | null>(null);
-  const count = computed(() => (brush().touch.action === 'insert' ? brush().parts.entries.length : 0));
+  const count = computed(() => (setsParts(brush()) ? brush().parts.entries.length : 0));
   const open = computed(() => held.value && count.value > 0);
   watch(
     () => [brush().id, count.value],
