@@ -219,3 +219,116 @@ test('pieces: chosen, moved along the surface, sized, copied, hidden, taken away
   await expect(proof).toHaveAttribute('data-pieces', '3');
   await expect(list).toContainText('3 pieces');
 });
+
+test('pieces freely: a box chooses, a handle moves, strokes go on one alone, all are merged; each is one step of undo', async ({
+  page,
+  app,
+}) => {
+  test.slow();
+  await openBrush(page, app, 'Wharf fittings');
+  const proof = page.locator('.proof');
+  await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
+  await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
+  await settled(page, '.proof');
+  for (const [x, y] of [
+    [0.5, 0.4],
+    [0.62, 0.4],
+    [0.55, 0.66],
+  ] as const) {
+    await page.mouse.move(...(await place(page, x, y)));
+    await page.mouse.down();
+    await page.mouse.up();
+  }
+  await expect(proof).toHaveAttribute('data-pieces', '3');
+  const list = page.getByRole('complementary', { name: 'Pieces on the body' });
+  await page.keyboard.press('g');
+  // Given up with Esc the box chooses nothing; let go it takes what is seen in it.
+  const drawBox = async (): Promise<void> => {
+    await page.mouse.move(...(await place(page, 0.45, 0.2)));
+    await page.keyboard.down('Shift');
+    await page.mouse.down();
+    await page.mouse.move(...(await place(page, 0.7, 0.5)), { steps: 3 });
+  };
+  await drawBox();
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await expect(list).not.toContainText('1 of 1');
+  await drawBox();
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await expect(list.getByText('1 of 1')).toHaveCount(2);
+  await page.keyboard.press('Escape');
+
+  // One alone, by its handle: up as it is seen.
+  await page.mouse.click(...(await place(page, 0.55, 0.66)));
+  const up = list.getByLabel('y, body units');
+  const before = Number(await up.inputValue());
+  await list.getByRole('button', { name: 'Move freely' }).click();
+  const [x, y] = await place(page, 0.55, 0.66);
+  const dragHandle = async (): Promise<void> => {
+    await page.mouse.move(x, y - 40);
+    await page.mouse.down();
+    await page.mouse.move(x, y - 80, { steps: 4 });
+  };
+  await dragHandle();
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await settled(page, '.proof');
+  expect(Number(await up.inputValue())).toBe(before);
+  await dragHandle();
+  await page.mouse.up();
+  await expect.poll(async () => Number(await up.inputValue())).toBeGreaterThan(before + 0.05);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => Number(await up.inputValue())).toBe(before);
+  await list.getByRole('button', { name: 'Move freely' }).click();
+  await list.getByLabel('Turn, °').fill('30');
+  await page.keyboard.press('Enter');
+  await expect(list.getByLabel('Turn, °')).toHaveValue('30');
+
+  // Another brush, on this piece and on nothing else.
+  await page.getByRole('radio', { name: 'Chosen' }).check({ force: true });
+  await page.keyboard.press('g');
+  await page.getByRole('button', { name: 'Soft round', exact: true }).click();
+  await settled(page, '.proof');
+  const strokes = Number(await proof.getAttribute('data-strokes'));
+  const [px, py] = await place(page, 0.545, 0.65);
+  await page.mouse.move(px - 8, py);
+  await page.mouse.down();
+  await page.mouse.move(px + 8, py + 4, { steps: 4 });
+  await page.mouse.up();
+  await expect(proof).toHaveAttribute('data-strokes', String(strokes + 1));
+  // Beside it the body is there, and takes nothing.
+  await page.mouse.move(...(await place(page, 0.4, 0.55)));
+  await page.mouse.down();
+  await page.mouse.up();
+  await settled(page, '.proof');
+  await expect(proof).toHaveAttribute('data-strokes', String(strokes + 1));
+
+  // A colour, and a file of its own.
+  await page.keyboard.press('g');
+  await list.getByTitle('Colour of the piece').click();
+  await page.locator('.el-color-predefine__color-selector:visible').first().click();
+  await page.getByRole('button', { name: 'OK', exact: true }).click();
+  await list.getByRole('button', { name: 'Download' }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'GLB', exact: true }).click(),
+  ]);
+  const bytes = await readFile(await file.path());
+  expect(bytes.toString('latin1')).toContain('baseColorFactor');
+  await page.keyboard.press('Escape');
+
+  const faces = (await page.locator('.said').innerText()).split('\n')[0]!;
+  await page.getByRole('button', { name: 'Merge the chosen' }).click();
+  await expect(page.getByText('1 piece merged into the body.')).toBeVisible();
+  await expect(proof).toHaveAttribute('data-pieces', '2');
+  await page.getByRole('button', { name: 'Merge all' }).click();
+  await expect(page.getByText('2 pieces merged into the body.')).toBeVisible();
+  await expect(proof).toHaveAttribute('data-pieces', '0');
+  await expect(page.locator('.said')).not.toContainText(faces);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(proof).toHaveAttribute('data-pieces', '3');
+  await expect(page.locator('.said')).toContainText(faces);
+});

@@ -28,6 +28,8 @@ export interface MeshArrays extends MeshLayout {
   boxes: Float32Array;
   /** Vertex number in the maker's own order, so that files don't depend on ours. */
   order: Uint32Array;
+  /** Rays that meet this one first don't meet the mesh. */
+  hiddenBy?: MeshArrays;
 }
 
 /** A mesh and the memory it lives in; other threads have the arrays alone. */

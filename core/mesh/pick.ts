@@ -113,6 +113,8 @@ export function pick(mesh: MeshArrays, ray: Ray): Hit | null {
     }
   }
   if (triangle < 0) return null;
+  const inTheWay = mesh.hiddenBy && pick(mesh.hiddenBy, ray);
+  if (inTheWay && inTheWay.distance < best) return null;
   return { distance: best, x: ox + dx * best, y: oy + dy * best, z: oz + dz * best, triangle };
 }
 

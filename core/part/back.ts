@@ -144,6 +144,12 @@ export function isClosed({ positions, triangles }: RawMesh): boolean {
   return triangles.length > 0;
 }
 
+/** Edges with a face on one side alone. */
+export function openEdges({ positions, triangles }: RawMesh): number {
+  const { count, uses } = edgesOf(triangles, positions.length / 3);
+  return uses.subarray(0, count).reduce((open, faces) => open + (faces === 1 ? 1 : 0), 0);
+}
+
 /** Every hole and open rim closed smoothly. */
 export function fillRims(mesh: RawMesh): RawMesh {
   return cleaned(fillHoles(mesh, { which: () => true }).mesh);

@@ -2,7 +2,7 @@ export * from './seat';
 export * from './measure';
 export { reduced } from './budget';
 export { cleaned } from './cleaned';
-export { fillRims, isClosed, outward, withBack, type Back } from './back';
+export { fillRims, isClosed, openEdges, outward, withBack, type Back } from './back';
 export { componentAt, lassoed, type Lasso } from './region';
 export { conformed, groundUnder, type Ground, type Standing } from './conform';
 export { crossings } from './crossings';

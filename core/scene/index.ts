@@ -2,3 +2,5 @@ export * from './piece';
 export * from './pieces';
 export * from './kept';
 export * from './pickPiece';
+export * from './merge';
+export * from './joined';

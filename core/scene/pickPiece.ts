@@ -34,61 +34,71 @@ export interface PieceHit {
 }
 
 /**
- * Picks pieces again and again. The balls round them lie in one row of numbers, by their order: where another piece
- * has come to a place its ball is worked out anew. `solidFor` answers null for a piece whose mesh isn't here. Hidden
- * ones are passed through.
+ * Picks pieces again and again. The balls round them lie in one row of numbers, by their order: another list is looked
+ * through for pieces that have changed, the same one isn't. `solidFor` answers null for a piece whose mesh isn't here.
+ * Hidden ones are passed through.
  */
 export function piecePicker(solidFor: (piece: Piece) => Solid | null) {
   const known: (Piece | undefined)[] = [];
   const solids: (Solid | null)[] = [];
   let balls = new Float64Array(256 * 4);
+  /** The list that the balls are of, once every mesh of it was here. */
+  let fitted: readonly Piece[] | null = null;
 
   function fitBall(i: number, piece: Piece): void {
-    if ((i + 1) * 4 > balls.length) {
-      const grown = new Float64Array(balls.length * 2);
-      grown.set(balls);
-      balls = grown;
-    }
     const solid = piece.hidden ? null : solidFor(piece);
     // One whose mesh isn't here is asked for again.
     known[i] = solid || piece.hidden ? piece : undefined;
     solids[i] = solid;
-    if (!solid) return;
     const { at } = piece;
-    balls.set(placed(at, ...solid.middle), i * 4);
-    balls[i * 4 + 3] = solid.radius * Math.max(length(at.across), length(at.forward), length(at.up));
+    balls.set(solid ? placed(at, ...solid.middle) : at.origin, i * 4);
+    balls[i * 4 + 3] = solid ? solid.radius * Math.max(length(at.across), length(at.forward), length(at.up)) : -1;
   }
 
-  return (pieces: Iterable<Piece>, ray: Ray): PieceHit | null => {
+  function fit(pieces: readonly Piece[]): void {
+    if (pieces === fitted) return;
+    if (pieces.length * 4 > balls.length) {
+      const grown = new Float64Array(pieces.length * 8);
+      grown.set(balls);
+      balls = grown;
+    }
+    pieces.forEach((piece, i) => {
+      if (known[i] !== piece) fitBall(i, piece);
+    });
+    fitted = pieces.every((piece, i) => known[i] === piece) ? pieces : null;
+  }
+
+  /** Those whose balls the ray meets, the nearest first. */
+  function met(count: number, ray: Ray): { i: number; near: number }[] {
     const [ox, oy, oz] = ray.origin;
     const [dx, dy, dz] = ray.direction;
     const dd = dx * dx + dy * dy + dz * dz;
-    // Those whose balls the ray meets, the nearest first: what lies behind the first hit is never looked at.
-    const met: { piece: Piece; solid: Solid; near: number }[] = [];
-    let i = -1;
-    for (const piece of pieces) {
-      i++;
-      if (known[i] !== piece) fitBall(i, piece);
-      const solid = solids[i];
-      if (!solid) continue;
+    const out: { i: number; near: number }[] = [];
+    for (let i = 0; i < count; i++) {
       const px = balls[i * 4] - ox;
       const py = balls[i * 4 + 1] - oy;
       const pz = balls[i * 4 + 2] - oz;
+      const radius = balls[i * 4 + 3];
       const along = (px * dx + py * dy + pz * dz) / dd;
-      const square = balls[i * 4 + 3] * balls[i * 4 + 3];
       const off = px * px + py * py + pz * pz - along * along * dd;
-      if (off > square) continue;
-      const half = Math.sqrt((square - off) / dd);
-      if (along + half >= 0) met.push({ piece, solid, near: along - half });
+      if (radius < 0 || off > radius * radius) continue;
+      const half = Math.sqrt((radius * radius - off) / dd);
+      if (along + half >= 0) out.push({ i, near: along - half });
     }
-    met.sort((a, b) => a.near - b.near);
+    return out.sort((a, b) => a.near - b.near);
+  }
+
+  return (pieces: readonly Piece[], ray: Ray): PieceHit | null => {
+    fit(pieces);
     let best: PieceHit | null = null;
-    for (const { piece, solid, near } of met) {
+    for (const { i, near } of met(pieces.length, ray)) {
+      // What lies behind the first hit is never looked at.
       if (best && near > best.distance) break;
+      const piece = pieces[i];
       const into = intoPiece(piece.at);
       if (!into) continue;
       // A direction goes as it is, its length with it: distances are the ray's own.
-      const hit = pick(solid.mesh, {
+      const hit = pick(solids[i]!.mesh, {
         origin: into.place(ray.origin as Vec3),
         direction: into.way(ray.direction as Vec3),
       });

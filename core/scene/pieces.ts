@@ -1,4 +1,5 @@
 /** The pieces on a body, and which of them changed since the page was told last. */
+import type { RawMesh } from '#core/mesh';
 import type { Piece } from './piece';
 
 /** What a piece becomes; null takes it away. */
@@ -8,12 +9,19 @@ export class Pieces {
   private readonly all = new Map<string, Piece>();
   private changed = new Set<string>();
 
+  /** `meshes` are those of parts, by their names, as far as they are here; whoever has them goes on adding. */
+  constructor(private readonly meshes: ReadonlyMap<string, RawMesh> = new Map()) {}
+
   get count(): number {
     return this.all.size;
   }
 
   get(id: string): Piece | null {
     return this.all.get(id) ?? null;
+  }
+
+  meshOf(hash: string): RawMesh | null {
+    return this.meshes.get(hash) ?? null;
   }
 
   list(): Piece[] {

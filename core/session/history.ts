@@ -8,25 +8,40 @@ import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask } from '#core/edit';
 import { LEAF, type RawMesh } from '#core/mesh';
 import { beginSpan, restore } from '#core/sculpt';
-import { apply, back, dropDone, dropUndone, forth, stageOf, spanChanges, timeline, type Change } from '#core/timeline';
+import {
+  apply,
+  back,
+  dropDone,
+  dropUndone,
+  forth,
+  snapshot,
+  stageOf,
+  spanChanges,
+  timeline,
+  type Change,
+} from '#core/timeline';
 import { healCut, maskRaised, cutting } from './cutOff';
 import { refinedMesh, refineUnderLast } from './refine';
 import { changesOf, runWhole } from './runner';
-import { abandon, brushIn, keep, resetPieces, underOf, type Session } from './session';
-import { targetsOf } from './target';
+import { abandon, brushIn, firstAgain, keep, resetPieces, underOf, type Session } from './session';
+import { placeOf } from './target';
 import { runsAgain, withBrushes, type Step, type Under } from './steps';
 
 /** Takes back what isn't kept yet, else the last step; false when there is none that can be. */
 export function undo(s: Session): boolean {
   if (abandon(s)) return true;
-  if (back(s, s, runsAgain)) return true;
-  return s.done.length > 0 && s.base !== null && undoAgain(s);
+  const last = s.done.at(-1)?.step;
+  if (back(s, s, runsAgain)) {
+    if (last?.kind === 'merge') s.origin = last.origin;
+    return true;
+  }
+  return s.done.length > firstAgain(s) && s.base !== null && undoAgain(s);
 }
 
 /** What stood before was dropped from memory: every step before the last is run again from the untouched body. */
 function undoAgain(s: Session): boolean {
   const { step } = s.done.at(-1)!;
-  const steps = s.done.slice(0, -1).map((done) => done.step);
+  const steps = s.done.slice(firstAgain(s), -1).map((done) => done.step);
   toOrigin(s);
   for (const one of steps) run(s, one, true);
   s.undone.push({ step, after: null });
@@ -36,11 +51,16 @@ function undoAgain(s: Session): boolean {
 
 export function redo(s: Session): boolean {
   if (s.running || s.trying) return false;
-  return forth(s, s, (step) => run(s, step, true));
+  const next = s.undone.at(-1)?.step;
+  if (!forth(s, s, (step) => run(s, step, true))) return false;
+  if (next?.kind === 'merge') s.origin = null;
+  return true;
 }
 
 export function canUndo(s: Session): boolean {
-  return s.running !== null || (s.done.at(-1)?.before ?? null) !== null || (s.done.length > 0 && s.base !== null);
+  return (
+    s.running !== null || (s.done.at(-1)?.before ?? null) !== null || (s.done.length > firstAgain(s) && s.base !== null)
+  );
 }
 
 export function canRedo(s: Session): boolean {
@@ -80,7 +100,7 @@ export function uncut(s: Session): boolean {
 export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>): Under[] {
   if (!s.base) throw new Error('This session keeps no untouched body to replay from.');
   abandon(s);
-  const steps = s.done.map(({ step }) => withBrushes(step, brushIn(brushes)));
+  const steps = s.done.slice(firstAgain(s)).map(({ step }) => withBrushes(step, brushIn(brushes)));
   toUntouched(s);
   s.undone = s.undone.map((undone) => ({ ...undone, step: withBrushes(undone.step, brushIn(brushes)) }));
   return runAll(s, steps);
@@ -109,12 +129,14 @@ export function refineUnderAll(s: Session, places: readonly Under[]): boolean {
   if (!finer) return false;
   resetPieces(s);
   const next: Session = { ...s, ...stageOf(finer), ...timeline<Step>(s.undoLimit), origin: null };
+  const again = dropDone(s, firstAgain(s));
   runAll(
     next,
-    s.done.map(({ step }) => step),
+    again.map(({ step }) => step),
   );
-  const { surface, base, done } = next;
-  Object.assign(s, { surface, base, done, origin: null, undoBytes: next.undoBytes });
+  const { surface, base } = next;
+  Object.assign(s, { surface, base, origin: null, undoBytes: s.undoBytes + next.undoBytes });
+  s.done.push(...next.done);
   return true;
 }
 
@@ -126,10 +148,26 @@ export function adoptBrush(s: Session, from: string, to: string): void {
   for (const undone of s.undone) undone.step = adopted(undone.step);
 }
 
-/** Takes all steps off the body. */
+/** Takes all steps off the body. What was merged so long ago that nothing of before is known stays in it. */
 export function clearStrokes(s: Session): void {
   abandon(s);
-  toUntouched(s);
+  do toUntouched(s);
+  while (undo(s));
+  dropUndone(s);
+}
+
+/**
+ * Pieces become part of the body: `mesh` is all of it in one, as core/scene merges it. Throws OutOfMemory and changes
+ * nothing.
+ */
+export function mergePieces(s: Session, ids: readonly string[], mesh: RawMesh): void {
+  abandon(s);
+  const next = stageOf({ raw: mesh, places: null, mask: null, base: mesh.positions, spacing: null, level: null });
+  const was: Change = { kind: 'mesh', mesh: snapshot(s), on: null };
+  Object.assign(s, next);
+  const pieces = s.pieces.make(ids.map((id) => [id, null]));
+  keep(s, { kind: 'merge', left: s.pieces.list(), origin: s.origin }, [was, { kind: 'pieces', pieces }]);
+  s.origin = null;
   dropUndone(s);
 }
 
@@ -139,7 +177,7 @@ function toOrigin(s: Session): void {
     resetPieces(s);
     apply(s, { kind: 'mesh', mesh: s.origin, on: null });
     s.origin = null;
-    dropDone(s);
+    dropDone(s, firstAgain(s));
   } else toUntouched(s);
 }
 
@@ -148,7 +186,7 @@ function toUntouched(s: Session): void {
   s.origin = null;
   // Undo copies hold what stood before each step; where some were dropped, or are of other triangles, the whole body is
   // put back.
-  const steps = dropDone(s);
+  const steps = dropDone(s, firstAgain(s));
   const changes = steps.flatMap(({ before }): readonly (Change | null)[] => before ?? [null]);
   if (changes.every((change) => change !== null && change.kind !== 'mesh')) {
     for (const change of changes.reverse()) if (change) apply(s, change);
@@ -184,7 +222,8 @@ function run(s: Session, step: Step, refines = false): Under | null {
       keep(s, step, spanChanges(s.surface));
       return null;
     case 'stroke': {
-      const r = runWhole(s.surface, step.record, targetsOf(s, step.record));
+      const { surface, targets } = placeOf(s, step.record);
+      const r = runWhole(surface, step.record, targets);
       const under = underOf(r, step.record);
       keep(s, step, changesOf(r));
       if (refines && under) refineUnderLast(s, under);
@@ -209,6 +248,7 @@ function run(s: Session, step: Step, refines = false): Under | null {
     case 'pieces':
       keep(s, step, [{ kind: 'pieces', pieces: s.pieces.make(step.changes) }]);
       return null;
+    case 'merge':
     case 'level':
     case 'earlier':
       throw new Error('This step is known by what it changed alone, and can’t be run again.');

@@ -3,4 +3,5 @@ export * from './session';
 export * from './history';
 export * from './refine';
 export { chanceOf, placementOf, whichPart } from './pieceTarget';
-export { clayTarget, type Target } from './target';
+export { clayTarget } from './clayTarget';
+export type { Target } from './target';

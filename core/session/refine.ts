@@ -41,7 +41,7 @@ export function refineUnderLast(s: Session, under: Under): boolean {
  */
 export function refineRunning(s: Session, asked: RefineUnder): boolean {
   const { running } = s;
-  if (!running || running.whole || !s.base) return false;
+  if (!running || running.whole || running.record.on || !s.base) return false;
   const under = underOf(running.runner, { ...running.record, refine: asked });
   const finer = under && refinedMesh(s, startOf(s), [under]);
   if (!finer) return false;

@@ -38,7 +38,8 @@ import {
 } from '#core/stroke';
 
 import type { Change } from '#core/timeline';
-import { clayTarget, type Target } from './target';
+import { clayTarget } from './clayTarget';
+import type { Target } from './target';
 
 export interface Runner {
   /** Where the hand meets the body: what is picked, and how it stood when the stroke began. */

@@ -5,6 +5,7 @@
  */
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
+import type { RawMesh } from '#core/mesh';
 import { Pieces, type Piece, type PieceChange } from '#core/scene';
 import { beginSpan, rewindSpan, type Surface } from '#core/sculpt';
 import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type StrokeStart } from '#core/stroke';
@@ -20,7 +21,7 @@ import {
 } from '#core/timeline';
 import { changesOf, rewind, runEnd, runner, runSamples, runWhole, type Runner } from './runner';
 import type { Beside, Step, Under } from './steps';
-import { targetsOf } from './target';
+import { placeOf } from './target';
 
 export interface Running {
   runner: Runner;
@@ -49,13 +50,23 @@ export interface StrokeSummary {
 
 export const UNDO_LIMIT_BYTES = 768 * 1024 * 1024;
 
+export interface SessionOptions {
+  replay: boolean;
+  undoLimit?: number;
+  /** Of parts, by their names: strokes on pieces look here. */
+  meshes?: ReadonlyMap<string, RawMesh>;
+}
+
 /** `replay` keeps the untouched body, so that strokes can be run again with other settings. */
-export function session(
-  surface: Surface,
-  { replay, undoLimit = UNDO_LIMIT_BYTES }: { replay: boolean; undoLimit?: number },
-): Session {
+export function session(surface: Surface, { replay, undoLimit = UNDO_LIMIT_BYTES, meshes }: SessionOptions): Session {
   return sessionOn(
-    { surface, base: replay ? surface.mesh.positions.slice() : null, level: null, pieces: new Pieces(), beside: null },
+    {
+      surface,
+      base: replay ? surface.mesh.positions.slice() : null,
+      level: null,
+      pieces: new Pieces(meshes),
+      beside: null,
+    },
     undoLimit,
   );
 }
@@ -71,7 +82,8 @@ export function beginStroke(s: Session, start: StrokeStart): void {
 
 /** A stroke that begins on a stage; samples of its record are run when they come. */
 export function begun(on: Pick<Stage, 'surface' | 'pieces'>, record: StrokeRecord, began: Running['began']): Running {
-  return { runner: runner(on.surface, record, targetsOf(on, record)), record, whole: false, began };
+  const { surface, targets } = placeOf(on, record);
+  return { runner: runner(surface, record, targets), record, whole: false, began };
 }
 
 export function extendStroke(s: Session, samples: readonly Sample[]): void {
@@ -83,10 +95,10 @@ export function extendStroke(s: Session, samples: readonly Sample[]): void {
 /** Lays the running stroke anew along other samples, to its end: a path whose nodes were moved. */
 export function retrace(s: Session, samples: readonly Sample[]): void {
   if (!s.running) return;
-  const { targets } = s.running.runner;
+  const { surface, targets } = s.running.runner;
   rewind(s.running.runner);
   const record: StrokeRecord = { ...s.running.record, samples: [...samples] };
-  s.running = { ...s.running, runner: runWhole(s.surface, record, targets), record, whole: true };
+  s.running = { ...s.running, runner: runWhole(surface, record, targets), record, whole: true };
 }
 
 /**
@@ -176,10 +188,17 @@ export function bringPieces(s: Session, pieces: readonly Piece[]): void {
   s.pieces.make(pieces.map((piece) => [piece.id, piece]));
 }
 
-/** Only those that the body came with. */
+/** Only those that the body came with, or that the last merge left. */
 export function resetPieces(s: Session): void {
   s.pieces.clear();
-  s.pieces.make(s.ownPieces.map((piece) => [piece.id, piece]));
+  const last = s.done.findLast(({ step }) => step.kind === 'merge')?.step;
+  const own = last?.kind === 'merge' ? last.left : s.ownPieces;
+  s.pieces.make(own.map((piece) => [piece.id, piece]));
+}
+
+/** Which of the steps is the first that is run again: what was merged isn't taken apart. */
+export function firstAgain({ done }: Session): number {
+  return done.findLastIndex(({ step }) => step.kind === 'merge') + 1;
 }
 
 /** Pieces become others: moved, taken away, named. One step; what can't be told from what was leaves no trace. */

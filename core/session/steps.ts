@@ -1,8 +1,9 @@
 /** The steps of a session's history, and whether one can be run again. */
 import type { DabFrame } from '#core/brush';
 import type { Edit } from '#core/edit';
-import type { PieceChange } from '#core/scene';
+import type { Piece, PieceChange } from '#core/scene';
 import type { RefineUnder, StrokeRecord } from '#core/stroke';
+import type { MeshSnapshot } from '#core/timeline';
 
 /** What lies beside the clay changed, as text that whoever opened the session reads. */
 export interface Beside {
@@ -17,6 +18,11 @@ export type Step =
   | { kind: 'edit'; edit: Edit; beside?: Beside }
   /** Pieces became others. */
   | { kind: 'pieces'; changes: readonly PieceChange[] }
+  /**
+   * Pieces were merged into the body, which begins anew from there: strokes before it aren't run again. `left` are the
+   * pieces that stand on it then, `origin` what the session had as its own before.
+   */
+  | { kind: 'merge'; left: readonly Piece[]; origin: MeshSnapshot | null }
   /** The clay stays; what lies beside it changed. */
   | { kind: 'beside'; beside: Beside }
   /** Masks what the step before it raised. */
@@ -36,7 +42,7 @@ export interface Under {
 
 /** Whether it gives the same again from the same clay, so that what stood after it needn't be kept. */
 export function runsAgain({ kind }: Step): boolean {
-  return kind !== 'level' && kind !== 'earlier';
+  return kind !== 'level' && kind !== 'earlier' && kind !== 'merge';
 }
 
 /** Strokes of a brush in `brushes` take its settings, the others keep their own. */

@@ -3,9 +3,11 @@
  * before any of them moves, so that each sees the others as they were before the dab.
  */
 import type { ResolvedBrush } from '#core/brush';
-import { applyGathered, beginSpan, gatherDabs, rewindSpan, type Dab, type Surface } from '#core/sculpt';
+import type { Dab, Surface } from '#core/sculpt';
 import type { StrokeRecord } from '#core/stroke';
-import { spanChanges, type Change, type Stage } from '#core/timeline';
+import type { Change, Stage } from '#core/timeline';
+import { clayTarget } from './clayTarget';
+import { pieceClay, pieceClayTarget } from './pieceClay';
 import { pieceTarget } from './pieceTarget';
 
 export interface Target {
@@ -21,30 +23,20 @@ export interface Target {
   end(): Change[];
 }
 
-/** What takes the dabs of a stroke: clay, or pieces. */
-export function targetsOf({ surface, pieces }: Pick<Stage, 'surface' | 'pieces'>, record: StrokeRecord): Target[] {
-  return record.brush.action === 'insert'
-    ? [pieceTarget(pieces, surface, record)]
-    : [clayTarget(surface, record.brush)];
+export interface Place {
+  /** What the hand meets. */
+  surface: Surface;
+  /** What takes the dabs. */
+  targets: Target[];
 }
 
-/** Clay that a stroke of this brush begins on. */
-export function clayTarget(surface: Surface, brush: ResolvedBrush): Target {
-  beginSpan(surface, brush.action === 'mask', looksAtNormals(brush));
-  let apply = (): void => undefined;
-  return {
-    gather(dabs, sign, dabBrush) {
-      const gathered = gatherDabs(surface, dabs, dabBrush, sign);
-      apply = () => applyGathered(surface, gathered);
-      return gathered.touched;
-    },
-    apply: () => apply(),
-    rewind: () => rewindSpan(surface),
-    end: () => spanChanges(surface),
-  };
-}
-
-/** Whether dabs look at the normals that the surface began with. */
-function looksAtNormals(brush: ResolvedBrush): boolean {
-  return brush.direction === 'own' || brush.mapping === 'wrapped' || (brush.tooth !== null && !brush.tooth.carried);
+/** Where a stroke goes: on the body, or on pieces. One whose pieces are gone meets the body and changes nothing. */
+export function placeOf({ surface, pieces }: Pick<Stage, 'surface' | 'pieces'>, record: StrokeRecord): Place {
+  const { brush, on } = record;
+  // Masks are the body's.
+  const clay = on && brush.action !== 'mask' ? pieceClay(pieces, on, surface.mesh) : null;
+  if (on && brush.action !== 'mask' && !clay) return { surface, targets: [] };
+  const ground = clay?.surface ?? surface;
+  if (brush.action === 'insert') return { surface: ground, targets: [pieceTarget(pieces, ground, record)] };
+  return { surface: ground, targets: [clay ? pieceClayTarget(clay, pieces, brush) : clayTarget(surface, brush)] };
 }

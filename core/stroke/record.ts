@@ -38,6 +38,8 @@ export interface StrokeStart {
    * Which of the brush's parts was picked by hand, by its place in the set; the set's own order where it isn't said.
    */
   part?: number;
+  /** Pieces that the stroke goes on, by their ids; the body where it isn't said. */
+  on?: readonly string[];
 }
 
 /** How triangles are split and joined under a stroke. */

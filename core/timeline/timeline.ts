@@ -58,12 +58,11 @@ export function dropUndone<S>(t: Timeline<S>): void {
   t.undone = [];
 }
 
-/** Forgets what was done, and leaves what could be redone. */
-export function dropDone<S>(t: Timeline<S>): Done<S>[] {
-  const { done } = t;
-  for (const { before } of done) t.undoBytes -= bytesIn(before);
-  t.done = [];
-  return done;
+/** Forgets what was done, from this step on, and leaves what could be redone. */
+export function dropDone<S>(t: Timeline<S>, from = 0): Done<S>[] {
+  const dropped = t.done.splice(from);
+  for (const { before } of dropped) t.undoBytes -= bytesIn(before);
+  return dropped;
 }
 
 /** Takes back the last step; false when there is none, or what stood before it was dropped. */

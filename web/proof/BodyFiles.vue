@@ -2,9 +2,6 @@
 /** The body as it is now, with its pieces: kept under a name, or written as a file. */
 import { Save } from '@lucide/vue';
 import { ref } from 'vue';
-import { packMesh } from '#core/formats';
-import { pieceMesh } from '#core/scene';
-import { stood } from '#core/part';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
@@ -17,6 +14,7 @@ import { BODY_MILLIMETRES, useProof } from '../stores/proof';
 import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
 import type { PackedOut } from '../workers/meshOut.worker';
 import { meshFile } from '../workers/meshOutFile';
+import { writtenPiece } from './writtenPiece';
 
 const proof = useProof();
 const meshes = usePartMeshes();
@@ -48,8 +46,7 @@ const download = (ending: MeshEnding): Promise<void> =>
     const things: PackedOut[] = [{ name: proof.label, mesh, millimetres: BODY_MILLIMETRES, up: 'y' }];
     for (const piece of proof.sculptor.pieces.values()) {
       if (piece.hidden) continue;
-      const whole = pieceMesh(piece, stood(await meshes.of(piece.mesh), piece.seat));
-      things.push({ name: piece.name, mesh: packMesh(whole), millimetres: BODY_MILLIMETRES, up: 'y' });
+      things.push(writtenPiece(piece, await meshes.of(piece.mesh)));
     }
     saveFile(`${proof.label}.${ending}`, await meshFile(ending, things));
   });

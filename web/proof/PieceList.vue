@@ -1,83 +1,127 @@
 <script setup lang="ts">
-/** The pieces on the body, by their parts; what is done to the chosen ones. */
+/** The pieces on the body, by their parts; what is done to the chosen ones, and what strokes go on. */
 import {
+  Combine,
   Copy,
+  Download,
   Eye,
   EyeOff,
   FlipHorizontal2,
   Minus,
+  Move3d,
   PackagePlus,
   Plus,
   Replace,
+  Rotate3d,
   RotateCcw,
   RotateCw,
+  Scale3d,
   Trash2,
 } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import type { Piece } from '#core/scene';
-import PushButton from '../controls/PushButton.vue';
 import PartChooser from '../bench/PartChooser.vue';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import ColourField from '../controls/ColourField.vue';
+import NumberField from '../controls/NumberField.vue';
+import PopMenu from '../controls/PopMenu.vue';
+import ProgressLine from '../controls/ProgressLine.vue';
+import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import type { StrokesOn } from '../stores/pieceChoice';
+import type { GizmoHand } from '../viewport/gizmo';
+import { MESH_FILES } from '../workers/meshOut';
+import type { ProofPieces } from './useProofPieces';
 
-const props = defineProps<{ pieces: readonly Piece[]; chosen: ReadonlySet<string>; on: boolean }>();
-defineEmits<{
-  toggle: [];
-  choose: [partId: string];
-  smaller: [];
-  larger: [];
-  left: [];
-  right: [];
-  copy: [];
-  mirror: [];
-  replace: [partId: string];
-  rename: [name: string];
-  part: [piece: Piece];
-  hide: [];
-  show: [];
-  remove: [];
-}>();
+const props = defineProps<{ desk: ProofPieces }>();
+const desk = props.desk;
+const { hands, strokes } = desk;
+const pieces = desk.listed;
+const chosen = hands.chosen;
+
+/** By their parts, and by their names where they have names of their own. */
 const rows = computed(() => {
-  const out = new Map<string, { partId: string; name: string; count: number; chosen: number; hidden: number }>();
-  for (const { id, partId, name, hidden } of props.pieces) {
-    const row = out.get(partId) ?? { partId, name, count: 0, chosen: 0, hidden: 0 };
-    row.count++;
-    if (props.chosen.has(id)) row.chosen++;
-    if (hidden) row.hidden++;
-    out.set(partId, row);
+  const out = new Map<string, { name: string; ids: string[]; chosen: number }>();
+  for (const { id, partId, name } of pieces.value) {
+    const key = `${partId} ${name}`;
+    const row = out.get(key) ?? { name, ids: [], chosen: 0 };
+    row.ids.push(id);
+    if (chosen.value.has(id)) row.chosen++;
+    out.set(key, row);
   }
-  return [...out.values()];
+  return [...out].map(([key, row]) => ({ key, ...row })).sort((a, b) => a.name.localeCompare(b.name));
 });
+function chooseRow(ids: readonly string[], e: MouseEvent): void {
+  hands.choose(e.shiftKey ? [...chosen.value, ...ids] : ids);
+}
 /** The one that is chosen, where it is one alone. */
-const only = computed(() => {
-  const [id, ...others] = props.chosen;
-  return others.length === 0 ? (props.pieces.find((piece) => piece.id === id) ?? null) : null;
+const only = computed<Piece | null>(() => {
+  const [id, ...others] = chosen.value;
+  return others.length === 0 ? (pieces.value.find((piece) => piece.id === id) ?? null) : null;
 });
 const typed = ref('');
 watch(only, (piece) => (typed.value = piece?.name ?? ''), { immediate: true });
-const hidden = computed(() => props.pieces.filter((piece) => piece.hidden).length);
+const hidden = computed(() => pieces.value.filter((piece) => piece.hidden).length);
+
+const NUMBERS = [
+  ...(['x', 'y', 'z'] as const).map((key) => ({
+    key,
+    label: key,
+    unit: 'body units',
+    min: -20,
+    max: 20,
+    step: 0.01,
+    digits: 3,
+  })),
+  { key: 'turn', label: 'Turn', unit: '°', min: -360, max: 360, step: 1, digits: 1 },
+  { key: 'size', label: 'Size', unit: 'body units', min: 0.001, max: 10, step: 0.005, digits: 3 },
+] as const;
+const HANDLES: { hand: GizmoHand; label: string; icon: typeof Move3d; help: string }[] = [
+  { hand: 'move', label: 'Move freely', icon: Move3d, help: 'Handles that move off the surface' },
+  { hand: 'turn', label: 'Turn freely', icon: Rotate3d, help: 'Handles that turn any way' },
+  { hand: 'size', label: 'Size freely', icon: Scale3d, help: 'Handles that stretch each way by itself' },
+];
+function pickHandles(hand: GizmoHand): void {
+  hands.handles.value = hands.handles.value === hand ? null : hand;
+  if (!hands.on.value) desk.toggle();
+}
+
+const ON: { value: StrokesOn; label: string; help: string }[] = [
+  { value: 'body', label: 'Body', help: 'Strokes go on the body' },
+  { value: 'chosen', label: 'Chosen', help: 'Strokes go on the chosen pieces, and on nothing else' },
+  { value: 'all', label: 'All', help: 'Strokes go on all pieces, and not on the body' },
+];
+const OFFERS = ['#b5654a', '#c9a15a', '#7f8f5a', '#5d7f8a', '#7a6a8c', '#d9d2c4', '#4a4642'];
+const colour = computed({
+  get: () => {
+    const all = new Set([...chosen.value].map((id) => pieces.value.find((piece) => piece.id === id)?.colour ?? null));
+    return all.size === 1 ? [...all][0] : null;
+  },
+  set: (next: string | null) => hands.colour(next),
+});
 </script>
 
 <template>
   <aside class="pieces" aria-label="Pieces on the body">
     <PushButton
       small
-      :on="on"
+      :on="hands.on.value"
       title="A press chooses a piece, a drag moves it along the surface (G)"
-      @click="$emit('toggle')"
+      @click="desk.toggle()"
     >
       {{ pieces.length }} {{ pieces.length === 1 ? 'piece' : 'pieces' }}
     </PushButton>
     <ul>
-      <li v-for="row in rows" :key="row.partId">
+      <li v-for="row in rows" :key="row.key">
         <PushButton
           look="row"
           :on="row.chosen > 0"
-          :title="`Choose all ${row.count} of ${row.name}`"
-          @click="$emit('choose', row.partId)"
+          :title="`Choose all ${row.ids.length} of ${row.name}; with Shift beside what is chosen`"
+          @click="(e: MouseEvent) => chooseRow(row.ids, e)"
         >
           <span class="name">{{ row.name }}</span><small>{{
-            row.chosen > 0 ? `${row.chosen} of ${row.count}` : row.count
+            row.chosen > 0 ? `${row.chosen} of ${row.ids.length}` : row.ids.length
           }}</small>
         </PushButton>
       </li>
@@ -88,45 +132,100 @@ const hidden = computed(() => props.pieces.filter((piece) => piece.hidden).lengt
       v-model="typed"
       aria-label="Name of the piece"
       maxlength="80"
-      @change="$emit('rename', typed)"
+      @change="hands.rename(typed)"
     />
+    <div v-if="only" class="numbers">
+      <NumberField
+        v-for="one in NUMBERS"
+        :key="one.key"
+        :label="one.label"
+        :unit="one.unit"
+        :min="one.min"
+        :max="one.max"
+        :step="one.step"
+        :model-value="Number(hands.numbersOf(only)[one.key].toFixed(one.digits))"
+        @update:model-value="(to: number) => hands.setNumber(one.key, to)"
+      />
+    </div>
     <div v-if="chosen.size > 0" class="acts">
-      <ToolButton :icon="Minus" label="Smaller" keys="[" @click="$emit('smaller')" />
-      <ToolButton :icon="Plus" label="Larger" keys="]" @click="$emit('larger')" />
-      <ToolButton :icon="RotateCcw" label="Turn left" keys="," @click="$emit('left')" />
-      <ToolButton :icon="RotateCw" label="Turn right" keys="." @click="$emit('right')" />
-      <ToolButton :icon="Copy" label="Copy" help="Copy beside" keys="Ctrl+D" @click="$emit('copy')" />
+      <ToolButton
+        v-for="one in HANDLES"
+        :key="one.hand"
+        :icon="one.icon"
+        :label="one.label"
+        :help="one.help"
+        :on="hands.on.value && hands.handles.value === one.hand"
+        @click="pickHandles(one.hand)"
+      />
+      <ToolButton :icon="Minus" label="Smaller" keys="[" @click="hands.smaller()" />
+      <ToolButton :icon="Plus" label="Larger" keys="]" @click="hands.larger()" />
+      <ToolButton :icon="RotateCcw" label="Turn left" keys="," @click="hands.left()" />
+      <ToolButton :icon="RotateCw" label="Turn right" keys="." @click="hands.right()" />
+      <ToolButton :icon="Copy" label="Copy" help="Copy beside" keys="Ctrl+D" @click="hands.copy()" />
       <ToolButton
         :icon="FlipHorizontal2"
         label="Mirror"
         help="A copy on the other side, left and right"
-        @click="$emit('mirror')"
+        @click="hands.mirror()"
       />
-      <PartChooser @choose="([id]) => id && $emit('replace', id)">
+      <PartChooser @choose="([id]) => id && desk.replace(id)">
         <ToolButton :icon="Replace" label="Replace" help="Another part in their place" />
       </PartChooser>
+      <ColourField v-model="colour" label="Colour of the piece" :offers="OFFERS" />
       <ToolButton
         v-if="only"
         :icon="PackagePlus"
         label="Keep as a part"
         help="Keep this piece as a part of its own"
-        @click="$emit('part', only)"
+        @click="desk.keepAsPart(only)"
       />
-      <ToolButton :icon="EyeOff" label="Hide" keys="Shift+G" @click="$emit('hide')" />
-      <ToolButton :icon="Trash2" label="Take away" keys="Delete" @click="$emit('remove')" />
+      <PopMenu :width="190">
+        <template #reference
+          ><ToolButton :icon="Download" label="Download" help="The chosen pieces as a file, in millimetres"
+        /></template>
+        <div class="files">
+          <PushButton v-for="ending in MESH_FILES" :key="ending" small @click="desk.download(ending)">
+            {{ ending.toUpperCase() }}
+          </PushButton>
+        </div>
+      </PopMenu>
+      <ToolButton :icon="EyeOff" label="Hide" keys="Shift+G" @click="hands.hide()" />
+      <ToolButton :icon="Trash2" label="Delete" keys="Delete" @click="hands.remove()" />
     </div>
-    <PushButton v-if="hidden > 0" small @click="$emit('show')"><Eye :size="14" /> Show {{ hidden }} hidden</PushButton>
+    <PushButton v-if="hidden > 0" small @click="desk.showHidden()"
+      ><Eye :size="14" /> Show {{ hidden }} hidden</PushButton
+    >
+    <div v-if="desk.merging.value" class="going" role="status">
+      <ProgressLine :share="desk.merging.value.share" :label="desk.merging.value.what" />
+      <span>{{ desk.merging.value.what }}…</span>
+      <PushButton small @click="desk.merging.value.cancel()">Cancel</PushButton>
+    </div>
+    <PushButton
+      v-else
+      small
+      title="A boolean union: one closed mesh. What was sculpted before is then run again no more"
+      @click="desk.merge()"
+    >
+      <Combine :size="14" /> {{ chosen.size > 0 ? 'Merge the chosen' : 'Merge all' }}
+    </PushButton>
+    <div class="target">
+      <span class="label">Strokes on</span>
+      <ChoiceBar v-model="strokes.wanted.value" label="What strokes go on" :options="ON" />
+      <p v-if="strokes.wanted.value === 'chosen' && chosen.size === 0" class="muted">
+        None is chosen, so strokes go on the body.
+      </p>
+    </div>
   </aside>
 </template>
 
 <style scoped>
 .pieces {
   position: absolute;
-  right: 12px;
-  top: 214px;
+  left: 12px;
+  top: 42px;
   z-index: 2;
-  width: 164px;
-  max-height: calc(100% - 330px);
+  width: 176px;
+  max-height: calc(100% - 108px);
   overflow: auto;
   display: grid;
   gap: 6px;
@@ -134,20 +233,49 @@ const hidden = computed(() => props.pieces.filter((piece) => piece.hidden).lengt
   border-radius: var(--r);
   background: rgb(243 241 237 / 94%);
 }
-li :deep(span) {
+li :deep(button) {
   width: 100%;
+  flex-wrap: nowrap;
+  gap: 6px;
 }
 .name {
+  min-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
+  white-space: nowrap;
 }
 small {
   margin-left: auto;
   color: var(--ink-2);
+  white-space: nowrap;
+}
+.numbers {
+  --name: 28px;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px;
 }
 .acts {
   display: flex;
   flex-wrap: wrap;
   gap: 2px;
+}
+.files {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 4px;
+}
+.going {
+  display: grid;
+  gap: 4px;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+}
+.going > :first-child {
+  grid-column: 1 / -1;
+}
+.target {
+  display: grid;
+  gap: 4px;
 }
 </style>

@@ -5,9 +5,6 @@
 import { useLocalStorage, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import type { DabFrame } from '#core/brush';
-import { packMesh } from '#core/formats';
-import { seatOf, stood } from '#core/part';
-import type { Piece } from '#core/scene';
 import type { BrushAlphas } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
 import type { StencilPlace } from '#core/stroke';
@@ -18,10 +15,7 @@ import { useShortcuts } from '../controls/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
-import { useLibrary } from '../stores/library';
-import { useNewPart } from '../stores/newPart';
-import { usePartMeshes } from '../stores/partMeshes';
-import { BODY_MILLIMETRES, useProof } from '../stores/proof';
+import { useProof } from '../stores/proof';
 import { BodyEye, type Pose } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
 import { Fingers } from '../viewport/fingers';
@@ -32,9 +26,8 @@ import { CLAYS, useLook } from './looks';
 import { usePath } from './pathHand';
 import PartTray from './PartTray.vue';
 import PieceList from './PieceList.vue';
-import { usePieceHands } from './usePieceHands';
 import { usePartTray } from './usePartTray';
-import { usePieces } from './usePieces';
+import { useProofPieces } from './useProofPieces';
 import PathNodes from './PathNodes.vue';
 import PointerNumbers from './PointerNumbers.vue';
 import ProofBody from './ProofBody.vue';
@@ -52,8 +45,6 @@ const shownAlphas = useShownAlphas();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 
 const proof = useProof();
-const library = useLibrary();
-const fresh = useNewPart();
 const surface = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const problem = ref<string | null>(null);
@@ -86,84 +77,39 @@ const onPath = computed(
 );
 const path = usePath({
   sculptor: proof.sculptor,
+  ground: () => pieces.strokes.ground(),
   brush: () => props.brush,
   start: () => ({
     view: eye!.basis(),
     symmetry: symmetry(),
     dig: input?.dig ?? false,
     ...(tray.picked.value === null ? {} : { part: tray.picked.value }),
+    ...on(),
     ...(props.brush.stroke.mapping === 'stencil' ? { stencil: eye!.stencil(stencil.value) } : {}),
   }),
 });
-const pieces = usePieces({
-  view: () => view.value,
-  sculptor: proof.sculptor,
-  brush: () => props.brush,
-  alphas: () => props.alphas,
-  seed: () => input?.seed ?? 1,
-  digs: () => input?.dig ?? false,
-  picked: () => tray.picked.value,
-  isChosen: (id) => hands.chosen.value.has(id),
-  failed: (error) => (problem.value = `A piece can’t be shown. ${sentence(error)}`),
-});
-const hands = usePieceHands({
-  eye: () => eye,
-  surface: () => surface.value!,
-  sculptor: proof.sculptor,
-  meshOf: pieces.meshOf,
-  preview: pieces.preview,
-  chose: pieces.show,
-  failed: (error) => (problem.value = `The pieces stay as they were. ${sentence(error)}`),
-});
-/** As the list shows them; another array when one changed. */
-const listed = shallowRef<Piece[]>([]);
-function piecesChanged(ids: readonly string[]): void {
-  listed.value = [...proof.sculptor.pieces.values()];
-  hands.changed(ids);
-  pieces.show(ids);
-}
-function togglePieces(): void {
-  hands.on.value = !hands.on.value;
-  if (!hands.on.value) hands.choose([]);
-  input?.hover();
-}
-async function replacePieces(partId: string): Promise<void> {
-  const head = library.part(partId);
-  if (!head) return;
-  try {
-    const mesh = await usePartMeshes().of(head.mesh);
-    hands.replace({ partId, mesh: head.mesh, name: head.card.name, seat: seatOf(head.seat) }, mesh);
-  } catch (error) {
-    problem.value = `The pieces stay as they were. ${sentence(error)}`;
-  }
-}
-/** A piece as a part of its own, as it stands: bent, if it was. */
-async function keepPart(piece: Piece): Promise<void> {
-  try {
-    const whole = stood(await usePartMeshes().of(piece.mesh), piece.seat);
-    const mesh = packMesh(piece.shape ? { positions: piece.shape, triangles: whole.triangles } : whole);
-    await fresh.add({
-      name: piece.name,
-      mesh,
-      made: { from: 'cut', sourceId: null, sourceRevision: null },
-      millimetres: BODY_MILLIMETRES * Math.hypot(...piece.at.up),
-      up: { up: [0, 0, 1], forward: [0, 1, 0] },
-    });
-    tellNotice(`“${piece.name}” is kept as a part, in Sources.`);
-  } catch (error) {
-    proof.problem = `No part was kept. ${sentence(error)}`;
-  }
-}
-function showHidden(): void {
-  const hidden = listed.value.filter((piece) => piece.hidden);
-  void proof.sculptor.changePieces(hidden.map((piece) => [piece.id, { ...piece, hidden: false }]));
-}
 const tray = usePartTray({
   surface,
   brush: () => props.brush,
   changed: () => input?.hover(),
 });
+const pieces = useProofPieces({
+  surface,
+  view,
+  eye: () => eye,
+  input: () => input,
+  brush: () => props.brush,
+  alphas: () => props.alphas,
+  picked: () => tray.picked.value,
+  problem,
+});
+const { hands } = pieces;
 const symmetry = () => ({ ...proof.symmetry });
+/** Pieces that strokes go on. */
+function on(): { on?: readonly string[] } {
+  const ids = pieces.strokes.ids();
+  return ids ? { on: ids } : {};
+}
 
 async function follow(): Promise<void> {
   const wanted = key.value;
@@ -240,7 +186,9 @@ onMounted(async () => {
     sculptor: proof.sculptor,
     brush: () => (hands.on.value ? null : (held.inHand() ?? props.brush)),
     symmetry,
-    ready: () => usable.value !== '' && !proof.opening,
+    ready: () => usable.value !== '' && !proof.opening && !pieces.merging.value,
+    on: () => pieces.strokes.ids(),
+    ground: () => pieces.strokes.ground(),
     blocked: () => hands.on.value || onPath.value || light.turning.value || looking.held.value || fingers!.busy,
     onHover,
     onEnd: () => undefined,
@@ -251,13 +199,12 @@ onMounted(async () => {
   });
   view.value.setSymmetry(proof.symmetry);
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
-  proof.sculptor.onPieces = piecesChanged;
+  pieces.begin();
   view.value.onDrawn = placeNodes;
   look();
   fit();
   await proof.start().catch((error: unknown) => (problem.value = sentence(error)));
   show();
-  listed.value = [...proof.sculptor.pieces.values()];
   pieces.showAll();
   await Promise.all([follow(), showForm()]);
 });
@@ -325,6 +272,18 @@ function released(): void {
   fingerNode = false;
   hands.up();
 }
+/** The box that pieces are chosen in. */
+const box = computed(() => {
+  const held = hands.held.value;
+  if (held?.kind !== 'box') return null;
+  const { from, to } = held;
+  return {
+    left: `${Math.min(from.x, to.x)}px`,
+    top: `${Math.min(from.y, to.y)}px`,
+    width: `${Math.abs(to.x - from.x)}px`,
+    height: `${Math.abs(to.y - from.y)}px`,
+  };
+});
 function moved(e: PointerEvent): void {
   if (!hands.move(e)) light.move(e);
 }
@@ -358,29 +317,13 @@ function leave(): void {
   if (path.open.value) void path.abandon();
   else if (hands.abandon() || input?.abandon()) return;
   else if (hands.count.value > 0) hands.choose([]);
-  else if (hands.on.value) togglePieces();
+  else if (hands.on.value) pieces.toggle();
 }
-const taken = (): boolean => hands.on.value && hands.count.value > 0;
-useShortcuts([
-  {
-    keys: 'G',
-    what: 'Pieces: a press chooses, a drag moves along the surface; Shift adds',
-    when: () => listed.value.length > 0,
-    run: togglePieces,
-  },
-  { keys: '[', what: 'Pieces: smaller', silent: true, when: taken, run: hands.smaller },
-  { keys: ']', what: 'Pieces: larger', silent: true, when: taken, run: hands.larger },
-  { keys: ',', what: 'Pieces: turn left', when: taken, run: hands.left },
-  { keys: '.', what: 'Pieces: turn right', when: taken, run: hands.right },
-  { keys: 'Ctrl+D', what: 'Pieces: copy beside', when: taken, run: () => void hands.copy() },
-  { keys: 'Shift+G', what: 'Pieces: hide', when: taken, run: hands.hide },
-  { keys: 'Delete', what: 'Pieces: take away', when: taken, run: hands.remove },
-]);
 useBrushKeys({
   brush: () => props.brush,
   // Brackets size the chosen pieces.
   edit: (change) => {
-    if (!taken()) emit('edit', change);
+    if (!pieces.some()) emit('edit', change);
   },
   dig: (down) => input?.setDig(down),
 });
@@ -458,26 +401,8 @@ useShortcuts([
       :at="hovered.at"
       :width="size.width"
     />
-    <PieceList
-      v-if="listed.length > 0"
-      :pieces="listed"
-      :chosen="hands.chosen.value"
-      :on="hands.on.value"
-      @toggle="togglePieces"
-      @choose="hands.chooseOf"
-      @smaller="hands.smaller"
-      @larger="hands.larger"
-      @left="hands.left"
-      @right="hands.right"
-      @copy="hands.copy"
-      @mirror="hands.mirror"
-      @replace="replacePieces"
-      @rename="hands.rename"
-      @part="keepPart"
-      @hide="hands.hide"
-      @show="showHidden"
-      @remove="hands.remove"
-    />
+    <div v-if="box" class="box" :style="box" />
+    <PieceList v-if="pieces.listed.value.length > 0" :desk="pieces" />
     <PointerNumbers
       :brush="brush"
       :held="held.held.value"
@@ -518,3 +443,11 @@ useShortcuts([
 </template>
 
 <style scoped src="../controls/view.css"></style>
+<style scoped>
+.box {
+  position: absolute;
+  border: 1px solid var(--act);
+  background: rgb(63 125 113 / 14%);
+  pointer-events: none;
+}
+</style>

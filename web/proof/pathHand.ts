@@ -3,15 +3,17 @@
  * stroke.
  */
 import { computed, ref } from 'vue';
-import { faceNormal, pick, type Ray } from '#core/mesh';
+import { faceNormal, pick, type MeshArrays, type Ray } from '#core/mesh';
 import type { Brush, Symmetry } from '#core/settings';
 import { pathSamples, type PathNode, type StencilRows, type View } from '#core/stroke';
 import type { Sculptor } from '../workers/sculptor';
 
 export interface PathOptions {
   sculptor: Sculptor;
+  /** What the pointer meets; null is the body. */
+  ground?: () => MeshArrays | null;
   brush: () => Brush;
-  start: () => { view: View; symmetry: Symmetry; dig: boolean; stencil?: StencilRows };
+  start: () => { view: View; symmetry: Symmetry; dig: boolean; stencil?: StencilRows; on?: readonly string[] };
 }
 
 export function usePath(o: PathOptions) {
@@ -22,7 +24,7 @@ export function usePath(o: PathOptions) {
 
   /** The node under a ray, or null beside the body. The body is asked as it is, with the row that lies on it. */
   function nodeAt(ray: Ray): PathNode | null {
-    const { mesh } = o.sculptor;
+    const mesh = o.ground?.() ?? o.sculptor.mesh;
     const hit = mesh && pick(mesh, ray);
     if (!hit || !mesh) return null;
     const n = faceNormal(mesh, hit.triangle);

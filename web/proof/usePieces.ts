@@ -31,6 +31,13 @@ export interface PiecesOptions {
 /** Verdigris, as far as clay takes it. */
 const CHOSEN = new Color('#6fae9f');
 
+/** Null for the clay's own colour. */
+function tintOf({ colour }: Piece, chosen: boolean): Color | null {
+  if (!colour) return chosen ? CHOSEN : null;
+  const own = new Color(colour);
+  return chosen ? own.lerp(CHOSEN, 0.5) : own;
+}
+
 const keyOf = ({ mesh, seat }: Pick<Piece, 'mesh' | 'seat'>): string => `${mesh} ${JSON.stringify(seat)}`;
 
 export function usePieces(o: PiecesOptions) {
@@ -54,7 +61,7 @@ export function usePieces(o: PiecesOptions) {
     const [view, now] = [o.view(), o.sculptor.pieces.get(id)];
     if (!view) return;
     if (!now) view.pieces.remove(id);
-    else if (view.pieces.has(keyOf(now))) view.pieces.put(now, keyOf(now), o.isChosen(id) ? CHOSEN : null);
+    else if (view.pieces.has(keyOf(now))) view.pieces.put(now, keyOf(now), tintOf(now, o.isChosen(id)));
     else await showOne(id);
   }
 
@@ -62,7 +69,7 @@ export function usePieces(o: PiecesOptions) {
   function preview(id: string, piece: Piece | null): void {
     const view = o.view();
     if (!piece) show([id]);
-    else if (view?.pieces.has(keyOf(piece))) view.pieces.put(piece, keyOf(piece), CHOSEN);
+    else if (view?.pieces.has(keyOf(piece))) view.pieces.put(piece, keyOf(piece), tintOf(piece, true));
   }
 
   function showAll(): void {

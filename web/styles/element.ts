@@ -1,6 +1,7 @@
 /** Looks of the Element Plus controls that are used, and of no others: all of them together are five times as large. */
 import 'element-plus/es/components/button/style/css';
 import 'element-plus/es/components/checkbox/style/css';
+import 'element-plus/es/components/color-picker/style/css';
 import 'element-plus/es/components/dialog/style/css';
 import 'element-plus/es/components/dropdown/style/css';
 import 'element-plus/es/components/dropdown-item/style/css';

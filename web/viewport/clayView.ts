@@ -85,6 +85,8 @@ export class ClayView {
   readonly pieces: PieceView;
   private edges: LineSegments<BufferGeometry, ShaderMaterial> | null = null;
   private form: DataTexture | null = null;
+  /** Drawn over everything, by whoever has handles to show. */
+  handles: { scene: Scene; follow: () => void } | null = null;
   private sceneStale = true;
   private requested = 0;
   private disposed = false;
@@ -422,5 +424,8 @@ export class ClayView {
       this.onDrawn();
     }
     renderer.render(this.overlayScene, this.overlayCamera);
+    if (!this.handles) return;
+    this.handles.follow();
+    renderer.render(this.handles.scene, this.camera);
   }
 }

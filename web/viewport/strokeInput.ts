@@ -39,6 +39,10 @@ export interface StrokeInputOptions {
   /** `at` is the pointer, CSS pixels in the view. */
   onHover: (frame: DabFrame | null, at: { x: number; y: number } | null) => void;
   onEnd: () => void;
+  /** Pieces that strokes go on; null is the body. */
+  on?: () => readonly string[] | null;
+  /** What the pointer meets; null is the body. */
+  ground?: () => MeshArrays | null;
   /** Which of the brush's parts was picked by hand; null leaves it to the set. */
   part?: () => number | null;
   onPenWithoutPressure?: () => void;
@@ -95,6 +99,10 @@ export class StrokeInput {
     window.addEventListener('blur', () => this.setDig(false), { signal: this.off.signal });
   }
 
+  private get mesh(): MeshArrays | null {
+    return this.o.ground?.() ?? this.o.sculptor.mesh;
+  }
+
   get stroking(): boolean {
     return this.pressed !== null;
   }
@@ -142,6 +150,7 @@ export class StrokeInput {
   private start(brush: Brush): Parameters<StrokeTaker['begin']>[0] {
     const { symmetry, eye } = this.o;
     const part = this.o.part?.() ?? null;
+    const on = this.o.on?.() ?? null;
     return {
       brushId: brush.id,
       seed: this.seed++,
@@ -150,6 +159,7 @@ export class StrokeInput {
       view: eye.basis(),
       ...(brush.stroke.mapping === 'stencil' && eye.stencil ? { stencil: eye.stencil() } : {}),
       ...(part === null ? {} : { part }),
+      ...(on === null ? {} : { on }),
     };
   }
 
@@ -232,7 +242,7 @@ export class StrokeInput {
     if (!at) return;
     const drawn = [at[0] - pressed.origin[0], at[1] - pressed.origin[1], at[2] - pressed.origin[2]] as const;
     const radius = Math.hypot(...drawn);
-    const mesh = this.o.sculptor.mesh;
+    const { mesh } = this;
     const hit =
       mesh &&
       pick(mesh, {
@@ -259,7 +269,7 @@ export class StrokeInput {
   }
 
   private frameAt(ray: Ray, brush: Brush): DabFrame | null {
-    const { mesh } = this.o.sculptor;
+    const { mesh } = this;
     const hit = mesh && pick(mesh, ray);
     return hit ? this.frameOn(hit, brush, this.o.eye.basis().right, brush.stroke.size) : null;
   }
@@ -270,7 +280,7 @@ export class StrokeInput {
     along: readonly [number, number, number],
     radius: number,
   ): DabFrame | null {
-    const { mesh } = this.o.sculptor;
+    const { mesh } = this;
     if (!mesh) return null;
     if (this.ground?.mesh !== mesh) this.ground = { mesh, now: groundNow(mesh, new Uint32Array(mesh.leafCount)) };
     const { up, toward } = this.o.eye.basis();

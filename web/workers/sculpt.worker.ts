@@ -35,6 +35,7 @@ import {
   onBareClay,
   opened,
   partForms,
+  partMeshes,
 } from './sculpt/state';
 import type { Begin, Change, Opened, Opening } from './sculpt/messages';
 
@@ -83,7 +84,10 @@ const api = {
     if (opening.kind === 'body') {
       const steps = state.open && !opening.fresh ? state.open.done.map((d) => d.step) : [];
       // A body that can't be opened leaves the one that is open.
-      const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), { replay: true });
+      const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), {
+        replay: true,
+        meshes: partMeshes,
+      });
       bringPieces(next, opening.pieces ?? []);
       refineUnderAll(next, takeUpSteps(next, steps));
       state.open = next;
@@ -111,7 +115,13 @@ const api = {
     forms.set(alphaId, alphaForm(alpha, bytes));
   },
   sendPart(head: PartForm['head'], mesh: ArrayBuffer): void {
-    partForms.set(head.id, { head, mesh: readMesh(mesh) });
+    const read = readMesh(mesh);
+    partForms.set(head.id, { head, mesh: read });
+    partMeshes.set(head.mesh, read);
+  },
+  /** Of a piece that strokes may go on. */
+  sendPieceMesh(hash: string, mesh: ArrayBuffer): void {
+    partMeshes.set(hash, readMesh(mesh));
   },
   setBrush(brush: Brush): void {
     const of = (id: string | null): AlphaForm | null => (id === null ? null : (forms.get(id) ?? null));

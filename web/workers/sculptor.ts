@@ -4,7 +4,8 @@
  */
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
-import { meshView, type MeshArrays } from '#core/mesh';
+import { packMesh } from '#core/formats';
+import { meshView, type MeshArrays, type RawMesh } from '#core/mesh';
 import type { Piece, PieceChange } from '#core/scene';
 import type { AlphaHead, BrushAlphas, PartHead } from '#core/stored';
 import type { Brush, Frame, SetForm } from '#core/settings';
@@ -94,6 +95,8 @@ export class Sculptor {
   private readonly parts = new Set<string>();
   /** What the worker knows of each part that is set down. */
   private readonly sentParts = new Map<string, string>();
+  /** Meshes of pieces that the worker has. */
+  private readonly sentMeshes = new Set<string>();
   /** The stroke that the hand draws, from its begin to its end. */
   private drawn: { id: number; waiting: Sample[] } | null = null;
   private strokeIds = 0;
@@ -446,6 +449,29 @@ export class Sculptor {
   changePieces(changes: readonly PieceChange[]): Promise<void> {
     const sent = changes.map(([id, piece]): PieceChange => [id, piece && { ...piece }]);
     return this.changing(() => this.worker.changePieces(sent));
+  }
+
+  /** Makes the meshes of pieces known to the worker, so that strokes can go on them. */
+  knowPieces(hashes: Iterable<string>, meshOf: (hash: string) => Promise<RawMesh>): Promise<void> {
+    const wanted = [...new Set(hashes)];
+    return this.orders.give(async () => {
+      for (const hash of wanted.filter((one) => !this.sentMeshes.has(one))) {
+        const bytes = packMesh(await meshOf(hash));
+        await this.worker.sendPieceMesh(hash, Comlink.transfer(bytes, [bytes]));
+        this.sentMeshes.add(hash);
+      }
+    });
+  }
+
+  /** The body as it is sculpted, as kept bytes, for pieces to be merged into it. */
+  handOut(): Promise<ArrayBuffer> {
+    return this.orders.give(() => this.worker.handOut());
+  }
+
+  /** These pieces became part of the body that was handed out. Fails with a sentence when it was worked on since. */
+  mergePieces(ids: readonly string[], mesh: ArrayBuffer): Promise<void> {
+    const sent = [...ids];
+    return this.changing(() => this.worker.mergePieces(sent, Comlink.transfer(mesh, [mesh])));
   }
 
   private lookAt(opened: Opened): void {

@@ -1,19 +1,21 @@
 /** What the page asks of an open body: its strokes run again, and cuts cut off it. */
 import * as Comlink from 'comlink';
-import { packMesh } from '#core/formats';
+import { packMesh, readMesh } from '#core/formats';
 import {
   adoptBrush,
   changePieces,
   clearStrokes,
   cutOff,
+  firstAgain,
   maskLastRaised,
+  mergePieces,
   refineUnderAll,
   replay,
   takeUpSteps,
   uncut,
 } from '#core/session';
 import type { PieceChange } from '#core/scene';
-import { brushes, change, current } from './state';
+import { brushes, change, current, state } from './state';
 import type { Change, KeptStep } from './messages';
 
 export const bodyCalls = {
@@ -62,7 +64,8 @@ export const bodyCalls = {
   },
   /** What was done to the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
   steps(): KeptStep[] {
-    return current().done.flatMap(({ step }): KeptStep[] => {
+    const s = current();
+    return s.done.slice(firstAgain(s)).flatMap(({ step }): KeptStep[] => {
       switch (step.kind) {
         case 'stroke': {
           const { brush, ...rest } = step.record;
@@ -73,6 +76,7 @@ export const bodyCalls = {
         case 'cut':
           return [step];
         case 'pieces':
+        case 'merge':
         case 'beside':
         case 'level':
         case 'earlier':
@@ -97,6 +101,25 @@ export const bodyCalls = {
   },
   changePieces(changes: PieceChange[]): Change {
     changePieces(current(), changes);
+    return change();
+  },
+  /** The body as it is sculpted, for pieces to be merged into it elsewhere. */
+  handOut(): ArrayBuffer {
+    const s = current();
+    state.handedOut = { session: s, steps: [...s.done] };
+    return bodyCalls.sculpted();
+  },
+  /** These pieces became part of the body that was handed out; `mesh` is all of it in one. */
+  mergePieces(ids: string[], mesh: ArrayBuffer): Change {
+    const s = current();
+    const { handedOut } = state;
+    state.handedOut = null;
+    const still =
+      handedOut?.session === s &&
+      handedOut.steps.length === s.done.length &&
+      handedOut.steps.every((step, i) => step === s.done[i]);
+    if (!still) throw new Error('The body was worked on meanwhile, so nothing was merged. Merge again.');
+    mergePieces(s, ids, readMesh(mesh));
     return change();
   },
   clear(): Change {

@@ -4,7 +4,7 @@
  */
 import * as Comlink from 'comlink';
 import type { AlphaForm, PartForm, ResolvedBrush } from '#core/brush';
-import { layoutOf } from '#core/mesh';
+import { layoutOf, type RawMesh } from '#core/mesh';
 import type { Picture, Pyramid } from '#core/picture';
 import { drainChanged, type Surface } from '#core/sculpt';
 import { abandon, canRedo, canUndo, tryEdit, type Session } from '#core/session';
@@ -23,12 +23,16 @@ export const state: {
   finer: { refine: RefineUnder; notBefore: number } | null;
   /** What the page knows: the mesh that it looks at, and what lies beside the clay. */
   told: { surface: Surface | null; beside: string | null };
-} = { open: null, setForms: [], stroke: null, finer: null, told: { surface: null, beside: null } };
+  /** What stood when the body was handed out to be merged into: a step since then makes the answer stale. */
+  handedOut: { session: Session; steps: readonly unknown[] } | null;
+} = { open: null, setForms: [], stroke: null, finer: null, told: { surface: null, beside: null }, handedOut: null };
 
 export const brushes = new Map<string, ResolvedBrush>();
 export const forms = new Map<string, AlphaForm>();
 /** Parts that brushes set down, by their ids. */
 export const partForms = new Map<string, PartForm>();
+/** Their meshes, by their names, and those of pieces that strokes go on. */
+export const partMeshes = new Map<string, RawMesh>();
 /** Heights of parts that lie as set forms. */
 export const parts = new Map<string, Picture>();
 
