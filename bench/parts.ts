@@ -1,9 +1,10 @@
-/** simplify_s_per_million, even_s, insert_ms, insert_growth, pick_us and pieces_mb: parts brought down and set down. */
+/** simplify_s_per_million, insert_ms, insert_growth, pick_piece_us, pieces_mb and union_s: parts and pieces. */
+import Module from 'manifold-3d';
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 import { resolveBrush, type PartForm, type ResolvedBrush } from '#core/brush';
 import { ball, body, buildMesh, type RawMesh } from '#core/mesh';
 import { reduced, seatAlong, seatFields, stood } from '#core/part';
-import { piecePicker, solidOf, type Piece } from '#core/scene';
+import { merged, pieceMesh, piecePicker, solidOf, type Piece } from '#core/scene';
 import { beginStroke, endStroke, extendStroke, session, type Session } from '#core/session';
 import { BrushSchema, newBrush, PartSeatSchema } from '#core/settings';
 import { surface } from '#core/sculpt';
@@ -60,6 +61,23 @@ function insertMs(s: Session, brush: ResolvedBrush, count: number): number {
   return median(taken);
 }
 
+async function unionFigures(pieces: readonly Piece[], form: PartForm) {
+  const kit = await Module();
+  kit.setup();
+  const mesh = ball(DENSE);
+  const seated = stood(form.mesh, { up: [0, 0, 1], forward: [0, 1, 0], rest: [0, 0, 0] });
+  const named = pieces.map((piece) => ({ name: piece.name, mesh: pieceMesh(piece, seated) }));
+  let told = 0;
+  const seconds = (of: typeof named): number => {
+    const began = performance.now();
+    merged(kit, { name: 'Ball', mesh }, of, () => told++);
+    return (performance.now() - began) / 1000;
+  };
+  const one = seconds(named.slice(0, 1));
+  told = 0;
+  return { one, all: seconds(named), told, faces: mesh.triangles.length / 3 };
+}
+
 export async function partFigures(): Promise<Figure[]> {
   const dense: RawMesh = body('stone', DENSE);
   const millions = dense.triangles.length / 3 / 1e6;
@@ -91,6 +109,7 @@ export async function partFigures(): Promise<Figure[]> {
     pickAny(pieces, ray);
     picks.push((performance.now() - began) * 1000);
   }
+  const union = await unionFigures(pieces.slice(0, 200), form);
   // A matrix, a colour and what is said of each; the part once, and its geometry with creased corners on the card.
   const perPiece = 64 + 12 + JSON.stringify(pieces[0]).length * 2;
   const once = form.mesh.positions.byteLength + form.mesh.triangles.byteLength + form.mesh.triangles.length * 24;
@@ -135,6 +154,14 @@ export async function partFigures(): Promise<Figure[]> {
       unit: 'MB',
       floor: { what: 'the part alone', value: once / 2 ** 20 },
       target: { text: '≤ 40', met: bytes <= 40 },
+    },
+    {
+      key: 'union_s',
+      what: `200 pieces of 500 faces merged into a ball of ${(union.faces / 1e6).toFixed(2)} M faces, told ${union.told} times how far it is`,
+      value: union.all,
+      unit: 's',
+      floor: { what: 'one piece into the same', value: union.one },
+      target: { text: '≤ 2 × one piece', met: union.all <= 2 * union.one },
     },
   ];
 }

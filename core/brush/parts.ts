@@ -34,6 +34,9 @@ export interface ResolvedParts {
   order: PartOrder;
   /** Which of `parts` is set down where they are chosen by hand. */
   chosen: number;
+  /** Which of them stands at the ends of a path, and at its corners; null leaves them to the order. */
+  ends: number | null;
+  corners: number | null;
 }
 
 /** Those of the set that are there; null where it has none. */
@@ -41,10 +44,16 @@ export function resolveParts(set: PartSet, formOf: (partId: string) => PartForm 
   const found = set.entries.map((entry, at) => ({ at, entry, form: formOf(entry.partId) }));
   const there = found.filter((one): one is (typeof found)[number] & { form: PartForm } => one.form !== null);
   if (there.length === 0) return null;
+  const placeOf = (place: number | null): number | null => {
+    const at = place === null ? -1 : there.findIndex((one) => one.at === place);
+    return at < 0 ? null : at;
+  };
   const chosen = there.findIndex(({ entry }) => entry === set.entries[set.chosen]);
   return {
     order: set.order,
     chosen: Math.max(0, chosen),
+    ends: placeOf(set.ends),
+    corners: placeOf(set.corners),
     parts: there.map(({ at, entry, form: { head, mesh } }) => {
       const seat = seatOf(head.seat);
       const { size } = seatedExtents(mesh, seat);

@@ -46,6 +46,8 @@ export interface ResolvedBrush {
   spacing: number;
   /** Dabs a second while the hand rests. */
   rate: number;
+  /** A path's spacing gives, so that dabs meet its ends and corners. */
+  toEnds: boolean;
   turnFrom: Brush['stroke']['turnFrom'];
   /** Length of the string that a steadied dab is drawn along by, in radii. */
   steady: number;
@@ -153,6 +155,7 @@ export function resolveBrush(
     spacing: stroke.spacing / 100,
     rate: stroke.rate,
     // A crease draws together across its own line, so it must know which way it runs.
+    toEnds: stroke.toEnds,
     turnFrom: touch.action === 'crease' ? 'stroke' : stroke.turnFrom,
     steady: (stroke.steady / 100) * STEADY_RADII,
     taper: {

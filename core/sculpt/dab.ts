@@ -9,7 +9,7 @@ import { LEAF_SHIFT } from '#core/mesh';
 import { levelFor } from '#core/picture';
 import { exhausted } from '#core/settings';
 import { keepConnected } from './connected';
-import type { StencilRows } from '#core/stroke';
+import type { StencilRows, Stop } from '#core/stroke';
 import { dabForm, type DabForm } from './height';
 import { applyForm, applyTooth } from './applyForm';
 import { noteChanged, waysOf, type Surface } from './surface';
@@ -25,6 +25,8 @@ export interface Dab {
   /** Where a shuffled dab reads its picture, in sides. */
   shuffle: readonly [number, number];
   stencil: StencilRows | null;
+  /** It stands at an end or a corner of a path. */
+  stop?: Stop | null;
 }
 
 /** A full-strength dab of Smooth takes this many steps towards the mean of the neighbours. */

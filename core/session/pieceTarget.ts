@@ -27,7 +27,8 @@ export function pieceTarget(
     gather(copies, sign, { parts }: ResolvedBrush) {
       waiting = [];
       if (!parts || made.length >= MOST_A_STROKE) return 0;
-      const part = parts.parts[whichPart(parts, { dab: dabs, random, picked, seed })];
+      const stop = copies[0]?.stop ?? null;
+      const part = parts.parts[whichPart(parts, { dab: dabs, random, picked, seed, stop })];
       waiting = copies.map((copy, i): PieceChange => {
         const id = freeId(pieces, `${(seed >>> 0).toString(36)}.${dabs}.${i}`);
         const { at, shape } = standing(part, copy, sign, surface);
@@ -75,10 +76,17 @@ export interface Next {
   picked: number | undefined;
   /** The number of the stroke: single stamps come in turn too. */
   seed: number;
+  /** It stands at an end or a corner of a path. */
+  stop?: Dab['stop'];
 }
 
 /** The part that a brush sets down next. */
-export function whichPart({ parts, order, chosen }: ResolvedParts, { dab, random, picked, seed }: Next): number {
+export function whichPart(
+  { parts, order, chosen, ends, corners }: ResolvedParts,
+  { dab, random, picked, seed, stop }: Next,
+): number {
+  const atStop = stop === 'end' ? ends : stop === 'corner' ? corners : null;
+  if (atStop !== null) return atStop;
   const byHand = parts.findIndex(({ entry }) => entry === picked);
   if (byHand >= 0) return byHand;
   switch (order) {

@@ -6,7 +6,7 @@ import { block, seatAlong, seatFields, volumeOf } from '#core/part';
 import { seeded } from '#core/random';
 import { pieceMesh, type Piece } from '#core/scene';
 import { surface } from '#core/sculpt';
-import { NO_SYMMETRY, type Sample } from '#core/stroke';
+import { NO_SYMMETRY, pathSamples, type PathNode, type Sample } from '#core/stroke';
 import { cross, dot, length, unit } from '#core/vector';
 import {
   beginStroke,
@@ -16,6 +16,7 @@ import {
   extendStroke,
   redo,
   replay,
+  retrace,
   session,
   undo,
   type Session,
@@ -106,6 +107,26 @@ test('a row follows the part’s width, in sequence, by chance, or one alone', (
   });
   stroke(s, rare, row);
   expect(new Set(places(s).map(({ name }) => name))).toEqual(new Set(['Peg']));
+});
+
+test('a path’s ends and corners take the parts that are said for them', () => {
+  const s = open();
+  const brush = inserting((b) => {
+    Object.assign(b.stroke, { type: 'path', toEnds: true, spacing: 60 });
+    Object.assign(b.parts, { order: 'chosen', chosen: 0, ends: 1, corners: 1 });
+  });
+  const node = (x: number, y: number, corner = false): PathNode => {
+    const z = Math.sqrt(1 - x * x - y * y);
+    return { point: [x, y, z], normal: [x, y, z], corner };
+  };
+  beginStroke(s, { brush, seed: 7, dig: false, symmetry: NO_SYMMETRY, view: VIEW });
+  retrace(s, pathSamples([node(-0.4, 0), node(0.1, 0, true), node(0.1, 0.4)], false));
+  endStroke(s);
+  const names = places(s).map(({ name }) => name);
+  expect(names.at(0)).toBe('Plate');
+  expect(names.at(-1)).toBe('Plate');
+  expect(names.filter((name) => name === 'Plate')).toHaveLength(3);
+  expect(names.length).toBeGreaterThan(5);
 });
 
 test('under symmetry each piece has its mirrored copy, with its faces outward', () => {

@@ -59,6 +59,8 @@ export interface Runner {
   first: Sample | null;
   /** When a resting hand makes its next dab, ms. */
   due: number | null;
+  /** How much longer than asked for a step is, so that dabs meet the ends of a path. */
+  stretch: { by: number };
   /** Of every dab stamped, without the symmetry's copies. */
   frames: DabFrame[];
   touched: number;
@@ -72,13 +74,15 @@ export function runner(
 ): Runner {
   const { brush, scale = 1, view, seed } = record;
   const radius = brush.radius * scale;
+  const stretch = { by: 1 };
   const variation: Variation = { brush, radius, view, random: seeded(seed), total: null, drawn: null };
   return {
     surface,
     targets,
     record,
     variation,
-    walk: newWalk(variation),
+    walk: newWalk(variation, stretch),
+    stretch,
     copies: copiesOf(record.symmetry),
     steady: { length: brush.steady * radius, toward: view.toward, tip: null },
     pace: { toward: view.toward, at: null, time: 0, speed: 0 },
@@ -100,8 +104,29 @@ export function runner(
  */
 export function runSamples(r: Runner, samples: readonly Sample[]): void {
   const sound = samples.filter(isSound);
+  if (r.walk.meets) return runToStops(r, sound);
   const first = isDrawnAnew(r.record.brush) ? sound.length - 1 : 0;
   sound.forEach((sample, i) => runSample(r, sample, i >= first));
+}
+
+/** From stop to stop of a path, with a step that leads from one to the other. */
+function runToStops(r: Runner, samples: readonly Sample[]): void {
+  const { mesh, start } = r.surface;
+  const ends = samples.flatMap(({ stop }, i) => (stop && i > 0 ? [i] : []));
+  let first = 0;
+  const runs = [...ends, samples.length - 1].map((last) => {
+    const run = samples.slice(first, last + 1);
+    first = last;
+    return { run, length: lengthOf(mesh, start, run) };
+  });
+  runs.forEach(({ run, length }, i) => {
+    r.stretch.by = 1;
+    const step = r.walk.stepAt({ sample: run[0], travelled: r.walk.travelled });
+    if (length > 0) r.stretch.by = length / (Math.max(1, Math.round(length / step)) * step);
+    // The step after the stop is known already.
+    if (r.walk.lastHit) r.walk.step = step * r.stretch.by;
+    for (const sample of i === 0 ? run : run.slice(1)) runSample(r, sample, true);
+  });
 }
 
 function runSample(r: Runner, sample: Sample, makesDabs: boolean): void {
@@ -180,8 +205,10 @@ function isDrawnAnew({ action, strokeType }: ResolvedBrush): boolean {
   );
 }
 
-function newWalk(variation: Variation): Walk {
-  return walk((place) => stepAt(variation, place), variation.brush.turnFrom === 'stroke');
+function newWalk(variation: Variation, stretch: Runner['stretch']): Walk {
+  const { turnFrom, strokeType, toEnds } = variation.brush;
+  const meets = strokeType === 'path' && toEnds;
+  return walk((place) => stepAt(variation, place) * stretch.by, turnFrom === 'stroke', meets);
 }
 
 /** The samples as a steadied hand takes them. */
@@ -223,7 +250,7 @@ function ruler(r: Runner, from: Sample, to: Sample): void {
   const { mesh, start } = r.surface;
   const line = straight(from, to);
   if (r.record.brush.taper.end > 0) r.variation.total = lengthOf(mesh, start, line);
-  r.walk = newWalk(r.variation);
+  r.walk = newWalk(r.variation, r.stretch);
   for (const sample of line) walkTo(r.walk, mesh, start, sample, (place) => stampAt(r, place));
 }
 
@@ -325,6 +352,7 @@ function applyDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3;
     along: wayOf(brush, frame, view.toward),
     shuffle: placed.shuffle,
     stencil,
+    stop: placed.stop,
   };
   const dabs = r.copies.map((copy, i) =>
     i === 0

@@ -2,7 +2,7 @@
 import type { DabFrame, ResolvedBrush } from '#core/brush';
 import { body, buildMesh, plane } from '#core/mesh';
 import { surface } from '#core/sculpt';
-import { pathSamples, type Sample, type StrokeStart } from '#core/stroke';
+import { pathSamples, type PathNode, type Sample, type StrokeStart } from '#core/stroke';
 import { beginStroke, endStroke, extendStroke, redo, replay, retrace, session, undo, type Session } from './index';
 import { down, heightNear, slabSession, start, stroke, testBrush, type BrushChange } from './testKit';
 
@@ -161,6 +161,55 @@ describe('Path', () => {
     expect(open.at(-1)!.origin[1]).toBeCloseTo(0.3, 9);
     expect(closed.at(-1)!.origin[0]).toBeCloseTo(closed[0].origin[0], 9);
     expect(closed.at(-1)!.origin[1]).toBeCloseTo(closed[0].origin[1], 9);
+  });
+
+  describe('spaced to its ends', () => {
+    const fitted = testBrush({ ...row, stroke: { ...row.stroke, type: 'path', toEnds: true } });
+    const framesOf = (nodes: PathNode[], closed = false): DabFrame[] => {
+      const s = slabSession();
+      beginStroke(s, start(fitted));
+      retrace(s, pathSamples(nodes, closed));
+      return s.running!.runner.frames;
+    };
+    const corner = (x: number, y: number): PathNode => ({ ...node(x, y), corner: true });
+
+    test('a row of any length has a dab at both ends and the rest evenly between', () => {
+      for (const length of [0.07, 0.13, 0.26, 0.34, 0.41, 0.555]) {
+        const at = framesOf([node(-0.2, 0), node(length - 0.2, 0)]).map(({ origin }) => origin[0]);
+        expect(at[0]).toBeCloseTo(-0.2, 6);
+        expect(at.at(-1)).toBeCloseTo(length - 0.2, 6);
+        const steps = at.slice(1).map((x, i) => x - at[i]!);
+        expect(steps).toHaveLength(Math.max(1, Math.round(length / 0.1)));
+        for (const step of steps) expect(step).toBeCloseTo(length / steps.length, 5);
+      }
+    });
+
+    test('each corner has a dab of its own that looks halfway round it; the curve is straight up to it', () => {
+      const frames = framesOf([node(-0.3, 0), corner(0.02, 0), node(0.02, 0.33)]);
+      const at = frames.findIndex(({ origin: [x, y] }) => Math.hypot(x - 0.02, y) < 1e-6);
+      expect(at).toBeGreaterThan(0);
+      for (const { origin } of frames.slice(0, at)) expect(origin[1]).toBeCloseTo(0, 6);
+      for (const { origin } of frames.slice(at)) expect(origin[0]).toBeCloseTo(0.02, 6);
+      const turned = testBrush({ ...row, stroke: { ...row.stroke, type: 'path', toEnds: true, turnFrom: 'stroke' } });
+      const s = slabSession();
+      beginStroke(s, start(turned));
+      retrace(s, pathSamples([node(-0.3, 0), corner(0.02, 0), node(0.02, 0.33)], false));
+      const [tx, ty] = s.running!.runner.frames[at]!.tangent;
+      expect(tx).toBeCloseTo(ty, 4);
+    });
+
+    test('closed, it has no two dabs at one place', () => {
+      const square = [corner(-0.3, -0.3), corner(0.3, -0.3), corner(0.3, 0.3), corner(-0.3, 0.3)];
+      for (const nodes of [square, square.map(({ point: [x, y] }) => node(x, y))]) {
+        const frames = framesOf(nodes, true);
+        frames.forEach(({ origin: a }, i) =>
+          frames.slice(i + 1).forEach(({ origin: b }) => {
+            expect(Math.hypot(a[0] - b[0], a[1] - b[1])).toBeGreaterThan(0.06);
+          }),
+        );
+        if (nodes === square) expect(frames).toHaveLength(24);
+      }
+    });
   });
 
   test('one node is one stamp; two at one place are one', () => {

@@ -48,6 +48,14 @@ export const PartEntrySchema = z.object({
 });
 export type PartEntry = z.infer<typeof PartEntrySchema>;
 
+const atPlace = () =>
+  z
+    .int()
+    .min(0)
+    .max(MOST_PARTS - 1)
+    .nullable()
+    .default(null);
+
 export const PartSetSchema = z.object({
   entries: z.array(PartEntrySchema).max(MOST_PARTS, `At most ${MOST_PARTS} parts a brush.`).default([]),
   order: z.enum(PART_ORDERS).default('sequence'),
@@ -61,5 +69,26 @@ export const PartSetSchema = z.object({
     fallback: 0,
     help: 'Place in the set, from 0, of the part that is set down alone',
   }),
+  /** Place in the set of what stands at the ends of a path, and at its corners; null leaves them to the order. */
+  ends: atPlace(),
+  corners: atPlace(),
 });
 export type PartSet = z.infer<typeof PartSetSchema>;
+
+/**
+ * The set with its entries in another order, some left out or there twice: `from` names each by its place before. What
+ * pointed at one that is gone points at none.
+ */
+export function rearranged(set: PartSet, from: readonly number[]): PartSet {
+  const to = (at: number | null): number | null => {
+    const place = at === null ? -1 : from.indexOf(at);
+    return place < 0 ? null : place;
+  };
+  return {
+    ...set,
+    entries: from.map((at) => ({ ...set.entries[at] })),
+    chosen: to(set.chosen) ?? Math.max(0, Math.min(set.chosen, from.length - 1)),
+    ends: to(set.ends),
+    corners: to(set.corners),
+  };
+}

@@ -38,6 +38,8 @@ export const StrokeSettingsSchema = z.object({
     scale: 'log',
     help: 'Distance from dab to dab, in per cent of the dab’s diameter',
   }),
+  /** Path: the spacing gives a little, so that a dab falls on each end and corner. */
+  toEnds: z.boolean().default(false),
   rate: setting({
     label: 'Rate',
     unit: 'dabs/s',

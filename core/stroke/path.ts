@@ -12,13 +12,15 @@ export interface PathNode {
   point: Vec3;
   /** Unit normal of the surface there. */
   normal: Vec3;
+  /** The curve turns sharply here. */
+  corner?: boolean;
 }
 
 /** Samples a span. */
 const STEPS = 32;
 const LEAST = 1e-6;
 
-/** One node is one sample; a closed curve comes back to its first node. */
+/** One node is one sample; a closed curve comes back to its first node. At a corner the curve has a sharp turn. */
 export function pathSamples(nodes: readonly PathNode[], closed: boolean): Sample[] {
   const kept = nodes.filter((node, i) => i === 0 || distance(node.point, nodes[i - 1].point) > LEAST);
   const count = kept.length;
@@ -26,30 +28,44 @@ export function pathSamples(nodes: readonly PathNode[], closed: boolean): Sample
   if (count === 1) return [looking(kept[0].point, kept[0].normal, 1)];
   const around = closed && count > 2;
   const spans = around ? count : count - 1;
-  const at = (i: number): PathNode => {
-    if (around) return kept[((i % count) + count) % count];
-    if (i < 0) return beyond(kept[0], kept[1]);
-    if (i >= count) return beyond(kept[count - 1], kept[count - 2]);
-    return kept[i];
-  };
+  const at = (i: number): PathNode => kept[((i % count) + count) % count];
+  const isEnd = (i: number): boolean => !around && (i === 0 || i === count - 1);
   const out: Sample[] = [];
   for (let i = 0; i < spans; i++) {
-    const four = [at(i - 1), at(i), at(i + 1), at(i + 2)] as const;
-    const [, from, to] = four;
+    const [from, to] = [at(i), at(i + 1)];
+    const before = isEnd(i) || from.corner ? beyond(from, to) : at(i - 1);
+    const after = isEnd(i + 1) || to.corner ? beyond(to, from) : at(i + 2);
+    const four = [before.point, from.point, to.point, after.point] as const;
     const over = distance(from.point, to.point);
-    for (let k = 0; k < STEPS; k++) {
+    for (let k = i === 0 ? 0 : 1; k <= STEPS; k++) {
       const t = k / STEPS;
-      out.push(
-        looking(
-          catmullRom(four.map((n) => n.point) as [Vec3, Vec3, Vec3, Vec3], t),
-          mix(from.normal, to.normal, t),
-          over,
-        ),
-      );
+      out.push(looking(k < STEPS ? catmullRom(four, t) : to.point, mix(from.normal, to.normal, t), over));
     }
-    if (i === spans - 1) out.push(looking(to.point, to.normal, over));
+    if (i === 0) Object.assign(out[0], stopAt(0));
+    Object.assign(out[out.length - 1], stopAt(i + 1));
   }
   return out;
+
+  function stopAt(i: number): Pick<Sample, 'stop' | 'way'> {
+    if (isEnd(i)) return { stop: 'end' };
+    const corner = at(i).corner ?? false;
+    const back = around && i === count;
+    if (!corner && !back) return {};
+    const way = corner && (around || i > 0) ? { way: halfway(at(i - 1), at(i), at(i + 1)) } : {};
+    return { stop: back ? 'join' : 'corner', ...way };
+  }
+}
+
+/** Unit way through a corner: between the way that comes and the way that goes. */
+function halfway(before: PathNode, at: PathNode, after: PathNode): Vec3 {
+  const along = (a: Vec3, b: Vec3): Vec3 => {
+    const long = distance(a, b) || 1;
+    return [(b[0] - a[0]) / long, (b[1] - a[1]) / long, (b[2] - a[2]) / long];
+  };
+  const [comes, goes] = [along(before.point, at.point), along(at.point, after.point)];
+  const sum: Vec3 = [comes[0] + goes[0], comes[1] + goes[1], comes[2] + goes[2]];
+  const long = Math.hypot(...sum);
+  return long > LEAST ? [sum[0] / long, sum[1] / long, sum[2] / long] : goes;
 }
 
 /** Barry and Goldman's pyramid with knots at the square roots of the distances. */

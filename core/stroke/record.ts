@@ -12,6 +12,8 @@ export interface View {
   toward: Vec3;
 }
 
+export type Stop = 'end' | 'corner' | 'join';
+
 /** One place of the hand. */
 export interface Sample extends Ray {
   /** 0–1; a hand that has no pressure to give presses fully. */
@@ -20,6 +22,10 @@ export interface Sample extends Ray {
   time?: number;
   /** Where the pen's upper end points, radians anticlockwise from the view's right; a hand that can't lean has none. */
   lean?: number;
+  /** Of a path: one of its ends, a corner, or where a closed one comes back to its beginning. */
+  stop?: Stop;
+  /** Unit way that a dab here looks along the path, where it isn't the way that it came. */
+  way?: Vec3;
   /** Body units a second; worked out from place and time. */
   speed?: number;
 }

@@ -9,7 +9,7 @@ import { curveAt } from '#core/falloff';
 import { faceNormal, pick, type Hit, type Mesh } from '#core/mesh';
 import type { Random } from '#core/random';
 import { cross, type Vec3 } from '#core/vector';
-import type { Sample, View } from './record';
+import type { Sample, Stop, View } from './record';
 
 export interface PlacedDab {
   hit: Hit;
@@ -24,6 +24,8 @@ export interface PlacedDab {
   mirrored: boolean;
   /** Where a shuffled dab reads its picture, in sides. */
   shuffle: readonly [number, number];
+  /** It stands at an end or a corner of a path. */
+  stop: Stop | null;
 }
 
 /** A place that the walk came to. */
@@ -82,6 +84,7 @@ export function vary(v: Variation, mesh: Mesh, place: Place): PlacedDab[] {
       strength,
       along,
       shuffle,
+      stop: place.sample.stop ?? null,
       squash: 1 - drift.squash * draw.squash,
       mirrored: draw.flip < drift.flip,
       turnRad:

@@ -19,6 +19,8 @@ export interface Walk {
   step: number;
   /** A stroke that turns with its own direction waits for one before its first dab. */
   waits: boolean;
+  /** Its dabs meet the ends and corners of a path. */
+  meets: boolean;
   lastHit: Hit | null;
   /** Where the last hit lay on the surface the stroke began on; distances are taken there. */
   lastPoint: Vec3;
@@ -30,11 +32,12 @@ export interface Walk {
   travelled: number;
 }
 
-export function walk(stepAt: StepAt, waits: boolean): Walk {
+export function walk(stepAt: StepAt, waits: boolean, meets = false): Walk {
   return {
     stepAt,
     step: 0,
     waits,
+    meets,
     lastHit: null,
     lastPoint: [0, 0, 0],
     last: null,
@@ -46,6 +49,8 @@ export function walk(stepAt: StepAt, waits: boolean): Walk {
 
 /** A hand that rests for this share of a step has no direction yet. */
 const RESTING = 0.1;
+/** Share of a step before a stop that is left free. */
+const BEFORE_STOP = 0.3;
 /** Dabs between two samples, at most: a pen that jumps lays a line, not a long wait. */
 const MOST_DABS = 4000;
 
@@ -88,14 +93,17 @@ export function walkTo(
   ];
   state.direction = direction;
   if (state.since === null) {
-    emit({ hit: lastHit, direction, sample: last, travelled });
+    emit({ hit: lastHit, direction: last.way ?? direction, sample: last, travelled });
     state.since = 0;
   }
+  const stops = state.meets && sample.stop !== undefined;
+  // The dab at a stop is its own: none comes right before it.
+  const end = stops ? length - state.step * BEFORE_STOP : length * (1 + 1e-9);
   let dab = -state.since;
   for (let n = 0; n < MOST_DABS; n++) {
     const at = dab + state.step;
     // Rounding doesn't cost a stroke its last dab.
-    if (at > length * (1 + 1e-9)) break;
+    if (at > end) break;
     dab = at;
     const there = between(last, sample, at / length);
     state.step = state.stepAt({ sample: there, travelled: travelled + at });
@@ -103,6 +111,12 @@ export function walkTo(
     if (place) emit({ hit: place, direction, sample: there, travelled: travelled + at });
   }
   state.since = Math.max(0, Math.min(length - dab, state.step));
+  if (stops) {
+    // A closed path has its dab there already.
+    if (sample.stop !== 'join')
+      emit({ hit, direction: sample.way ?? direction, sample, travelled: travelled + length });
+    state.since = 0;
+  }
   state.lastHit = hit;
   state.lastPoint = point;
   state.last = sample;

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** The parts that the brush sets down: their order, which comes next, and what each has beside the others. */
-import { Copy, Plus, Replace, Trash2 } from '@lucide/vue';
+import { Copy, Download, Plus, Replace, Trash2 } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import {
   MOST_PARTS,
   PART_ORDERS,
   PartEntrySchema,
+  rearranged,
   type Brush,
   type PartEntry,
   type PartOrder,
@@ -16,10 +17,19 @@ import { pictureUrl } from '../api/client';
 import { plain } from '../api/plain';
 import CheckNote from '../controls/CheckNote.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
+import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
+import SelectField from '../controls/SelectField.vue';
 import SettingList from '../controls/SettingList.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import { saveFile } from '../controls/saveFile';
+import { failNotice } from '../controls/undoNotice';
+import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
+import { usePartMeshes } from '../stores/partMeshes';
+import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
+import { meshFile } from '../workers/meshOutFile';
+import { besideEachOther } from '../workers/partRow';
 import PartChooser from './PartChooser.vue';
 
 const props = defineProps<{ brush: Brush }>();
@@ -47,22 +57,49 @@ function replace(ids: readonly string[]): void {
   const [id] = ids;
   if (id) change((parts) => (parts.entries[at.value] = { ...parts.entries[at.value], partId: id }));
 }
+const places = computed(() => set.value.entries.map((_, i) => i));
+const rearrange = (from: readonly number[], chosen?: number): void =>
+  change((parts) => Object.assign(parts, rearranged(plain(parts), from), chosen === undefined ? {} : { chosen }));
 function duplicate(): void {
-  change((parts) => {
-    parts.entries.splice(at.value + 1, 0, plain(parts.entries[at.value]));
-    parts.chosen = at.value + 1;
-  });
+  const from = [...places.value];
+  from.splice(at.value + 1, 0, at.value);
+  rearrange(from, at.value + 1);
 }
-function remove(): void {
-  change((parts) => {
-    parts.entries.splice(at.value, 1);
-    parts.chosen = Math.max(0, Math.min(at.value, parts.entries.length - 1));
-  });
+const remove = (): void => rearrange(places.value.filter((i) => i !== at.value));
+const dropGone = (): void => rearrange(places.value.filter((i) => library.part(set.value.entries[i].partId)));
+
+const writing = ref(false);
+/** All of them, one beside the other, each on its seat. */
+async function download(ending: MeshEnding): Promise<void> {
+  writing.value = true;
+  try {
+    const heads = set.value.entries.flatMap(({ partId }) => library.part(partId) ?? []);
+    const meshes = usePartMeshes();
+    const parts = await Promise.all(heads.map(async (head) => ({ head, mesh: await meshes.of(head.mesh) })));
+    saveFile(`${props.brush.card.name}, parts.${ending}`, await meshFile(ending, besideEachOther(parts)));
+  } catch (error) {
+    failNotice(`No file was written. ${sentence(error)}`);
+  } finally {
+    writing.value = false;
+  }
 }
-function dropGone(): void {
-  change((parts) => {
-    parts.entries = parts.entries.filter(({ partId }) => library.part(partId));
-    parts.chosen = 0;
+
+const STOPS = [
+  { key: 'ends', label: 'At the ends' },
+  { key: 'corners', label: 'At corners' },
+] as const;
+const stopChoices = computed(() => [
+  { value: -1, label: 'as it comes' },
+  ...set.value.entries.map(({ partId }, value) => ({
+    value,
+    label: `${value + 1}: ${library.part(partId)?.card.name ?? 'gone'}`,
+  })),
+]);
+/** Ends and corners are met where the row is spaced to them. */
+function setStop(key: 'ends' | 'corners', at: number): void {
+  emit('edit', (brush) => {
+    brush.parts[key] = at < 0 ? null : at;
+    if (at >= 0) brush.stroke.toEnds = true;
   });
 }
 
@@ -73,11 +110,7 @@ watch(
   (entries) => (order.value = entries.map((one, key) => ({ key, entry: one }))),
   { immediate: true, deep: true },
 );
-function reordered(): void {
-  const next = order.value.map(({ entry: one }) => plain(one));
-  const chosen = order.value.findIndex(({ key }) => key === at.value);
-  change((parts) => Object.assign(parts, { entries: next, chosen: Math.max(0, chosen) }));
-}
+const reordered = (): void => rearrange(order.value.map(({ key }) => key));
 </script>
 
 <template>
@@ -123,6 +156,16 @@ function reordered(): void {
         </PartChooser>
         <ToolButton :icon="Copy" label="Duplicate" help="Once more, with settings of its own" @click="duplicate" />
         <ToolButton :icon="Trash2" label="Take off" help="Take it off this brush" @click="remove" />
+        <PopMenu :width="190">
+          <template #reference
+            ><ToolButton :icon="Download" label="Download the set" help="The whole set as one file, in millimetres"
+          /></template>
+          <div class="files">
+            <PushButton v-for="ending in MESH_FILES" :key="ending" small :disabled="writing" @click="download(ending)">
+              {{ ending.toUpperCase() }}
+            </PushButton>
+          </div>
+        </PopMenu>
       </template>
     </div>
     <template v-if="set.entries.length > 0">
@@ -134,6 +177,17 @@ function reordered(): void {
         @update:model-value="(next) => change((parts) => (parts.order = next))"
       />
     </template>
+    <div v-if="brush.stroke.type === 'path' && set.entries.length > 1" class="stops">
+      <label v-for="stop in STOPS" :key="stop.key">
+        <span>{{ stop.label }}</span>
+        <SelectField
+          :label="stop.label"
+          :choices="stopChoices"
+          :model-value="set[stop.key] ?? -1"
+          @update:model-value="(at: number) => setStop(stop.key, at)"
+        />
+      </label>
+    </div>
     <template v-if="entry">
       <div class="heading">
         <span class="name">{{ library.part(entry.partId)?.card.name ?? 'Gone' }}</span>
@@ -187,6 +241,20 @@ function reordered(): void {
 .tools {
   display: flex;
   gap: 4px;
+  align-items: center;
+}
+.files {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 4px;
+}
+.stops,
+.stops label {
+  display: grid;
+  gap: 4px;
+}
+.stops label {
+  grid-template-columns: 74px minmax(0, 1fr);
   align-items: center;
 }
 .numbers {

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { BrushSchema, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import { runsAlong, TURN_CHOICES } from './labels';
+import TickBox from '../controls/TickBox.vue';
 import SettingList from '../controls/SettingList.vue';
 
 const props = defineProps<{ brush: Brush }>();
@@ -31,6 +32,13 @@ const tapered = computed(() => props.brush.stroke.taperStart > 0 || props.brush.
     <template v-if="runs">
       <SettingList :schema="BrushSchema" :of="brush" :paths="hand" @edit="edit" />
       <div class="heading">Ends</div>
+      <TickBox
+        v-if="brush.stroke.type === 'path'"
+        :model-value="brush.stroke.toEnds"
+        title="The spacing gives a little, so that a dab falls on each end and each corner"
+        @update:model-value="(on: boolean) => edit((b) => (b.stroke.toEnds = on))"
+        >Space it to the ends and corners</TickBox
+      >
       <SettingList
         :schema="BrushSchema"
         :of="brush"

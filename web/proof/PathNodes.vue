@@ -3,10 +3,11 @@
 import { ref } from 'vue';
 import PushButton from '../controls/PushButton.vue';
 
-defineProps<{ places: readonly { x: number; y: number }[]; closed: boolean }>();
+defineProps<{ places: readonly { x: number; y: number; corner: boolean }[]; closed: boolean }>();
 const emit = defineEmits<{
   move: [index: number, x: number, y: number];
   remove: [index: number];
+  corner: [index: number];
   keep: [];
   abandon: [];
   close: [];
@@ -23,12 +24,14 @@ function drag(e: PointerEvent, index: number): void {
 
 <template>
   <svg ref="box" class="path">
-    <circle
+    <rect
       v-for="(p, i) in places"
       :key="i"
-      :cx="p.x"
-      :cy="p.y"
-      r="6"
+      :x="p.x - 6"
+      :y="p.y - 6"
+      width="12"
+      height="12"
+      :rx="p.corner ? 0 : 6"
       :class="{ held: held === i }"
       @pointerdown.stop="
         held = i;
@@ -38,9 +41,13 @@ function drag(e: PointerEvent, index: number): void {
       @pointerup="held = null"
       @pointercancel="held = null"
       @contextmenu.stop.prevent="emit('remove', i)"
+      @dblclick.stop="emit('corner', i)"
     >
-      <title>Node {{ i + 1 }}: drag it; a right click takes it away</title>
-    </circle>
+      <title>
+        {{ p.corner ? 'Corner' : 'Node' }} {{ i + 1 }}: drag it; a double click makes it
+        {{ p.corner ? 'smooth' : 'a corner' }}, a right click takes it away
+      </title>
+    </rect>
   </svg>
   <div class="hint">
     <template v-if="places.length">
@@ -50,8 +57,8 @@ function drag(e: PointerEvent, index: number): void {
       </PushButton>
       <PushButton @click="emit('abandon')">Abandon</PushButton>
       <span
-        >{{ places.length }} {{ places.length === 1 ? 'node' : 'nodes' }} · Enter keeps, Esc abandons, Backspace takes
-        the last away</span
+        >{{ places.length }} {{ places.length === 1 ? 'node' : 'nodes' }} · double click for a corner · Enter keeps, Esc
+        abandons, Backspace takes the last away</span
       >
     </template>
     <span v-else>click the nodes of the row on the body</span>
@@ -66,7 +73,7 @@ function drag(e: PointerEvent, index: number): void {
   height: 100%;
   pointer-events: none;
 }
-circle {
+rect {
   fill: #fff;
   stroke: var(--act);
   stroke-width: 2.5;
@@ -74,8 +81,8 @@ circle {
   cursor: grab;
   touch-action: none;
 }
-circle.held,
-circle:hover {
+rect.held,
+rect:hover {
   fill: var(--act-wash);
 }
 .hint {

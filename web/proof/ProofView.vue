@@ -52,7 +52,7 @@ const hovered = shallowRef<{ frame: DabFrame; at: { x: number; y: number }; turn
 const size = ref({ width: 1, height: 1 });
 const stencil = useLocalStorage<StencilPlace>('proof-stencil', { x: 0, y: 0, half: 0.5, turnRad: 0 });
 const { clay, facets } = useLook();
-const nodePlaces = ref<{ x: number; y: number }[]>([]);
+const nodePlaces = ref<{ x: number; y: number; corner: boolean }[]>([]);
 const view = shallowRef<ClayView | null>(null);
 let eye: BodyEye | null = null;
 let input: StrokeInput | null = null;
@@ -227,7 +227,9 @@ function look(): void {
   view.value?.setLook({ ...(CLAYS.find((c) => c.name === clay.value) ?? CLAYS[0]), facets: facets.value });
 }
 function placeNodes(): void {
-  nodePlaces.value = eye ? path.nodes.value.map((node) => eye!.seen(node.point)) : [];
+  nodePlaces.value = eye
+    ? path.nodes.value.map(({ point, corner }) => ({ ...eye!.seen(point), corner: corner ?? false }))
+    : [];
 }
 watch(() => [proof.opened, proof.passing], show);
 watch(key, follow);
@@ -389,6 +391,7 @@ useShortcuts([
       :closed="path.closed.value"
       @move="(i, x, y) => eye && path.move(i, eye.ray(x, y))"
       @remove="path.remove"
+      @corner="path.toggleCorner"
       @keep="path.keep()"
       @abandon="path.abandon()"
       @close="path.toggleClosed()"

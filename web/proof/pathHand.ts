@@ -51,13 +51,19 @@ export function usePath(o: PathOptions) {
   function move(index: number, ray: Ray): void {
     const node = nodeAt(ray);
     if (!node || !nodes.value[index]) return;
-    nodes.value = nodes.value.map((n, i) => (i === index ? node : n));
+    nodes.value = nodes.value.map((n, i) => (i === index ? { ...node, corner: n.corner ?? false } : n));
     redraw();
   }
 
   async function remove(index = nodes.value.length - 1): Promise<void> {
     if (nodes.value.length <= 1) return void (await abandon());
     nodes.value = nodes.value.filter((_, i) => i !== index);
+    redraw();
+  }
+
+  /** The curve turns sharply at a corner, and is smooth through any other node. */
+  function toggleCorner(index: number): void {
+    nodes.value = nodes.value.map((n, i) => (i === index ? { ...n, corner: !n.corner } : n));
     redraw();
   }
 
@@ -85,5 +91,5 @@ export function usePath(o: PathOptions) {
     return true;
   }
 
-  return { nodes, closed, open, add, move, remove, toggleClosed, again: redraw, keep, abandon };
+  return { nodes, closed, open, add, move, remove, toggleCorner, toggleClosed, again: redraw, keep, abandon };
 }
