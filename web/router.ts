@@ -26,7 +26,12 @@ export const router = createRouter({
     { path: '/bench/pattern/:id', name: 'pattern', component: PatternBench, props: true },
     { path: '/bench/part/:id', name: 'part', component: PartBench, props: true },
     { path: '/bench/alpha/:id', name: 'alpha', component: AlphaBench, props: true },
-    { path: '/bench/brush/:id', name: 'brush', component: BrushBench, props: true },
+    {
+      path: '/bench/brush/:id',
+      name: 'brush',
+      component: BrushBench,
+      props: ({ params, query }) => ({ id: params['id'], ...(query['add'] ? { add: query['add'] } : {}) }),
+    },
     { path: '/proof/:id', name: 'proof', component: ProofPlace, props: true },
     { path: '/:rest(.*)*', name: 'nowhere', component: NowherePlace },
   ],

@@ -10,4 +10,5 @@ export { partReport, seatedExtents, type PartReport } from './report';
 export { groundRim, standOnGround, type GroundShape } from './stand';
 export { raisedPart } from './raised';
 export { tidyRim } from './rim';
+export { lostDetail, lostGreys, lostNormals, type LostDetail } from './lostDetail';
 export { block } from './solids';

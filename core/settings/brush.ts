@@ -64,7 +64,7 @@ export function alphasOf(brush: Naming): string[] {
 }
 
 /** Whether it sets parts down, and leaves the clay. */
-export function setsParts({ touch }: Pick<Brush, 'touch'>): boolean {
+export function setsParts({ touch }: { touch: Pick<Brush['touch'], 'action'> }): boolean {
   return touch.action === 'insert';
 }
 

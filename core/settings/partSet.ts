@@ -92,3 +92,9 @@ export function rearranged(set: PartSet, from: readonly number[]): PartSet {
     corners: to(set.corners),
   };
 }
+
+/** As many of these as there is room for; the last one is the one in hand then. */
+export function addParts(set: PartSet, ids: readonly string[]): void {
+  set.entries.push(...ids.slice(0, MOST_PARTS - set.entries.length).map((partId) => PartEntrySchema.parse({ partId })));
+  set.chosen = Math.max(0, set.entries.length - 1);
+}

@@ -6,7 +6,12 @@ import { pictureUrl } from '../api/client';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
+import { usePickFiles } from '../controls/pickFiles';
+import { failNotice } from '../controls/undoNotice';
+import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
+import { usePartFiles } from '../stores/partFiles';
+import { MESH_ENDINGS } from '../workers/meshFiles';
 
 const props = defineProps<{ several?: boolean }>();
 const emit = defineEmits<{ choose: [ids: string[]] }>();
@@ -19,6 +24,14 @@ const found = computed(() => {
     words.every((w) => [card.name, card.author, ...card.tags].some((text) => text.toLowerCase().includes(w))),
   );
 });
+const { reading, open: asParts } = usePartFiles((error) => failNotice(sentence(error)));
+const pick = usePickFiles(
+  { accept: MESH_ENDINGS.map((ending) => `.${ending}`).join(','), several: props.several },
+  (files) =>
+    void asParts(files).then((made) => {
+      if (made.length > 0) emit('choose', made);
+    }),
+);
 /** Several are added one by one; the menu stays open for the next. */
 function choose(id: string): void {
   if (!props.several) open.value = false;
@@ -39,8 +52,11 @@ function choose(id: string): void {
           }}<small class="muted">{{ spaced(part.triangles) }} faces</small>
         </PushButton>
       </div>
+      <PushButton small :disabled="reading > 0" title="OBJ, PLY, STL or GLB; each file is a part" @click="pick">
+        {{ reading > 0 ? 'Reading…' : 'Open files as parts…' }}
+      </PushButton>
       <p v-if="library.parts.length === 0" class="muted">
-        No part is kept yet. Capture one on a scan or a slab, or open a mesh as one in Sources.
+        No part is kept yet. Capture one on a scan or a slab, or open a mesh as one.
       </p>
       <p v-else-if="found.length === 0" class="muted">No part is called that, or has such a tag.</p>
     </div>

@@ -6,6 +6,7 @@ import { VueDraggable } from 'vue-draggable-plus';
 import {
   MOST_PARTS,
   PART_ORDERS,
+  addParts,
   PartEntrySchema,
   rearranged,
   type Brush,
@@ -46,13 +47,7 @@ const entry = computed<PartEntry | null>(() => set.value.entries[at.value] ?? nu
 const gone = computed(() => set.value.entries.filter(({ partId }) => library.loaded && !library.part(partId)));
 
 const change = (by: (parts: PartSet) => void): void => emit('edit', (brush) => by(brush.parts));
-const newEntry = (partId: string): PartEntry => PartEntrySchema.parse({ partId });
-function add(ids: readonly string[]): void {
-  change((parts) => {
-    parts.entries.push(...ids.slice(0, MOST_PARTS - parts.entries.length).map(newEntry));
-    parts.chosen = parts.entries.length - 1;
-  });
-}
+const add = (ids: readonly string[]): void => change((parts) => addParts(parts, ids));
 function replace(ids: readonly string[]): void {
   const [id] = ids;
   if (id) change((parts) => (parts.entries[at.value] = { ...parts.entries[at.value], partId: id }));

@@ -3,6 +3,7 @@
 import { useElementSize, useLocalStorage } from '@vueuse/core';
 import { ElSplitter, ElSplitterPanel } from 'element-plus';
 import { computed, ref, watchPostEffect } from 'vue';
+import LeafScope from './LeafScope.vue';
 import { useShortcuts } from './shortcuts';
 
 const props = defineProps<{
@@ -13,7 +14,15 @@ const props = defineProps<{
   leftLeast?: number;
   leftLabel: string;
   rightLabel: string;
+  /** Each leaf has keys of its own: they are those of the leaf that the pointer or the focus was in last. */
+  ownKeys?: boolean;
 }>();
+const hand = ref<'left' | 'right'>('left');
+const handIn = (leaf: 'left' | 'right') => ({
+  pointerenter: () => (hand.value = leaf),
+  pointerdown: () => (hand.value = leaf),
+  focusin: () => (hand.value = leaf),
+});
 /** Neither leaf gets narrower than this share of the width by hand. */
 const LEAST = 0.2;
 const NUDGE = 0.02;
@@ -64,10 +73,14 @@ useShortcuts([
   <div ref="box" class="pair" :class="{ whole: whole !== 'both' }" @dblclick="usual" @keydown="nudge">
     <ElSplitter v-if="width > 0" @resize="(_: number, [left]: number[]) => put(left! / width)">
       <ElSplitterPanel :size="leftPx" :min="whole === 'both' ? leastPx : 0">
-        <section class="leaf" :inert="whole === 'right'" :aria-label="leftLabel"><slot name="left" /></section>
+        <section class="leaf" :inert="whole === 'right'" :aria-label="leftLabel" v-on="handIn('left')">
+          <LeafScope :here="!ownKeys || hand === 'left'"><slot name="left" /></LeafScope>
+        </section>
       </ElSplitterPanel>
       <ElSplitterPanel :min="whole === 'both' ? LEAST * width : 0">
-        <section class="leaf" :inert="whole === 'left'" :aria-label="rightLabel"><slot name="right" /></section>
+        <section class="leaf" :inert="whole === 'left'" :aria-label="rightLabel" v-on="handIn('right')">
+          <LeafScope :here="!ownKeys || hand === 'right'"><slot name="right" /></LeafScope>
+        </section>
       </ElSplitterPanel>
     </ElSplitter>
   </div>

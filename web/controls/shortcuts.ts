@@ -1,5 +1,5 @@
 /** Keys of the place that is open. They rest while a person types; `?` lists them. */
-import { onBeforeUnmount, onMounted, shallowReactive } from 'vue';
+import { inject, onBeforeUnmount, onMounted, shallowReactive, type InjectionKey } from 'vue';
 
 export interface Shortcut {
   /** As shown, e.g. "Ctrl+Shift+Z", "D", "[". */
@@ -18,13 +18,17 @@ export interface Shortcut {
 
 export const active: Shortcut[] = shallowReactive([]);
 
+/** Whether the hand is where these keys are; they always are where nobody says so. */
+export const KEYS_HERE: InjectionKey<() => boolean> = Symbol('keys here');
+
 export function useShortcuts(list: readonly Shortcut[]): void {
+  const here = inject(KEYS_HERE, () => true);
   const held = new Set<Shortcut>();
   const down = (e: KeyboardEvent): void => {
     if (typing(e.target) && !(e.ctrlKey || e.metaKey) && e.key !== 'Escape') return;
     if (typing(e.target) && /^[zy]$/i.test(e.key)) return;
     if (ownsKey(e)) return;
-    const found = list.find((s) => matches(s.keys, e) && (s.when?.() ?? true));
+    const found = here() && list.find((s) => matches(s.keys, e) && (s.when?.() ?? true));
     if (!found) return;
     e.preventDefault();
     if (typing(e.target)) takeTyped(e.target);

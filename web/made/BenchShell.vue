@@ -18,7 +18,7 @@ import type { OpenOnBench } from '../stores/openWays';
 const props = defineProps<{
   /** What is open, in a sentence: “the sheet”. */
   what: string;
-  leaves: { name: string; start: number; left: string; right: string };
+  leaves: { name: string; start: number; left: string; right: string; ownKeys?: boolean };
   source?: Source | null;
   alpha?: AlphaHead | null;
   part?: Part | null;
@@ -59,6 +59,7 @@ const kind = computed(() => (props.alpha ? 'alpha' : props.part ? 'part' : props
         :start="leaves.start"
         :left-label="leaves.left"
         :right-label="leaves.right"
+        :own-keys="leaves.ownKeys ?? false"
       >
         <template #left><slot name="left" /></template>
         <template #right><slot name="right" /></template>

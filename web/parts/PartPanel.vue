@@ -11,6 +11,7 @@ import {
   BudgetSchema,
   PART_BASES,
   PartSeatSchema,
+  setsParts,
   settingAt,
   type Budget,
   type Part,
@@ -20,6 +21,7 @@ import { spaced } from '#core/words';
 import CheckNote from '../controls/CheckNote.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import NumberField from '../controls/NumberField.vue';
+import PopMenu from '../controls/PopMenu.vue';
 import ProgressLine from '../controls/ProgressLine.vue';
 import PushButton from '../controls/PushButton.vue';
 import SettingList from '../controls/SettingList.vue';
@@ -30,12 +32,16 @@ import { failNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { usePartBench } from '../stores/partBench';
+import { BODY_MILLIMETRES, useProof } from '../stores/proof';
 import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
 import { meshFile } from '../workers/meshOutFile';
+import LostDetail from './LostDetail.vue';
 import { mendLabel, mendPart } from './mends';
+import type { Picking } from './picking';
 
 const bench = usePartBench();
-const picking = defineModel<boolean>('picking', { required: true });
+const proof = useProof();
+const picking = defineModel<Picking>('picking', { required: true });
 defineEmits<{ seatFromView: [] }>();
 const doc = computed(() => bench.doc!);
 const FACES = settingAt(BudgetSchema, 'faces');
@@ -49,7 +55,11 @@ const BASES: Record<Part['seat']['base'], { label: string; help: string }> = {
 };
 
 const real = (length: number): string => `${Number((length * doc.value.millimetres).toPrecision(3))} mm`;
-const checks = computed(() => (bench.report ? partChecks(bench.report, { spacing: null, real }) : []));
+/** From vertex to vertex of the body on the proof, in units of the part. */
+const spacing = computed(() =>
+  proof.state.spacing > 0 ? (proof.state.spacing * BODY_MILLIMETRES) / doc.value.millimetres : null,
+);
+const checks = computed(() => (bench.report ? partChecks(bench.report, { spacing: spacing.value, real }) : []));
 const found = computed(() => checks.value.filter(({ ok }) => !ok));
 const all = ref(false);
 
@@ -96,6 +106,17 @@ async function makeBrush(): Promise<void> {
     if (head) await router.push(`/bench/brush/${await brushFromParts([head])}`);
   } catch (error) {
     failNotice(sentence(error));
+  } finally {
+    making.value = false;
+  }
+}
+
+/** Brushes that set parts down; the shipped ones stay as they are. */
+const sets = computed(() => library.brushes.filter((brush) => setsParts(brush)));
+async function addTo(brushId: string): Promise<void> {
+  making.value = true;
+  try {
+    if (await bench.save()) await router.push({ path: `/bench/brush/${brushId}`, query: { add: doc.value.id } });
   } finally {
     making.value = false;
   }
@@ -173,10 +194,16 @@ async function download(ending: MeshEnding): Promise<void> {
       Off by {{ doc.error.largest.toFixed(2) }} % of its size at the most, {{ doc.error.mean.toFixed(2) }} % on the mean
     </p>
 
+    <LostDetail />
+
     <div class="heading">Seat</div>
     <div class="buttons">
       <PushButton title="What faces you points up (J)" @click="$emit('seatFromView')">From the view</PushButton>
-      <PushButton :on="picking" title="Click the face that it rests on (N)" @click="picking = !picking">
+      <PushButton
+        :on="picking === 'face'"
+        title="Click the face that it rests on (N)"
+        @click="picking = picking === 'face' ? null : 'face'"
+      >
         On a face…
       </PushButton>
       <PushButton
@@ -199,6 +226,13 @@ async function download(ending: MeshEnding): Promise<void> {
       <NumberField v-model="shift.across" label="Across" unit="mm" :min="-1e5" :max="1e5" :step="0.1" />
       <NumberField v-model="shift.along" label="Along" unit="mm" :min="-1e5" :max="1e5" :step="0.1" />
       <PushButton small title="The point that it rests on goes so far" @click="shiftRest">Move rest point</PushButton>
+      <PushButton
+        small
+        :on="picking === 'rest'"
+        title="Click the point of the part that stands where it is set down (M)"
+        @click="picking = picking === 'rest' ? null : 'rest'"
+        >Pick it…</PushButton
+      >
     </div>
     <div class="row">
       <span class="label">Base</span>
@@ -232,6 +266,16 @@ async function download(ending: MeshEnding): Promise<void> {
     </div>
 
     <PushButton look="main" :disabled="bench.busy || making" @click="makeBrush">Make a brush of it</PushButton>
+    <PopMenu v-if="sets.length > 0" :width="220">
+      <template #reference
+        ><PushButton :disabled="bench.busy || making" title="Into the set of a brush that sets parts down"
+          >Add to a brush…</PushButton
+        ></template
+      >
+      <div class="sets">
+        <PushButton v-for="set in sets" :key="set.id" look="row" @click="addTo(set.id)">{{ set.card.name }}</PushButton>
+      </div>
+    </PopMenu>
 
     <div class="heading">Files <small>as it stands on its seat, in millimetres</small></div>
     <div class="buttons four">
@@ -292,6 +336,11 @@ async function download(ending: MeshEnding): Promise<void> {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(96px, 1fr));
   gap: 6px;
+}
+.sets {
+  display: grid;
+  max-height: 300px;
+  overflow: auto;
 }
 .going {
   display: grid;

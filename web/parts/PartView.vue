@@ -18,10 +18,11 @@ import { BodyEye } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
 import { useFingers } from '../viewport/useFingers';
 import { fromView } from './fromView';
+import { placeOnPart, type Picking } from './picking';
 
 const bench = usePartBench();
 /** The next press picks the face that the part rests on. */
-const picking = defineModel<boolean>('picking', { required: true });
+const picking = defineModel<Picking>('picking', { required: true });
 const surface = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const size = reactive({ width: 1, height: 1 });
@@ -109,11 +110,17 @@ function up(e: PointerEvent): void {
   const { mesh } = bench.after;
   const hit = pick(mesh, eye.value.ray(at.x, at.y));
   if (!hit) return;
+  if (picking.value === 'rest') {
+    const rest = bench.raw && placeOnPart(bench.raw, mesh, hit);
+    if (rest) bench.reseat('rest point', (_, now) => ({ ...now, rest }));
+    if (rest) picking.value = null;
+    return;
+  }
   const normal = faceNormal(mesh, hit.triangle);
   if (!(Math.hypot(...normal) > 0)) return;
   const rests = way([-normal[0], -normal[1], -normal[2]]);
   bench.reseat('on a face', (part, now) => seatAlong(part, rests, now.forward));
-  picking.value = false;
+  picking.value = null;
 }
 const placeOf = (e: PointerEvent): { x: number; y: number } => {
   const box = surface.value!.getBoundingClientRect();
@@ -148,9 +155,10 @@ const QUARTER = Math.PI / 2;
 const turn = (angles: { roll?: number; tip?: number; turn?: number }) => (): void =>
   bench.reseat('by angles', (mesh, now) => turnedSeat(mesh, now, { roll: 0, tip: 0, turn: 0, ...angles }));
 useShortcuts([
-  { keys: 'Esc', what: 'Leave picking a face', run: () => (picking.value = false) },
+  { keys: 'Esc', what: 'Leave picking a face', run: () => (picking.value = null) },
   { keys: 'J', what: 'Seat it as it is seen: what faces you points up', run: seatFromHere },
-  { keys: 'N', what: 'Pick the face that it rests on', run: () => (picking.value = !picking.value) },
+  { keys: 'N', what: 'Pick the face that it rests on', run: () => (picking.value = 'face') },
+  { keys: 'M', what: 'Pick the point that it rests on', run: () => (picking.value = 'rest') },
   { keys: 'K', what: 'Snap its seat to the nearest axis', run: () => bench.reseat('snapped', snappedSeat) },
   { keys: 'T', what: 'Tip it over by a quarter', run: turn({ tip: QUARTER }) },
   { keys: ',', what: 'Turn it left', run: turn({ turn: Math.PI / 36 }) },
@@ -163,7 +171,7 @@ useShortcuts([
 </script>
 
 <template>
-  <div class="proof part" :class="{ picking }" :data-busy="bench.after === null || bench.busy">
+  <div class="proof part" :class="{ picking: picking !== null }" :data-busy="bench.after === null || bench.busy">
     <div ref="surface" class="surface" @contextmenu.prevent @pointerdown="down" @pointerup="up">
       <canvas ref="canvas" />
     </div>
@@ -211,7 +219,10 @@ useShortcuts([
         <span><i>farthest off</i>{{ bench.doc.error.largest.toFixed(2) }} % of its size</span>
       </div>
     </template>
-    <p v-if="picking" class="hint" role="status">Click the face that it rests on. Esc leaves it.</p>
+    <p v-if="picking" class="hint" role="status">
+      Click the {{ picking === 'face' ? 'face that it rests on' : 'point that stands where it is set down' }}. Esc
+      leaves it.
+    </p>
     <div class="tools">
       <ToolButton
         look="round"

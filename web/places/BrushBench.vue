@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The brush bench: the brush on the left leaf, its proof and its strip on the right, changing together. */
 import { onBeforeUnmount, ref, watch } from 'vue';
-import { setsParts } from '#core/settings';
+import { useRouter } from 'vue-router';
+import { addParts, setsParts } from '#core/settings';
 import CompareBar from '../bench/CompareBar.vue';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import FormColumn from '../bench/FormColumn.vue';
@@ -23,8 +24,9 @@ import { useCompare } from '../stores/compare';
 import { useLibrary } from '../stores/library';
 import type { Pose } from '../viewport/bodyEye';
 
-const props = defineProps<{ id: string }>();
+const props = defineProps<{ id: string; /** A part that comes into its set. */ add?: string }>();
 const { bench, alpha, opening, go, edit: change, revert, keepAsCopy } = useOpenBrush(() => props.id, '/bench/brush');
+const router = useRouter();
 const compare = useCompare();
 const library = useLibrary();
 const { clay, facets } = useLook();
@@ -35,6 +37,17 @@ watch(
   () => (compare.showing = false),
 );
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.save() }]);
+
+/** A part that was sent here comes into the set once: the address forgets it. */
+watch(
+  () => [props.add, bench.doc?.id === props.id] as const,
+  async ([partId, here]) => {
+    if (!partId || !here) return;
+    await router.replace({ path: `/bench/brush/${props.id}` });
+    await edit((brush) => addParts(brush.parts, [partId]));
+  },
+  { immediate: true },
+);
 
 /** What is changed is what is seen. */
 async function edit(by: Parameters<typeof change>[0]): Promise<void> {

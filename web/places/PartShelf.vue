@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The parts of Sources: light meshes that are set down on a surface. */
 import { Trash2 } from '@lucide/vue';
-import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { PartHead } from '#core/stored';
 import { spaced } from '#core/words';
@@ -12,37 +11,18 @@ import { usePickFiles } from '../controls/pickFiles';
 import { failNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
-import { useNewPart } from '../stores/newPart';
-import { MESH_ENDINGS, readScanFile, ReadingCancelled } from '../workers/meshFiles';
+import { usePartFiles } from '../stores/partFiles';
+import { MESH_ENDINGS } from '../workers/meshFiles';
 
 defineEmits<{ remove: [part: PartHead] }>();
 const library = useLibrary();
 const router = useRouter();
-const fresh = useNewPart();
-const reading = ref(0);
+const { reading, open: asParts } = usePartFiles((error) => failNotice(sentence(error)));
 
 async function open(files: readonly File[]): Promise<void> {
-  reading.value += files.length;
-  let last = '';
-  for (const file of files) {
-    try {
-      const { mesh, perBody } = await readScanFile(file, () => undefined).done;
-      last = await fresh.add({
-        name: file.name.replace(/\.[^.]+$/, ''),
-        mesh,
-        made: { from: 'file', sourceId: null, sourceRevision: null },
-        // One unit of a file is a millimetre until another size is typed.
-        millimetres: perBody,
-        up: null,
-      });
-    } catch (error) {
-      if (!(error instanceof ReadingCancelled)) failNotice(sentence(error));
-    } finally {
-      reading.value--;
-    }
-  }
-  if (files.length === 1 && last && router.currentRoute.value.name === 'sources')
-    await router.push(`/bench/part/${last}`);
+  const [made] = await asParts(files);
+  if (files.length === 1 && made && router.currentRoute.value.name === 'sources')
+    await router.push(`/bench/part/${made}`);
 }
 const pick = usePickFiles(
   { accept: MESH_ENDINGS.map((ending) => `.${ending}`).join(','), several: true },

@@ -94,6 +94,7 @@ rect:hover {
   gap: 8px;
   align-items: center;
   pointer-events: none;
+  user-select: none;
 }
 .hint .push {
   flex: none;

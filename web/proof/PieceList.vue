@@ -7,6 +7,7 @@ import {
   Eye,
   EyeOff,
   FlipHorizontal2,
+  ListPlus,
   Minus,
   Move3d,
   PackagePlus,
@@ -20,6 +21,7 @@ import {
 } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import type { Piece } from '#core/scene';
+import { spaced } from '#core/words';
 import PartChooser from '../bench/PartChooser.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import ColourField from '../controls/ColourField.vue';
@@ -62,6 +64,14 @@ const only = computed<Piece | null>(() => {
 });
 const typed = ref('');
 watch(only, (piece) => (typed.value = piece?.name ?? ''), { immediate: true });
+/** What a machine without much memory should hear of in time. */
+const heavy = computed(() => {
+  const count = pieces.value.length;
+  const own = pieces.value.reduce((sum, { shape }) => sum + (shape?.byteLength ?? 0), 0);
+  const roomy = (navigator as { deviceMemory?: number }).deviceMemory ?? 8;
+  if (count < ROOMY_PIECES * Math.min(1, roomy / 8) && own < (roomy * 2 ** 30) / 32) return null;
+  return `${spaced(count)} pieces are many for this machine. Merge some into the body, or delete what isn’t seen.`;
+});
 const hidden = computed(() => pieces.value.filter((piece) => piece.hidden).length);
 
 const NUMBERS = [
@@ -77,6 +87,8 @@ const NUMBERS = [
   { key: 'turn', label: 'Turn', unit: '°', min: -360, max: 360, step: 1, digits: 1 },
   { key: 'size', label: 'Size', unit: 'body units', min: 0.001, max: 10, step: 0.005, digits: 3 },
 ] as const;
+/** So many are drawn with ease by a machine of 8 GB. */
+const ROOMY_PIECES = 2000;
 const HANDLES: { hand: GizmoHand; label: string; icon: typeof Move3d; help: string }[] = [
   { hand: 'move', label: 'Move freely', icon: Move3d, help: 'Handles that move off the surface' },
   { hand: 'turn', label: 'Turn freely', icon: Rotate3d, help: 'Handles that turn any way' },
@@ -179,6 +191,13 @@ const colour = computed({
         help="Keep this piece as a part of its own"
         @click="desk.keepAsPart(only)"
       />
+      <ToolButton
+        v-if="only && desk.setsParts()"
+        :icon="ListPlus"
+        label="Add to the brush"
+        help="As a part, into the set of the brush at hand"
+        @click="desk.addToBrush(only)"
+      />
       <PopMenu :width="190">
         <template #reference
           ><ToolButton :icon="Download" label="Download" help="The chosen pieces as a file, in millimetres"
@@ -192,6 +211,7 @@ const colour = computed({
       <ToolButton :icon="EyeOff" label="Hide" keys="Shift+G" @click="hands.hide()" />
       <ToolButton :icon="Trash2" label="Delete" keys="Delete" @click="hands.remove()" />
     </div>
+    <p v-if="heavy" class="warn" role="status">{{ heavy }}</p>
     <PushButton v-if="hidden > 0" small @click="desk.showHidden()"
       ><Eye :size="14" /> Show {{ hidden }} hidden</PushButton
     >
@@ -273,6 +293,10 @@ small {
 }
 .going > :first-child {
   grid-column: 1 / -1;
+}
+.warn {
+  color: var(--warn);
+  font-size: var(--small);
 }
 .target {
   display: grid;

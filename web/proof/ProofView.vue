@@ -66,7 +66,13 @@ const looking = useLooking({ eye: () => eye, under: () => hovered.value?.frame.o
 /** What the worker knows of: strokes wait until it has the brush and its alphas. */
 const usable = ref('');
 const key = computed(() =>
-  JSON.stringify([props.brush.id, worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob]),
+  JSON.stringify([
+    props.brush.id,
+    worksOf(props.brush),
+    props.alphas.form?.blob,
+    props.alphas.tooth?.blob,
+    props.alphas.parts.map(({ id, mesh, seat }) => [id, mesh, seat]),
+  ]),
 );
 const held = useHeldBrushes(
   () => props.brush,
@@ -101,6 +107,7 @@ const pieces = useProofPieces({
   brush: () => props.brush,
   alphas: () => props.alphas,
   picked: () => tray.picked.value,
+  edit: (change) => emit('edit', change),
   problem,
 });
 const { hands } = pieces;

@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, shallowRef, type Ref, type ShallowRef } from
 import { packMesh } from '#core/formats';
 import { seatOf, stood } from '#core/part';
 import type { Piece } from '#core/scene';
-import type { Brush } from '#core/settings';
+import { addParts, setsParts, type Brush } from '#core/settings';
 import type { BrushAlphas } from '#core/stored';
 import { useShortcuts } from '../controls/shortcuts';
 import { saveFile } from '../controls/saveFile';
@@ -35,6 +35,7 @@ export interface ProofPiecesOptions {
   alphas: () => BrushAlphas;
   /** Which of the brush's parts was picked by hand. */
   picked: () => number | null;
+  edit: (change: (brush: Brush) => void) => void;
   problem: Ref<string | null>;
 }
 
@@ -119,11 +120,11 @@ export function useProofPieces(o: ProofPiecesOptions) {
   }
 
   /** A piece as a part of its own, as it stands: bent or sculpted, if it was. */
-  async function keepAsPart(piece: Piece): Promise<void> {
+  async function keepAsPart(piece: Piece): Promise<string | null> {
     try {
       const whole = stood(await meshes.of(piece.mesh), piece.seat);
       const mesh = packMesh(piece.shape ? { positions: piece.shape, triangles: whole.triangles } : whole);
-      await useNewPart().add({
+      const id = await useNewPart().add({
         name: piece.name,
         mesh,
         made: { from: 'cut', sourceId: null, sourceRevision: null },
@@ -131,9 +132,17 @@ export function useProofPieces(o: ProofPiecesOptions) {
         up: { up: [0, 0, 1], forward: [0, 1, 0] },
       });
       tellNotice(`“${piece.name}” is kept as a part, in Sources.`);
+      return id;
     } catch (error) {
       proof.problem = `No part was kept. ${sentence(error)}`;
+      return null;
     }
+  }
+
+  /** A piece, as a part, into the set of the brush at hand. */
+  async function addToBrush(piece: Piece): Promise<void> {
+    const id = await keepAsPart(piece);
+    if (id) o.edit((brush) => addParts(brush.parts, [id]));
   }
 
   const merging = computed(() => work.find(MERGING));
@@ -210,6 +219,8 @@ export function useProofPieces(o: ProofPiecesOptions) {
     toggle,
     replace,
     keepAsPart,
+    addToBrush,
+    setsParts: () => setsParts(o.brush()),
     merge,
     merging,
     download,

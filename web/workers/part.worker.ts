@@ -1,11 +1,15 @@
 /** Brings a part down to its budget, stands it on its ground, and looks it over; and captures parts of other meshes. */
 import * as Comlink from 'comlink';
+import { pictureChecks } from '#core/checks';
 import { packMesh, readMesh } from '#core/formats';
 import { buildMesh, edgesOf, layoutOf, type MeshLayout, type RawMesh } from '#core/mesh';
 import {
   cleaned,
   deviation,
   fillRims,
+  lostDetail,
+  lostGreys,
+  lostNormals,
   outward,
   partReport,
   reduced,
@@ -15,7 +19,9 @@ import {
   type GroundShape,
   type PartReport,
 } from '#core/part';
-import type { Budget, PartSeat } from '#core/settings';
+import { usedRange } from '#core/picture';
+import type { Alpha, Budget, PartSeat } from '#core/settings';
+import { encode } from 'fast-png';
 
 export interface Reduced {
   /** As core/formats packs it. */
@@ -33,6 +39,14 @@ export interface Stood {
 
 /** Parts of more faces are shown without their edges. */
 const MOST_EDGED = 30_000;
+
+export interface LostAlpha extends Pick<Alpha, 'relief' | 'ground' | 'report'> {
+  /** 0–1, row by row from the top. */
+  greys: Float32Array;
+  /** Units of the part's mesh. */
+  low: number;
+  high: number;
+}
 
 export type PartMend = 'close' | 'outward';
 
@@ -85,6 +99,23 @@ const api = {
     const faces = part.triangles.length / 3;
     const edges = before || faces > MOST_EDGED ? new Float32Array(0) : edgeEnds(stood, faces);
     return Comlink.transfer({ buffer: laid.buffer, layout: layoutOf(laid), edges }, [edges.buffer as ArrayBuffer]);
+  },
+
+  /** What was lost of what was captured: greys, with what an alpha says of them; or a normal picture as a PNG. */
+  lostAlpha(seat: PartSeat, size: number): LostAlpha {
+    const { heights, ...lost } = lostDetail(open(shown), open(mesh), { seat: seatOf(seat), size });
+    const { greys, relief, ground } = lostGreys({ heights, ...lost });
+    const picture = { width: size, height: size, data: greys };
+    const { margin, ringLoss } = pictureChecks(picture);
+    const report = { marginPx: margin.marginPx, ringLoss, usedRange: usedRange(picture), undercut: 0 };
+    return Comlink.transfer({ greys, relief, ground, low: lost.low, high: lost.high, report }, [
+      greys.buffer as ArrayBuffer,
+    ]);
+  },
+  lostNormals(seat: PartSeat, size: number): Uint8Array<ArrayBuffer> {
+    const data = lostNormals(lostDetail(open(shown), open(mesh), { seat: seatOf(seat), size }));
+    const png = new Uint8Array(encode({ width: size, height: size, channels: 3, depth: 16, data }));
+    return Comlink.transfer(png, [png.buffer]);
   },
 
   /** The part itself, for picking its faces and for files. */

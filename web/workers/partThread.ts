@@ -5,7 +5,7 @@ import { meshView, type MeshArrays, type RawMesh } from '#core/mesh';
 import type { GroundShape, PartReport } from '#core/part';
 import type { Budget, PartSeat } from '#core/settings';
 import { plain } from '../api/plain';
-import type { PartMend, PartWorker, Reduced } from './part.worker';
+import type { LostAlpha, PartMend, PartWorker, Reduced } from './part.worker';
 import { startThread } from './thread';
 
 export interface Standing {
@@ -45,6 +45,15 @@ export class PartThread {
   async stand(seat: PartSeat, shape: GroundShape, before: boolean): Promise<Standing> {
     const { buffer, layout, edges } = await this.answered(this.worker.stand(plain(seat), shape, before));
     return { mesh: meshView(buffer, layout), edges };
+  }
+
+  lostAlpha(seat: PartSeat, size: number): Promise<LostAlpha> {
+    return this.answered(this.worker.lostAlpha(plain(seat), size));
+  }
+
+  /** A PNG. */
+  lostNormals(seat: PartSeat, size: number): Promise<Uint8Array<ArrayBuffer>> {
+    return this.answered(this.worker.lostNormals(plain(seat), size));
   }
 
   async mesh(): Promise<RawMesh> {
