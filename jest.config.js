@@ -6,6 +6,7 @@ export default {
   transform: {},
   extensionsToTreatAsEsm: ['.ts'],
   testMatch: ['<rootDir>/{core,server,demo,web,scripts,contract}/**/*.test.ts'],
+  setupFilesAfterEnv: ['<rootDir>/scripts/sameBytes.ts'],
   testTimeout: 60000,
   // In one process: an error that can't be sent from worker to worker was seen to hang the run.
   maxWorkers: 1,

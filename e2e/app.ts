@@ -14,11 +14,34 @@ export interface App {
   kill(): Promise<void>;
 }
 
-export const test = base.extend<{ app: App }>({
-  app: async ({ page }, use) => {
-    const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-ui-'));
-    const app = makeApp(folder);
-    await app.start();
+async function started(): Promise<App> {
+  const app = makeApp(await mkdtemp(join(tmpdir(), 'mold-stamp-ui-')));
+  await app.start();
+  return app;
+}
+
+async function ended(app: App): Promise<void> {
+  await app.stop();
+  await rm(app.folder, { recursive: true, force: true });
+}
+
+/**
+ * Tests share a server with those before them, since one takes seconds to start: what they save no other one looks at.
+ * One that stops it, or counts what is there, says that it doesn't `share`. Drafts and what a page remembers are each
+ * test's own.
+ */
+export const test = base.extend<{ app: App; shares: boolean }, { common: () => Promise<App> }>({
+  shares: [true, { option: true }],
+  common: [
+    async ({}, use) => {
+      let app: Promise<App> | null = null;
+      await use(() => (app ??= started()));
+      if (app) await ended(await app);
+    },
+    { scope: 'worker' },
+  ],
+  app: async ({ page, shares, common }, use) => {
+    const app = await (shares ? common() : started());
     // Small bodies: where there is no graphics card the page is drawn in software.
     await page.addInitScript(() => {
       if (location.protocol !== 'about:') localStorage['proof-density'] ??= '64';
@@ -30,8 +53,7 @@ export const test = base.extend<{ app: App }>({
         errors.push(message.text());
     });
     await use(app);
-    await app.stop();
-    await rm(folder, { recursive: true, force: true });
+    if (!shares) await ended(app);
     expect(errors, 'errors in the page').toEqual([]);
   },
 });

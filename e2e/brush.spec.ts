@@ -96,31 +96,35 @@ test('a curve of one’s own: kept from the shape that was there, nodes moved an
   await expect(page.locator('.falloff .node')).toHaveCount(4);
 });
 
-test('rename, delete and undo; an empty and a taken name', async ({ page, app }) => {
-  await page.goto(app.address);
-  await page.getByRole('button', { name: 'Rename Limpet press' }).click();
-  const field = page.getByLabel('New name');
-  await field.fill('   ');
-  await page.getByRole('button', { name: 'Rename', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('A name is needed');
-  await field.fill('barnacle PRESS');
-  await page.getByRole('button', { name: 'Rename', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('already a brush called');
-  await field.fill('Limpet, broad');
-  await page.getByRole('button', { name: 'Rename', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toBeVisible();
+test.describe('on a server of its own', () => {
+  test.use({ shares: false });
 
-  await page.getByRole('button', { name: 'Delete Limpet, broad' }).click();
-  await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toHaveCount(0);
-  await page.locator('.el-notification', { hasText: 'deleted' }).getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toBeVisible();
-  await page.reload();
-  await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toBeVisible();
+  test('rename, delete and undo; an empty and a taken name', async ({ page, app }) => {
+    await page.goto(app.address);
+    await page.getByRole('button', { name: 'Rename Limpet press' }).click();
+    const field = page.getByLabel('New name');
+    await field.fill('   ');
+    await page.getByRole('button', { name: 'Rename', exact: true }).click();
+    await expect(page.getByRole('alert')).toContainText('A name is needed');
+    await field.fill('barnacle PRESS');
+    await page.getByRole('button', { name: 'Rename', exact: true }).click();
+    await expect(page.getByRole('alert')).toContainText('already a brush called');
+    await field.fill('Limpet, broad');
+    await page.getByRole('button', { name: 'Rename', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toBeVisible();
 
-  await page.getByRole('searchbox').fill('limpet');
-  await expect(page.locator('.card')).toHaveCount(1);
-  await page.getByRole('searchbox').fill('zzz');
-  await expect(page.getByText('No brush fits this search.')).toBeVisible();
+    await page.getByRole('button', { name: 'Delete Limpet, broad' }).click();
+    await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toHaveCount(0);
+    await page.locator('.el-notification', { hasText: 'deleted' }).getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toBeVisible();
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toBeVisible();
+
+    await page.getByRole('searchbox').fill('limpet');
+    await expect(page.locator('.card')).toHaveCount(1);
+    await page.getByRole('searchbox').fill('zzz');
+    await expect(page.getByText('No brush fits this search.')).toBeVisible();
+  });
 });
 
 test('settings have a history of their own; the pinned version is shown at a key and side by side', async ({

@@ -5,6 +5,8 @@ import { expect, set, settled, test } from './app';
 
 const CRUST = '/bench/brush/d0000000-0000-4000-8000-000000000021';
 
+test.use({ shares: false });
+
 test('a save while the server is away is kept, survives, and is sent when it is back', async ({ page, app }) => {
   await page.goto(app.address + CRUST);
   await settled(page, '.proof');

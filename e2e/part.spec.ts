@@ -166,86 +166,90 @@ test('parts set down: a row in turn, one by hand from the tray, undone one by on
   await page.screenshot({ path: 'build/test-results/pieces.png' });
 });
 
-test('pieces: chosen, moved along the surface, sized, copied, hidden, taken away; kept with the body over a restart, and written', async ({
-  page,
-  app,
-}) => {
-  test.slow();
-  await openBrush(page, app, 'Wharf fittings');
-  const proof = page.locator('.proof');
-  await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
-  await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
-  await settled(page, '.proof');
-  for (const [x, y] of [
-    [0.42, 0.42],
-    [0.58, 0.5],
-  ] as const) {
-    await page.mouse.move(...(await place(page, x, y)));
-    await page.mouse.down();
-    await page.mouse.up();
-  }
-  await expect(proof).toHaveAttribute('data-pieces', '2');
-  const list = page.getByRole('complementary', { name: 'Pieces on the body' });
-  await page.keyboard.press('g');
-  await page.mouse.move(...(await place(page, 0.42, 0.42)));
-  await page.mouse.down();
-  await page.mouse.move(...(await place(page, 0.5, 0.6)), { steps: 6 });
-  await page.mouse.up();
-  await settled(page, '.proof');
-  await expect(list).toContainText('1 of 1');
-  const strokes = await proof.getAttribute('data-strokes');
-  // Moved away from where it was, and there where it went.
-  await page.keyboard.press('Escape');
-  await page.mouse.click(...(await place(page, 0.42, 0.42)));
-  await expect(list).not.toContainText('1 of 1');
-  await page.mouse.click(...(await place(page, 0.5, 0.6)));
-  await expect(list).toContainText('1 of 1');
-  await page.keyboard.press(']');
-  await page.keyboard.press('Control+d');
-  await expect(proof).toHaveAttribute('data-pieces', '3');
-  // Mirrored, replaced, named, and kept as a part of its own.
-  await list.getByRole('button', { name: 'Mirror' }).click();
-  await expect(proof).toHaveAttribute('data-pieces', '4');
-  await page.keyboard.press('Control+z');
-  await expect(proof).toHaveAttribute('data-pieces', '3');
-  await page.mouse.click(...(await place(page, 0.5, 0.6)));
-  await expect(page.getByLabel('Name of the piece')).not.toHaveValue('');
-  await page.getByLabel('Name of the piece').fill('Leaning peg');
-  await page.keyboard.press('Enter');
-  await expect(list).toContainText('Leaning peg');
-  await list.getByRole('button', { name: 'Replace' }).click();
-  await page.getByRole('button', { name: /^Cork float/ }).click();
-  await expect(list).toContainText('Cork float');
-  await list.getByRole('button', { name: 'Keep as a part' }).click();
-  await expect(page.getByText('“Cork float” is kept as a part, in Sources.')).toBeVisible();
-  await page.keyboard.press('Shift+G');
-  await expect(list).toContainText('Show 1 hidden');
-  await page.getByRole('button', { name: 'Show 1 hidden' }).click();
-  await page.keyboard.press('Delete');
-  await expect(proof).toHaveAttribute('data-pieces', '2');
-  await page.keyboard.press('Control+z');
-  await expect(proof).toHaveAttribute('data-pieces', '3');
-  expect(Number(await proof.getAttribute('data-strokes'))).toBeGreaterThan(Number(strokes));
+test.describe('on a server of its own', () => {
+  test.use({ shares: false });
 
-  await page.getByRole('button', { name: 'Keep or download the body' }).click();
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'OBJ', exact: true }).click(),
-  ]);
-  const text = (await readFile(await file.path())).toString();
-  expect(text.match(/^o /gm)).toHaveLength(4);
-  await page.getByRole('button', { name: 'Keep or download the body' }).click();
-  await page.getByLabel('Name of the body').fill('Ball with pegs');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByText('Kept as “Ball with pegs”.')).toBeVisible();
-  await settled(page, '.proof');
-  await expect(proof).toHaveAttribute('data-pieces', '3');
-  await app.kill();
-  await app.start();
-  await page.reload();
-  await settled(page, '.proof');
-  await expect(proof).toHaveAttribute('data-pieces', '3');
-  await expect(list).toContainText('3 pieces');
+  test('pieces: chosen, moved along the surface, sized, copied, hidden, taken away; kept with the body over a restart, and written', async ({
+    page,
+    app,
+  }) => {
+    test.slow();
+    await openBrush(page, app, 'Wharf fittings');
+    const proof = page.locator('.proof');
+    await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
+    await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
+    await settled(page, '.proof');
+    for (const [x, y] of [
+      [0.42, 0.42],
+      [0.58, 0.5],
+    ] as const) {
+      await page.mouse.move(...(await place(page, x, y)));
+      await page.mouse.down();
+      await page.mouse.up();
+    }
+    await expect(proof).toHaveAttribute('data-pieces', '2');
+    const list = page.getByRole('complementary', { name: 'Pieces on the body' });
+    await page.keyboard.press('g');
+    await page.mouse.move(...(await place(page, 0.42, 0.42)));
+    await page.mouse.down();
+    await page.mouse.move(...(await place(page, 0.5, 0.6)), { steps: 6 });
+    await page.mouse.up();
+    await settled(page, '.proof');
+    await expect(list).toContainText('1 of 1');
+    const strokes = await proof.getAttribute('data-strokes');
+    // Moved away from where it was, and there where it went.
+    await page.keyboard.press('Escape');
+    await page.mouse.click(...(await place(page, 0.42, 0.42)));
+    await expect(list).not.toContainText('1 of 1');
+    await page.mouse.click(...(await place(page, 0.5, 0.6)));
+    await expect(list).toContainText('1 of 1');
+    await page.keyboard.press(']');
+    await page.keyboard.press('Control+d');
+    await expect(proof).toHaveAttribute('data-pieces', '3');
+    // Mirrored, replaced, named, and kept as a part of its own.
+    await list.getByRole('button', { name: 'Mirror' }).click();
+    await expect(proof).toHaveAttribute('data-pieces', '4');
+    await page.keyboard.press('Control+z');
+    await expect(proof).toHaveAttribute('data-pieces', '3');
+    await page.mouse.click(...(await place(page, 0.5, 0.6)));
+    await expect(page.getByLabel('Name of the piece')).not.toHaveValue('');
+    await page.getByLabel('Name of the piece').fill('Leaning peg');
+    await page.keyboard.press('Enter');
+    await expect(list).toContainText('Leaning peg');
+    await list.getByRole('button', { name: 'Replace' }).click();
+    await page.getByRole('button', { name: /^Cork float/ }).click();
+    await expect(list).toContainText('Cork float');
+    await list.getByRole('button', { name: 'Keep as a part' }).click();
+    await expect(page.getByText('“Cork float” is kept as a part, in Sources.')).toBeVisible();
+    await page.keyboard.press('Shift+G');
+    await expect(list).toContainText('Show 1 hidden');
+    await page.getByRole('button', { name: 'Show 1 hidden' }).click();
+    await page.keyboard.press('Delete');
+    await expect(proof).toHaveAttribute('data-pieces', '2');
+    await page.keyboard.press('Control+z');
+    await expect(proof).toHaveAttribute('data-pieces', '3');
+    expect(Number(await proof.getAttribute('data-strokes'))).toBeGreaterThan(Number(strokes));
+
+    await page.getByRole('button', { name: 'Keep or download the body' }).click();
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'OBJ', exact: true }).click(),
+    ]);
+    const text = (await readFile(await file.path())).toString();
+    expect(text.match(/^o /gm)).toHaveLength(4);
+    await page.getByRole('button', { name: 'Keep or download the body' }).click();
+    await page.getByLabel('Name of the body').fill('Ball with pegs');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(page.getByText('Kept as “Ball with pegs”.')).toBeVisible();
+    await settled(page, '.proof');
+    await expect(proof).toHaveAttribute('data-pieces', '3');
+    await app.kill();
+    await app.start();
+    await page.reload();
+    await settled(page, '.proof');
+    await expect(proof).toHaveAttribute('data-pieces', '3');
+    await expect(list).toContainText('3 pieces');
+  });
 });
 
 test('pieces freely: a box chooses, a handle moves, strokes go on one alone, all are merged; each is one step of undo', async ({

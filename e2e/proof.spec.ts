@@ -73,21 +73,21 @@ test('Linger goes on while the pointer rests; Path is clicked, dragged, closed a
     await page.mouse.click(...(await place(page, x, y)));
     await settled(page, '.proof');
   }
-  await expect(page.locator('svg.path circle')).toHaveCount(3);
-  await page.locator('svg.path circle').nth(1).hover();
+  await expect(page.locator('svg.path rect')).toHaveCount(3);
+  await page.locator('svg.path rect').nth(1).hover();
   await page.mouse.down();
   await page.mouse.move(...(await place(page, 0.5, 0.3)), { steps: 4 });
   await page.mouse.up();
   await page.getByRole('button', { name: 'Close it' }).click();
   await page.keyboard.press('Backspace');
-  await expect(page.locator('svg.path circle')).toHaveCount(2);
+  await expect(page.locator('svg.path rect')).toHaveCount(2);
   await page.keyboard.press('Enter');
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
-  await expect(page.locator('svg.path circle')).toHaveCount(0);
+  await expect(page.locator('svg.path rect')).toHaveCount(0);
   expect(await seen(page, '.proof')).not.toBe(bare);
   await page.mouse.click(...(await place(page, 0.5, 0.5)));
   await page.keyboard.press('Escape');
-  await expect(page.locator('svg.path circle')).toHaveCount(0);
+  await expect(page.locator('svg.path rect')).toHaveCount(0);
   await page.keyboard.press('Control+z');
   expect(await seen(page, '.proof')).toBe(bare);
 });
@@ -205,86 +205,90 @@ test('held keys smooth, mask and turn the light; masks are inverted and cleared;
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', String(Number(strokes) + 1));
 });
 
-test('a body of one’s own: dropped in, told of its faults, subdivided with its strokes, kept over a reload; broken files say why', async ({
-  page,
-  app,
-}) => {
-  await openBrush(page, app, 'Soft round');
-  const open = page.getByRole('button', { name: 'Open a body' });
-  const bring = async (name: string, held: string | Uint8Array): Promise<void> => {
-    const path = join(app.folder, name);
-    writeFileSync(path, held);
-    await giveFiles(page, open, path);
-  };
-  for (const [name, text, says] of [
-    ['nothing.obj', '', 'is empty'],
-    ['points.obj', 'v 0 0 0\nv 1 0 0\n', 'no triangles'],
-    ['nan.obj', 'v nan 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n', 'not a number'],
-    ['flat.obj', 'v 0 0 0\nv 0 0 0\nv 0 0 0\nf 1 2 3\n', 'one place'],
-    ['cut.stl', 'solid x', 'cut short'],
-  ] as const) {
-    await bring(name, text);
-    await expect(page.locator('.proof').getByRole('alert')).toContainText(says);
-  }
-  await expect(listOf(page, 'Body')).toHaveText('Plain ball');
-  const drop = async (name: string, text: string): Promise<void> => {
-    const dataTransfer = await page.evaluateHandle(
-      ([called, held]) => {
-        const transfer = new DataTransfer();
-        transfer.items.add(new File([held], called));
-        return transfer;
-      },
-      [name, text],
+test.describe('on a server of its own', () => {
+  test.use({ shares: false });
+
+  test('a body of one’s own: dropped in, told of its faults, subdivided with its strokes, kept over a reload; broken files say why', async ({
+    page,
+    app,
+  }) => {
+    await openBrush(page, app, 'Soft round');
+    const open = page.getByRole('button', { name: 'Open a body' });
+    const bring = async (name: string, held: string | Uint8Array): Promise<void> => {
+      const path = join(app.folder, name);
+      writeFileSync(path, held);
+      await giveFiles(page, open, path);
+    };
+    for (const [name, text, says] of [
+      ['nothing.obj', '', 'is empty'],
+      ['points.obj', 'v 0 0 0\nv 1 0 0\n', 'no triangles'],
+      ['nan.obj', 'v nan 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n', 'not a number'],
+      ['flat.obj', 'v 0 0 0\nv 0 0 0\nv 0 0 0\nf 1 2 3\n', 'one place'],
+      ['cut.stl', 'solid x', 'cut short'],
+    ] as const) {
+      await bring(name, text);
+      await expect(page.locator('.proof').getByRole('alert')).toContainText(says);
+    }
+    await expect(listOf(page, 'Body')).toHaveText('Plain ball');
+    const drop = async (name: string, text: string): Promise<void> => {
+      const dataTransfer = await page.evaluateHandle(
+        ([called, held]) => {
+          const transfer = new DataTransfer();
+          transfer.items.add(new File([held], called));
+          return transfer;
+        },
+        [name, text],
+      );
+      await page.dispatchEvent('.proof', 'drop', { dataTransfer });
+    };
+    await drop('notes.txt', 'barnacles');
+    await expect(page.locator('.proof').getByRole('alert')).toContainText('is no mesh');
+    // A cube without its top, 6 cells a side, brought while the server is away: it is there at once, and sent later.
+    await app.kill();
+    await drop('open box.obj', box(6));
+    await settled(page, '.proof');
+    // The demo has a body of its own, with pieces.
+    const kept = (): Promise<string[]> =>
+      page.evaluate(async () => {
+        const { items } = (await (await fetch('/api/bodies')).json()) as { items: { card: { name: string } }[] };
+        return items.map((i) => i.card.name).filter((name) => name !== 'Plank with mussels');
+      });
+    await expect(page.locator('.body')).toContainText('open edges');
+    await app.start();
+    await expect.poll(kept).toEqual(['open box']);
+    await expect(page.locator('.body')).toContainText('open edges');
+    await expect(page.locator('.body')).toContainText('360 faces');
+    await draw(page, '.proof', [
+      [0.45, 0.5],
+      [0.55, 0.5],
+    ]);
+    await page.getByRole('button', { name: 'Subdivide the body', exact: true }).first().click();
+    await expect(page.locator('.body')).toContainText('subdivided 1×');
+    await settled(page, '.proof');
+    await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
+    await page.getByRole('button', { name: 'Step down a level' }).click();
+    await expect(page.locator('.body')).not.toContainText('subdivided');
+    await page.reload();
+    await settled(page, '.proof');
+    await expect(page.locator('.body')).toContainText('360 faces');
+    await page.getByRole('button', { name: 'Take this body off the list' }).click();
+    await expect(listOf(page, 'Body')).toHaveText('Plain ball');
+    await expect.poll(kept).toEqual([]);
+    await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
+    await expect(page.locator('.body')).toContainText('360 faces');
+    await expect.poll(kept).toEqual(['open box']);
+    // A GLB packed with Draco, whole and cut short.
+    const wedge = dracoGlb(
+      await createEncoderModule(),
+      new Float32Array([0, 0, 0, 2, 0, 0, 0, 1, 0, 0, 0, 1]),
+      new Uint32Array([0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3]),
+      12,
     );
-    await page.dispatchEvent('.proof', 'drop', { dataTransfer });
-  };
-  await drop('notes.txt', 'barnacles');
-  await expect(page.locator('.proof').getByRole('alert')).toContainText('is no mesh');
-  // A cube without its top, 6 cells a side, brought while the server is away: it is there at once, and sent later.
-  await app.kill();
-  await drop('open box.obj', box(6));
-  await settled(page, '.proof');
-  // The demo has a body of its own, with pieces.
-  const kept = (): Promise<string[]> =>
-    page.evaluate(async () => {
-      const { items } = (await (await fetch('/api/bodies')).json()) as { items: { card: { name: string } }[] };
-      return items.map((i) => i.card.name).filter((name) => name !== 'Plank with mussels');
-    });
-  await expect(page.locator('.body')).toContainText('open edges');
-  await app.start();
-  await expect.poll(kept).toEqual(['open box']);
-  await expect(page.locator('.body')).toContainText('open edges');
-  await expect(page.locator('.body')).toContainText('360 faces');
-  await draw(page, '.proof', [
-    [0.45, 0.5],
-    [0.55, 0.5],
-  ]);
-  await page.getByRole('button', { name: 'Subdivide the body', exact: true }).first().click();
-  await expect(page.locator('.body')).toContainText('subdivided 1×');
-  await settled(page, '.proof');
-  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
-  await page.getByRole('button', { name: 'Step down a level' }).click();
-  await expect(page.locator('.body')).not.toContainText('subdivided');
-  await page.reload();
-  await settled(page, '.proof');
-  await expect(page.locator('.body')).toContainText('360 faces');
-  await page.getByRole('button', { name: 'Take this body off the list' }).click();
-  await expect(listOf(page, 'Body')).toHaveText('Plain ball');
-  await expect.poll(kept).toEqual([]);
-  await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('.body')).toContainText('360 faces');
-  await expect.poll(kept).toEqual(['open box']);
-  // A GLB packed with Draco, whole and cut short.
-  const wedge = dracoGlb(
-    await createEncoderModule(),
-    new Float32Array([0, 0, 0, 2, 0, 0, 0, 1, 0, 0, 0, 1]),
-    new Uint32Array([0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3]),
-    12,
-  );
-  await bring('cut wedge.glb', new Uint8Array(wedge.glb.slice(0, -8)));
-  await expect(page.locator('.proof').getByRole('alert')).toContainText('can’t be read as GLB');
-  await bring('wedge.glb', new Uint8Array(wedge.glb));
-  await expect(page.locator('.body')).toContainText('4 faces');
+    await bring('cut wedge.glb', new Uint8Array(wedge.glb.slice(0, -8)));
+    await expect(page.locator('.proof').getByRole('alert')).toContainText('can’t be read as GLB');
+    await bring('wedge.glb', new Uint8Array(wedge.glb));
+    await expect(page.locator('.body')).toContainText('4 faces');
+  });
 });
 
 test('a brush whose alpha is gone says so; absurd numbers are brought into their range', async ({ page, app }) => {

@@ -8,6 +8,8 @@ import { draw, expect, giveFiles, seen, set, settled, test } from './app';
 
 const rough = (): Buffer => Buffer.from(asPly(asScanned(mooringStone(28), 5)));
 
+test.use({ shares: false });
+
 test('a scan: brought in, mended and taken back, a patch laid, moved and turned, cast, and made into a brush', async ({
   page,
   app,

@@ -17,10 +17,11 @@ async function newSlab(page: Page, app: App): Promise<void> {
 
 /** A coarser one than the dialog makes, for what doesn't need more: it is drawn in a quarter of the time. */
 async function coarseSlab(page: Page, app: App): Promise<void> {
+  const id = crypto.randomUUID();
   const doc = SlabSchema.parse({
     version: SOURCE_VERSION,
-    id: crypto.randomUUID(),
-    card: { name: 'Slab' },
+    id,
+    card: { name: `Slab ${id}` },
     kind: 'slab',
     cells: 128,
     blob: null,
@@ -216,55 +217,59 @@ test('symmetry, mask shapes and changes by number; undo takes each back', async 
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
 });
 
-test('set forms are laid, dragged and baked; levels are stepped; all of it is saved with its undo', async ({
-  page,
-  app,
-}) => {
-  await newSlab(page, app);
-  await page.getByRole('tab', { name: 'Set forms' }).click();
-  await page.getByRole('button', { name: '+ Hex head' }).click();
-  const laid = await seen(page, '.slab');
-  await draw(page, '.slab', [
-    [0.5, 0.5],
-    [0.35, 0.4],
-  ]);
-  const moved = await seen(page, '.slab');
-  expect(moved).not.toBe(laid);
-  await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '0');
-  await page.getByRole('button', { name: 'Bake it into the clay' }).click();
-  await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '1');
-  await page.getByRole('button', { name: '+ Dome' }).click();
-  const mesh = (name: string, text: string): Promise<void> =>
-    giveFiles(page, page.getByRole('button', { name: '+ Part…' }), {
-      name,
-      mimeType: 'model/mesh',
-      buffer: Buffer.from(text),
-    });
-  await mesh('block.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1 2 4\nf 2 3 4\nf 3 1 4\n');
-  await expect(page.getByRole('button', { name: 'block.obj', exact: true })).toBeVisible();
-  await mesh('broken.stl', 'no solid at all');
-  await expect(page.getByRole('alert')).toContainText('broken.stl can’t be read as STL');
-  await page.getByRole('button', { name: 'Take block.obj off' }).click();
+test.describe('on a server of its own', () => {
+  test.use({ shares: false });
 
-  await page.getByRole('tab', { name: 'Levels' }).click();
-  await expect(page.getByText('66 049 vertices, ')).toBeVisible();
-  await page.getByRole('button', { name: 'Step down' }).click();
-  await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '16641');
-  await expect(page.getByText('1 finer level keeps')).toBeVisible();
-  await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.locator('.state')).toHaveText('saved');
-  const saved = await seen(page, '.slab');
-  await app.kill();
-  await app.start();
-  await page.reload();
-  await settled(page, '.slab');
-  expect(await seen(page, '.slab')).toBe(saved);
-  await page.getByRole('button', { name: 'Step up' }).click();
-  await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '66049');
-  await page.keyboard.press('Control+z');
-  await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '16641');
-  await page.getByRole('tab', { name: 'Set forms' }).click();
-  await expect(page.getByRole('button', { name: 'Dome', exact: true })).toBeVisible();
+  test('set forms are laid, dragged and baked; levels are stepped; all of it is saved with its undo', async ({
+    page,
+    app,
+  }) => {
+    await newSlab(page, app);
+    await page.getByRole('tab', { name: 'Set forms' }).click();
+    await page.getByRole('button', { name: '+ Hex head' }).click();
+    const laid = await seen(page, '.slab');
+    await draw(page, '.slab', [
+      [0.5, 0.5],
+      [0.35, 0.4],
+    ]);
+    const moved = await seen(page, '.slab');
+    expect(moved).not.toBe(laid);
+    await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '0');
+    await page.getByRole('button', { name: 'Bake it into the clay' }).click();
+    await expect(page.locator('.slab')).toHaveAttribute('data-strokes', '1');
+    await page.getByRole('button', { name: '+ Dome' }).click();
+    const mesh = (name: string, text: string): Promise<void> =>
+      giveFiles(page, page.getByRole('button', { name: '+ Part…' }), {
+        name,
+        mimeType: 'model/mesh',
+        buffer: Buffer.from(text),
+      });
+    await mesh('block.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1 2 4\nf 2 3 4\nf 3 1 4\n');
+    await expect(page.getByRole('button', { name: 'block.obj', exact: true })).toBeVisible();
+    await mesh('broken.stl', 'no solid at all');
+    await expect(page.getByRole('alert')).toContainText('broken.stl can’t be read as STL');
+    await page.getByRole('button', { name: 'Take block.obj off' }).click();
+
+    await page.getByRole('tab', { name: 'Levels' }).click();
+    await expect(page.getByText('66 049 vertices, ')).toBeVisible();
+    await page.getByRole('button', { name: 'Step down' }).click();
+    await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '16641');
+    await expect(page.getByText('1 finer level keeps')).toBeVisible();
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(page.locator('.state')).toHaveText('saved');
+    const saved = await seen(page, '.slab');
+    await app.kill();
+    await app.start();
+    await page.reload();
+    await settled(page, '.slab');
+    expect(await seen(page, '.slab')).toBe(saved);
+    await page.getByRole('button', { name: 'Step up' }).click();
+    await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '66049');
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '16641');
+    await page.getByRole('tab', { name: 'Set forms' }).click();
+    await expect(page.getByRole('button', { name: 'Dome', exact: true })).toBeVisible();
+  });
 });
 
 test('reference pictures: pinned, kept out of the cast, refused with a sentence', async ({ page, app }) => {

@@ -3,6 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
 import { choose, draw, expect, seen, set, settled, test } from './app';
 
+test.use({ shares: false });
+
 test('a form is sculpted, cast, made into a brush, proved, saved, and is there again after a restart', async ({
   page,
   app,

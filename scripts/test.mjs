@@ -62,7 +62,7 @@ async function unitTests() {
 }
 
 /** Interface tests that one core does while the unit tests are still running on the other. */
-const EARLY = ['faults', 'pictures', 'scan', 'story'].map((name) => `e2e/${name}.spec.ts`);
+const EARLY = ['faults', 'pictures', 'story'].map((name) => `e2e/${name}.spec.ts`);
 
 async function interfaceTests(name, files, start, more = []) {
   const env = { MOLDSTAMP_BROWSER: await browser(), MOLDSTAMP_RUN: name };

@@ -32,7 +32,7 @@ const base = computed(() => {
     case 'pattern':
       return 'Pattern';
     case 'cast':
-      return 'Cast of a slab';
+      return bench.doc?.lineage.sourceId === null ? 'Detail of a part' : 'Cast of a slab';
     default:
       return 'Vectors';
   }
