@@ -29,7 +29,7 @@ export function pieceTarget(
       if (!parts || made.length >= MOST_A_STROKE) return 0;
       const stop = copies[0]?.stop ?? null;
       const part = parts.parts[whichPart(parts, { dab: dabs, random, picked, seed, stop })];
-      waiting = copies.map((copy, i): PieceChange => {
+      waiting = apart(copies).map((copy, i): PieceChange => {
         const id = freeId(pieces, `${(seed >>> 0).toString(36)}.${dabs}.${i}`);
         const { at, shape } = standing(part, copy, sign, surface);
         const { partId, mesh, name, seat } = part;
@@ -55,6 +55,19 @@ export function pieceTarget(
     },
   };
 }
+
+/** On a mirror or an axis copies come to one place: one piece stands there. */
+function apart(copies: readonly Dab[]): Dab[] {
+  const out: Dab[] = [];
+  for (const copy of copies) {
+    const { origin, radius } = copy.frame;
+    if (!out.some(({ frame }) => length(minus(frame.origin, origin)) < radius * ONE_PLACE)) out.push(copy);
+  }
+  return out;
+}
+
+/** Share of the radius. */
+const ONE_PLACE = 0.1;
 
 /** The chances by which a stroke of this seed takes its parts. */
 export function chanceOf(seed: number): () => number {

@@ -144,6 +144,16 @@ test('under symmetry each piece has its mirrored copy, with its faces outward', 
   expect(volumeOf(pieceMesh(b, PEG))).toBeCloseTo(volumeOf(pieceMesh(a, PEG)), 9);
 });
 
+test('on the mirror and on the axis one piece stands, not one on the other', () => {
+  const s = open();
+  const symmetry = SymmetrySchema.parse({ mirrorX: true, copies: 6, axis: 'z' });
+  const brush = inserting((b) => (b.stroke.type = 'press'));
+  stroke(s, brush, [down(0.001, 0.001)], { symmetry });
+  expect(places(s)).toHaveLength(1);
+  stroke(s, brush, [down(0.3, 0.2)], { symmetry, seed: 8 });
+  expect(places(s)).toHaveLength(13);
+});
+
 test('dug, a piece stands on its head; its sink takes it under; a narrowed dab narrows it', () => {
   const s = open();
   const press = (b: Brush): void => void (b.stroke.type = 'press');
