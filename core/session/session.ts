@@ -191,9 +191,13 @@ export function bringPieces(s: Session, pieces: readonly Piece[]): void {
 /** Only those that the body came with, or that the last merge left. */
 export function resetPieces(s: Session): void {
   s.pieces.clear();
-  const last = s.done.findLast(({ step }) => step.kind === 'merge')?.step;
-  const own = last?.kind === 'merge' ? last.left : s.ownPieces;
-  s.pieces.make(own.map((piece) => [piece.id, piece]));
+  s.pieces.make(startingPieces(s).map((piece) => [piece.id, piece]));
+}
+
+/** Those that stood where replay begins. */
+export function startingPieces({ done, ownPieces }: Session): readonly Piece[] {
+  const last = done.findLast(({ step }) => step.kind === 'merge')?.step;
+  return last?.kind === 'merge' ? last.left : ownPieces;
 }
 
 /** Which of the steps is the first that is run again: what was merged isn't taken apart. */

@@ -48,6 +48,8 @@ export const useProof = defineStore('proof', () => {
   );
   /** Counts openings, so that views know to show the new body. */
   const opened = ref(0);
+  /** Pieces were merged into it, and it was subdivided since. */
+  const finerMerged = ref(false);
   /** Counts meshes that are shown in passing, under a stroke that is drawn. */
   const passing = ref(0);
   let started: Promise<void> | null = null;
@@ -89,7 +91,9 @@ export const useProof = defineStore('proof', () => {
   async function reopen(fresh: boolean): Promise<void> {
     opening.value = true;
     try {
-      await sculptor.open({ ...(await openingOf()), fresh });
+      const onMerged = !fresh && (state.merged || finerMerged.value);
+      await sculptor.open({ ...(await (onMerged ? openingMerged() : openingOf())), fresh });
+      finerMerged.value = onMerged;
       opened.value++;
     } finally {
       opening.value = false;
@@ -118,6 +122,21 @@ export const useProof = defineStore('proof', () => {
     return { mesh: await bodies.meshOf(body) };
   }
 
+  /** The body as it is with what was merged into it, subdivided once more. */
+  async function openingMerged(): Promise<Extract<Opening, { kind: 'body' }>> {
+    const mesh = await sculptor.untouched();
+    return { kind: 'body', body: { mesh }, levels: 1, fresh: true, pieces: 'merged' };
+  }
+
+  /** What was merged is of the body's present faces: neither its form nor fewer faces are to be had again. */
+  function merged(): boolean {
+    const is = state.merged || finerMerged.value;
+    if (is)
+      problem.value =
+        'Pieces were merged into this body, so its density stays. Undo the merge first, or subdivide it, or keep it as a body of its own.';
+    return is;
+  }
+
   /** Changes what is shown; when it can't be, what was there stays. Strokes are run again on the new body. */
   async function change(to: { name?: string; density?: BodyDensity; levels?: number }): Promise<boolean> {
     const before = { name: name.value, density: density.value, levels: levels.value };
@@ -141,6 +160,7 @@ export const useProof = defineStore('proof', () => {
 
   /** Another body begins untouched; the same one at another density keeps its strokes. */
   async function show(body: string, cells: BodyDensity): Promise<void> {
+    if (body === name.value && cells !== density.value && merged()) return;
     await change({ name: body, density: cells });
   }
 
@@ -149,7 +169,7 @@ export const useProof = defineStore('proof', () => {
   }
 
   async function stepDown(): Promise<void> {
-    if (levels.value > 0) await change({ levels: levels.value - 1 });
+    if (levels.value > 0 && !merged()) await change({ levels: levels.value - 1 });
   }
 
   /** A body of one's own from a file; a file that can't be one says so and changes nothing. */

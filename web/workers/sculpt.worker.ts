@@ -10,11 +10,13 @@ import {
   beginStroke,
   endStroke,
   extendStroke,
+  firstAgain,
   redo,
   refineUnderAll,
   refineUnderLast,
   retrace,
   session,
+  startingPieces,
   takeUpSteps,
   undo,
 } from '#core/session';
@@ -82,13 +84,16 @@ const api = {
   open(opening: Opening): Opened {
     state.stroke = null;
     if (opening.kind === 'body') {
-      const steps = state.open && !opening.fresh ? state.open.done.map((d) => d.step) : [];
+      const { pieces = [], fresh } = opening;
+      const before = fresh ? null : state.open;
+      const from = before && pieces === 'merged' ? firstAgain(before) : 0;
+      const steps = before?.done.slice(from).map((d) => d.step) ?? [];
       // A body that can't be opened leaves the one that is open.
       const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), {
         replay: true,
         meshes: partMeshes,
       });
-      bringPieces(next, opening.pieces ?? []);
+      bringPieces(next, pieces !== 'merged' ? pieces : before ? startingPieces(before) : []);
       refineUnderAll(next, takeUpSteps(next, steps));
       state.open = next;
       return opened();

@@ -27,6 +27,8 @@ export interface SculptorState {
   canRedo: boolean;
   /** Parts set down, still separate. */
   pieces: number;
+  /** Pieces were merged into the body since it was opened. */
+  merged: boolean;
   vertices: number;
   triangles: number;
   /** Mean distance from vertex to vertex, body units. */
@@ -59,6 +61,7 @@ export class Sculptor {
     canUndo: false,
     canRedo: false,
     pieces: 0,
+    merged: false,
     vertices: 0,
     triangles: 0,
     spacing: 0,
@@ -490,8 +493,8 @@ export class Sculptor {
       this.lookAt(change.reopened);
       this.onReopen(change.reopened);
     }
-    const { level, strokes, canUndo, canRedo, stroking, dab } = change;
-    Object.assign(this.state, { level, strokes, canUndo, canRedo, stroking, dabRadius: dab?.radius ?? null });
+    const { level, strokes, canUndo, canRedo, stroking, merged, dab } = change;
+    Object.assign(this.state, { level, strokes, canUndo, canRedo, stroking, merged, dabRadius: dab?.radius ?? null });
     if (change.leaves.length > 0) this.onChange(change.leaves);
     this.takePieces(change.pieces);
     if (change.beside !== null) this.onBeside(change.beside);

@@ -22,7 +22,8 @@ export type Opening =
       body: { name: BodyName; density: number } | { mesh: ArrayBuffer };
       levels: number;
       fresh: boolean;
-      pieces?: Piece[];
+      /** `merged` where the body is the one that is open, with what was merged into it: what was done since is run. */
+      pieces?: Piece[] | 'merged';
     };
 
 export interface Opened {
@@ -49,6 +50,8 @@ export interface Change {
   level: LevelState | null;
   /** Pieces that changed since the page was told last, as they are now. */
   pieces: PieceChange[];
+  /** Pieces were merged into the body since it was opened. */
+  merged: boolean;
   /** What lies beside the clay from now on, where undo or redo changed it. */
   beside: string | null;
 }

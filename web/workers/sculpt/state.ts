@@ -7,7 +7,7 @@ import type { AlphaForm, PartForm, ResolvedBrush } from '#core/brush';
 import { layoutOf, type RawMesh } from '#core/mesh';
 import type { Picture, Pyramid } from '#core/picture';
 import { drainChanged, type Surface } from '#core/sculpt';
-import { abandon, canRedo, canUndo, tryEdit, type Session } from '#core/session';
+import { abandon, canRedo, canUndo, firstAgain, tryEdit, type Session } from '#core/session';
 import type { SetForm } from '#core/settings';
 import type { RefineUnder } from '#core/stroke';
 import type { Clay } from '#core/slab';
@@ -77,6 +77,7 @@ export function change(): Change {
     dab: frame && { radius: frame.radius },
     stroking: s.running !== null,
     pieces: s.pieces.drain(),
+    merged: firstAgain(s) > 0,
     level: slab && { cells: slab.level.cells, upper: slab.level.upper.length },
     beside,
   };
