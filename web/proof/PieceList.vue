@@ -275,6 +275,9 @@ small {
   grid-template-columns: 1fr 1fr;
   gap: 4px;
 }
+.numbers > :last-child {
+  grid-column: 1 / -1;
+}
 .acts {
   display: flex;
   flex-wrap: wrap;
