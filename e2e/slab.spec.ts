@@ -487,11 +487,12 @@ test('clay that was not saved survives a reload, and is saved with the cast', as
   expect(await seen(page, '.slab')).toBe(form);
   await page.getByRole('radio', { name: 'Output' }).click();
   await page.getByRole('radio', { name: '256', exact: true }).click();
+  await page.getByLabel('Name of the alpha').fill('Tide cast');
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
   await expect(page.getByText('256 px · relief')).toBeVisible();
   await expect(page.locator('.state')).toHaveText('saved');
   // A name that is taken is refused with a sentence.
-  await page.getByLabel('Name of the alpha').fill('slab CAST');
+  await page.getByLabel('Name of the alpha').fill('tide CAST');
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('already an alpha');
 });

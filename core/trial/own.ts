@@ -18,6 +18,8 @@ const SampleSchema = z.object({
   time: number.exactOptional(),
   lean: number.exactOptional(),
   speed: number.exactOptional(),
+  stop: z.enum(['end', 'corner', 'join']).exactOptional(),
+  way: vec3.exactOptional(),
 });
 export const TrialStrokeSchema = z.object({
   seed: number,
@@ -28,7 +30,7 @@ export const TrialStrokeSchema = z.object({
   stencil: z.object({ u: row, v: row, w: row }).exactOptional(),
   scale: number.positive().exactOptional(),
   part: number.int().min(0).exactOptional(),
-}) satisfies z.ZodType<TrialStroke>;
+}) satisfies z.ZodType<Omit<TrialStroke, 'on'>>;
 
 export const OwnTrialSchema = z.object({
   version: z.literal(TRIAL_VERSION),

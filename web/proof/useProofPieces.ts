@@ -88,14 +88,19 @@ export function useProofPieces(o: ProofPiecesOptions) {
     gizmo = new Gizmo({ camera: () => o.view.value!.camera, stale: () => o.view.value?.stale() });
     o.view.value!.handles = gizmo;
     sculptor.onPieces = (ids) => {
-      listed.value = [...sculptor.pieces.values()];
+      list();
       hands.changed(ids);
       shown.show(ids);
     };
   }
+  function list(): void {
+    listed.value = [...sculptor.pieces.values()];
+    // With no piece left to take, the pointer draws.
+    if (listed.value.length === 0) hands.on.value = false;
+  }
   /** The body is there. */
   function showAll(): void {
-    listed.value = [...sculptor.pieces.values()];
+    list();
     hands.choose(hands.chosen.value);
     shown.showAll();
   }

@@ -57,14 +57,14 @@ export const useTrials = defineStore('trials', () => {
 
   /**
    * Keeps the strokes that are on the body now, but for those of held keys, which smooth and mask and are no test of a
-   * brush.
+   * brush, and those on pieces, which another body hasn't.
    */
   async function keep(name: string): Promise<void> {
     const done = (await proof.sculptor.steps()).flatMap((step) =>
-      step.kind === 'stroke' && !heldBrush(step.stroke.brushId, 1) ? [step.stroke] : [],
+      step.kind === 'stroke' && !step.stroke.on && !heldBrush(step.stroke.brushId, 1) ? [step.stroke] : [],
     );
     const strokes = done.map((kept): TrialStroke => {
-      const { seed, dig, symmetry, view, samples, stencil, scale } = kept;
+      const { seed, dig, symmetry, view, samples, stencil, scale, part } = kept;
       return {
         seed,
         dig,
@@ -73,6 +73,7 @@ export const useTrials = defineStore('trials', () => {
         samples,
         ...(stencil ? { stencil } : {}),
         ...(scale === undefined ? {} : { scale }),
+        ...(part === undefined ? {} : { part }),
       };
     });
     await keepOne({ id: crypto.randomUUID(), name, body: proof.name, strokes, addedAt: Date.now() });
