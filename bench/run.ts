@@ -6,6 +6,7 @@ import { castFigures } from './cast';
 import { dabFigures } from './dab';
 import { marksFigures } from './marks';
 import type { Figure } from './measure';
+import { paintFigures } from './paint';
 import { partFigures } from './parts';
 import { photographFigures } from './photograph';
 import { recipeFigures } from './recipe';
@@ -30,6 +31,7 @@ const parts: Record<string, () => Figure[] | Promise<Figure[]>> = {
   marks: marksFigures,
   scan: scanFigures,
   parts: partFigures,
+  paint: paintFigures,
   server: serverFigures,
 };
 const only = process.argv[2];

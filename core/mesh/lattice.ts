@@ -56,3 +56,40 @@ export function boxLattice(nx: number, ny: number, nz: number, map: LatticeMap):
   }
   return { positions, triangles };
 }
+
+/** Room between islands, of the texture's side. */
+const GAP = 0.012;
+
+/**
+ * Texture coordinates of a box lattice's triangles, six numbers each: its six sides as six islands, in proportion to
+ * their cells, those that face each other one over the other; none of them is mirrored.
+ */
+export function boxCoordinates(nx: number, ny: number, nz: number): Float32Array {
+  const cells = [nx, ny, nz] as const;
+  const out = new Float32Array((nx * ny + ny * nz + nz * nx) * 24);
+  const scale = 1 / Math.max(nx + ny + nz, 2 * Math.max(nx, ny, nz));
+  let at = 0;
+  let left = 0;
+  for (let axis = 0; axis < 3; axis++) {
+    const [across, up] = [cells[(axis + 1) % 3], cells[(axis + 2) % 3]];
+    for (const far of [false, true]) {
+      const bottom = far ? up * scale : 0;
+      const [wide, high] = [across * scale - GAP, up * scale - GAP];
+      // The near side is seen from behind.
+      const u = (i: number): number => left + GAP / 2 + (far ? i / across : 1 - i / across) * wide;
+      const v = (j: number): number => bottom + GAP / 2 + (j / up) * high;
+      for (let j = 0; j < up; j++)
+        for (let i = 0; i < across; i++, at += 12) {
+          const [a, b, c, d] = [
+            [u(i), v(j)],
+            [u(i + 1), v(j)],
+            [u(i + 1), v(j + 1)],
+            [u(i), v(j + 1)],
+          ];
+          out.set((far ? [a, b, c, a, c, d] : [a, c, b, a, d, c]).flat(), at);
+        }
+    }
+    left += across * scale;
+  }
+  return out;
+}
