@@ -229,7 +229,7 @@ async function download(ending: MeshEnding): Promise<void> {
       <PushButton
         small
         :on="picking === 'rest'"
-        title="Click the point of the part that stands where it is set down (M)"
+        title="Click the place of the part under which it rests; its base stays where it is (M)"
         @click="picking = picking === 'rest' ? null : 'rest'"
         >Pick it…</PushButton
       >

@@ -18,7 +18,7 @@ import { BodyEye } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
 import { useFingers } from '../viewport/useFingers';
 import { fromView } from './fromView';
-import { placeOnPart, type Picking } from './picking';
+import { placeOnPart, restUnder, type Picking } from './picking';
 
 const bench = usePartBench();
 /** The next press picks the face that the part rests on. */
@@ -111,9 +111,9 @@ function up(e: PointerEvent): void {
   const hit = pick(mesh, eye.value.ray(at.x, at.y));
   if (!hit) return;
   if (picking.value === 'rest') {
-    const rest = bench.raw && placeOnPart(bench.raw, mesh, hit);
-    if (rest) bench.reseat('rest point', (_, now) => ({ ...now, rest }));
-    if (rest) picking.value = null;
+    const place = bench.raw && placeOnPart(bench.raw, mesh, hit);
+    if (place) bench.reseat('rest point', (_, now) => ({ ...now, rest: restUnder(now, place) }));
+    if (place) picking.value = null;
     return;
   }
   const normal = faceNormal(mesh, hit.triangle);
@@ -158,7 +158,7 @@ useShortcuts([
   { keys: 'Esc', what: 'Leave picking a face', run: () => (picking.value = null) },
   { keys: 'J', what: 'Seat it as it is seen: what faces you points up', run: seatFromHere },
   { keys: 'N', what: 'Pick the face that it rests on', run: () => (picking.value = 'face') },
-  { keys: 'M', what: 'Pick the point that it rests on', run: () => (picking.value = 'rest') },
+  { keys: 'M', what: 'Pick the place under which it rests', run: () => (picking.value = 'rest') },
   { keys: 'K', what: 'Snap its seat to the nearest axis', run: () => bench.reseat('snapped', snappedSeat) },
   { keys: 'T', what: 'Tip it over by a quarter', run: turn({ tip: QUARTER }) },
   { keys: ',', what: 'Turn it left', run: turn({ turn: Math.PI / 36 }) },
@@ -220,8 +220,7 @@ useShortcuts([
       </div>
     </template>
     <p v-if="picking" class="hint" role="status">
-      Click the {{ picking === 'face' ? 'face that it rests on' : 'point that stands where it is set down' }}. Esc
-      leaves it.
+      Click the {{ picking === 'face' ? 'face that it rests on' : 'place under which it rests' }}. Esc leaves it.
     </p>
     <div class="tools">
       <ToolButton

@@ -1,7 +1,7 @@
 import { buildMesh, faceNormal, pick } from '#core/mesh';
 import { block, seatAlong, seatFields, standOnGround, stood } from '#core/part';
 import { PartSeatSchema } from '#core/settings';
-import { placeOnPart } from './picking';
+import { placeOnPart, restUnder } from './picking';
 
 test('a press on the part as it stands is a place of the part itself; on the ground it is none', () => {
   const part = block([1, 2, 3], [7, 8, 9]);
@@ -19,4 +19,11 @@ test('a press on the part as it stands is a place of the part itself; on the gro
   expect(z).toBeCloseTo(10.5, 3);
   const beside = pick(standing, { origin: [1.2, 9, 0.9], direction: [0, -1, 0] });
   if (beside) expect(placeOnPart(part, standing, beside)).toBeNull();
+});
+
+test('the rest point goes under the place that was picked, and keeps its height', () => {
+  const part = block([1, 2, 3], [7, 8, 9]);
+  const seat = seatAlong(part, [0, 0, 1], [0, 1, 0]);
+  expect(seat.rest[2]).toBeCloseTo(7.5, 5);
+  expect(restUnder(seat, [7.4, 8.9, 10.1])).toEqual([7.4, 8.9, expect.closeTo(7.5, 5)]);
 });

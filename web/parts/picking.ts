@@ -1,9 +1,15 @@
 /** What a press on the part picks, and where it lies. */
 import type { Hit, MeshArrays, RawMesh } from '#core/mesh';
-import type { Vec3 } from '#core/vector';
+import type { Seat } from '#core/part';
+import { dot, minus, scaled, type Vec3 } from '#core/vector';
 
 /** The face that the part rests on, or the point; null picks nothing. */
 export type Picking = 'face' | 'rest' | null;
+
+/** The rest point under a place of the part: as high as it was. */
+export function restUnder({ up, rest }: Pick<Seat, 'up' | 'rest'>, place: Vec3): Vec3 {
+  return minus(place, scaled(up, dot(minus(place, rest), up)));
+}
 
 /**
  * The place of the part itself that was hit where it stands: its vertices are the first of `standing`'s, in the order
