@@ -94,6 +94,15 @@ export async function place(page: Page, x: number, y: number): Promise<[number, 
   return [box.x + x * box.width, box.y + y * box.height];
 }
 
+/** Presses quickly at these places of the proof, one after the other. */
+export async function pressAt(page: Page, points: readonly Point[]): Promise<void> {
+  for (const [x, y] of points) {
+    await page.mouse.move(...(await place(page, x, y)));
+    await page.mouse.down();
+    await page.mouse.up();
+  }
+}
+
 /** Draws a stroke with the pointer over a view; places are shares of its width and height. */
 export async function draw(
   page: Page,

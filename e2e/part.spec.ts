@@ -1,7 +1,7 @@
 /** Parts: captured from a scan, brought down, seated, kept and written, with the real pointer. */
 import { readFile } from 'node:fs/promises';
 import { asPly, mooringStone } from '../demo/scans/mooringStone';
-import { expect, giveFiles, openBrush, place, set, settled, test } from './app';
+import { expect, giveFiles, openBrush, place, pressAt, set, settled, test } from './app';
 
 const stone = (): Buffer => Buffer.from(asPly(mooringStone(24)));
 
@@ -126,11 +126,7 @@ test('parts set down: a row in turn, one by hand from the tray, undone one by on
   await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
   await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
   await settled(page, '.proof');
-  const press = async (x: number, y: number): Promise<void> => {
-    await page.mouse.move(...(await place(page, x, y)));
-    await page.mouse.down();
-    await page.mouse.up();
-  };
+  const press = (x: number, y: number): Promise<void> => pressAt(page, [[x, y]]);
   // Three presses in a hurry are three pieces.
   await press(0.4, 0.4);
   await press(0.5, 0.5);
@@ -179,14 +175,10 @@ test.describe('on a server of its own', () => {
     await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
     await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
     await settled(page, '.proof');
-    for (const [x, y] of [
+    await pressAt(page, [
       [0.42, 0.42],
       [0.58, 0.5],
-    ] as const) {
-      await page.mouse.move(...(await place(page, x, y)));
-      await page.mouse.down();
-      await page.mouse.up();
-    }
+    ]);
     await expect(proof).toHaveAttribute('data-pieces', '2');
     const list = page.getByRole('complementary', { name: 'Pieces on the body' });
     await page.keyboard.press('g');
@@ -262,15 +254,11 @@ test('pieces freely: a box chooses, a handle moves, strokes go on one alone, all
   await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
   await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
   await settled(page, '.proof');
-  for (const [x, y] of [
+  await pressAt(page, [
     [0.5, 0.4],
     [0.62, 0.4],
     [0.55, 0.66],
-  ] as const) {
-    await page.mouse.move(...(await place(page, x, y)));
-    await page.mouse.down();
-    await page.mouse.up();
-  }
+  ]);
   await expect(proof).toHaveAttribute('data-pieces', '3');
   const list = page.getByRole('complementary', { name: 'Pieces on the body' });
   await page.keyboard.press('g');

@@ -18,6 +18,7 @@ import { pictureUrl } from '../api/client';
 import { plain } from '../api/plain';
 import CheckNote from '../controls/CheckNote.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
+import MeshFileButtons from '../controls/MeshFileButtons.vue';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
 import SelectField from '../controls/SelectField.vue';
@@ -28,7 +29,7 @@ import { failNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { usePartMeshes } from '../stores/partMeshes';
-import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
+import type { MeshEnding } from '../workers/meshOut';
 import { meshFile } from '../workers/meshOutFile';
 import { besideEachOther } from '../workers/partRow';
 import PartChooser from './PartChooser.vue';
@@ -155,11 +156,7 @@ const reordered = (): void => rearrange(order.value.map(({ key }) => key));
           <template #reference
             ><ToolButton :icon="Download" label="Download the set" help="The whole set as one file, in millimetres"
           /></template>
-          <div class="files">
-            <PushButton v-for="ending in MESH_FILES" :key="ending" small :disabled="writing" @click="download(ending)">
-              {{ ending.toUpperCase() }}
-            </PushButton>
-          </div>
+          <MeshFileButtons :disabled="writing" @write="download" />
         </PopMenu>
       </template>
     </div>
@@ -237,11 +234,6 @@ const reordered = (): void => rearrange(order.value.map(({ key }) => key));
   display: flex;
   gap: 4px;
   align-items: center;
-}
-.files {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 4px;
 }
 .stops,
 .stops label {

@@ -20,6 +20,7 @@ import { plus, scaled, cross } from '#core/vector';
 import { spaced } from '#core/words';
 import CheckNote from '../controls/CheckNote.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
+import MeshFileButtons from '../controls/MeshFileButtons.vue';
 import NumberField from '../controls/NumberField.vue';
 import PopMenu from '../controls/PopMenu.vue';
 import ProgressLine from '../controls/ProgressLine.vue';
@@ -33,7 +34,7 @@ import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { usePartBench } from '../stores/partBench';
 import { BODY_MILLIMETRES, useProof } from '../stores/proof';
-import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
+import type { MeshEnding } from '../workers/meshOut';
 import { meshFile } from '../workers/meshOutFile';
 import LostDetail from './LostDetail.vue';
 import { mendLabel, mendPart } from './mends';
@@ -278,16 +279,7 @@ async function download(ending: MeshEnding): Promise<void> {
     </PopMenu>
 
     <div class="heading">Files <small>as it stands on its seat, in millimetres</small></div>
-    <div class="buttons four">
-      <PushButton
-        v-for="ending in MESH_FILES"
-        :key="ending"
-        :disabled="writing !== null || !bench.raw"
-        @click="download(ending)"
-      >
-        {{ ending.toUpperCase() }}
-      </PushButton>
-    </div>
+    <MeshFileButtons :disabled="writing !== null || !bench.raw" @write="download" />
   </div>
 </template>
 
@@ -328,9 +320,6 @@ async function download(ending: MeshEnding): Promise<void> {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 6px;
-}
-.buttons.four {
-  grid-template-columns: repeat(4, 1fr);
 }
 .three {
   display: grid;

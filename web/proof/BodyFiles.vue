@@ -2,6 +2,7 @@
 /** The body as it is now, with its pieces: kept under a name, or written as a file. */
 import { Save } from '@lucide/vue';
 import { ref } from 'vue';
+import MeshFileButtons from '../controls/MeshFileButtons.vue';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
@@ -11,7 +12,7 @@ import { failNotice, tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { usePartMeshes } from '../stores/partMeshes';
 import { BODY_MILLIMETRES, useProof } from '../stores/proof';
-import { MESH_FILES, type MeshEnding } from '../workers/meshOut';
+import type { MeshEnding } from '../workers/meshOut';
 import type { PackedOut } from '../workers/meshOut.worker';
 import { meshFile } from '../workers/meshOutFile';
 import { writtenPiece } from './writtenPiece';
@@ -66,11 +67,7 @@ const download = (ending: MeshEnding): Promise<void> =>
         As it is sculpted<template v-if="proof.state.pieces">, with its {{ proof.state.pieces }} pieces</template>: a
         body of your own, there after a restart.
       </p>
-      <div class="files">
-        <PushButton v-for="ending in MESH_FILES" :key="ending" small :disabled="busy" @click="download(ending)">
-          {{ ending.toUpperCase() }}
-        </PushButton>
-      </div>
+      <MeshFileButtons :disabled="busy" @write="download" />
     </div>
   </PopMenu>
 </template>
@@ -84,10 +81,5 @@ const download = (ending: MeshEnding): Promise<void> =>
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 6px;
-}
-.files {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 4px;
 }
 </style>

@@ -25,6 +25,7 @@ import { spaced } from '#core/words';
 import PartChooser from '../bench/PartChooser.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import ColourField from '../controls/ColourField.vue';
+import MeshFileButtons from '../controls/MeshFileButtons.vue';
 import NumberField from '../controls/NumberField.vue';
 import PopMenu from '../controls/PopMenu.vue';
 import ProgressLine from '../controls/ProgressLine.vue';
@@ -33,7 +34,6 @@ import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import type { StrokesOn } from '../stores/pieceChoice';
 import type { GizmoHand } from '../viewport/gizmo';
-import { MESH_FILES } from '../workers/meshOut';
 import type { ProofPieces } from './useProofPieces';
 
 const props = defineProps<{ desk: ProofPieces }>();
@@ -202,11 +202,7 @@ const colour = computed({
         <template #reference
           ><ToolButton :icon="Download" label="Download" help="The chosen pieces as a file, in millimetres"
         /></template>
-        <div class="files">
-          <PushButton v-for="ending in MESH_FILES" :key="ending" small @click="desk.download(ending)">
-            {{ ending.toUpperCase() }}
-          </PushButton>
-        </div>
+        <MeshFileButtons @write="desk.download" />
       </PopMenu>
       <ToolButton :icon="EyeOff" label="Hide" keys="Shift+G" @click="hands.hide()" />
       <ToolButton :icon="Trash2" label="Delete" keys="Delete" @click="hands.remove()" />
@@ -282,11 +278,6 @@ small {
   display: flex;
   flex-wrap: wrap;
   gap: 2px;
-}
-.files {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 4px;
 }
 .going {
   display: grid;

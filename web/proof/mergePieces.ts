@@ -21,27 +21,30 @@ export interface MergeOptions {
   hand: WorkHand;
 }
 
-/** Answers how many were merged and why others were not. Fails with a sentence, and nothing has happened then. */
+/**
+ * Answers how many were merged and why others were not. Fails with a sentence, and nothing has happened then. Where the
+ * pieces stand is looked up once the body was handed out: whatever is done to either after that makes the merge stale.
+ */
 export async function mergePieces(
-  pieces: readonly Piece[],
+  ids: readonly string[],
   { sculptor, name, meshOf, hand }: MergeOptions,
 ): Promise<{ merged: number; left: string[] }> {
   const stopped = new Promise<never>((_, fail) => hand.onCancel(() => fail(new MergeCancelled())));
   stopped.catch(() => undefined);
   const wait = <T>(for_: Promise<T>): Promise<T> => Promise.race([for_, stopped]);
+  const mesh = await wait(sculptor.handOut());
+  const pieces = ids.flatMap((id) => sculptor.pieces.get(id) ?? []);
   const parts = await wait(
     Promise.all(
-      pieces.map(async (piece) => ({
-        id: piece.id,
-        name: piece.name,
-        mesh: pieceMesh(piece, stood(await meshOf(piece.mesh), piece.seat)),
-      })),
+      pieces.map(async (piece: Piece) => {
+        const part = { name: piece.name, mesh: pieceMesh(piece, stood(await meshOf(piece.mesh), piece.seat)) };
+        return { ...part, id: piece.id, why: unmergeable(part, 'piece') };
+      }),
     ),
   );
-  const left = parts.flatMap((part) => unmergeable(part, 'piece') ?? []);
-  const closed = parts.filter((part) => unmergeable(part, 'piece') === null);
+  const left = parts.flatMap(({ why }) => why ?? []);
+  const closed = parts.filter(({ why }) => why === null);
   if (closed.length === 0) throw new Error(left[0] ?? 'There is nothing to merge.');
-  const mesh = await wait(sculptor.handOut());
   const why = unmergeable({ name, mesh: readMesh(mesh) }, 'body');
   if (why) throw new Error(why);
   const whole = await mergedMesh(

@@ -160,7 +160,10 @@ export function useProofPieces(o: ProofPiecesOptions) {
     const what = `Merging ${counted(taken.length)}`;
     try {
       const { merged, left } = await work.run(what, MERGING, (hand) =>
-        mergePieces(taken, { sculptor, name: proof.label, meshOf: meshes.of, hand }),
+        mergePieces(
+          taken.map(({ id }) => id),
+          { sculptor, name: proof.label, meshOf: meshes.of, hand },
+        ),
       );
       tellNotice(`${counted(merged)} merged into the body. Ctrl+Z takes ${merged === 1 ? 'it' : 'them'} out again.`);
       if (left.length > 0) failNotice(`${counted(left.length)} stayed as before. ${left[0]}`);

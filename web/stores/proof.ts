@@ -132,8 +132,9 @@ export const useProof = defineStore('proof', () => {
   function merged(): boolean {
     const is = state.merged || finerMerged.value;
     if (is)
-      problem.value =
-        'Pieces were merged into this body, so its density stays. Undo the merge first, or subdivide it, or keep it as a body of its own.';
+      problem.value = `Pieces were merged into this body, so its density stays. ${
+        state.merged ? 'Undo the merge first, or subdivide it.' : 'It can be subdivided, or kept as a body of its own.'
+      }`;
     return is;
   }
 
