@@ -1,5 +1,6 @@
 export * from './layout';
 export * from './mesh';
+export { together } from './together';
 export * from './build';
 export { carriedBy, seamVertices, type Carried, type Groups } from './carried';
 export * from './rings';

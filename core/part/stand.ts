@@ -1,5 +1,5 @@
 /** A part as it stands on a ground that is bent: to be looked at before it is set down. */
-import { buildMesh, type Mesh, type RawMesh } from '#core/mesh';
+import { buildMesh, together, type Mesh, type RawMesh } from '#core/mesh';
 import type { PartSeat } from '#core/settings';
 import { conformed, groundUnder } from './conform';
 import { extentsOf } from './measure';
@@ -41,7 +41,7 @@ export function standOnGround(mesh: RawMesh, seat: PartSeat, { bend }: GroundSha
     // Across, forward and up are x, −z and y in the view.
     out.set(bent ? bent(at) : [at[0], at[2], -at[1]], v);
   }
-  return joined({ positions: out, triangles }, disc);
+  return together([{ positions: out, triangles }, disc]);
 }
 
 function bentOver(disc: RawMesh, reach: number): (at: readonly [number, number, number]) => readonly number[] {
@@ -83,18 +83,4 @@ function discOf(bend: number): RawMesh {
     }
   }
   return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) };
-}
-
-function joined(a: RawMesh, b: RawMesh): RawMesh {
-  const first = a.positions.length / 3;
-  const positions = new Float32Array(a.positions.length + b.positions.length);
-  positions.set(a.positions);
-  positions.set(b.positions, a.positions.length);
-  const triangles = new Uint32Array(a.triangles.length + b.triangles.length);
-  triangles.set(a.triangles);
-  triangles.set(
-    b.triangles.map((v) => v + first),
-    a.triangles.length,
-  );
-  return { positions, triangles };
 }

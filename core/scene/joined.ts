@@ -1,5 +1,5 @@
 /** Pieces as one mesh in the body's coordinates, so that strokes go on them as on a body; and back again. */
-import type { RawMesh } from '#core/mesh';
+import { together, type RawMesh } from '#core/mesh';
 import { stood } from '#core/part';
 import { intoPiece, pieceMesh, type Piece } from './piece';
 
@@ -22,7 +22,6 @@ export function joined(pieces: readonly Piece[], meshOf: (hash: string) => RawMe
   const runs: Run[] = [];
   const meshes: RawMesh[] = [];
   let vertices = 0;
-  let corners = 0;
   for (const piece of pieces) {
     const part = piece.hidden ? null : meshOf(piece.mesh);
     if (!part) continue;
@@ -31,18 +30,8 @@ export function joined(pieces: readonly Piece[], meshOf: (hash: string) => RawMe
     runs.push({ piece, first: vertices, count: mesh.positions.length / 3, shape: piece.shape ?? seated.positions });
     meshes.push(mesh);
     vertices += mesh.positions.length / 3;
-    corners += mesh.triangles.length;
   }
-  if (runs.length === 0) return null;
-  const positions = new Float32Array(vertices * 3);
-  const triangles = new Uint32Array(corners);
-  let at = 0;
-  meshes.forEach((mesh, i) => {
-    const { first } = runs[i];
-    positions.set(mesh.positions, first * 3);
-    for (const v of mesh.triangles) triangles[at++] = v + first;
-  });
-  return { raw: { positions, triangles }, runs };
+  return runs.length > 0 ? { raw: together(meshes), runs } : null;
 }
 
 /**
