@@ -1,8 +1,8 @@
-import { ball, body, buildMesh, plane, type RawMesh } from '#core/mesh';
+import { ball, body, buildMesh, plane, together, type RawMesh } from '#core/mesh';
 import { seeded } from '#core/random';
 import { unit, type Vec3 } from '#core/vector';
 import { componentAt, isClosed, lassoed, raisedPart, tidyRim, volumeOf, withBack, type Lasso } from './index';
-import { block, together } from './solids';
+import { block } from './solids';
 
 const circle = (x: number, y: number, r: number): [number, number][] =>
   Array.from({ length: 48 }, (_, i) => [x + r * Math.cos((i / 24) * Math.PI), y + r * Math.sin((i / 24) * Math.PI)]);
@@ -30,7 +30,7 @@ test('a lasso on a ball holds the side that is seen, and its back closes it', ()
 });
 
 test('through an eye with perspective, faces behind others are left', () => {
-  const mesh = buildMesh(together(ball(24), block([0.4, 0.4, 0.4], [0, 0, 1.4])));
+  const mesh = buildMesh(together([ball(24), block([0.4, 0.4, 0.4], [0, 0, 1.4])]));
   // An eye at (0, 0, 6) that looks back along z, with a field of 35°: x and y over depth.
   const f = 1 / Math.tan((35 / 360) * Math.PI);
   const matrix = [f, 0, 0, 0, 0, f, 0, 0, 0, 0, -1, -1, 0, 0, 6, 6];
@@ -92,7 +92,7 @@ test('a sheet that touches itself at a vertex is parted there, so that its back 
 });
 
 test('one component of several', () => {
-  const two = together(ball(8), block([1, 1, 1], [4, 0, 0]));
+  const two = together([ball(8), block([1, 1, 1], [4, 0, 0])]);
   const only = componentAt(two, two.triangles.length / 3 - 1);
   expect(volumeOf(only)).toBeCloseTo(1, 6);
 });

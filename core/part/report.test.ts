@@ -1,7 +1,7 @@
 import { partChecks } from '#core/checks';
-import { ball, body, type RawMesh } from '#core/mesh';
+import { ball, body, together, type RawMesh } from '#core/mesh';
 import { crossings, partReport, seatAlong, seatOnFlattest } from './index';
-import { block, together } from './solids';
+import { block } from './solids';
 
 const upright = (mesh: RawMesh) => seatAlong(mesh, [0, 0, 1], [0, 1, 0]);
 const found = (mesh: RawMesh, seat = upright(mesh), spacing: number | null = null): string[] =>
@@ -23,7 +23,7 @@ test('each fault is found, by its number', () => {
   expect(found({ ...open, triangles: open.triangles.slice(6) })).toEqual(['open', 'resting']);
   const turned = { ...open, triangles: open.triangles.slice().reverse() };
   expect(found(turned)).toContain('inward');
-  expect(found(together(block([1, 1, 1]), block([1, 1, 1], [0.5, 0.4, 0.3])))).toEqual(['crossing']);
+  expect(found(together([block([1, 1, 1]), block([1, 1, 1], [0.5, 0.4, 0.3])]))).toEqual(['crossing']);
   expect(found(body('stone', 40))).toContain('weight');
   expect(found(ball(24), upright(ball(24)))).toContain('resting');
   const leaning = block([2, 2, 1]);
@@ -38,7 +38,7 @@ test('a mend of a leaning part is its flattest side', () => {
 });
 
 test('blocks that touch, or lie apart, don’t cross; one through another does', () => {
-  expect(crossings(together(block([1, 1, 1]), block([1, 1, 1], [1, 0, 0])))).toBe(0);
-  expect(crossings(together(block([1, 1, 1]), block([1, 1, 1], [3, 0, 0])))).toBe(0);
-  expect(crossings(together(block([3, 0.5, 0.5]), block([0.3, 2, 0.3])))).toBeGreaterThan(4);
+  expect(crossings(together([block([1, 1, 1]), block([1, 1, 1], [1, 0, 0])]))).toBe(0);
+  expect(crossings(together([block([1, 1, 1]), block([1, 1, 1], [3, 0, 0])]))).toBe(0);
+  expect(crossings(together([block([3, 0.5, 0.5]), block([0.3, 2, 0.3])]))).toBeGreaterThan(4);
 });

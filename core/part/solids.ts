@@ -22,15 +22,6 @@ export function block([x, y, z]: Vec3, [ox, oy, oz]: Vec3 = [0, 0, 0]): RawMesh 
   return { positions, triangles: Uint32Array.from(sides.flatMap(([a, b, c, d]) => [a, b, c, a, c, d])) };
 }
 
-/** Both in one mesh, side by side or through each other. */
-export function together(a: RawMesh, b: RawMesh): RawMesh {
-  const first = a.positions.length / 3;
-  return {
-    positions: Float32Array.from([...a.positions, ...b.positions]),
-    triangles: Uint32Array.from([...a.triangles, ...b.triangles.map((v) => v + first)]),
-  };
-}
-
 /** A ball with lumps by a seed: closed, with triangles of many sizes. */
 export function lump(mesh: RawMesh, random: () => number): RawMesh {
   const waves = Array.from({ length: 4 }, () => [0, 1, 2].map(() => (random() - 0.5) * 7) as unknown as Vec3);
