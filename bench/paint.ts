@@ -2,17 +2,25 @@
 import type { DabFrame } from '#core/brush';
 import { falloffTable } from '#core/falloff';
 import { ball, boxCoordinates, buildMesh } from '#core/mesh';
-import { atlas, FULL, PaintStroke, texture, tileAt, touchTile, wordAt, type PaintForm } from '#core/paint';
+import {
+  atlas,
+  FULL,
+  PaintStroke,
+  Places,
+  PLAIN_FORM,
+  texture,
+  tileAt,
+  touchTile,
+  wordAt,
+  type PaintForm,
+} from '#core/paint';
 import { FalloffSchema } from '#core/settings';
 import { median, type Figure } from './measure';
 
 const CELLS = 64;
 const FORM: PaintForm = {
+  ...PLAIN_FORM,
   falloff: falloffTable(FalloffSchema.parse({ kind: 'dome' })),
-  square: false,
-  reach: 1,
-  picture: null,
-  fit: 1,
 };
 const frame = (radius: number): DabFrame => ({
   origin: [0, 0, 1],
@@ -25,14 +33,18 @@ const frame = (radius: number): DabFrame => ({
 /** Nanoseconds a texel of a dab, and how many texels it met. */
 function painted(size: number, radius: number): { ns: number; texels: number; tiles: number } {
   const coordinates = boxCoordinates(CELLS, CELLS, CELLS);
-  const on = atlas(buildMesh({ ...ball(CELLS), carried: { coordinates, groups: null } }), size);
+  const places = new Places(
+    atlas(buildMesh({ ...ball(CELLS), carried: { coordinates, groups: null } }), coordinates, size),
+  );
   const taken: number[] = [];
   let [texels, tiles] = [0, 0];
   for (let n = 0; n < 5; n++) {
     const clay = texture(size);
-    const stroke = new PaintStroke(clay, on, { overlaps: 'add', opacity: 1 });
+    const stroke = new PaintStroke(clay, places, { overlaps: 'add', opacity: 1 });
     const began = performance.now();
-    tiles = stroke.dab([frame(radius)], FORM, [0.5, 0.3, 0.2], 0.5).size;
+    const changed = new Set<number>();
+    stroke.dab(frame(radius), FORM, [0.5, 0.3, 0.2], 0.5, changed);
+    tiles = changed.size;
     taken.push(performance.now() - began);
     texels = 0;
     for (const words of clay.tiles.values()) for (let i = 3; i < words.length; i += 4) if (words[i] > 0) texels++;

@@ -8,8 +8,16 @@ export interface AlphaForm {
   relief: number;
   /** Offsets right, up and out in sides of the alpha; null for heights alone. */
   vector: readonly [Pyramid, Pyramid, Pyramid] | null;
+  /** Its own colours, where they were sent. */
+  colours?: AlphaColours;
   /** What a brush made of it last, so that another of its settings doesn't make it again. */
   shaped?: { key: string; form: AlphaForm };
+}
+
+/** Red, green, blue and cover of each pixel, sRGB bytes, first row at the top. */
+export interface AlphaColours {
+  size: number;
+  rgba: Uint8Array;
 }
 
 export type AlphaKind = Pick<Alpha, 'format' | 'size' | 'relief'>;

@@ -3,6 +3,7 @@ import { falloffTable, prepareCurve, type Curve } from '#core/falloff';
 import type { Pyramid } from '#core/picture';
 import type { Action, Brush, Direction, Mapping, PenLink, StrokeType } from '#core/settings';
 import type { AlphaForm } from './form';
+import { resolvePaint, type ResolvedPaint } from './paint';
 import { resolveParts, type PartForm, type ResolvedParts } from './parts';
 import { shapedForm, shapedGround } from './inside';
 
@@ -62,6 +63,8 @@ export interface ResolvedBrush {
   tooth: Tooth | null;
   /** What Insert sets down; null where none is there. */
   parts: ResolvedParts | null;
+  /** What it does to the texture; null where it leaves that. */
+  paint: ResolvedPaint | null;
 }
 
 /** Lengths in radii; size and strength are what a tip has of the whole. */
@@ -185,6 +188,7 @@ export function resolveBrush(
     fast: pen.fast,
     tooth: resolveTooth(brush.tooth, tooth),
     parts: touch.action === 'insert' ? resolveParts(brush.parts, partOf) : null,
+    paint: resolvePaint(brush, form),
   };
 }
 

@@ -31,8 +31,10 @@ export interface Pigment {
 }
 
 export function pigmentOf(colour: Linear): Pigment {
-  const reflectance = spectrumOf(colour);
-  const back = colourOf(reflectance);
+  const reflectance = new Float64Array(BANDS);
+  const back = new Float64Array(3);
+  fillSpectrum(...colour, reflectance);
+  fillColour(reflectance, back);
   return {
     ratios: reflectance.map((r) => ((1 - r) * (1 - r)) / (2 * r)),
     rest: [colour[0] - back[0], colour[1] - back[1], colour[2] - back[2]],
@@ -46,7 +48,8 @@ export function mixedPigments(a: Pigment, b: Pigment, share: number): Linear {
     const q = a.ratios[i] + (b.ratios[i] - a.ratios[i]) * share;
     reflectance[i] = 1 + q - Math.sqrt(q * q + 2 * q);
   }
-  const mixed = colourOf(reflectance);
+  const mixed = new Float64Array(3);
+  fillColour(reflectance, mixed);
   const out = (k: 0 | 1 | 2): number => {
     const c = mixed[k] + a.rest[k] + (b.rest[k] - a.rest[k]) * share;
     return c < 0 ? 0 : c > 1 ? 1 : c;
@@ -54,40 +57,86 @@ export function mixedPigments(a: Pigment, b: Pigment, share: number): Linear {
   return [out(0), out(1), out(2)];
 }
 
-/** The least of the three is white, what two have beyond it a mixed colour, and what one has beyond them its own. */
-function spectrumOf([r, g, b]: Linear): Float64Array {
-  const out = new Float64Array(BANDS);
-  const add = (of: readonly number[], by: number): void => {
-    for (let i = 0; i < BANDS; i++) out[i] += of[i] * by;
-  };
-  if (r <= g && r <= b) {
-    add(WHITE, r);
-    add(CYAN, Math.min(g, b) - r);
-    if (g <= b) add(BLUE, b - g);
-    else add(GREEN, g - b);
-  } else if (g <= r && g <= b) {
-    add(WHITE, g);
-    add(MAGENTA, Math.min(r, b) - g);
-    if (r <= b) add(BLUE, b - r);
-    else add(RED, r - b);
-  } else {
-    add(WHITE, b);
-    add(YELLOW, Math.min(r, g) - b);
-    if (r <= g) add(GREEN, g - r);
-    else add(RED, r - g);
+/** Mixes many colours with few, with nothing made anew for each. */
+export class PigmentMixer {
+  private readonly out = new Float64Array(3);
+  private readonly bands = new Float64Array(BANDS);
+  private readonly ratios = new Float64Array(BANDS);
+  private readonly rest = new Float64Array(3);
+  private readonly last = new Float64Array([-1, -1, -1]);
+
+  /** The paint that is mixed in from now on, in linear light. */
+  paint(r: number, g: number, b: number): void {
+    const { last, ratios, rest, out } = this;
+    if (last[0] === r && last[1] === g && last[2] === b) return;
+    last[0] = r;
+    last[1] = g;
+    last[2] = b;
+    fillSpectrum(r, g, b, ratios);
+    fillColour(ratios, out);
+    rest[0] = r - out[0];
+    rest[1] = g - out[1];
+    rest[2] = b - out[2];
+    for (let i = 0; i < BANDS; i++) ratios[i] = ((1 - ratios[i]) * (1 - ratios[i])) / (2 * ratios[i]);
   }
-  for (let i = 0; i < BANDS; i++) out[i] = Math.min(1, Math.max(LEAST, out[i]));
-  return out;
+
+  /** So much of the paint, 0–1, in a colour; the answer is good until the next. */
+  over(r: number, g: number, b: number, share: number): Float64Array {
+    const { bands, ratios, rest, out } = this;
+    fillSpectrum(r, g, b, bands);
+    fillColour(bands, out);
+    const [dr, dg, db] = [r - out[0], g - out[1], b - out[2]];
+    const less = 1 - share;
+    for (let i = 0; i < BANDS; i++) {
+      const own = 1 - bands[i];
+      const q = ((own * own) / (2 * bands[i])) * less + ratios[i] * share;
+      bands[i] = 1 + q - Math.sqrt(q * q + 2 * q);
+    }
+    fillColour(bands, out);
+    out[0] = Math.min(1, Math.max(0, out[0] + dr * less + rest[0] * share));
+    out[1] = Math.min(1, Math.max(0, out[1] + dg * less + rest[1] * share));
+    out[2] = Math.min(1, Math.max(0, out[2] + db * less + rest[2] * share));
+    return out;
+  }
 }
 
-function colourOf(reflectance: Float64Array): Linear {
+/** The least of the three is white, what two have beyond it a mixed colour, and what one has beyond them its own. */
+function fillSpectrum(r: number, g: number, b: number, out: Float64Array): void {
+  const white = Math.min(r, g, b);
+  let pair = CYAN;
+  let [both, one] = [0, 0];
+  let single = BLUE;
+  if (white === r) {
+    both = Math.min(g, b) - r;
+    one = Math.abs(b - g);
+    single = g <= b ? BLUE : GREEN;
+  } else if (white === g) {
+    pair = MAGENTA;
+    both = Math.min(r, b) - g;
+    one = Math.abs(b - r);
+    single = r <= b ? BLUE : RED;
+  } else {
+    pair = YELLOW;
+    both = Math.min(r, g) - b;
+    one = Math.abs(g - r);
+    single = r <= g ? GREEN : RED;
+  }
+  for (let i = 0; i < BANDS; i++) {
+    const value = WHITE[i] * white + pair[i] * both + single[i] * one;
+    out[i] = value < LEAST ? LEAST : value > 1 ? 1 : value;
+  }
+}
+
+function fillColour(reflectance: Float64Array, out: Float64Array): void {
   let [r, g, b] = [0, 0, 0];
   for (let i = 0; i < BANDS; i++) {
     r += reflectance[i] * RESPONSE[i * 3];
     g += reflectance[i] * RESPONSE[i * 3 + 1];
     b += reflectance[i] * RESPONSE[i * 3 + 2];
   }
-  return [r, g, b];
+  out[0] = r;
+  out[1] = g;
+  out[2] = b;
 }
 
 /** What a band of full reflectance gives of red, green and blue; all of them together give white. */

@@ -1,5 +1,5 @@
 /** The bodies that brushes are proved on, made by formula at any density. */
-import { boxLattice } from './lattice';
+import { boxCoordinates, boxLattice } from './lattice';
 import type { RawMesh } from './mesh';
 
 export const BODIES = ['ball', 'tile', 'bollard', 'plank', 'buoy', 'stone'] as const;
@@ -17,6 +17,31 @@ export const BODY_LABELS: Record<BodyName, string> = {
 /** Cells along an edge: from 25 thousand vertices for a quick look to over half a million. */
 export const BODY_DENSITIES = [64, 150, 300] as const;
 export type BodyDensity = (typeof BODY_DENSITIES)[number];
+
+type Cells = readonly [number, number, number];
+
+/** Cells of the lattice that a body is made of. */
+function cellsOf(name: BodyName, density: number): Cells {
+  switch (name) {
+    case 'tile':
+      return tileCells(density);
+    case 'plank':
+      return plankCells(density);
+    case 'ball':
+    case 'bollard':
+    case 'buoy':
+    case 'stone':
+      return [density, density, density];
+  }
+}
+
+/** The body with texture coordinates: six islands, in proportion to its sides, with seams along its edges. */
+export function paintableBody(name: BodyName, density: number): RawMesh {
+  return {
+    ...body(name, density),
+    carried: { coordinates: boxCoordinates(...cellsOf(name, density)), groups: null },
+  };
+}
 
 /** `density` cells along an edge of the lattice: about 6 density² vertices. */
 export function body(name: BodyName, density: number): RawMesh {
@@ -43,18 +68,26 @@ export function ball(density: number): RawMesh {
 
 /** A slab-like block of 2 × 2 × 0.3 with a soft edge, facing +z. */
 export function tile(density: number): RawMesh {
+  return block(tileCells(density), [1, 1, 0.15], 0.05);
+}
+
+function tileCells(density: number): Cells {
   const wide = Math.round(density * 1.66);
-  return block(wide, wide, Math.max(4, Math.round(wide * 0.09)), [1, 1, 0.15], 0.05);
+  return [wide, wide, Math.max(4, Math.round(wide * 0.09))];
 }
 
 /** A plank of a crate, 1.9 × 0.7 × 0.5, with edges that are nearly sharp. */
 export function plank(density: number): RawMesh {
+  return block(plankCells(density), [0.95, 0.35, 0.25], 0.012);
+}
+
+function plankCells(density: number): Cells {
   const long = density * 2;
-  return block(long, Math.round(long * 0.37), Math.round(long * 0.26), [0.95, 0.35, 0.25], 0.012);
+  return [long, Math.round(long * 0.37), Math.round(long * 0.26)];
 }
 
 /** A block with rounded edges, `half` its sides. */
-function block(a: number, b: number, c: number, half: readonly [number, number, number], round: number): RawMesh {
+function block([a, b, c]: Cells, half: readonly [number, number, number], round: number): RawMesh {
   return boxLattice(a, b, c, (x, y, z) => {
     const point = [x * half[0], y * half[1], z * half[2]] as const;
     const inner = point.map((c, k) => Math.max(-half[k] + round, Math.min(half[k] - round, c)));

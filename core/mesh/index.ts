@@ -9,6 +9,7 @@ export * from './pick';
 export { nearest, nearestOn, type Nearest } from './nearest';
 export * from './plane';
 export * from './lattice';
+export * from './boxUnwrap';
 export * from './bodies';
 export * from './normals';
 export * from './spacing';

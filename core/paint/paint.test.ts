@@ -1,7 +1,8 @@
 import type { DabFrame } from '#core/brush';
+import type { Linear } from '#core/colour';
 import { falloffTable } from '#core/falloff';
 import { ball, boxCoordinates, buildMesh, faceNormal, type Mesh } from '#core/mesh';
-import { newPicture } from '#core/picture';
+import { newPicture, pyramid } from '#core/picture';
 import { seeded } from '#core/random';
 import { FalloffSchema } from '#core/settings';
 import { cross, dot, minus, unit, type Vec3 } from '#core/vector';
@@ -10,8 +11,10 @@ import {
   bytesOf,
   eachTexel,
   FULL,
-  Padding,
+  PADDING,
   PaintStroke,
+  Places,
+  PLAIN_FORM,
   texelAt,
   texture,
   textureOf,
@@ -19,6 +22,7 @@ import {
   wordAt,
   type Atlas,
   type PaintForm,
+  type PaintOptions,
   type Texture,
 } from './index';
 
@@ -27,10 +31,28 @@ const SIZE = 1024;
 const painted = (): Mesh =>
   buildMesh({ ...ball(CELLS), carried: { coordinates: boxCoordinates(CELLS, CELLS, CELLS), groups: null } });
 const MESH = painted();
-const ON = atlas(MESH, SIZE);
+const ON = atlas(MESH, MESH.carried?.coordinates, SIZE);
+const PLACES = new Places(ON);
 const FULL_FALLOFF = falloffTable(FalloffSchema.parse({ kind: 'full' }));
-const plain: PaintForm = { falloff: FULL_FALLOFF, square: false, reach: 1, picture: null, fit: 1 };
+const plain: PaintForm = { ...PLAIN_FORM, falloff: FULL_FALLOFF };
 const RED = [1, 0, 0] as const;
+
+/** One dab of a stroke of its own; answers the tiles that changed. */
+function laid(
+  on: Texture,
+  frame: DabFrame,
+  {
+    form = plain,
+    colour = RED as Linear,
+    flow = 1,
+    o = { overlaps: 'even', opacity: 1 } as PaintOptions,
+    places = PLACES,
+  } = {},
+): Set<number> {
+  const changed = new Set<number>();
+  new PaintStroke(on, places, o).dab(frame, form, colour, flow, changed);
+  return changed;
+}
 
 function frameAt(way: Vec3, radius: number): DabFrame {
   const normal = unit(way);
@@ -126,7 +148,7 @@ test.each([
   const on = texture(SIZE);
   const radius = 0.2;
   const frame = frameAt(way, radius);
-  new PaintStroke(on, ON, { overlaps: 'even', opacity: 1 }).dab([frame], plain, RED, 1);
+  laid(on, frame);
   let [covered, farthest] = [0, 1];
   eachOnBody(ON, on, (cover, area, place) => {
     covered += cover * area;
@@ -146,7 +168,7 @@ test('over a seam it is as it is away from one: whole inside, nothing outside, i
   ] as const) {
     const on = texture(SIZE);
     const frame = frameAt(way, 0.2);
-    new PaintStroke(on, ON, { overlaps: 'even', opacity: 1 }).dab([frame], plain, RED, 0.5);
+    laid(on, frame, { flow: 0.5 });
     let [inside, outside, wrong] = [0, 0, 0];
     eachOnBody(ON, on, (cover, _, place) => {
       const off = minus(place, frame.origin);
@@ -173,25 +195,26 @@ test('Even never passes its flow; Add up follows 1 − (1 − f)ⁿ; opacity is 
     for (const words of on.tiles.values()) for (let i = 3; i < words.length; i += 4) out = Math.max(out, words[i]!);
     return out / FULL;
   };
-  const laid = (overlaps: 'even' | 'add', flow: number, opacity: number, n: number): number => {
+  const after = (overlaps: 'even' | 'add', flow: number, opacity: number, n: number): number => {
     const on = texture(SIZE);
-    const stroke = new PaintStroke(on, ON, { overlaps, opacity });
-    for (let k = 0; k < n; k++) stroke.dab([frame], plain, RED, flow);
+    const stroke = new PaintStroke(on, PLACES, { overlaps, opacity });
+    for (let k = 0; k < n; k++) stroke.dab(frame, plain, RED, flow, new Set());
     return most(on);
   };
-  expect(laid('even', 0.5, 1, 12)).toBeCloseTo(0.5, 4);
-  for (const n of [1, 2, 5]) expect(laid('add', 0.3, 1, n)).toBeCloseTo(1 - 0.7 ** n, 4);
-  expect(laid('add', 0.3, 0.6, 20)).toBeLessThanOrEqual(0.6);
-  expect(laid('even', 1, 0.25, 3)).toBeCloseTo(0.25, 4);
+  expect(after('even', 0.5, 1, 12)).toBeCloseTo(0.5, 4);
+  for (const n of [1, 2, 5]) expect(after('add', 0.3, 1, n)).toBeCloseTo(1 - 0.7 ** n, 4);
+  expect(after('add', 0.3, 0.6, 20)).toBeLessThanOrEqual(0.6);
+  expect(after('even', 1, 0.25, 3)).toBeCloseTo(0.25, 4);
 });
 
 test('red over green mixes in linear light; erased it is gone as far as the eraser went; given up it is as before', () => {
   const on = texture(SIZE);
   const frame = frameAt([0, 0, 1], 0.2);
-  new PaintStroke(on, ON, { overlaps: 'even', opacity: 1 }).dab([frame], plain, [0, 1, 0], 1);
+  laid(on, frame, { colour: [0, 1, 0] });
   const green = sum(on);
-  const stroke = new PaintStroke(on, ON, { overlaps: 'even', opacity: 0.5 });
-  const changed = stroke.dab([frame], plain, RED, 1);
+  const stroke = new PaintStroke(on, PLACES, { overlaps: 'even', opacity: 0.5 });
+  const changed = new Set<number>();
+  stroke.dab(frame, plain, RED, 1, changed);
   expect(changed.size).toBeGreaterThan(1);
   const middle = (): readonly number[] => {
     let out: readonly number[] = [];
@@ -208,7 +231,7 @@ test('red over green mixes in linear light; erased it is gone as far as the eras
   expect(stroke.end().size).toBe(changed.size);
   expect(stroke.rewind()).toEqual(changed);
   expect(sum(on)).toBe(green);
-  new PaintStroke(on, ON, { overlaps: 'even', opacity: 0.5, erases: true }).dab([frame], plain, RED, 1);
+  laid(on, frame, { o: { overlaps: 'even', opacity: 0.5, erases: true } });
   expect(middle()[3]).toBeCloseTo(0.5, 3);
 });
 
@@ -218,12 +241,8 @@ test('a picture covers by its bright or by its dark; its corners beyond the ring
   const covers = (from: 'bright' | 'dark'): [number, number] => {
     const on = texture(SIZE);
     const frame = frameAt([0, 0, 1], 0.2);
-    new PaintStroke(on, ON, { overlaps: 'even', opacity: 1 }).dab(
-      [frame],
-      { ...plain, picture: { of: picture, from } },
-      RED,
-      1,
-    );
+    const read = { kind: 'flat', fit: 1 } as const;
+    laid(on, frame, { form: { ...plain, picture: { of: pyramid(picture), from, read } } });
     let [left, right] = [0, 0];
     eachOnBody(ON, on, (cover, area, place) => {
       if (dot(place, frame.tangent) < 0) left += cover * area;
@@ -237,28 +256,24 @@ test('a picture covers by its bright or by its dark; its corners beyond the ring
   expect(bright[0]! / dark[1]!).toBeCloseTo(1, 1);
 });
 
-test('beside an island the texels take after its rim, up to four out; painted again they follow', () => {
+test('beside an island the texels take after its rim, as far as the padding; painted again they follow', () => {
   const on = texture(SIZE);
-  const padding = new Padding(ON);
-  const frame = frameAt([1, 0, 1], 0.3);
-  const changed = new PaintStroke(on, ON, { overlaps: 'even', opacity: 1 }).dab([frame], plain, RED, 1);
+  laid(on, frameAt([1, 0, 1], 0.3));
   const own = new Uint8Array(SIZE * SIZE);
   for (let t = 0; t < MESH.triangleCount; t++) eachTexel(ON, t, (x, y) => (own[y * SIZE + x] = 1));
-  padding.apply(on, changed);
   let [padded, lonely] = [0, 0];
-  for (let y = 4; y < SIZE - 4; y++)
-    for (let x = 4; x < SIZE - 4; x++) {
-      const cover = texelAt(on, x, y)[3];
-      if (own[y * SIZE + x] || cover === 0) continue;
+  for (let y = PADDING; y < SIZE - PADDING; y++)
+    for (let x = PADDING; x < SIZE - PADDING; x++) {
+      if (own[y * SIZE + x] || texelAt(on, x, y)[3] === 0) continue;
       padded++;
       let near = false;
-      for (let j = -4; j <= 4; j++) for (let i = -4; i <= 4; i++) near ||= own[(y + j) * SIZE + x + i] === 1;
+      for (let j = -PADDING; j <= PADDING; j++)
+        for (let i = -PADDING; i <= PADDING; i++) near ||= own[(y + j) * SIZE + x + i] === 1;
       if (!near) lonely++;
     }
   expect(lonely).toBe(0);
   expect(padded).toBeGreaterThan(200);
-  const again = new PaintStroke(on, ON, { overlaps: 'even', opacity: 1, erases: true });
-  padding.apply(on, again.dab([frameAt([1, 0, 1], 0.4)], plain, RED, 1));
+  laid(on, frameAt([1, 0, 1], 0.4), { o: { overlaps: 'even', opacity: 1, erases: true } });
   let left = 0;
   for (let y = 0; y < SIZE; y++) for (let x = 0; x < SIZE; x++) if (!own[y * SIZE + x]) left += texelAt(on, x, y)[3];
   expect(left).toBe(0);
@@ -266,15 +281,14 @@ test('beside an island the texels take after its rim, up to four out; painted ag
 
 test('as bytes and back a texture is the same, and only what was touched is there', () => {
   const on = texture(512);
-  const small = atlas(MESH, 512);
+  const small = new Places(atlas(MESH, MESH.carried?.coordinates, 512));
   const random = seeded(6);
   for (let n = 0; n < 8; n++)
-    new PaintStroke(on, small, { overlaps: 'add', opacity: 1 }).dab(
-      [frameAt([random() - 0.5, random() - 0.5, random() - 0.5], 0.15)],
-      plain,
-      [random(), random(), random()],
-      0.7,
-    );
+    laid(on, frameAt([random() - 0.5, random() - 0.5, random() - 0.5], 0.15), {
+      places: small,
+      colour: [random(), random(), random()],
+      flow: 0.7,
+    });
   expect(on.tiles.size).toBeLessThan(64);
   const bytes = bytesOf(on);
   const again = bytesOf(textureOf(512, bytes));
@@ -287,10 +301,10 @@ test('as bytes and back a texture is the same, and only what was touched is ther
 test('sizes and coordinates that can’t be are refused with a sentence', () => {
   expect(() => texture(1000)).toThrow('512, 1024');
   expect(() => texture(16_384)).toThrow('16384');
-  expect(() => atlas(buildMesh(ball(4)), 512)).toThrow('no texture coordinates');
+  expect(() => atlas(buildMesh(ball(4)), null, 512)).toThrow('no texture coordinates');
   const outside = boxCoordinates(4, 4, 4);
   outside[0] = 1.5;
   outside[7] = -0.5;
   const mesh = buildMesh({ ...ball(4), carried: { coordinates: outside, groups: null } });
-  expect(() => atlas(mesh, 512)).toThrow('2 corners of faces have coordinates outside');
+  expect(() => atlas(mesh, mesh.carried?.coordinates, 512)).toThrow('2 corners of faces have coordinates outside');
 });

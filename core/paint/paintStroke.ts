@@ -1,31 +1,15 @@
 /**
- * A stroke of paint: its dabs gather on a layer of its own, which lies over what was there when it began. A dab is laid
- * once in space, and every texel that it covers, on whichever island, takes its share.
+ * A stroke of paint: its dabs gather on a layer of its own, which lies over what was there when it began.
  *
  * Even takes the most of all dabs, so that a stroke is nowhere stronger than its flow; Add up lets flow build,
  * 1 − (1 − f)ⁿ after n dabs. Opacity is how much of the layer lies over what was there.
  */
 import type { DabFrame } from '#core/brush';
-import type { Linear } from '#core/colour';
-import { FALLOFF_STEPS } from '#core/falloff';
-import { faceNormal } from '#core/mesh';
-import { sample, type Picture } from '#core/picture';
-import type { Atlas } from './atlas';
-import { facesIn } from './facesIn';
-import { edgesOf } from './texels';
-import { FULL, TILE, TILE_WORDS, tileAt, touchTile, wordAt, type Texture } from './texture';
-
-export interface PaintForm {
-  /** By ρ, as core/falloff makes it. */
-  falloff: Float32Array;
-  square: boolean;
-  /** How far above and below the dab’s plane it paints, radii. */
-  reach: number;
-  /** What covers is its bright, or its dark; null covers by the falloff alone. */
-  picture: { of: Picture; from: 'bright' | 'dark' } | null;
-  /** Share of the ring that the picture’s square fills, as of a dab of clay. */
-  fit: number;
-}
+import { PigmentMixer, type Linear } from '#core/colour';
+import { Cover, cover, type PaintForm } from './cover';
+import type { Places, TilePlaces } from './places';
+import { FULL, TILE_WORDS, type Texture } from './texture';
+import { TileEdits } from './tileEdits';
 
 export interface PaintOptions {
   overlaps: 'even' | 'add';
@@ -33,180 +17,163 @@ export interface PaintOptions {
   opacity: number;
   /** Takes paint away instead of laying it. */
   erases?: boolean;
+  /** Colours change and what is clear stays clear. */
+  locked?: boolean;
+  /** Mixes with what lies below as pigments do. */
+  pigment?: boolean;
 }
 
-/** Faces that are turned away by this much take no paint any more, and by this much less all of it. */
-const LEAST_FACING = 0.02;
-const WHOLE_FACING = 0.2;
+/** How much darker a rim that pools in full is. */
+const POOLED = 0.75;
+/** What is rim of one dab gives way to what is inner of another, though both cover in full. */
+const RIM_YIELDS = 0.004;
 
 export class PaintStroke {
+  private readonly edits: TileEdits;
   /** Its own layer: colour in linear light times cover, and cover, of each texel. */
   private readonly layer = new Map<number, Float32Array>();
-  private readonly before = new Map<number, Uint16Array | null>();
+  private readonly covered = new Cover();
+  private readonly mixer: PigmentMixer | null;
 
   constructor(
-    private readonly on: Texture,
-    private readonly atlas: Atlas,
+    on: Texture,
+    private readonly places: Places,
     private readonly o: PaintOptions,
-  ) {}
+  ) {
+    this.edits = new TileEdits(on);
+    this.mixer = o.pigment && !o.erases ? new PigmentMixer() : null;
+  }
 
-  /** Lays dabs of one colour, copies of each other under symmetry; answers the tiles that changed. O(texels met). */
-  dab(frames: readonly DabFrame[], form: PaintForm, colour: Linear, flow: number): Set<number> {
-    const changed = new Set<number>();
-    for (const frame of frames) this.lay(frame, form, colour, flow, changed);
-    return changed;
+  /** Lays a dab; answers how many texels it covered, and adds the tiles that changed. O(texels of tiles met). */
+  dab(frame: DabFrame, form: PaintForm, colour: Linear, flow: number, changed: Set<number>): number {
+    let count = 0;
+    for (const places of this.places.near(frame.origin, reachOf(frame, form))) {
+      if (!cover(places, frame, form, this.covered)) continue;
+      count += this.covered.count;
+      if (this.lay(places, form, colour, flow)) changed.add(places.tile);
+    }
+    return count;
+  }
+
+  /** The mean colour of what lies under a dab, times cover, and its cover, 0–1. */
+  below(frame: DabFrame, form: PaintForm): readonly [number, number, number, number] {
+    const sum = [0, 0, 0, 0];
+    let weight = 0;
+    for (const places of this.places.near(frame.origin, reachOf(frame, form))) {
+      if (!cover(places, frame, { ...form, pooling: 0 }, this.covered)) continue;
+      const words = this.edits.on.tiles.get(places.tile);
+      const { count, index, amount } = this.covered;
+      for (let i = 0; i < count; i++) {
+        weight += amount[i];
+        if (!words) continue;
+        const at = places.at[index[i]] * 4;
+        for (let k = 0; k < 4; k++) sum[k] += words[at + k] * amount[i];
+      }
+    }
+    const by = weight > 0 ? 1 / (weight * FULL) : 0;
+    return [sum[0] * by, sum[1] * by, sum[2] * by, sum[3] * by];
   }
 
   /** As if it had never been; answers the tiles that changed. */
   rewind(): Set<number> {
-    const changed = new Set(this.before.keys());
-    for (const [tile, words] of this.before) {
-      if (words) this.on.tiles.set(tile, words);
-      else this.on.tiles.delete(tile);
-    }
-    this.before.clear();
     this.layer.clear();
-    return changed;
+    return this.edits.rewind();
   }
 
   /** What brings back what was there: tiles, null where there was none. */
   end(): ReadonlyMap<number, Uint16Array | null> {
-    return this.before;
+    return this.edits.before;
   }
 
-  private lay(frame: DabFrame, form: PaintForm, colour: Linear, flow: number, changed: Set<number>): void {
-    const { mesh, corners } = this.atlas;
-    const { origin: o, normal: n, tangent: s, bitangent: b, radius } = frame;
-    const { positions: p, triangles } = mesh;
-    const reach = Math.hypot(form.square ? Math.SQRT2 : 1, form.reach) * radius;
-    const us = [0, 0, 0];
-    const vs = [0, 0, 0];
-    const ws = [0, 0, 0];
-    for (const t of facesIn(mesh, o, reach)) {
-      const [nx, ny, nz] = faceNormal(mesh, t);
-      const twice = Math.hypot(nx, ny, nz);
-      const facing = (nx * n[0] + ny * n[1] + nz * n[2]) / (twice || 1);
-      if (!(facing > LEAST_FACING)) continue;
-      for (let k = 0; k < 3; k++) {
-        const v = triangles[t * 3 + k] * 3;
-        const [x, y, z] = [p[v] - o[0], p[v + 1] - o[1], p[v + 2] - o[2]];
-        us[k] = (x * s[0] + y * s[1] + z * s[2]) / radius;
-        vs[k] = (x * b[0] + y * b[1] + z * b[2]) / radius;
-        ws[k] = (x * n[0] + y * n[1] + z * n[2]) / radius;
+  /** Whether it changed a texel. */
+  private lay({ tile, at: texels }: TilePlaces, form: PaintForm, colour: Linear, flow: number): boolean {
+    const { count, index, amount, rim, own } = this.covered;
+    const even = this.o.overlaps === 'even';
+    const pools = form.pooling > 0;
+    const owns = form.colours?.laid ?? false;
+    let [r, g, b] = colour;
+    let open: Float32Array | null = null;
+    let words: Uint16Array | null = null;
+    for (let i = 0; i < count; i++) {
+      let alpha = amount[i] * flow;
+      if (!(alpha > 0)) continue;
+      if (!open || !words) {
+        open = this.layerOf(tile);
+        words = this.edits.open(tile);
       }
-      const texel = texelWidth(corners, t, twice) / radius;
-      if (beside(us, 1 + texel) || beside(vs, 1 + texel) || beside(ws, form.reach)) continue;
-      const taken = Math.min(1, (facing - LEAST_FACING) / (WHOLE_FACING - LEAST_FACING)) * flow;
-      this.fill(t, [us, vs, ws], { form, texel, taken, colour, changed });
-    }
-  }
-
-  /** The texels of one face, row by row: places in the dab run straight across a triangle. */
-  private fill(t: number, [us, vs, ws]: readonly (readonly number[])[], face: Face): void {
-    const { form, texel, taken, colour, changed } = face;
-    const edges = edgesOf(this.atlas, t);
-    if (!edges) return;
-    const { left, right, top, bottom, a, b, c, whole } = edges;
-    const { reach } = form;
-    const farthest = (1 + texel) ** 2 * (form.square ? 2 : 1);
-    for (let y = top; y < bottom; y++) {
-      const py = y + 0.5;
-      const [rowA, rowB, rowC] = [a.along * (py - a.y), b.along * (py - b.y), c.along * (py - c.y)];
-      let x = left;
-      while (x < right) {
-        const end = Math.min(right, (x | (TILE - 1)) + 1);
-        const tile = tileAt(this.on, x, y);
-        let open: Open | null = null;
-        for (; x < end; x++) {
-          const px = x + 0.5;
-          const ea = rowA - a.down * (px - a.x);
-          const eb = rowB - b.down * (px - b.x);
-          const ec = rowC - c.down * (px - c.x);
-          if (ea < 0 || eb < 0 || ec < 0) continue;
-          if ((ea === 0 && !a.own) || (eb === 0 && !b.own) || (ec === 0 && !c.own)) continue;
-          const u = (us[0] * ea + us[1] * eb + us[2] * ec) * whole;
-          const v = (vs[0] * ea + vs[1] * eb + vs[2] * ec) * whole;
-          if (u * u + v * v > farthest) continue;
-          const w = (ws[0] * ea + ws[1] * eb + ws[2] * ec) * whole;
-          if (w > reach || w < -reach) continue;
-          const cover = coverAt(form, u, v, texel) * taken;
-          if (!(cover > 0)) continue;
-          open ??= this.open(tile);
-          if (this.put(open, wordAt(x, y), colour, cover)) changed.add(tile);
-        }
+      const at = texels[index[i]] * 4;
+      let shade = 1;
+      if (pools) {
+        shade = 1 - POOLED * form.pooling * rim[i];
+        alpha *= 1 - RIM_YIELDS * rim[i];
       }
+      if (owns) {
+        r = own[i * 3];
+        g = own[i * 3 + 1];
+        b = own[i * 3 + 2];
+      }
+      if (even && alpha <= open[at + 3]) continue;
+      const kept = even ? 0 : 1 - alpha;
+      const by = alpha * shade;
+      open[at] = open[at] * kept + r * by;
+      open[at + 1] = open[at + 1] * kept + g * by;
+      open[at + 2] = open[at + 2] * kept + b * by;
+      open[at + 3] = open[at + 3] * kept + alpha;
+      this.compose(open, words, tile, at);
     }
+    return open !== null;
   }
 
-  private open(tile: number): Open {
+  /** The layer over what was there. */
+  private compose(layer: Float32Array, words: Uint16Array, tile: number, at: number): void {
+    const { opacity, erases, locked } = this.o;
+    const was = this.edits.before.get(tile);
+    const alpha = layer[at + 3] * opacity;
+    const under = 1 - alpha;
+    if (!was) {
+      if (erases || locked) return;
+      const over = opacity * FULL;
+      words[at] = layer[at] * over + 0.5;
+      words[at + 1] = layer[at + 1] * over + 0.5;
+      words[at + 2] = layer[at + 2] * over + 0.5;
+      words[at + 3] = layer[at + 3] * over + 0.5;
+      return;
+    }
+    if (erases) {
+      for (let k = at; k < at + 4; k++) words[k] = was[k] * under + 0.5;
+      return;
+    }
+    const base = was[at + 3];
+    const over = opacity * (locked ? base : FULL);
+    words[at + 3] = locked ? base : was[at + 3] * under + layer[at + 3] * over + 0.5;
+    if (this.mixer && base > 0 && alpha > 0) {
+      const whole = alpha * FULL + base * under;
+      const share = locked ? alpha : (alpha * FULL) / whole;
+      const [up, down] = [1 / layer[at + 3], 1 / base];
+      this.mixer.paint(layer[at] * up, layer[at + 1] * up, layer[at + 2] * up);
+      const out = this.mixer.over(was[at] * down, was[at + 1] * down, was[at + 2] * down, share);
+      const by = words[at + 3];
+      words[at] = out[0] * by + 0.5;
+      words[at + 1] = out[1] * by + 0.5;
+      words[at + 2] = out[2] * by + 0.5;
+      return;
+    }
+    words[at] = was[at] * under + layer[at] * over + 0.5;
+    words[at + 1] = was[at + 1] * under + layer[at + 1] * over + 0.5;
+    words[at + 2] = was[at + 2] * under + layer[at + 2] * over + 0.5;
+  }
+
+  private layerOf(tile: number): Float32Array {
     let layer = this.layer.get(tile);
     if (!layer) {
       layer = new Float32Array(TILE_WORDS);
       this.layer.set(tile, layer);
-      this.before.set(tile, this.on.tiles.get(tile)?.slice() ?? null);
     }
-    return { layer, was: this.before.get(tile) ?? null, words: touchTile(this.on, tile) };
-  }
-
-  /** Whether it changed the texel. */
-  private put({ layer, was, words }: Open, at: number, colour: Linear, cover: number): boolean {
-    const { overlaps, opacity, erases } = this.o;
-    const even = overlaps === 'even';
-    if (even && cover <= layer[at + 3]) return false;
-    const kept = even ? 0 : 1 - cover;
-    layer[at] = layer[at] * kept + colour[0] * cover;
-    layer[at + 1] = layer[at + 1] * kept + colour[1] * cover;
-    layer[at + 2] = layer[at + 2] * kept + colour[2] * cover;
-    layer[at + 3] = layer[at + 3] * kept + cover;
-    const under = 1 - layer[at + 3] * opacity;
-    const over = erases ? 0 : opacity * FULL;
-    for (let k = at; k < at + 4; k++) words[k] = (was ? was[k] : 0) * under + layer[k] * over + 0.5;
-    return true;
+    return layer;
   }
 }
 
-/** What is the same for all texels of a face. */
-interface Face {
-  form: PaintForm;
-  /** Its width in radii. */
-  texel: number;
-  /** Share of the colour that it takes. */
-  taken: number;
-  colour: Linear;
-  changed: Set<number>;
-}
-
-/** A tile that is painted on. */
-interface Open {
-  layer: Float32Array;
-  was: Uint16Array | null;
-  words: Uint16Array;
-}
-
-const beside = (of: readonly number[], most: number): boolean =>
-  (of[0] > most && of[1] > most && of[2] > most) || (of[0] < -most && of[1] < -most && of[2] < -most);
-
-/** Width of a texel on this face, body units. `twice` is the face’s area, doubled. */
-function texelWidth(corners: Float32Array, t: number, twice: number): number {
-  const k = t * 6;
-  const [ax, ay] = [corners[k], corners[k + 1]];
-  const texels = Math.abs(
-    (corners[k + 2] - ax) * (corners[k + 5] - ay) - (corners[k + 3] - ay) * (corners[k + 4] - ax),
-  );
-  return texels > 0 ? Math.sqrt(twice / texels) : 0;
-}
-
-/** What the form covers at a place in radii, its rim softened over one texel. */
-function coverAt({ falloff, square, picture, fit }: PaintForm, u: number, v: number, texel: number): number {
-  const rho = square ? Math.max(Math.abs(u), Math.abs(v)) : Math.hypot(u, v);
-  const rim = texel > 0 ? Math.min(1, (1 - rho) / texel + 0.5) : rho <= 1 ? 1 : 0;
-  if (rim <= 0) return 0;
-  const step = Math.min(1, rho) * FALLOFF_STEPS;
-  const i = step | 0;
-  const f = (falloff[i] + (falloff[i + 1] - falloff[i]) * (step - i)) * rim;
-  if (!picture) return f;
-  const [x, y] = [(u * fit + 1) / 2, (1 - v * fit) / 2];
-  if (x < 0 || x > 1 || y < 0 || y > 1) return 0;
-  const h = sample(picture.of, x, y);
-  return f * (picture.from === 'bright' ? h : 1 - h);
+/** How far from its middle a dab can paint, body units. */
+export function reachOf({ radius }: DabFrame, { square, reach }: PaintForm): number {
+  return Math.hypot(square ? Math.SQRT2 : 1, reach) * radius * 1.05;
 }

@@ -10,11 +10,13 @@ export const FULL = 65_535;
 /** Words of a tile. */
 export const TILE_WORDS = TILE * TILE * 4;
 
+/** By column + row × tiles a side; one that isn’t there is clear. */
+export type Tiles = Map<number, Uint16Array>;
+
 export interface Texture {
   /** Texels a side. */
   size: number;
-  /** By column + row × tiles a side; one that isn’t there is clear. */
-  tiles: Map<number, Uint16Array>;
+  tiles: Tiles;
 }
 
 export function texture(size: number): Texture {

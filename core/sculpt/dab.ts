@@ -27,6 +27,10 @@ export interface Dab {
   stencil: StencilRows | null;
   /** It stands at an end or a corner of a path. */
   stop?: Stop | null;
+  /** What pen, tapers and fade leave of the brush’s strength, 0–1 and beyond. */
+  share?: number;
+  /** Length of the stroke so far, body units. */
+  travelled?: number;
 }
 
 /** A full-strength dab of Smooth takes this many steps towards the mean of the neighbours. */
@@ -125,7 +129,11 @@ function weigh(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
       return loops.level(s, frame, loops.meanHeight(s, frame), brush.strength, Infinity, sign > 0 ? 0 : 1);
     }
     case 'insert':
-      // Sets pieces down and leaves the clay.
+    case 'paint':
+    case 'smudge':
+    case 'erase':
+    case 'fill':
+      // Leave the clay.
       return;
     default:
       return exhausted(brush.action);
@@ -154,6 +162,10 @@ function act(s: Surface, dab: Dab, brush: ResolvedBrush, sign: 1 | -1): void {
     case 'smooth':
       return relax(s, brush, []);
     case 'insert':
+    case 'paint':
+    case 'smudge':
+    case 'erase':
+    case 'fill':
       return;
     default:
       return exhausted(brush.action);

@@ -7,6 +7,7 @@
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask } from '#core/edit';
 import { LEAF, type RawMesh } from '#core/mesh';
+import { edited } from '#core/paint';
 import { beginSpan, restore } from '#core/sculpt';
 import {
   apply,
@@ -23,7 +24,7 @@ import {
 import { healCut, maskRaised, cutting } from './cutOff';
 import { refinedMesh, refineUnderLast } from './refine';
 import { changesOf, runWhole } from './runner';
-import { abandon, brushIn, firstAgain, keep, resetPieces, underOf, type Session } from './session';
+import { abandon, arranged, brushIn, firstAgain, keep, resetScene, underOf, type Session } from './session';
 import { placeOf } from './target';
 import { runsAgain, withBrushes, type Step, type Under } from './steps';
 
@@ -127,7 +128,7 @@ export function refineUnderAll(s: Session, places: readonly Under[]): boolean {
   if (!s.base) throw new Error('This session keeps no untouched body to refine.');
   const finer = places.length > 0 && refinedMesh(s, { places: s.base, mask: null }, places);
   if (!finer) return false;
-  resetPieces(s);
+  resetScene(s);
   const next: Session = { ...s, ...stageOf(finer), ...timeline<Step>(s.undoLimit), origin: null };
   const again = dropDone(s, firstAgain(s));
   runAll(
@@ -166,7 +167,10 @@ export function mergePieces(s: Session, ids: readonly string[], mesh: RawMesh): 
   const was: Change = { kind: 'mesh', mesh: snapshot(s), on: null };
   Object.assign(s, next);
   const pieces = s.pieces.make(ids.map((id) => [id, null]));
-  keep(s, { kind: 'merge', left: s.pieces.list(), origin: s.origin }, [was, { kind: 'pieces', pieces }]);
+  keep(s, { kind: 'merge', left: s.pieces.list(), painted: s.painting?.snapshot() ?? [], origin: s.origin }, [
+    was,
+    { kind: 'pieces', pieces },
+  ]);
   s.origin = null;
   dropUndone(s);
 }
@@ -174,7 +178,7 @@ export function mergePieces(s: Session, ids: readonly string[], mesh: RawMesh): 
 /** The body as it was opened. */
 function toOrigin(s: Session): void {
   if (s.origin) {
-    resetPieces(s);
+    resetScene(s);
     apply(s, { kind: 'mesh', mesh: s.origin, on: null });
     s.origin = null;
     dropDone(s, firstAgain(s));
@@ -191,7 +195,7 @@ function toUntouched(s: Session): void {
   if (changes.every((change) => change !== null && change.kind !== 'mesh')) {
     for (const change of changes.reverse()) if (change) apply(s, change);
   } else if (s.base) {
-    resetPieces(s);
+    resetScene(s);
     const { leafCount } = s.surface.mesh;
     const positions = new Float32Array(leafCount * LEAF * 3);
     positions.set(s.base);
@@ -244,6 +248,9 @@ function run(s: Session, step: Step, refines = false): Under | null {
     case 'beside':
       keep(s, step, [{ kind: 'beside', text: s.beside }]);
       s.beside = step.beside.after;
+      return null;
+    case 'layers':
+      if (s.painting) keep(s, step, [arranged(s.painting, edited(s.painting.layers, step.edit))]);
       return null;
     case 'pieces':
       keep(s, step, [{ kind: 'pieces', pieces: s.pieces.make(step.changes) }]);

@@ -353,6 +353,8 @@ function applyDab(r: Runner, placed: PlacedDab, hand: { along?: Vec3; by?: Vec3;
     shuffle: placed.shuffle,
     stencil,
     stop: placed.stop,
+    share: strength,
+    travelled: placed.travelled,
   };
   const dabs = r.copies.map((copy, i) =>
     i === 0

@@ -6,6 +6,7 @@
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
 import type { RawMesh } from '#core/mesh';
+import { edited, layersBytes, Painting, type Layer, type LayerEdit } from '#core/paint';
 import { Pieces, type Piece, type PieceChange } from '#core/scene';
 import { beginSpan, rewindSpan, type Surface } from '#core/sculpt';
 import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type StrokeStart } from '#core/stroke';
@@ -21,7 +22,7 @@ import {
 } from '#core/timeline';
 import { changesOf, rewind, runEnd, runner, runSamples, runWhole, type Runner } from './runner';
 import type { Beside, Step, Under } from './steps';
-import { placeOf } from './target';
+import { placeOf, type Ground } from './target';
 
 export interface Running {
   runner: Runner;
@@ -36,6 +37,8 @@ export interface Session extends Stage, Timeline<Step> {
   running: Running | null;
   /** Pieces that the body came with. */
   ownPieces: readonly Piece[];
+  /** Layers that it came with, or that painting began with. */
+  ownLayers: readonly Layer[];
   /** An edit that is shown but not kept yet. */
   trying: Edit | null;
   /** The untouched body, once its triangles are others than those it was opened with. */
@@ -65,6 +68,8 @@ export function session(surface: Surface, { replay, undoLimit = UNDO_LIMIT_BYTES
       base: replay ? surface.mesh.positions.slice() : null,
       level: null,
       pieces: new Pieces(meshes),
+      painting: null,
+      places: null,
       beside: null,
     },
     undoLimit,
@@ -72,7 +77,15 @@ export function session(surface: Surface, { replay, undoLimit = UNDO_LIMIT_BYTES
 }
 
 export function sessionOn(stage: Stage, undoLimit = UNDO_LIMIT_BYTES): Session {
-  return { ...stage, ...timeline<Step>(undoLimit), running: null, ownPieces: [], trying: null, origin: null };
+  return {
+    ...stage,
+    ...timeline<Step>(undoLimit),
+    running: null,
+    ownPieces: [],
+    ownLayers: [],
+    trying: null,
+    origin: null,
+  };
 }
 
 export function beginStroke(s: Session, start: StrokeStart): void {
@@ -81,7 +94,7 @@ export function beginStroke(s: Session, start: StrokeStart): void {
 }
 
 /** A stroke that begins on a stage; samples of its record are run when they come. */
-export function begun(on: Pick<Stage, 'surface' | 'pieces'>, record: StrokeRecord, began: Running['began']): Running {
+export function begun(on: Ground, record: StrokeRecord, began: Running['began']): Running {
   const { surface, targets } = placeOf(on, record);
   return { runner: runner(surface, record, targets), record, whole: false, began };
 }
@@ -188,16 +201,60 @@ export function bringPieces(s: Session, pieces: readonly Piece[]): void {
   s.pieces.make(pieces.map((piece) => [piece.id, piece]));
 }
 
-/** Only those that the body came with, or that the last merge left. */
-export function resetPieces(s: Session): void {
+/** Painting begins, with these layers: no step of the history. Whatever was painted is gone. */
+export function bringPainting(s: Session, size: number, layers?: readonly Layer[]): void {
+  abandon(s);
+  s.painting = new Painting(size, layers);
+  s.painting.noteAll();
+  s.ownLayers = s.painting.snapshot();
+}
+
+/** Layers become others: one step. Throws a sentence where that can’t be. */
+export function changeLayers(s: Session, edit: LayerEdit): void {
+  if (!s.painting) throw new Error('This body has no texture yet.');
+  abandon(s);
+  const next = edited(s.painting.layers, edit);
+  const last = s.done.at(-1)?.step;
+  if (
+    edit.kind === 'set' &&
+    edit.gesture !== undefined &&
+    last?.kind === 'layers' &&
+    last.edit.kind === 'set' &&
+    last.edit.gesture === edit.gesture &&
+    s.undone.length === 0
+  ) {
+    s.painting.arrange(next);
+    last.edit = { ...edit, to: { ...last.edit.to, ...edit.to } };
+    return;
+  }
+  finish(s, { kind: 'layers', edit }, [arranged(s.painting, next)]);
+}
+
+/** Puts other layers in; answers what takes that back. */
+export function arranged(painting: Painting, next: readonly Layer[]): Change {
+  const layers = painting.arrange(next);
+  return { kind: 'layers', layers, bytes: layersBytes(layers, next) };
+}
+
+/** Pieces and layers that the body came with, or that the last merge left. */
+export function resetScene(s: Session): void {
+  const { painted } = startingPoint(s);
+  // Shared tiles are copied before a stroke changes them; the lists of tiles are copied here.
+  s.painting?.arrange(
+    painted.map((layer) => ({ ...layer, tiles: new Map(layer.tiles), mask: layer.mask && new Map(layer.mask) })),
+  );
   s.pieces.clear();
   s.pieces.make(startingPieces(s).map((piece) => [piece.id, piece]));
 }
 
-/** Those that stood where replay begins. */
-export function startingPieces({ done, ownPieces }: Session): readonly Piece[] {
+/** Pieces that stood where replay begins. */
+export function startingPieces(s: Session): readonly Piece[] {
+  return startingPoint(s).left;
+}
+
+function startingPoint({ done, ownPieces, ownLayers }: Session): { left: readonly Piece[]; painted: readonly Layer[] } {
   const last = done.findLast(({ step }) => step.kind === 'merge')?.step;
-  return last?.kind === 'merge' ? last.left : ownPieces;
+  return last?.kind === 'merge' ? last : { left: ownPieces, painted: ownLayers };
 }
 
 /** Which of the steps is the first that is run again: what was merged isn't taken apart. */

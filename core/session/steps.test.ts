@@ -1,5 +1,5 @@
 import { seeded, type Random } from '#core/random';
-import { ACTIONS, DIRECTIONS, MAPPINGS, STROKE_TYPES } from '#core/settings';
+import { CLAY_ACTIONS, DIRECTIONS, MAPPINGS, STROKE_TYPES } from '#core/settings';
 import { NO_SYMMETRY } from '#core/stroke';
 import {
   beginStroke,
@@ -33,7 +33,7 @@ function anyStroke(s: Session, random: Random, refines: number): void {
   const brush = testBrush({
     form: { tile: 0.1 + random() * 0.3, depth: 20 + random() * 60 },
     touch: {
-      action: pickOf(ACTIONS, random),
+      action: pickOf([...CLAY_ACTIONS, 'insert'] as const, random),
       direction: pickOf(DIRECTIONS, random),
       strength: 20 + random() * 80,
       overlaps: random() < 0.5 ? 'even' : 'add',

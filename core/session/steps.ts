@@ -1,6 +1,7 @@
 /** The steps of a session's history, and whether one can be run again. */
 import type { DabFrame } from '#core/brush';
 import type { Edit } from '#core/edit';
+import type { Layer, LayerEdit } from '#core/paint';
 import type { Piece, PieceChange } from '#core/scene';
 import type { RefineUnder, StrokeRecord } from '#core/stroke';
 import type { MeshSnapshot } from '#core/timeline';
@@ -20,9 +21,11 @@ export type Step =
   | { kind: 'pieces'; changes: readonly PieceChange[] }
   /**
    * Pieces were merged into the body, which begins anew from there: strokes before it aren't run again. `left` are the
-   * pieces that stand on it then, `origin` what the session had as its own before.
+   * pieces that stand on it then, `painted` the layers, `origin` what the session had as its own before.
    */
-  | { kind: 'merge'; left: readonly Piece[]; origin: MeshSnapshot | null }
+  | { kind: 'merge'; left: readonly Piece[]; painted: readonly Layer[]; origin: MeshSnapshot | null }
+  /** Layers of the painting became others. */
+  | { kind: 'layers'; edit: LayerEdit }
   /** The clay stays; what lies beside it changed. */
   | { kind: 'beside'; beside: Beside }
   /** Masks what the step before it raised. */

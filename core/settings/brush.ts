@@ -1,6 +1,7 @@
 /** Everything a stroke needs, as one versioned object. */
 import { z } from 'zod';
 import { CardSchema } from './card';
+import { ColourSchema } from './colour';
 import { DriftSchema } from './drift';
 import { FormSchema } from './form';
 import { PartSetSchema } from './partSet';
@@ -8,7 +9,7 @@ import { PenSchema } from './pen';
 import type { Migration } from './read';
 import { StrokeSettingsSchema } from './strokeSettings';
 import { ToothSchema } from './tooth';
-import { TouchSchema } from './touch';
+import { PAINT_ACTIONS, TouchSchema } from './touch';
 
 export const BRUSH_VERSION = 3;
 
@@ -42,6 +43,7 @@ export const BrushSchema = z.object({
   drift: DriftSchema.prefault({}),
   pen: PenSchema.prefault({}),
   tooth: ToothSchema.prefault({}),
+  colour: ColourSchema.prefault({}),
   parts: PartSetSchema.prefault({}),
   card: CardSchema,
 });
@@ -68,9 +70,19 @@ export function setsParts({ touch }: { touch: Pick<Brush['touch'], 'action'> }):
   return touch.action === 'insert';
 }
 
+/** Whether it changes the texture, and leaves the clay. */
+export function paintsOnly({ touch }: { touch: Pick<Brush['touch'], 'action'> }): boolean {
+  return (PAINT_ACTIONS as readonly string[]).includes(touch.action);
+}
+
+/** Whether it changes the texture; a brush that sculpts may do both. */
+export function paints(brush: Pick<Brush, 'touch' | 'colour'>): boolean {
+  return paintsOnly(brush) || (brush.colour.too && !setsParts(brush) && brush.touch.action !== 'mask');
+}
+
 /** What a brush does, as text: two brushes of the same text stamp alike, whatever they are called. */
-export function worksOf({ form, touch, stroke, drift, pen, tooth, parts }: Brush): string {
-  return JSON.stringify([form, touch, stroke, drift, pen, tooth, parts]);
+export function worksOf({ form, touch, stroke, drift, pen, tooth, colour, parts }: Brush): string {
+  return JSON.stringify([form, touch, stroke, drift, pen, tooth, colour, parts]);
 }
 
 export function newBrush(id: string, name: string, author = ''): Brush {

@@ -10,6 +10,7 @@ export * from './drift';
 export * from './pen';
 export * from './pickOut';
 export * from './tooth';
+export * from './colour';
 export * from './brush';
 export * from './frame';
 export * from './symmetry';

@@ -5,7 +5,9 @@ import { setting } from './setting';
 
 /** Those that change the clay. */
 export const CLAY_ACTIONS = ['lift', 'build', 'crease', 'inflate', 'smooth', 'flatten', 'move', 'mask'] as const;
-export const ACTIONS = [...CLAY_ACTIONS, 'insert'] as const;
+/** Those that change the texture. */
+export const PAINT_ACTIONS = ['paint', 'smudge', 'erase', 'fill'] as const;
+export const ACTIONS = [...CLAY_ACTIONS, 'insert', ...PAINT_ACTIONS] as const;
 export const OVERLAPS = ['even', 'add'] as const;
 /** What a dab takes: single stamps what hangs together and runs of dabs everything, or one of them always. */
 export const TAKES = ['auto', 'connected', 'all'] as const;

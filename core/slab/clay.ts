@@ -32,7 +32,7 @@ export type Clay = Session & { level: Level };
 export function clay({ cells, places, mask, upper }: ClayParts): Clay {
   const level = { cells, upper };
   const stage = stageOf({ ...grid(level), places, mask });
-  return { ...sessionOn({ ...stage, pieces: new Pieces(), beside: null }), level };
+  return { ...sessionOn({ ...stage, pieces: new Pieces(), painting: null, places: null, beside: null }), level };
 }
 
 function grid(level: Level): MeshSnapshot {

@@ -46,6 +46,8 @@ export interface StrokeStart {
   part?: number;
   /** Pieces that the stroke goes on, by their ids; the body where it isn't said. */
   on?: readonly string[];
+  /** The layer that paint goes on, or its mask; the topmost where it isn’t said. */
+  layer?: { layer: string; mask: boolean };
 }
 
 /** How triangles are split and joined under a stroke. */

@@ -26,6 +26,8 @@ export interface PlacedDab {
   shuffle: readonly [number, number];
   /** It stands at an end or a corner of a path. */
   stop: Stop | null;
+  /** Length of the stroke so far, body units. */
+  travelled: number;
 }
 
 /** A place that the walk came to. */
@@ -85,6 +87,7 @@ export function vary(v: Variation, mesh: Mesh, place: Place): PlacedDab[] {
       along,
       shuffle,
       stop: place.sample.stop ?? null,
+      travelled: place.travelled,
       squash: 1 - drift.squash * draw.squash,
       mirrored: draw.flip < drift.flip,
       turnRad:

@@ -1,5 +1,6 @@
 /** What a step changed, kept as what brings it back. Whatever is changed by a step of history is one of these. */
 import { bytesOf, endSpan, restore, copyLeaves, type Before, type Surface } from '#core/sculpt';
+import { layersBytes, tilesBytes, type Layer, type OnLayer, type TileChange } from '#core/paint';
 import { piecesBytes, type PieceChange } from '#core/scene';
 import { snapshotBytes, snapshot, stageOf, type MeshSnapshot, type Stage } from './stage';
 
@@ -10,6 +11,10 @@ export type Change =
   | { kind: 'mesh'; mesh: MeshSnapshot; on: Before | null }
   /** Pieces as they were. */
   | { kind: 'pieces'; pieces: readonly PieceChange[] }
+  /** Tiles of a layer, or of its mask, as they were. */
+  | { kind: 'tiles'; on: OnLayer; tiles: TileChange }
+  /** The painting’s layers as they were; `bytes` of those tiles that the ones in their place don’t have. */
+  | { kind: 'layers'; layers: readonly Layer[]; bytes: number }
   /** What lies beside the clay. */
   | { kind: 'beside'; text: string | null };
 
@@ -28,6 +33,12 @@ export function applied(stage: Stage, change: Change): Change {
     }
     case 'pieces':
       return { kind: 'pieces', pieces: stage.pieces.make(change.pieces) };
+    case 'tiles':
+      return { kind: 'tiles', on: change.on, tiles: stage.painting?.put(change.on, change.tiles) ?? new Map() };
+    case 'layers': {
+      const layers = stage.painting?.arrange(change.layers) ?? [];
+      return { kind: 'layers', layers, bytes: layersBytes(layers, change.layers) };
+    }
     case 'beside': {
       const text = stage.beside;
       stage.beside = change.text;
@@ -45,6 +56,10 @@ export function apply(stage: Stage, change: Change): void {
       return void Object.assign(stage, stageOf(change.mesh));
     case 'pieces':
       return void stage.pieces.make(change.pieces);
+    case 'tiles':
+      return void stage.painting?.put(change.on, change.tiles);
+    case 'layers':
+      return void stage.painting?.arrange(change.layers);
     case 'beside':
       stage.beside = change.text;
   }
@@ -65,6 +80,10 @@ export function changeBytes(change: Change): number {
       return snapshotBytes(change.mesh) + (change.on ? bytesOf(change.on) : 0);
     case 'pieces':
       return piecesBytes(change.pieces);
+    case 'tiles':
+      return tilesBytes(change.tiles);
+    case 'layers':
+      return change.bytes;
     case 'beside':
       return (change.text?.length ?? 0) * 2;
   }

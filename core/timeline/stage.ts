@@ -1,5 +1,6 @@
 /** What the steps of a history change: a surface, what is known of it untouched, and what lies beside it. */
 import { buildMesh, maskIn, maskOut, plane, positionsOut, type RawMesh } from '#core/mesh';
+import { atlas, Places, type Painting } from '#core/paint';
 import type { Pieces } from '#core/scene';
 import { SLAB_SIDE } from '#core/settings';
 import { finish, surface, type Surface } from '#core/sculpt';
@@ -12,6 +13,10 @@ export interface Stage {
   level: Level | null;
   /** Parts that were set down on it. */
   pieces: Pieces;
+  /** What is painted on it; null while nothing is. */
+  painting: Painting | null;
+  /** Where texels lie on the surface, once a stroke asked for it. */
+  places: Places | null;
   /** What lies beside the clay, as text that whoever opened it reads: placements, references, the frame. */
   beside: string | null;
 }
@@ -21,6 +26,16 @@ export interface Level {
   cells: number;
   /** Those that were stepped down from, finest first. */
   upper: readonly UpperLevel[];
+}
+
+/** Where texels of the painting lie on the surface now. Throws a sentence where it can’t be painted on. */
+export function placesOn(stage: Pick<Stage, 'surface' | 'painting' | 'places'>): Places {
+  const { surface, painting } = stage;
+  const { mesh } = surface;
+  if (!painting) throw new Error('This body has no texture yet.');
+  if (stage.places?.atlas.mesh !== mesh || stage.places.atlas.size !== painting.size)
+    stage.places = new Places(atlas(mesh, mesh.carried?.coordinates, painting.size));
+  return stage.places;
 }
 
 export interface UpperLevel {
