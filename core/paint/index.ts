@@ -13,3 +13,4 @@ export * from './fillStroke';
 export * from './layers';
 export * from './flatten';
 export * from './painting';
+export * from './small';

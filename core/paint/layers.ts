@@ -3,6 +3,7 @@
  * but by a stroke that runs: every edit answers a list with new layers where they differ.
  */
 import type { BlendMode } from '#core/colour';
+import { flattened } from './flatten';
 import type { Tiles } from './texture';
 
 export interface LayerHead {
@@ -55,7 +56,9 @@ export type LayerEdit =
   | { kind: 'copy'; id: string; as: string; name: string }
   /** Begins a mask that hides nothing, or takes it off. */
   | { kind: 'mask'; id: string; on: boolean }
-  | { kind: 'clear'; id: string };
+  | { kind: 'clear'; id: string }
+  /** One layer of this and the one below it, as the two look. */
+  | { kind: 'merge'; id: string };
 
 /** Throws a sentence where a layer isn’t there, or there would be none or too many. */
 export function edited(layers: readonly Layer[], edit: LayerEdit): Layer[] {
@@ -86,6 +89,14 @@ export function edited(layers: readonly Layer[], edit: LayerEdit): Layer[] {
       return replaced({ mask: edit.on ? (one.mask ?? new Map()) : null });
     case 'clear':
       return replaced({ tiles: new Map() });
+    case 'merge': {
+      if (at === 0) throw new Error('There is no layer below this one to merge it with.');
+      const below = layers[at - 1];
+      // How the lower one lies on what is under it stays; all else goes into its tiles.
+      const plain = { ...below, opacity: 1, blend: 'normal' as const, clipped: false, hidden: false };
+      const { tiles } = flattened([plain, one], 0);
+      return [...layers.slice(0, at - 1), { ...below, tiles, mask: null }, ...layers.slice(at + 1)];
+    }
   }
 }
 

@@ -238,11 +238,7 @@ export function arranged(painting: Painting, next: readonly Layer[]): Change {
 
 /** Pieces and layers that the body came with, or that the last merge left. */
 export function resetScene(s: Session): void {
-  const { painted } = startingPoint(s);
-  // Shared tiles are copied before a stroke changes them; the lists of tiles are copied here.
-  s.painting?.arrange(
-    painted.map((layer) => ({ ...layer, tiles: new Map(layer.tiles), mask: layer.mask && new Map(layer.mask) })),
-  );
+  s.painting?.arrange(startingLayers(s));
   s.pieces.clear();
   s.pieces.make(startingPieces(s).map((piece) => [piece.id, piece]));
 }
@@ -250,6 +246,15 @@ export function resetScene(s: Session): void {
 /** Pieces that stood where replay begins. */
 export function startingPieces(s: Session): readonly Piece[] {
   return startingPoint(s).left;
+}
+
+/** Layers where replay begins, with lists of tiles of their own. */
+export function startingLayers(s: Session): readonly Layer[] {
+  return startingPoint(s).painted.map((layer) => ({
+    ...layer,
+    tiles: new Map(layer.tiles),
+    mask: layer.mask && new Map(layer.mask),
+  }));
 }
 
 function startingPoint({ done, ownPieces, ownLayers }: Session): { left: readonly Piece[]; painted: readonly Layer[] } {

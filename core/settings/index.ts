@@ -17,6 +17,7 @@ export * from './symmetry';
 export * from './setForm';
 export * from './byNumber';
 export * from './blob';
+export * from './painting';
 export * from './body';
 export * from './part';
 export * from './partSet';

@@ -11,12 +11,15 @@ import { surface } from '#core/sculpt';
 import { NO_SYMMETRY } from '#core/stroke';
 import { needsClay, runsAlong, scaledTo } from './scaled';
 import { meshPicture } from './meshPicture';
+import { beginPaint, flatlyUnwrapped, tint } from './painted';
 import { shade } from './shade';
 
 export const THUMBNAIL_SIZE = 160;
 /** Rises when the same brush gets another picture. */
-export const THUMBNAIL_VERSION = 4;
+export const THUMBNAIL_VERSION = 5;
 const CELLS = 224;
+/** Texels a side, of what is painted. */
+const TEXTURE = 512;
 /** Clay to be smoothed is coarser, so that a few passes show. */
 const COARSE_CELLS = 96;
 const PASSES = 5;
@@ -38,8 +41,9 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
   const smooths = brush.action === 'smooth' || brush.action === 'flatten';
   const raw = plane(smooths ? COARSE_CELLS : CELLS, 2);
   if (needsClay(brush)) ripple(raw.positions);
-  const mesh = buildMesh(raw);
+  const mesh = buildMesh(brush.paint ? flatlyUnwrapped(raw, 2) : raw);
   const s = session(surface(mesh), { replay: false });
+  beginPaint(s, brush, TEXTURE);
   const wave = brush.action === 'move' || runsAlong(brush);
   const stroke = (size: number, samples: Ray[], turnRad = 0): void => {
     const scaled = scaledTo(brush, size);
@@ -60,7 +64,10 @@ export function brushThumbnail(brush: ResolvedBrush): Uint8ClampedArray {
       for (const { size, at, turnRad } of GROWN) stroke(size, [down(at[0], at[1])], turnRad);
     else stroke(0.86, [down(0, 0)]);
   }
-  return brush.action === 'mask' ? masked(mesh) : picture(mesh);
+  if (brush.action === 'mask') return masked(mesh);
+  const data = picture(mesh);
+  if (s.painting) tint({ width: THUMBNAIL_SIZE, height: THUMBNAIL_SIZE, data }, s.painting, SIDE / 2);
+  return data;
 }
 
 function picture(mesh: Mesh): Uint8ClampedArray {

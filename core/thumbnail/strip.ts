@@ -10,6 +10,7 @@ import { newPicture, type Picture } from '#core/picture';
 import { beginStroke, endStroke, extendStroke, session, undo, type Session } from '#core/session';
 import { surface } from '#core/sculpt';
 import { NO_SYMMETRY, type Sample } from '#core/stroke';
+import { beginPaint, flatlyUnwrapped, tint } from './painted';
 import { needsClay, runsAlong, scaledTo } from './scaled';
 import { shade } from './shade';
 
@@ -20,6 +21,8 @@ const RADIUS = 0.42;
 /** Scattered dabs need room beside the stroke. */
 const MOST_ROOM = 1.2;
 const CELLS = 640;
+/** Texels along it, of what is painted. */
+const TEXTURE = 1024;
 const LIGHTEST = 0.08;
 const STEPS = 160;
 /** The hand starts at this share of what the brush calls fast and ends at it. */
@@ -37,7 +40,7 @@ export function stripClay(): StripClay {
     if (rippled)
       for (let i = 0; i < raw.positions.length; i += 3)
         raw.positions[i + 2] = 0.03 * Math.sin(raw.positions[i] * 21 + raw.positions[i + 1] * 13);
-    return session(surface(buildMesh(raw)), { replay: false });
+    return session(surface(buildMesh(flatlyUnwrapped(raw, WIDE))), { replay: false });
   };
   return { flat: make(false), rippled: make(true) };
 }
@@ -50,6 +53,7 @@ export function brushStrip(
 ): { width: number; height: number; data: Uint8ClampedArray } {
   const s = needsClay(brush) ? clay.rippled : clay.flat;
   const radius = (RADIUS * 1.15) / (1 + Math.min(MOST_ROOM, brush.drift.across) * 0.8 + brush.drift.size * 0.4 + 0.15);
+  beginPaint(s, brush, TEXTURE);
   let strokes = 0;
   for (const { samples, scale } of hands(brush, radius)) {
     beginStroke(s, {
@@ -65,6 +69,7 @@ export function brushStrip(
   }
   const out = picture(s.surface.mesh, width);
   if (brush.action === 'mask') darken(out, s.surface.mesh);
+  if (s.painting) tint(out, s.painting, 1);
   for (; strokes > 0; strokes--) undo(s);
   return out;
 }

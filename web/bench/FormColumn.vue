@@ -2,13 +2,14 @@
 /** What the brush stamps: alpha, fit, turn, ground, depth, footprint, falloff. */
 import { computed } from 'vue';
 import type { AlphaHead } from '#core/stored';
-import { BrushSchema, type Brush } from '#core/settings';
+import { BrushSchema, paints, paintsOnly, type Brush } from '#core/settings';
 import AlphaRing from '../controls/AlphaRing.vue';
 import CheckNote from '../controls/CheckNote.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import FalloffEditor from '../controls/FalloffEditor.vue';
 import { useLibrary } from '../stores/library';
 import AlphaChooser from './AlphaChooser.vue';
+import ColourWells from './ColourWells.vue';
 import InsideMenu from './InsideMenu.vue';
 import SettingList from '../controls/SettingList.vue';
 import PushButton from '../controls/PushButton.vue';
@@ -39,6 +40,11 @@ function choose(alpha: AlphaHead | null): void {
       mend="Keep the plain form"
       @mend="choose(null)"
     />
+    <ColourWells
+      v-if="paints(brush) && brush.touch.action !== 'smudge' && brush.touch.action !== 'erase'"
+      :brush="brush"
+      @edit="(change) => emit('edit', change)"
+    />
     <div class="heading">
       Form <small v-if="alpha">relief {{ alpha.relief.toFixed(3) }}</small>
     </div>
@@ -46,7 +52,7 @@ function choose(alpha: AlphaHead | null): void {
       <SettingList
         :schema="BrushSchema"
         :of="brush"
-        :paths="['form.fit', 'form.turn', 'form.ground', 'form.depth']"
+        :paths="['form.fit', 'form.turn', ...(paintsOnly(brush) ? [] : ['form.ground', 'form.depth'])]"
         @edit="(change) => emit('edit', change)"
       />
     </div>

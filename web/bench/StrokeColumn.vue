@@ -3,9 +3,10 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed, watch } from 'vue';
 import type { AlphaHead } from '#core/stored';
-import { BrushSchema, setsParts, type Brush } from '#core/settings';
+import { BrushSchema, paints, paintsOnly, setsParts, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import CardTab from './CardTab.vue';
+import ColourTab from './ColourTab.vue';
 import DriftTab from './DriftTab.vue';
 import { MAPPING_CHOICES } from './labels';
 import PenTab from './PenTab.vue';
@@ -21,7 +22,7 @@ import TabBar from '../controls/TabBar.vue';
 const props = defineProps<{ brush: Brush; alpha: AlphaHead | null; nameProblem: string | null; base: boolean }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
-const TABS = ['Touch', 'Stroke', 'Drift', 'Pen', 'Tooth', 'Card'] as const;
+const TABS = ['Touch', 'Stroke', 'Drift', 'Pen', 'Tooth', 'Colour', 'Card'] as const;
 const tab = useLocalStorage<(typeof TABS)[number]>('brush-tab', 'Touch');
 if (!TABS.includes(tab.value)) tab.value = 'Touch';
 watch(
@@ -32,8 +33,8 @@ watch(
 );
 /** It sets parts down: what is about the clay alone isn't asked. */
 const inserts = computed(() => setsParts(props.brush));
-const tabs = computed(() => TABS.filter((name) => !inserts.value || name !== 'Tooth'));
-watch(inserts, (now) => now && tab.value === 'Tooth' && (tab.value = 'Touch'), { immediate: true });
+const tabs = computed(() => TABS.filter((name) => !inserts.value || (name !== 'Tooth' && name !== 'Colour')));
+watch(tabs, (now) => !now.includes(tab.value) && (tab.value = 'Touch'), { immediate: true });
 /** Tabs where something differs from what a new brush has, so that an expert sees where to look. */
 const marked = computed(() => {
   const { drift, pen, tooth, stroke } = props.brush;
@@ -47,6 +48,7 @@ const marked = computed(() => {
       ? ['Pen']
       : []),
     ...(tooth.alphaId ? ['Tooth'] : []),
+    ...(paints(props.brush) ? ['Colour'] : []),
     ...(stroke.taperStart + stroke.taperEnd + stroke.fade + stroke.steady > 0 || stroke.turnFrom !== 'fixed'
       ? ['Stroke']
       : []),
@@ -92,9 +94,10 @@ const marked = computed(() => {
       <DriftTab v-else-if="tab === 'Drift'" :brush="brush" @edit="edit" />
       <PenTab v-else-if="tab === 'Pen'" :brush="brush" @edit="edit" />
       <ToothTab v-else-if="tab === 'Tooth'" :brush="brush" @edit="edit" />
+      <ColourTab v-else-if="tab === 'Colour'" :brush="brush" :coloured="!!alpha?.lineage.colours" @edit="edit" />
       <CardTab v-else :brush="brush" :name-problem="nameProblem" :base="base" @edit="edit" />
     </TabBar>
-    <ProfilePanel v-if="!inserts" :brush="brush" :alpha="alpha" @edit="edit" />
+    <ProfilePanel v-if="!inserts && !paintsOnly(brush)" :brush="brush" :alpha="alpha" @edit="edit" />
   </div>
 </template>
 
@@ -116,6 +119,9 @@ const marked = computed(() => {
 }
 .name {
   grid-template-columns: 44px 1fr;
+}
+:deep(.el-tabs--top .el-tabs__item.is-top:nth-child(n)) {
+  padding: 0 4px;
 }
 :deep(.tab) {
   display: grid;

@@ -1,18 +1,20 @@
 <script setup lang="ts">
 /** What the dab does to the clay, and how much. The first few are all that most brushes need. */
 import { computed } from 'vue';
-import { BrushSchema, setsParts, type Brush } from '#core/settings';
+import { BrushSchema, paints, paintsOnly, setsParts, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
-import { ACTION_CHOICES, DIRECTION_CHOICES, OVERLAP_CHOICES, runsAlong, TAKE_CHOICES } from './labels';
+import { CLAY_CHOICES, DIRECTION_CHOICES, PAINT_CHOICES, OVERLAP_CHOICES, runsAlong, TAKE_CHOICES } from './labels';
 import SettingList from '../controls/SettingList.vue';
 
 const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 const edit = (change: (brush: Brush) => void): void => emit('edit', change);
 const inserts = computed(() => setsParts(props.brush));
+const only = computed(() => paintsOnly(props.brush));
 const main = computed(() => [
   'stroke.size',
-  ...(inserts.value ? [] : ['touch.strength']),
+  ...(inserts.value || only.value ? [] : ['touch.strength']),
+  ...(paints(props.brush) ? ['colour.flow'] : []),
   ...(runsAlong(props.brush.stroke.type) ? ['stroke.spacing'] : []),
   ...(props.brush.stroke.type === 'pull' ? ['stroke.height'] : []),
 ]);
@@ -22,7 +24,7 @@ const more = computed(() => [
   ...(props.brush.touch.action === 'crease' ? ['touch.pinch'] : []),
 ]);
 /** Actions whose dabs may add up or stay even. */
-const overlaps = computed(() => props.brush.touch.action === 'lift' || props.brush.touch.action === 'mask');
+const overlaps = computed(() => ['lift', 'mask', 'paint', 'erase'].includes(props.brush.touch.action));
 </script>
 
 <template>
@@ -31,7 +33,13 @@ const overlaps = computed(() => props.brush.touch.action === 'lift' || props.bru
       label="Action"
       :across="3"
       :model-value="brush.touch.action"
-      :options="ACTION_CHOICES"
+      :options="CLAY_CHOICES"
+      @update:model-value="edit((b) => (b.touch.action = $event))"
+    />
+    <ChoiceBar
+      label="Action on the texture"
+      :model-value="brush.touch.action"
+      :options="PAINT_CHOICES"
       @update:model-value="edit((b) => (b.touch.action = $event))"
     />
     <SettingList :schema="BrushSchema" :of="brush" :paths="main" @edit="edit" />
@@ -45,7 +53,7 @@ const overlaps = computed(() => props.brush.touch.action === 'lift' || props.bru
       />
     </div>
     <SettingList :schema="BrushSchema" :of="brush" :paths="more" @edit="edit" />
-    <div v-if="!inserts" class="row">
+    <div v-if="!inserts && !only" class="row">
       <span class="label">Takes</span>
       <ChoiceBar
         label="Takes"

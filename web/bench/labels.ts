@@ -25,7 +25,7 @@ export const MAPPING_CHOICES: readonly Choice<Mapping>[] = [
   { value: 'shuffled', label: 'Shuffled', help: 'On the surface, each dab reading another place of the alpha' },
 ];
 
-export const ACTION_CHOICES: readonly Choice<Action>[] = [
+export const CLAY_CHOICES: readonly Choice<Action>[] = [
   { value: 'lift', label: 'Lift', help: 'Raises the form; D held digs it' },
   { value: 'build', label: 'Build', help: 'Fills hollows first and builds up in flat layers' },
   { value: 'crease', label: 'Crease', help: 'Cuts a line and draws the clay together' },
@@ -35,6 +35,39 @@ export const ACTION_CHOICES: readonly Choice<Action>[] = [
   { value: 'move', label: 'Move', help: 'Carries the clay with the pointer' },
   { value: 'mask', label: 'Mask', help: 'Paints over what is to stay as it is' },
   { value: 'insert', label: 'Insert', help: 'Sets parts down on the surface' },
+];
+
+export const PAINT_CHOICES: readonly Choice<Action>[] = [
+  { value: 'paint', label: 'Paint', help: 'Lays colour on the texture; D held lays the second one' },
+  { value: 'smudge', label: 'Smudge', help: 'Drags the colours along' },
+  { value: 'erase', label: 'Erase', help: 'Takes paint off the layer' },
+  { value: 'fill', label: 'Fill', help: 'A press fills the layer, an island, or what is of one colour' },
+];
+
+export const ACTION_CHOICES: readonly Choice<Action>[] = [...CLAY_CHOICES, ...PAINT_CHOICES];
+
+export const COVER_CHOICES: readonly Choice<Brush['colour']['cover']>[] = [
+  { value: 'bright', label: 'Bright', help: 'White covers, black stays clear' },
+  { value: 'dark', label: 'Dark', help: 'Black covers, white stays clear' },
+  { value: 'clear', label: 'Own', help: 'The picture’s own transparency says what covers' },
+];
+
+export const COLOUR_DRIFT_CHOICES: readonly Choice<Brush['colour']['per']>[] = [
+  { value: 'dab', label: 'Dab', help: 'Every dab has another colour' },
+  { value: 'stroke', label: 'Stroke', help: 'Every stroke has another colour, which it keeps' },
+  { value: 'along', label: 'Along', help: 'The colour changes smoothly along the stroke' },
+];
+
+export const MIXING_CHOICES: readonly Choice<Brush['colour']['mixing']>[] = [
+  { value: 'light', label: 'Light', help: 'Colours mix as lights do' },
+  { value: 'pigment', label: 'Pigment', help: 'Colours mix as paints do: blue and yellow make green' },
+];
+
+export const FILL_CHOICES: readonly Choice<Brush['colour']['fills']>[] = [
+  { value: 'all', label: 'All', help: 'All of the layer, but what is masked' },
+  { value: 'part', label: 'Part', help: 'All that hangs together with the point under the pointer' },
+  { value: 'island', label: 'Island', help: 'The island of the texture under the pointer' },
+  { value: 'colour', label: 'Colour', help: 'What is of the same colour and touches, over seams too' },
 ];
 
 export const DIRECTION_CHOICES: readonly Choice<Direction>[] = [

@@ -1,5 +1,5 @@
 /** Keys that change the brush without leaving the surface: digits for strength, brackets for size, D held to dig. */
-import { BrushSchema, settingAt, type Brush } from '#core/settings';
+import { BrushSchema, paintsOnly, settingAt, type Brush } from '#core/settings';
 import { DigitEntry } from './digits';
 import { useShortcuts, type Shortcut } from './shortcuts';
 
@@ -28,11 +28,13 @@ export function useBrushKeys(o: BrushKeyOptions): void {
     run: (e) => {
       const strength = entry.press(n, e.timeStamp);
       o.edit((brush) => {
-        brush.touch.strength = strength;
+        if (paintsOnly(brush)) brush.colour.flow = strength;
+        else brush.touch.strength = strength;
       });
     },
   }));
-  digits[1].what = 'Strength 10 %, 2 for 20 %, … 0 for 100 %; two quickly for exact per cents: 3 5, 0 5';
+  digits[1].what =
+    'Strength, or flow of paint, 10 %, 2 for 20 %, … 0 for 100 %; two quickly for exact per cents: 3 5, 0 5';
   useShortcuts([
     ...digits,
     { keys: '[', what: 'Smaller', run: () => grow(1 / SIZE_STEP) },

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The numbers a sculptor asks for, beside the pointer while it is over the body, otherwise in the corner. */
 import { computed } from 'vue';
-import type { Brush } from '#core/settings';
+import { paints, paintsOnly, type Brush } from '#core/settings';
 
 const props = defineProps<{
   brush: Brush;
@@ -14,12 +14,13 @@ const props = defineProps<{
 
 const numbers = computed(() => [
   { what: 'size', value: (props.live?.radius ?? props.brush.stroke.size).toFixed(2) },
-  ...(props.brush.touch.action === 'insert'
+  ...(props.brush.touch.action === 'insert' || paintsOnly(props.brush)
     ? []
     : [
         { what: 'depth', value: `${props.brush.form.depth} %` },
         { what: 'strength', value: `${props.brush.touch.strength} %` },
       ]),
+  ...(paints(props.brush) ? [{ what: 'flow', value: `${props.brush.colour.flow} %` }] : []),
   { what: 'turn', value: `${Math.round(props.live?.turn ?? props.brush.form.turn)}°` },
   { what: 'spacing', value: `${props.brush.stroke.spacing} %` },
 ]);

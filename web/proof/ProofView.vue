@@ -6,7 +6,7 @@ import { useLocalStorage, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import type { DabFrame } from '#core/brush';
 import type { BrushAlphas } from '#core/stored';
-import { worksOf, type Brush } from '#core/settings';
+import { paints, worksOf, type Brush } from '#core/settings';
 import type { StencilPlace } from '#core/stroke';
 import { shownInside } from '../stores/shownAlpha';
 import { useShownAlphas } from '../stores/shownAlphas';
@@ -15,12 +15,15 @@ import { useShortcuts } from '../controls/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
+import { usePainting } from '../stores/painting';
 import { useProof } from '../stores/proof';
 import { BodyEye, type Pose } from '../viewport/bodyEye';
 import { ClayView } from '../viewport/clayView';
 import { Fingers } from '../viewport/fingers';
 import { StrokeInput } from '../viewport/strokeInput';
 import { isMeshFile } from '../workers/meshFiles';
+import type { Painted } from '../workers/sculpt/messages';
+import { useColourPicking } from './useColourPicking';
 import { useHeldBrushes } from './heldBrushes';
 import { CLAYS, useLook } from './looks';
 import { usePath } from './pathHand';
@@ -28,6 +31,7 @@ import PartTray from './PartTray.vue';
 import PieceList from './PieceList.vue';
 import { usePartTray } from './usePartTray';
 import { useProofPieces } from './useProofPieces';
+import LayerList from './LayerList.vue';
 import PathNodes from './PathNodes.vue';
 import PointerNumbers from './PointerNumbers.vue';
 import ProofBody from './ProofBody.vue';
@@ -45,6 +49,7 @@ const shownAlphas = useShownAlphas();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
 
 const proof = useProof();
+const painting = usePainting();
 const surface = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const problem = ref<string | null>(null);
@@ -111,17 +116,20 @@ const pieces = useProofPieces({
   problem,
 });
 const { hands } = pieces;
+const picking = useColourPicking({ brush: () => props.brush, edit: (change) => emit('edit', change) });
 const symmetry = () => ({ ...proof.symmetry });
-/** Pieces that strokes go on. */
-function on(): { on?: readonly string[] } {
+/** Pieces that strokes go on, and the layer that paint goes on. */
+function on(): { on?: readonly string[]; layer?: { layer: string; mask: boolean } } {
   const ids = pieces.strokes.ids();
-  return ids ? { on: ids } : {};
+  const layer = painting.on();
+  return { ...(ids ? { on: ids } : {}), ...(layer ? { layer } : {}) };
 }
 
 async function follow(): Promise<void> {
   const wanted = key.value;
   try {
     await proof.follow(props.brush, props.alphas);
+    if (paints(props.brush)) await painting.begin();
     path.again();
     usable.value = wanted;
     problem.value = null;
@@ -195,8 +203,15 @@ onMounted(async () => {
     symmetry,
     ready: () => usable.value !== '' && !proof.opening && !pieces.merging.value,
     on: () => pieces.strokes.ids(),
+    layer: () => painting.on(),
     ground: () => pieces.strokes.ground(),
-    blocked: () => hands.on.value || onPath.value || light.turning.value || looking.held.value || fingers!.busy,
+    blocked: () =>
+      picking.held.value ||
+      hands.on.value ||
+      onPath.value ||
+      light.turning.value ||
+      looking.held.value ||
+      fingers!.busy,
     onHover,
     onEnd: () => undefined,
     part: () => tray.picked.value,
@@ -206,6 +221,7 @@ onMounted(async () => {
   });
   view.value.setSymmetry(proof.symmetry);
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
+  proof.sculptor.onPainted = showPainted;
   pieces.begin();
   view.value.onDrawn = placeNodes;
   look();
@@ -213,6 +229,7 @@ onMounted(async () => {
   await proof.start().catch((error: unknown) => (problem.value = sentence(error)));
   show();
   pieces.showAll();
+  void proof.sculptor.repaint();
   await Promise.all([follow(), showForm()]);
 });
 onBeforeUnmount(() => {
@@ -230,6 +247,14 @@ useResizeObserver(surface, fit);
 function show(): void {
   if (proof.sculptor.mesh) view.value?.show(proof.sculptor.mesh);
 }
+function showPainted({ size: texels, on: under, tiles, bytes }: Painted): void {
+  // Another mesh comes with it: that is shown first.
+  if (under) {
+    show();
+    view.value?.showPaint(texels, under.coordinates);
+  }
+  view.value?.putPaint(tiles, bytes);
+}
 function look(): void {
   view.value?.setLook({ ...(CLAYS.find((c) => c.name === clay.value) ?? CLAYS[0]), facets: facets.value });
 }
@@ -238,7 +263,10 @@ function placeNodes(): void {
     ? path.nodes.value.map(({ point, corner }) => ({ ...eye!.seen(point), corner: corner ?? false }))
     : [];
 }
-watch(() => [proof.opened, proof.passing], show);
+watch(
+  () => [proof.opened, proof.passing],
+  () => proof.state.textureSize === 0 && show(),
+);
 watch(key, follow);
 watch(pose, (next) => {
   if (next && eye && JSON.stringify(next) !== JSON.stringify(eye.pose)) {
@@ -260,6 +288,11 @@ watch(onPath, (now) => {
 
 /** The first press of a path, and every one after it, sets a node; beside the body a left drag turns it. */
 function pressed(e: PointerEvent): void {
+  if (picking.held.value && e.button === 0 && eye) {
+    const box = surface.value!.getBoundingClientRect();
+    void picking.pick(eye.ray(e.clientX - box.left, e.clientY - box.top));
+    return;
+  }
   if (!fingers?.busy && !looking.held.value && hands.down(e)) return;
   if (
     !onPath.value ||
@@ -413,6 +446,7 @@ useShortcuts([
     />
     <div v-if="box" class="box" :style="box" />
     <PieceList v-if="pieces.listed.value.length > 0" :desk="pieces" />
+    <LayerList v-if="painting.begun" />
     <PointerNumbers
       :brush="brush"
       :held="held.held.value"

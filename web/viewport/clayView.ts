@@ -31,6 +31,7 @@ import {
 import type { DabFrame } from '#core/brush';
 import { LEAF, type MeshArrays } from '#core/mesh';
 import { AXES, type Symmetry } from '#core/settings';
+import { atSeams, PaintTexture, SeamFaces } from './paintedBody';
 import { PieceView } from './pieceView';
 import type { GuideLook } from './settling';
 import {
@@ -83,6 +84,9 @@ export class ClayView {
   private before: ThreeMesh<BufferGeometry, ShaderMaterial> | null = null;
   private split = 0;
   readonly pieces: PieceView;
+  /** What is painted on the body; null where nothing is, or it has no coordinates. */
+  private paint: { texture: PaintTexture; material: ShaderMaterial; seams: SeamFaces | null } | null = null;
+  private shown: MeshArrays | null = null;
   private edges: LineSegments<BufferGeometry, ShaderMaterial> | null = null;
   private form: DataTexture | null = null;
   /** Drawn over everything, by whoever has handles to show. */
@@ -191,8 +195,60 @@ export class ClayView {
   /** Shows another body. */
   show(mesh: MeshArrays): void {
     this.drop(this.body);
+    this.dropSeams();
+    this.shown = mesh;
     this.body = this.inClay(mesh);
     this.stale();
+  }
+
+  /**
+   * A texture of so many texels a side lies on the body that is shown; 0 takes it off, as do no coordinates. What is
+   * painted on it is to be put.
+   */
+  showPaint(size: number, coordinates: Float32Array | null): void {
+    const { body, shown } = this;
+    if (!body || !shown) return;
+    this.dropSeams();
+    if (this.paint && this.paint.texture.size !== size) {
+      this.paint.texture.dispose();
+      this.paint.material.dispose();
+      this.paint = null;
+    }
+    const fits = size > 0 && coordinates?.length === shown.triangleCount * 6;
+    body.geometry.setIndex(new BufferAttribute(shown.triangles, 1));
+    body.material = this.clay;
+    if (fits) {
+      this.paint ??= this.newPaint(size);
+      const seams = atSeams(shown, coordinates);
+      body.geometry.setAttribute('uv', new BufferAttribute(seams.coordinates, 2));
+      body.geometry.setIndex(new BufferAttribute(seams.inner, 1));
+      body.material = this.paint.material;
+      this.paint.seams = new SeamFaces(shown, seams, this.paint.material);
+      this.scene.add(this.paint.seams.mesh);
+    }
+    this.stale();
+  }
+
+  /** Tiles of the texture that look different now, and their bytes one behind the other. */
+  putPaint(tiles: Uint32Array, bytes: Uint8Array): void {
+    this.paint?.texture.put(tiles, bytes);
+    this.stale();
+  }
+
+  private newPaint(size: number): NonNullable<ClayView['paint']> {
+    const texture = new PaintTexture(this.renderer, size, () => this.stale());
+    const material = this.clay.clone();
+    material.defines = { PAINTED: '' };
+    // What is set on the clay is set on painted clay too.
+    material.uniforms = { ...this.clay.uniforms, paint: { value: texture.texture } };
+    return { texture, material, seams: null };
+  }
+
+  private dropSeams(): void {
+    if (!this.paint?.seams) return;
+    this.scene.remove(this.paint.seams.mesh);
+    this.paint.seams.mesh.geometry.dispose();
+    this.paint.seams = null;
   }
 
   /** From the left up to this share of the view another body is seen in its place; null shows none. */
@@ -243,7 +299,7 @@ export class ClayView {
     if (!object) return;
     this.scene.remove(object);
     object.geometry.dispose();
-    if (object.material !== this.clay) object.material.dispose();
+    if (object.material !== this.clay && object.material !== this.paint?.material) object.material.dispose();
   }
 
   /** Sends the leaves that changed to the card, neighbouring leaves in one go. */
@@ -261,6 +317,7 @@ export class ClayView {
       }
       attribute.needsUpdate = true;
     }
+    this.paint?.seams?.follow();
     this.stale();
   }
 
@@ -361,6 +418,9 @@ export class ClayView {
     this.disposed = true;
     cancelAnimationFrame(this.requested);
     for (const object of [this.body, this.before, this.edges]) this.drop(object);
+    this.dropSeams();
+    this.paint?.texture.dispose();
+    this.paint?.material.dispose();
     this.pieces.dispose();
     this.form?.dispose();
     this.target.dispose();
@@ -389,7 +449,7 @@ export class ClayView {
     }
     const at = Math.round(target.width * this.split);
     const side = (left: number, width: number, isBefore: boolean): void => {
-      for (const object of [this.body, this.edges]) if (object) object.visible = !isBefore;
+      for (const object of [this.body, this.paint?.seams?.mesh, this.edges]) if (object) object.visible = !isBefore;
       before.visible = isBefore;
       target.scissor.set(left, 0, width, target.height);
       renderer.setRenderTarget(target);
@@ -400,7 +460,7 @@ export class ClayView {
     side(at, target.width - at, false);
     target.scissorTest = false;
     target.scissor.set(0, 0, target.width, target.height);
-    for (const object of [this.body, this.edges]) if (object) object.visible = true;
+    for (const object of [this.body, this.paint?.seams?.mesh, this.edges]) if (object) object.visible = true;
   }
 
   private draw(): void {

@@ -8,6 +8,9 @@ out vec3 vView;
 #ifdef PIECES
 out vec3 vTint;
 #endif
+#ifdef PAINTED
+out vec2 vPlace;
+#endif
 void main() {
 #ifdef PIECES
   // A piece may be narrowed: its normals are not turned as its places are.
@@ -19,6 +22,9 @@ void main() {
 #else
   vec4 at = modelViewMatrix * vec4(position, 1.0);
   vNormal = normalMatrix * normal;
+#ifdef PAINTED
+  vPlace = uv;
+#endif
 #endif
   vView = at.xyz;
   vMask = mask;
@@ -33,6 +39,9 @@ in vec3 vView;
 #ifdef PIECES
 in vec3 vTint;
 uniform float ghost;
+#elif defined(PAINTED)
+in vec2 vPlace;
+uniform sampler2D paint;
 #endif
 uniform vec3 clay;
 uniform vec3 rim;
@@ -48,6 +57,10 @@ void main() {
   // What isn't set down yet is seen through: every second pixel is what lies behind it.
   if (ghost > 0.5 && fract((floor(gl_FragCoord.x) + floor(gl_FragCoord.y)) * 0.5) > 0.25) discard;
   own = vTint.r < 0.0 ? clay : vTint;
+#elif defined(PAINTED)
+  // Rows of the picture run down; its colours are times cover.
+  vec4 laid = texture(paint, vec2(vPlace.x, 1.0 - vPlace.y));
+  own = clay * (1.0 - laid.a) + laid.rgb;
 #endif
   vec3 n = facets > 0.5 ? normalize(cross(dFdx(vView), dFdy(vView))) : normalize(vNormal);
   vec3 eye = grazing > 0.5 || parallel > 0.5 ? vec3(0.0, 0.0, 1.0) : normalize(-vView);

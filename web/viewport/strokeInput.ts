@@ -41,6 +41,8 @@ export interface StrokeInputOptions {
   onEnd: () => void;
   /** Pieces that strokes go on; null is the body. */
   on?: () => readonly string[] | null;
+  /** The layer that paint goes on. */
+  layer?: () => { layer: string; mask: boolean } | null;
   /** What the pointer meets; null is the body. */
   ground?: () => MeshArrays | null;
   /** Which of the brush's parts was picked by hand; null leaves it to the set. */
@@ -151,6 +153,7 @@ export class StrokeInput {
     const { symmetry, eye } = this.o;
     const part = this.o.part?.() ?? null;
     const on = this.o.on?.() ?? null;
+    const layer = this.o.layer?.() ?? null;
     return {
       brushId: brush.id,
       seed: this.seed++,
@@ -160,6 +163,7 @@ export class StrokeInput {
       ...(brush.stroke.mapping === 'stencil' && eye.stencil ? { stencil: eye.stencil() } : {}),
       ...(part === null ? {} : { part }),
       ...(on === null ? {} : { on }),
+      ...(layer === null ? {} : { layer }),
     };
   }
 

@@ -2,9 +2,10 @@
 import * as Comlink from 'comlink';
 import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind, type PartForm } from '#core/brush';
 import { readMesh } from '#core/formats';
-import { body, buildMesh, subdivide, type RawMesh } from '#core/mesh';
+import { buildMesh, paintableBody, subdivide, type RawMesh } from '#core/mesh';
 import type { Brush } from '#core/settings';
 import {
+  bringPainting,
   bringPieces,
   abandon,
   beginStroke,
@@ -16,6 +17,7 @@ import {
   refineUnderLast,
   retrace,
   session,
+  startingLayers,
   startingPieces,
   takeUpSteps,
   undo,
@@ -26,6 +28,7 @@ import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
 import { bodyCalls } from './sculpt/bodyCalls';
 import { clayCalls } from './sculpt/clayCalls';
 import { finer, wantFiner } from './sculpt/finer';
+import { paintCalls } from './sculpt/paintCalls';
 import {
   brushes,
   change,
@@ -43,7 +46,7 @@ import type { Begin, Change, Opened, Opening } from './sculpt/messages';
 
 /** The body as it is sculpted: at its own density, subdivided as often as asked. */
 function bodyOf({ body: of, levels }: Extract<Opening, { kind: 'body' }>): RawMesh {
-  let raw = 'name' in of ? body(of.name, of.density) : readMesh(of.mesh);
+  let raw = 'name' in of ? paintableBody(of.name, of.density) : readMesh(of.mesh);
   for (let level = 0; level < levels; level++) raw = subdivide(raw);
   return raw;
 }
@@ -93,6 +96,8 @@ const api = {
         replay: true,
         meshes: partMeshes,
       });
+      // What was painted goes along with the strokes that painted it.
+      if (before?.painting) bringPainting(next, before.painting.size, startingLayers(before));
       bringPieces(next, pieces !== 'merged' ? pieces : before ? startingPieces(before) : []);
       refineUnderAll(next, takeUpSteps(next, steps));
       state.open = next;
@@ -196,6 +201,7 @@ const api = {
   },
   ...clayCalls,
   ...bodyCalls,
+  ...paintCalls,
 };
 
 export type SculptWorker = typeof api;

@@ -5,7 +5,8 @@
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { packMesh } from '#core/formats';
-import { meshView, type MeshArrays, type RawMesh } from '#core/mesh';
+import { meshView, type MeshArrays, type RawMesh, type Ray } from '#core/mesh';
+import type { LayerEdit } from '#core/paint';
 import type { Piece, PieceChange } from '#core/scene';
 import type { AlphaHead, BrushAlphas, PartHead } from '#core/stored';
 import type { Brush, Frame, SetForm } from '#core/settings';
@@ -17,7 +18,7 @@ import { plain } from '../api/plain';
 import { FormBytes } from './formBytes';
 import { Orders, type OrderOptions } from './orders';
 import type { SculptWorker } from './sculpt.worker';
-import type { Begin, Change, EditOrder, KeptStep, LevelState, Opened, Opening } from './sculpt/messages';
+import type { Begin, Change, EditOrder, KeptStep, LevelState, Opened, Opening, Painted } from './sculpt/messages';
 import { startThread } from './thread';
 
 export interface SculptorState {
@@ -38,6 +39,11 @@ export interface SculptorState {
   stroking: boolean;
   /** Of a slab. */
   level: LevelState | null;
+  /** Texels a side of the texture, 0 while there is none, and its layers from the lowest. */
+  textureSize: number;
+  layers: NonNullable<Painted['layers']>;
+  /** Counts changes of the painting. */
+  painted: number;
 }
 
 /** Set forms whose parts are gone; the others lie on the clay. */
@@ -68,6 +74,9 @@ export class Sculptor {
     dabRadius: null,
     stroking: false,
     level: null,
+    textureSize: 0,
+    layers: [],
+    painted: 0,
   });
   mesh: MeshArrays | null = null;
   spacing = 0;
@@ -85,6 +94,9 @@ export class Sculptor {
   readonly pieces = new Map<string, Piece>();
   /** Called with the ids of pieces that changed. */
   onPieces: (ids: readonly string[]) => void = nothing;
+
+  /** Called with what changed of the painting. */
+  onPainted: (painted: Painted) => void = nothing;
 
   /** Called with what lies beside the clay when undo or redo changed it. */
   onBeside: (state: string) => void = nothing;
@@ -412,6 +424,7 @@ export class Sculptor {
   unseen(): void {
     this.onChange = nothing;
     this.onPieces = nothing;
+    this.onPainted = nothing;
   }
 
   close(): void {
@@ -436,6 +449,40 @@ export class Sculptor {
         throw error;
       }
     }, options);
+  }
+
+  private takePainted(painted: Painted): void {
+    this.state.textureSize = painted.size;
+    this.state.painted++;
+    if (painted.layers) this.state.layers = painted.layers;
+    this.onPainted(painted);
+  }
+
+  /** Painting begins with an empty texture, unless it has begun. */
+  beginPainting(size: number): Promise<void> {
+    return this.changing(() => this.worker.beginPainting(size));
+  }
+
+  /** One step of history. Of one gesture only the latest waits. */
+  changeLayers(edit: LayerEdit): Promise<void> {
+    const sent = plain(edit);
+    const key = edit.kind === 'set' && edit.gesture !== undefined ? `layers ${edit.gesture}` : null;
+    return this.changing(() => this.worker.changeLayers(sent), key === null ? {} : { key });
+  }
+
+  /** A small picture of a layer, or of its mask, so many pixels a side; null where it isn’t there. */
+  layerPicture(id: string, mask: boolean, side: number): Promise<Uint8ClampedArray<ArrayBuffer> | null> {
+    return this.orders.give(() => this.worker.layerPicture(id, mask, side));
+  }
+
+  /** What is painted where a ray meets the body, “#rrggbb”; null where nothing is. */
+  colourAt(ray: Ray): Promise<string | null> {
+    return this.orders.give(() => this.worker.colourAt(ray));
+  }
+
+  /** Tells all of the painting to the view that looks now. */
+  repaint(): Promise<void> {
+    return this.changing(() => this.worker.repaint(), { key: 'repaint' });
   }
 
   private takePieces(changes: readonly PieceChange[]): void {
@@ -497,6 +544,7 @@ export class Sculptor {
     Object.assign(this.state, { level, strokes, canUndo, canRedo, stroking, merged, dabRadius: dab?.radius ?? null });
     if (change.leaves.length > 0) this.onChange(change.leaves);
     this.takePieces(change.pieces);
+    if (change.painted) this.takePainted(change.painted);
     if (change.beside !== null) this.onBeside(change.beside);
   }
 }

@@ -76,6 +76,7 @@ export const bodyCalls = {
         case 'cut':
           return [step];
         case 'pieces':
+        case 'layers':
         case 'merge':
         case 'beside':
         case 'level':

@@ -1,6 +1,7 @@
 /** What goes between the page and the worker that owns the memory of a body. */
 import type { Edit } from '#core/edit';
 import type { BodyName, MeshLayout } from '#core/mesh';
+import type { LayerHead } from '#core/paint';
 import type { Piece, PieceChange } from '#core/scene';
 import type { Step } from '#core/session';
 import type { Frame } from '#core/settings';
@@ -54,6 +55,21 @@ export interface Change {
   merged: boolean;
   /** What lies beside the clay from now on, where undo or redo changed it. */
   beside: string | null;
+  /** What changed of the painting; null where nothing did. */
+  painted: Painted | null;
+}
+
+/** What changed of a painting since the page was told last. */
+export interface Painted {
+  /** Texels a side. */
+  size: number;
+  /** Another painting, or another mesh under it: u, v of each corner of each triangle, null where it has none. */
+  on: { coordinates: Float32Array | null } | null;
+  tiles: Uint32Array;
+  /** What is seen of each of them, one behind the other: displayed colours of light times cover, and cover. */
+  bytes: Uint8Array;
+  /** Its layers from the lowest, where they became others; “masked” have a mask. */
+  layers: (LayerHead & { masked: boolean })[] | null;
 }
 
 /** The level of a slab that is sculpted, and how many finer ones were stepped down from. */

@@ -4,7 +4,8 @@
  */
 import * as Comlink from 'comlink';
 import type { AlphaForm, PartForm, ResolvedBrush } from '#core/brush';
-import { layoutOf, type RawMesh } from '#core/mesh';
+import { layoutOf, type Mesh, type RawMesh } from '#core/mesh';
+import type { Painting } from '#core/paint';
 import type { Picture, Pyramid } from '#core/picture';
 import { drainChanged, type Surface } from '#core/sculpt';
 import { abandon, canRedo, canUndo, firstAgain, tryEdit, type Session } from '#core/session';
@@ -12,6 +13,7 @@ import type { SetForm } from '#core/settings';
 import type { RefineUnder } from '#core/stroke';
 import type { Clay } from '#core/slab';
 import type { Change, Opened } from './messages';
+import { paintedSince } from './painted';
 
 export const state: {
   open: Session | Clay | null;
@@ -22,10 +24,17 @@ export const state: {
   /** When the running stroke may be shown on finer clay next, ms; null while it asks for none. */
   finer: { refine: RefineUnder; notBefore: number } | null;
   /** What the page knows: the mesh that it looks at, and what lies beside the clay. */
-  told: { surface: Surface | null; beside: string | null };
+  told: { surface: Surface | null; beside: string | null; painted: { painting: Painting; mesh: Mesh } | null };
   /** What stood when the body was handed out to be merged into: a step since then makes the answer stale. */
   handedOut: { session: Session; steps: readonly unknown[] } | null;
-} = { open: null, setForms: [], stroke: null, finer: null, told: { surface: null, beside: null }, handedOut: null };
+} = {
+  open: null,
+  setForms: [],
+  stroke: null,
+  finer: null,
+  told: { surface: null, beside: null, painted: null },
+  handedOut: null,
+};
 
 export const brushes = new Map<string, ResolvedBrush>();
 export const forms = new Map<string, AlphaForm>();
@@ -68,6 +77,7 @@ export function change(): Change {
   state.told.beside = s.beside;
   const frame = s.running?.runner.frames.at(-1) ?? null;
   const slab = clayOrNull();
+  const painted = paintedSince(s, state.told);
   const out: Change = {
     leaves: drainChanged(s.surface),
     reopened,
@@ -80,8 +90,13 @@ export function change(): Change {
     merged: firstAgain(s) > 0,
     level: slab && { cells: slab.level.cells, upper: slab.level.upper.length },
     beside,
+    painted,
   };
-  return Comlink.transfer(out, [out.leaves.buffer as ArrayBuffer]);
+  const bulk = [out.leaves, painted?.bytes, painted?.tiles, painted?.on?.coordinates];
+  return Comlink.transfer(
+    out,
+    bulk.flatMap((of) => (of ? [of.buffer as ArrayBuffer] : [])),
+  );
 }
 
 /** The pictures of these alphas, and of the strokes that can be run again. */

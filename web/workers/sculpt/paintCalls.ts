@@ -1,0 +1,39 @@
+/** What the page asks of a painting: to begin, to change its layers, to be told whole. */
+import { bringPainting, changeLayers, colourUnder } from '#core/session';
+import { boxUnwrap, type Ray } from '#core/mesh';
+import { small, type LayerEdit } from '#core/paint';
+import { change, current, state } from './state';
+import type { Change } from './messages';
+
+export const paintCalls = {
+  /**
+   * Painting begins with an empty texture, unless it has begun. A body without coordinates is unwrapped along the axes.
+   */
+  beginPainting(size: number): Change {
+    const s = current();
+    if (!s.painting) {
+      const { mesh } = s.surface;
+      mesh.carried ??= { coordinates: null, groups: null };
+      mesh.carried.coordinates ??= boxUnwrap({ positions: s.base ?? mesh.positions, triangles: mesh.triangles });
+      bringPainting(s, size);
+    }
+    return change();
+  },
+  changeLayers(edit: LayerEdit): Change {
+    changeLayers(current(), edit);
+    return change();
+  },
+  layerPicture(id: string, mask: boolean, side: number): Uint8ClampedArray<ArrayBuffer> | null {
+    const texture = current().painting?.texture({ layer: id, mask });
+    return texture ? small(texture, side) : null;
+  },
+  colourAt(ray: Ray): string | null {
+    const s = current();
+    return s.painting ? colourUnder(s, ray) : null;
+  },
+  /** All of the painting, for a view that begins. */
+  repaint(): Change {
+    state.told.painted = null;
+    return change();
+  },
+};
