@@ -51,6 +51,7 @@ async function sent(name: string, cells: number): Promise<OwnBody> {
     report: { merged: 0, dropped: 0, open: 0, components: 1 },
     pieces: [],
     shapes: null,
+    painting: null,
   };
 }
 

@@ -3,3 +3,4 @@ export * from './tiff';
 export * from './packedMesh';
 export * from './meshFile';
 export * from './facts';
+export * from './paintSquare';

@@ -14,3 +14,4 @@ export * from './layers';
 export * from './flatten';
 export * from './painting';
 export * from './small';
+export * from './squares';

@@ -2,11 +2,15 @@
 import { z } from 'zod';
 import { BlobHashSchema } from './blob';
 import { CardSchema } from './card';
+import { PaintingSchema } from './painting';
 import type { Migration } from './read';
 
-export const BODY_VERSION = 3;
+export const BODY_VERSION = 4;
 
-/** Until version 1 components were called pieces; version 3 added the parts that were set down on it. */
+/**
+ * Until version 1 components were called pieces; version 3 added the parts that were set down on it, version 4 what is
+ * painted on it.
+ */
 export const BODY_MIGRATIONS: Record<number, Migration> = {
   1(doc) {
     if (typeof doc['report'] !== 'object') return doc;
@@ -14,6 +18,7 @@ export const BODY_MIGRATIONS: Record<number, Migration> = {
     return { ...doc, report: { ...report, components: pieces } };
   },
   2: (doc) => doc,
+  3: (doc) => doc,
 };
 
 const count = z.number().int().min(0);
@@ -55,5 +60,6 @@ export const OwnBodySchema = z.object({
   pieces: z.array(PieceSchema).max(MOST_PIECES, `At most ${MOST_PIECES} pieces a body.`).default([]),
   /** Little-endian float32 places of pieces that were bent; null where none was. */
   shapes: BlobHashSchema.nullable().default(null),
+  painting: PaintingSchema.nullable().default(null),
 });
 export type OwnBody = z.infer<typeof OwnBodySchema>;

@@ -6,8 +6,8 @@ import { setting } from './setting';
 
 const count = z.number().int().min(0);
 
-/** Packed tiles of one square of the texture, by the square’s number, row by row. */
-const SquareSchema = z.object({ square: count, blob: BlobHashSchema, bytes: count });
+/** One square of the texture, by its number row by row: its bytes as core/formats packs them, gzipped. */
+const SquareSchema = z.object({ square: count, blob: BlobHashSchema });
 
 export const PaintLayerSchema = z.object({
   id: z.string().min(1).max(80),

@@ -88,7 +88,13 @@ export function referencesOfSource(source: Source): References {
 }
 
 export function referencesOfBody(body: OwnBody): References {
-  const named = [body.mesh, ...(body.shapes ? [body.shapes] : []), ...body.pieces.map(({ mesh }) => mesh)];
+  const painted = (body.painting?.layers ?? []).flatMap(({ squares, mask }) => [...squares, ...(mask ?? [])]);
+  const named = [
+    body.mesh,
+    ...(body.shapes ? [body.shapes] : []),
+    ...body.pieces.map(({ mesh }) => mesh),
+    ...painted.map(({ blob }) => blob),
+  ];
   return { blobs: [...new Set(named)].map((hash) => ({ hash, bytes: null })), documents: [] };
 }
 

@@ -47,7 +47,9 @@ export const SourceHeadSchema = z.discriminatedUnion('kind', [
 ]);
 export type SourceHead = z.infer<typeof SourceHeadSchema>;
 
-export const BodyHeadSchema = OwnBodySchema.omit({ version: true, pieces: true, shapes: true }).extend({
+export const BodyHeadSchema = OwnBodySchema.omit({ version: true, pieces: true, shapes: true, painting: true }).extend({
+  /** Something is painted on it. */
+  painted: z.boolean().default(false),
   ...head,
   pieces: z.number().int().min(0).default(0),
 });
@@ -78,8 +80,8 @@ function factsOf(source: Source): object {
   }
 }
 
-export function headOfBody({ pieces, ...body }: OwnBody): BodyHead {
-  return BodyHeadSchema.parse({ ...body, pieces: pieces.length });
+export function headOfBody({ pieces, painting, ...body }: OwnBody): BodyHead {
+  return BodyHeadSchema.parse({ ...body, pieces: pieces.length, painted: painting !== null });
 }
 
 export function headOfTrial(trial: OwnTrial): TrialHead {

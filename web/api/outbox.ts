@@ -4,8 +4,27 @@
  */
 import { createStore, del, get, keys, set } from 'idb-keyval';
 import type { Welded } from '#core/mesh';
+import type { LayerHead } from '#core/paint';
 import type { Piece } from '#core/scene';
 import type { TrialStroke } from '#core/trial';
+
+/** A painting in squares, packed and gzipped. */
+export interface PackedPainting {
+  /** Texels a side. */
+  size: number;
+  layers: PackedLayer[];
+}
+
+export interface PackedSquare {
+  square: number;
+  bytes: ArrayBuffer;
+}
+
+export interface PackedLayer extends LayerHead {
+  squares: PackedSquare[];
+  /** Null where it has none. */
+  mask: PackedSquare[] | null;
+}
 
 export interface Waiting {
   id: string;
@@ -20,6 +39,8 @@ export interface WaitingBody extends Waiting {
   report: Omit<Welded, 'mesh'>;
   /** Parts that were set down on it. */
   pieces?: Piece[];
+  /** What is painted on it. */
+  painting?: PackedPainting | null;
 }
 
 export interface WaitingTrial extends Waiting {

@@ -1,9 +1,11 @@
 /** Bodies of one's own. */
 import { defineStore } from 'pinia';
-import { BODY_VERSION, type OwnBody } from '#core/settings';
+import { BODY_VERSION, type KeptPainting, type OwnBody } from '#core/settings';
+import type { Layer } from '#core/paint';
 import { keptPieces, piecesFrom, type Piece } from '#core/scene';
 import { get, getBlob, putBlob } from '../api/client';
-import { waitingBodies, type WaitingBody } from '../api/outbox';
+import { waitingBodies, type PackedPainting, type PackedSquare, type WaitingBody } from '../api/outbox';
+import { unpackedLayers } from '../workers/keptPainting';
 import { useSending } from './sending';
 
 export interface BodyRow {
@@ -13,8 +15,27 @@ export interface BodyRow {
   report: OwnBody['report'];
   /** How many parts were set down on it. */
   pieces: number;
+  painted: boolean;
   /** The mesh's blob; null while the body waits in the browser. */
   mesh: string | null;
+}
+
+/** Its squares are stored; one that is there already isn’t stored again. */
+async function keptPainting({ size, layers }: PackedPainting): Promise<KeptPainting> {
+  const stored = async (squares: readonly PackedSquare[]): Promise<{ square: number; blob: string }[]> => {
+    const out: { square: number; blob: string }[] = [];
+    for (const { square, bytes } of squares) out.push({ square, blob: await putBlob(new Uint8Array(bytes)) });
+    return out;
+  };
+  const kept: KeptPainting['layers'] = [];
+  for (const { squares, mask, ...head } of layers)
+    kept.push({
+      ...head,
+      opacity: Math.round(head.opacity * 100),
+      squares: await stored(squares),
+      mask: mask && (await stored(mask)),
+    });
+  return { size: size as KeptPainting['size'], layers: kept };
 }
 
 export const useBodies = defineStore('bodies', () => {
@@ -22,7 +43,7 @@ export const useBodies = defineStore('bodies', () => {
     collection: 'bodies',
     box: waitingBodies,
     what: 'body',
-    async documentOf({ id, mesh, triangles, report, pieces = [] }, name) {
+    async documentOf({ id, mesh, triangles, report, pieces = [], painting = null }, name) {
       const kept = keptPieces(pieces);
       return {
         version: BODY_VERSION,
@@ -33,22 +54,25 @@ export const useBodies = defineStore('bodies', () => {
         report,
         pieces: kept.pieces,
         shapes: kept.shapes && (await putBlob(new Uint8Array(kept.shapes.buffer as ArrayBuffer))),
+        painting: painting && (await keptPainting(painting)),
       };
     },
-    rowOf: ({ id, name, triangles, report, pieces = [] }) => ({
+    rowOf: ({ id, name, triangles, report, pieces = [], painting }) => ({
       id,
       name,
       triangles,
       report,
       pieces: pieces.length,
+      painted: Boolean(painting),
       mesh: null,
     }),
-    rowOfStored: ({ id, card, triangles, report, pieces, mesh }) => ({
+    rowOfStored: ({ id, card, triangles, report, pieces, painted, mesh }) => ({
       id,
       name: card.name,
       triangles,
       report,
       pieces,
+      painted,
       mesh,
     }),
   });
@@ -72,5 +96,27 @@ export const useBodies = defineStore('bodies', () => {
     return piecesFrom({ pieces: doc.pieces, shapes });
   }
 
-  return { ...sending, meshOf, piecesOf };
+  /** What is painted on it; null where nothing is. */
+  async function paintingOf(id: string): Promise<{ size: number; layers: Layer[] } | null> {
+    const waits = await waitingBodies.one(id).catch(() => null);
+    const packed = waits ? (waits.painting ?? null) : await storedPainting(id);
+    return packed && { size: packed.size, layers: await unpackedLayers(packed) };
+  }
+
+  async function storedPainting(id: string): Promise<PackedPainting | null> {
+    if (!sending.own.value.find((b) => b.id === id)?.painted) return null;
+    const { painting } = (await get('bodies', id)).doc;
+    if (!painting) return null;
+    const fetched = (squares: readonly { square: number; blob: string }[]): Promise<PackedSquare[]> =>
+      Promise.all(squares.map(async ({ square, blob }) => ({ square, bytes: await getBlob(blob) })));
+    const layers = painting.layers.map(async ({ squares, mask, ...head }) => ({
+      ...head,
+      opacity: head.opacity / 100,
+      squares: await fetched(squares),
+      mask: mask && (await fetched(mask)),
+    }));
+    return { size: painting.size, layers: await Promise.all(layers) };
+  }
+
+  return { ...sending, meshOf, piecesOf, paintingOf };
 });

@@ -1,15 +1,19 @@
 /**
  * The body that brushes are proved on. It and its strokes stay while one goes from brush to brush and place to place.
  */
-import { useLocalStorage } from '@vueuse/core';
+import { useEventListener, useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
+import type { Layer } from '#core/paint';
 import type { BrushAlphas } from '#core/stored';
 import { RefineUnderSchema, SymmetrySchema, type Brush, type RefineUnderSettings, type Symmetry } from '#core/settings';
 import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
+import type { PaintDraftWorker } from '../api/paintDraft.worker';
+import { PaintKeeper } from '../workers/paintKeeper';
 import { Sculptor } from '../workers/sculptor';
+import { startThread } from '../workers/thread';
 import { useBodies } from './bodies';
 import { sentence } from './connection';
 
@@ -26,6 +30,22 @@ export const useProof = defineStore('proof', () => {
   const sculptor = markRaw(new Sculptor());
   sculptor.onReopen = (now) => (now.passing ? passing : opened).value++;
   const state = sculptor.state;
+  const paintDrafts = startThread<PaintDraftWorker>(
+    new Worker(new URL('../api/paintDraft.worker.ts', import.meta.url), { type: 'module' }),
+  ).worker;
+  /** This window’s own. */
+  const token = crypto.randomUUID();
+  const keeper = new PaintKeeper({
+    draft: () => sculptor.paintDraft(),
+    forget: () => sculptor.forgetDraft(),
+    keep: (body, draft) => paintDrafts.keep(body, token, draft),
+    problem: (error) => (problem.value = `What you painted can’t be kept in this browser. ${sentence(error)}`),
+  });
+  watch(
+    () => state.painted,
+    () => keeper.changed(),
+  );
+  useEventListener(document, 'visibilitychange', () => document.hidden && void keeper.flush());
   /** A shipped body's name, or the id of one's own. */
   const name = useLocalStorage<string>('proof-body', 'ball');
   const density = useLocalStorage<BodyDensity>('proof-density', 300);
@@ -92,7 +112,10 @@ export const useProof = defineStore('proof', () => {
     opening.value = true;
     try {
       const onMerged = !fresh && (state.merged || finerMerged.value);
-      await sculptor.open({ ...(await (onMerged ? openingMerged() : openingOf())), fresh });
+      if (fresh) await keeper.flush();
+      const opening = await (onMerged ? openingMerged() : openingOf());
+      const painting = fresh ? await paintingOf(name.value) : null;
+      await sculptor.open({ ...opening, fresh, painting, paintedAs: name.value });
       finerMerged.value = onMerged;
       opened.value++;
     } finally {
@@ -115,6 +138,13 @@ export const useProof = defineStore('proof', () => {
       fresh: true,
       pieces: isShipped ? [] : await bodies.piecesOf(name.value),
     };
+  }
+
+  /** What is painted on a body: as it was left here, or as it was kept with it. */
+  async function paintingOf(body: string): Promise<{ size: number; layers: Layer[] } | null> {
+    const draft = await paintDrafts.read(body).catch(() => null);
+    if (draft) return draft;
+    return (BODIES as readonly string[]).includes(body) ? null : bodies.paintingOf(body);
   }
 
   async function bodyOf(body: string): Promise<{ name: BodyName; density: number } | { mesh: ArrayBuffer }> {
@@ -216,6 +246,7 @@ export const useProof = defineStore('proof', () => {
       triangles,
       report: about.value ?? { merged: 0, dropped: 0, open: 0, components: 1 },
       pieces: [...sculptor.pieces.values()],
+      painting: await sculptor.packedPainting(),
     });
     await show(row.id, density.value);
     return row.name;

@@ -96,8 +96,12 @@ const api = {
         replay: true,
         meshes: partMeshes,
       });
+      const { painting = null } = opening;
+      if (painting) bringPainting(next, painting.size, painting.layers);
       // What was painted goes along with the strokes that painted it.
-      if (before?.painting) bringPainting(next, before.painting.size, startingLayers(before));
+      else if (before?.painting) bringPainting(next, before.painting.size, startingLayers(before));
+      state.kept.as = opening.paintedAs ?? null;
+      if (painting && next.painting) state.kept.tiles.keptAs(next.painting);
       bringPieces(next, pieces !== 'merged' ? pieces : before ? startingPieces(before) : []);
       refineUnderAll(next, takeUpSteps(next, steps));
       state.open = next;

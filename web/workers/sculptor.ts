@@ -17,6 +17,8 @@ import { getBlob, ServerAway } from '../api/client';
 import { plain } from '../api/plain';
 import { FormBytes } from './formBytes';
 import { Orders, type OrderOptions } from './orders';
+import type { PackedPainting } from './keptPainting';
+import type { PaintDraft } from './sculpt/paintDraft';
 import type { SculptWorker } from './sculpt.worker';
 import type { Begin, Change, EditOrder, KeptStep, LevelState, Opened, Opening, Painted } from './sculpt/messages';
 import { startThread } from './thread';
@@ -468,6 +470,21 @@ export class Sculptor {
     const sent = plain(edit);
     const key = edit.kind === 'set' && edit.gesture !== undefined ? `layers ${edit.gesture}` : null;
     return this.changing(() => this.worker.changeLayers(sent), key === null ? {} : { key });
+  }
+
+  /** What of the painting isn’t kept in the browser yet. */
+  paintDraft(): Promise<{ body: string; draft: PaintDraft } | null> {
+    return this.orders.give(() => this.worker.paintDraft());
+  }
+
+  /** What was kept is lost: the next draft is whole. */
+  forgetDraft(): Promise<void> {
+    return this.orders.give(() => this.worker.forgetDraft());
+  }
+
+  /** All of the painting as it is kept with a body; null where there is none. */
+  packedPainting(): Promise<PackedPainting | null> {
+    return this.orders.give(() => this.worker.packedPainting());
   }
 
   /** A small picture of a layer, or of its mask, so many pixels a side; null where it isn’t there. */

@@ -1,7 +1,7 @@
 /** What goes between the page and the worker that owns the memory of a body. */
 import type { Edit } from '#core/edit';
 import type { BodyName, MeshLayout } from '#core/mesh';
-import type { LayerHead } from '#core/paint';
+import type { Layer, LayerHead } from '#core/paint';
 import type { Piece, PieceChange } from '#core/scene';
 import type { Step } from '#core/session';
 import type { Frame } from '#core/settings';
@@ -25,6 +25,10 @@ export type Opening =
       fresh: boolean;
       /** `merged` where the body is the one that is open, with what was merged into it: what was done since is run. */
       pieces?: Piece[] | 'merged';
+      /** What is painted on it already. */
+      painting?: { size: number; layers: Layer[] } | null;
+      /** What drafts of its painting are kept as. */
+      paintedAs?: string;
     };
 
 export interface Opened {

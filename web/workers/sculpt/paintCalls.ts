@@ -1,8 +1,11 @@
 /** What the page asks of a painting: to begin, to change its layers, to be told whole. */
+import * as Comlink from 'comlink';
 import { bringPainting, changeLayers, colourUnder } from '#core/session';
 import { boxUnwrap, type Ray } from '#core/mesh';
 import { small, type LayerEdit } from '#core/paint';
 import { change, current, state } from './state';
+import type { PaintDraft } from './paintDraft';
+import { packedPainting, type PackedPainting } from '../keptPainting';
 import type { Change } from './messages';
 
 export const paintCalls = {
@@ -30,6 +33,25 @@ export const paintCalls = {
   colourAt(ray: Ray): string | null {
     const s = current();
     return s.painting ? colourUnder(s, ray) : null;
+  },
+  /** What of the painting isn’t kept yet; null where all is, or a stroke is being drawn. */
+  paintDraft(): { body: string; draft: PaintDraft } | null {
+    const { painting = null, running = null } = state.open ?? {};
+    const { tiles, as } = state.kept;
+    const draft = painting && as !== null && !running ? tiles.draft(painting) : null;
+    if (!draft || as === null) return null;
+    return Comlink.transfer(
+      { body: as, draft },
+      draft.tiles.flatMap(({ words }) => (words ? [words.buffer as ArrayBuffer] : [])),
+    );
+  },
+  forgetDraft(): void {
+    state.kept.tiles.forget();
+  },
+  /** All of the painting as it is kept with a body; null where there is none. */
+  async packedPainting(): Promise<PackedPainting | null> {
+    const { painting } = current();
+    return painting && packedPainting(painting.size, painting.snapshot());
   },
   /** All of the painting, for a view that begins. */
   repaint(): Change {

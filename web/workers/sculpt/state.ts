@@ -14,6 +14,7 @@ import type { RefineUnder } from '#core/stroke';
 import type { Clay } from '#core/slab';
 import type { Change, Opened } from './messages';
 import { paintedSince } from './painted';
+import { KeptTiles } from './paintDraft';
 
 export const state: {
   open: Session | Clay | null;
@@ -25,6 +26,8 @@ export const state: {
   finer: { refine: RefineUnder; notBefore: number } | null;
   /** What the page knows: the mesh that it looks at, and what lies beside the clay. */
   told: { surface: Surface | null; beside: string | null; painted: { painting: Painting; mesh: Mesh } | null };
+  /** What of the painting is in the browser’s store, and what it is kept as. */
+  kept: { tiles: KeptTiles; as: string | null };
   /** What stood when the body was handed out to be merged into: a step since then makes the answer stale. */
   handedOut: { session: Session; steps: readonly unknown[] } | null;
 } = {
@@ -33,6 +36,7 @@ export const state: {
   stroke: null,
   finer: null,
   told: { surface: null, beside: null, painted: null },
+  kept: { tiles: new KeptTiles(), as: null },
   handedOut: null,
 };
 
