@@ -1,5 +1,5 @@
 /**
- * Writes greyscale TIFF pictures of 32-bit floats, deflated in strips.
+ * Writes TIFF pictures of 32-bit floats, greyscale or red, green, blue and cover, deflated in strips.
  *
  * Source: "TIFF Revision 6.0", 1992, with SampleFormat 3 (IEEE float) and compression 8 (Deflate). The
  * compression itself is handed in.
@@ -11,7 +11,10 @@ const SHORT = 3;
 const LONG = 4;
 const ASCII = 2;
 
-/** `says` is the picture's description, plain ASCII. */
+/**
+ * `data` holds one value a pixel, or four: colours in linear light times cover, and cover. `says` is the picture's
+ * description, plain ASCII.
+ */
 export async function writeTiff(
   width: number,
   height: number,
@@ -19,10 +22,12 @@ export async function writeTiff(
   deflate: Deflate,
   says = '',
 ): Promise<Uint8Array<ArrayBuffer>> {
-  if (data.length !== width * height) throw new Error(`Expected ${width} × ${height} values, found ${data.length}.`);
+  const samples = data.length === width * height * 4 ? 4 : 1;
+  if (data.length !== width * height * samples)
+    throw new Error(`Expected ${width} × ${height} values, found ${data.length}.`);
   const strips: Uint8Array[] = [];
   for (let j = 0; j < height; j += ROWS_A_STRIP) {
-    const rows = data.slice(j * width, Math.min(height, j + ROWS_A_STRIP) * width);
+    const rows = data.slice(j * width * samples, Math.min(height, j + ROWS_A_STRIP) * width * samples);
     strips.push(await deflate(new Uint8Array(rows.buffer)));
   }
   const count = strips.length;
@@ -30,21 +35,24 @@ export async function writeTiff(
   const entries: readonly (readonly [number, number, readonly number[]])[] = [
     [256, LONG, [width]],
     [257, LONG, [height]],
-    [258, SHORT, [32]],
+    [258, SHORT, new Array<number>(samples).fill(32)],
     [259, SHORT, [8]],
-    [262, SHORT, [1]],
+    [262, SHORT, [samples === 4 ? 2 : 1]],
     ...(says ? [[270, ASCII, Array.from(`${says.padEnd(7, ' ')}\0`, (c) => c.charCodeAt(0) & 127)] as const] : []),
     [273, LONG, new Array<number>(count).fill(0)],
-    [277, SHORT, [1]],
+    [277, SHORT, [samples]],
     [278, LONG, [ROWS_A_STRIP]],
     [279, LONG, strips.map((s) => s.length)],
     [284, SHORT, [1]],
-    [339, SHORT, [3]],
+    // Colours are multiplied by their cover.
+    ...(samples === 4 ? [[338, SHORT, [1]] as const] : []),
+    [339, SHORT, new Array<number>(samples).fill(3)],
   ];
   const directory = 8;
   const lists = directory + 2 + entries.length * 12 + 4;
   const described = says ? Math.max(8, says.length + 1) : 0;
-  const first = lists + (count > 1 ? count * 8 : 0) + described + (described % 2);
+  const shorts = samples > 1 ? samples * 2 * 2 : 0;
+  const first = lists + (count > 1 ? count * 8 : 0) + described + (described % 2) + shorts;
   const out = new Uint8Array(first + strips.reduce((sum, s) => sum + s.length, 0));
   const view = new DataView(out.buffer);
   const offsets: number[] = [];
@@ -76,8 +84,9 @@ export async function writeTiff(
       return;
     }
     for (const value of real) {
-      view.setUint32(list, value, true);
-      list += 4;
+      if (type === SHORT) view.setUint16(list, value, true);
+      else view.setUint32(list, value, true);
+      list += type === SHORT ? 2 : 4;
     }
   });
   return out;

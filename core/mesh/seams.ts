@@ -9,11 +9,13 @@ export interface CutOpen {
   triangles: Uint32Array;
   /** u, v of each vertex; null where the mesh has none. */
   coordinates: Float32Array | null;
+  /** Which vertex each was; null where none was cut. */
+  from: Uint32Array | null;
 }
 
 export function cutAtSeams({ positions, triangles, carried }: RawMesh): CutOpen {
   const from = carried?.coordinates;
-  if (!from) return { positions, triangles, coordinates: null };
+  if (!from) return { positions, triangles, coordinates: null, from: null };
   const vertices = positions.length / 3;
   /** The first copy of each vertex, and the copy behind each copy. */
   const first = new Int32Array(vertices).fill(-1);
@@ -37,5 +39,5 @@ export function cutAtSeams({ positions, triangles, carried }: RawMesh): CutOpen 
   }
   const cut = new Float32Array(of.length * 3);
   of.forEach((v, i) => cut.set(positions.subarray(v * 3, v * 3 + 3), i * 3));
-  return { positions: cut, triangles: out, coordinates: Float32Array.from(coordinates) };
+  return { positions: cut, triangles: out, coordinates: Float32Array.from(coordinates), from: Uint32Array.from(of) };
 }

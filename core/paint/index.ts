@@ -14,4 +14,5 @@ export * from './layers';
 export * from './flatten';
 export * from './painting';
 export * from './small';
+export * from './resized';
 export * from './squares';

@@ -2,9 +2,9 @@
  * The layers of a painting, from the lowest to the topmost, and what is done to them. A layer is never changed in place
  * but by a stroke that runs: every edit answers a list with new layers where they differ.
  */
-import type { BlendMode } from '#core/colour';
-import { flattened } from './flatten';
-import type { Tiles } from './texture';
+import type { BlendMode, Linear } from '#core/colour';
+import { allTiles, flattened } from './flatten';
+import { FULL, TILE_WORDS, type Tiles } from './texture';
 
 export interface LayerHead {
   id: string;
@@ -41,6 +41,13 @@ export function newLayer(id: string, name: string): Layer {
   };
 }
 
+/** A layer of one colour all over, with one tile for all. */
+export function filledLayer(id: string, size: number, [r, g, b]: Linear): Layer {
+  const words = new Uint16Array(TILE_WORDS);
+  for (let i = 0; i < TILE_WORDS; i += 4) words.set([r * FULL, g * FULL, b * FULL, FULL], i);
+  return { ...newLayer(id, 'Ground'), tiles: new Map(allTiles(size).map((tile) => [tile, words])) };
+}
+
 export function headOf({ id, name, hidden, opacity, blend, clipped, locked }: Layer): LayerHead {
   return { id, name, hidden, opacity, blend, clipped, locked };
 }
@@ -57,13 +64,15 @@ export type LayerEdit =
   /** Begins a mask that hides nothing, or takes it off. */
   | { kind: 'mask'; id: string; on: boolean }
   | { kind: 'clear'; id: string }
+  /** Layers from elsewhere, over all others. */
+  | { kind: 'bring'; id: string; layers: readonly Layer[] }
   /** One layer of this and the one below it, as the two look. */
   | { kind: 'merge'; id: string };
 
 /** Throws a sentence where a layer isn’t there, or there would be none or too many. */
 export function edited(layers: readonly Layer[], edit: LayerEdit): Layer[] {
-  const at = edit.kind === 'add' ? -1 : layers.findIndex(({ id }) => id === edit.id);
-  if (edit.kind !== 'add' && at < 0) throw new Error('This layer isn’t there any more.');
+  const at = edit.kind === 'add' || edit.kind === 'bring' ? -1 : layers.findIndex(({ id }) => id === edit.id);
+  if (edit.kind !== 'add' && edit.kind !== 'bring' && at < 0) throw new Error('This layer isn’t there any more.');
   const one = layers[at];
   const replaced = (by: Partial<Layer>): Layer[] => layers.map((layer, i) => (i === at ? { ...layer, ...by } : layer));
   switch (edit.kind) {
@@ -74,6 +83,11 @@ export function edited(layers: readonly Layer[], edit: LayerEdit): Layer[] {
       const made = edit.kind === 'copy' ? copied(one, edit.as, edit.name) : newLayer(edit.id, edit.name);
       const place = below < 0 ? layers.length : below + 1;
       return [...layers.slice(0, place), made, ...layers.slice(place)];
+    }
+    case 'bring': {
+      if (layers.length + edit.layers.length > MOST_LAYERS)
+        throw new Error(`A painting has at most ${MOST_LAYERS} layers.`);
+      return [...layers, ...edit.layers.map((layer) => copied(layer, layer.id, layer.name))];
     }
     case 'remove':
       if (layers.length === 1) throw new Error('A painting needs one layer at least.');

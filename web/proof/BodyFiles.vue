@@ -44,7 +44,10 @@ const keep = (): Promise<void> =>
 const download = (ending: MeshEnding): Promise<void> =>
   doing(async () => {
     const mesh = await proof.sculptor.sculpted();
-    const things: PackedOut[] = [{ name: proof.label, mesh, millimetres: BODY_MILLIMETRES, up: 'y' }];
+    const texture = ending === 'glb' ? await proof.texturePng() : null;
+    const things: PackedOut[] = [
+      { name: proof.label, mesh, millimetres: BODY_MILLIMETRES, up: 'y', ...(texture ? { texture } : {}) },
+    ];
     for (const piece of proof.sculptor.pieces.values()) {
       if (piece.hidden) continue;
       things.push(writtenPiece(piece, await meshes.of(piece.mesh)));
@@ -64,8 +67,9 @@ const download = (ending: MeshEnding): Promise<void> =>
         <PushButton look="main" native-type="submit" :disabled="busy">Keep</PushButton>
       </form>
       <p class="muted">
-        As it is sculpted<template v-if="proof.state.pieces">, with its {{ proof.state.pieces }} pieces</template>: a
-        body of your own, there after a restart.
+        As it is sculpted<template v-if="proof.state.textureSize"> and painted</template
+        ><template v-if="proof.state.pieces">, with its {{ proof.state.pieces }} pieces</template>: a body of your own,
+        there after a restart.
       </p>
       <MeshFileButtons :disabled="busy" @write="download" />
     </div>

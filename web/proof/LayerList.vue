@@ -14,6 +14,7 @@ import ToolButton from '../controls/ToolButton.vue';
 import { orSay } from '../controls/undoNotice';
 import { usePainting } from '../stores/painting';
 import LayerPicture from './LayerPicture.vue';
+import TextureMenu from './TextureMenu.vue';
 
 const painting = usePainting();
 const open = useLocalStorage('proof-layers-open', true);
@@ -58,6 +59,7 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
       <PushButton small :title="open ? 'Fold the layers away' : 'Show the layers'" @click="open = !open">
         {{ painting.layers.length }} {{ painting.layers.length === 1 ? 'layer' : 'layers' }}
       </PushButton>
+      <TextureMenu v-if="open" class="texture" />
       <ToolButton v-if="open" :icon="Plus" label="Add a layer" @click="orSay(painting.add)" />
     </div>
     <template v-if="open && active">

@@ -5,12 +5,14 @@ import { useEventListener, useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
-import type { Layer } from '#core/paint';
+import { linearOf } from '#core/colour';
+import { filledLayer, type Layer } from '#core/paint';
 import type { BrushAlphas } from '#core/stored';
 import { RefineUnderSchema, SymmetrySchema, type Brush, type RefineUnderSettings, type Symmetry } from '#core/settings';
 import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
 import type { PaintDraftWorker } from '../api/paintDraft.worker';
+import { writePaint } from '../workers/paintFileThread';
 import { PaintKeeper } from '../workers/paintKeeper';
 import { Sculptor } from '../workers/sculptor';
 import { startThread } from '../workers/thread';
@@ -23,6 +25,8 @@ const CUT_THICKNESS = 0.02;
 const UPRIGHT = SymmetrySchema.parse({ axis: 'y' });
 /** Bodies have no size of their own: one of their units is so long in a file. */
 export const BODY_MILLIMETRES = 50;
+/** What shows where nothing is painted, in files. */
+const CLAY = [0.78, 0.72, 0.66] as const;
 /** A body is subdivided up to so many triangles. */
 const MOST_TRIANGLES = 8_000_000;
 
@@ -252,6 +256,15 @@ export const useProof = defineStore('proof', () => {
     return row.name;
   }
 
+  /** What is painted on the body, over the clay, as a PNG of 8 bits; null where nothing is. */
+  async function texturePng(): Promise<Uint8Array<ArrayBuffer> | null> {
+    const found = await sculptor.paintedLayers();
+    if (!found) return null;
+    const ground = filledLayer('ground', found.size, linearOf(CLAY));
+    const png = await writePaint('png8', found.size, [ground, ...found.layers]);
+    return new Uint8Array(await png.arrayBuffer());
+  }
+
   /** Takes a body of one's own off the list; answers how that is taken back. */
   async function forget(id: string): Promise<() => Promise<void>> {
     const shown = name.value === id;
@@ -296,6 +309,7 @@ export const useProof = defineStore('proof', () => {
     bring,
     cutOff,
     keepBody,
+    texturePng,
     forget,
     editMask,
     knows,

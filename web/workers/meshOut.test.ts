@@ -4,7 +4,10 @@ import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
-import { ball, body } from '#core/mesh';
+import { WebIO } from '@gltf-transform/core';
+import { ball, body, paintableBody } from '#core/mesh';
+import { filledLayer, Painting } from '#core/paint';
+import { paintFile } from './paintFiles';
 import { writeMeshes, type OutMesh } from './meshOut';
 
 const THINGS: OutMesh[] = [
@@ -33,6 +36,28 @@ test('GLB: sound by the validator, in metres with y up, with names and colours',
   expect(meshes.map((m) => faces(m.geometry))).toEqual([first, second]);
   expect(scene.children.map((child) => child.name.replace(/_/g, ' '))).toEqual(['Trenail 1', 'Mussel “north”']);
   expect(size(meshes[1]!.geometry)).toEqual(near([0.006, 0.006, 0.006]));
+});
+
+test('GLB and OBJ: cut at seams with coordinates, and GLB with its texture, sound by the validator', async () => {
+  const painting = new Painting(512, [filledLayer('a', 512, [0.2, 0.4, 0.1])]);
+  const texture = await paintFile('png8', { size: 512, tiles: painting.layers[0]!.tiles });
+  const mesh = paintableBody('plank', 6);
+  const thing: OutMesh = { name: 'Plank', mesh, millimetres: 50, up: 'y', texture };
+  const bytes = await writeMeshes('glb', [thing]);
+  const report = await validateBytes(bytes);
+  expect([report.issues.numErrors, report.issues.numWarnings]).toEqual([0, 0]);
+  const doc = await new WebIO().readBinary(bytes);
+  expect(doc.getRoot().listTextures()[0]!.getImage()).toEqual(texture);
+  const [primitive] = doc.getRoot().listMeshes()[0]!.listPrimitives();
+  const [uv, indices] = [primitive!.getAttribute('TEXCOORD_0')!.getArray()!, primitive!.getIndices()!.getArray()!];
+  const c = mesh.carried!.coordinates!;
+  const off = [...indices].reduce(
+    (most, v, i) => Math.max(most, Math.abs(uv[v * 2]! - c[i * 2]!), Math.abs(1 - uv[v * 2 + 1]! - c[i * 2 + 1]!)),
+    0,
+  );
+  expect(off).toBeLessThan(1e-6);
+  const text = new TextDecoder().decode(await writeMeshes('obj', [thing]));
+  expect(text.match(/^vt /gm)!.length).toBe(uv.length / 2);
 });
 
 test('OBJ: groups by their names, millimetres', async () => {

@@ -9,7 +9,7 @@ import { BufferAttribute, BufferGeometry, Group, Mesh } from 'three';
 import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
 import { PLYExporter } from 'three/examples/jsm/exporters/PLYExporter.js';
 import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
-import { faceNormal, type RawMesh } from '#core/mesh';
+import { cutAtSeams, faceNormal, type RawMesh } from '#core/mesh';
 
 export const MESH_FILES = ['glb', 'obj', 'stl', 'ply'] as const;
 export type MeshEnding = (typeof MESH_FILES)[number];
@@ -22,6 +22,8 @@ export interface OutMesh {
   up: 'y' | 'z';
   /** Red, green and blue, 0–1, sRGB; none where it has no colour of its own. */
   colour?: readonly [number, number, number] | undefined;
+  /** What is painted on it, as a PNG; a mesh with one has coordinates. Only GLB has room for it. */
+  texture?: Uint8Array<ArrayBuffer> | undefined;
 }
 
 export async function writeMeshes(ending: MeshEnding, things: readonly OutMesh[]): Promise<Uint8Array<ArrayBuffer>> {
@@ -49,14 +51,16 @@ function objects(things: readonly OutMesh[]): Group {
   const out = new Group();
   for (const { name, mesh, millimetres } of things) {
     const geometry = new BufferGeometry();
+    const { positions, triangles, coordinates } = cutAtSeams(mesh);
     geometry.setAttribute(
       'position',
       new BufferAttribute(
-        mesh.positions.map((x) => x * millimetres),
+        positions.map((x) => x * millimetres),
         3,
       ),
     );
-    geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
+    if (coordinates) geometry.setAttribute('uv', new BufferAttribute(coordinates, 2));
+    geometry.setIndex(new BufferAttribute(triangles, 1));
     const object = new Mesh(geometry);
     // Names are one word in an OBJ.
     object.name = name.trim().replace(/\s+/g, '_');
@@ -72,7 +76,7 @@ async function glb(things: readonly OutMesh[]): Promise<Uint8Array<ArrayBuffer>>
   const buffer = doc.createBuffer();
   const scene = doc.createScene('Mold Stamp');
   doc.getRoot().setDefaultScene(scene);
-  for (const { name, mesh, millimetres, up, colour } of things) {
+  for (const { name, mesh, millimetres, up, colour, texture } of things) {
     const places = new Float32Array(mesh.positions.length);
     for (let v = 0; v < places.length; v += 3) {
       const scale = millimetres / 1000;
@@ -85,20 +89,45 @@ async function glb(things: readonly OutMesh[]): Promise<Uint8Array<ArrayBuffer>>
       .createMaterial(name)
       .setRoughnessFactor(0.9)
       .setMetallicFactor(0)
-      .setBaseColorFactor([...(colour ?? CLAY).map(linear), 1] as [number, number, number, number]);
+      .setBaseColorFactor([...(texture ? WHITE : (colour ?? CLAY)).map(linear), 1] as [number, number, number, number]);
+    if (texture)
+      material.setBaseColorTexture(
+        doc.createTexture(name).setImage(texture).setMimeType('image/png').setURI('texture.png'),
+      );
+    const { triangles, coordinates, from } = cutAtSeams(mesh);
+    const normals = normalsOf(turned);
     const primitive = doc
       .createPrimitive()
-      .setAttribute('POSITION', doc.createAccessor().setType('VEC3').setArray(places).setBuffer(buffer))
-      .setAttribute('NORMAL', doc.createAccessor().setType('VEC3').setArray(normalsOf(turned)).setBuffer(buffer))
-      .setIndices(doc.createAccessor().setType('SCALAR').setArray(mesh.triangles.slice()).setBuffer(buffer))
+      .setAttribute('POSITION', doc.createAccessor().setType('VEC3').setArray(taken(places, from)).setBuffer(buffer))
+      .setAttribute('NORMAL', doc.createAccessor().setType('VEC3').setArray(taken(normals, from)).setBuffer(buffer))
+      .setIndices(doc.createAccessor().setType('SCALAR').setArray(triangles.slice()).setBuffer(buffer))
       .setMaterial(material);
+    if (coordinates)
+      primitive.setAttribute(
+        'TEXCOORD_0',
+        // Its v runs down.
+        doc
+          .createAccessor()
+          .setType('VEC2')
+          .setArray(coordinates.map((x, i) => (i % 2 ? 1 - x : x)))
+          .setBuffer(buffer),
+      );
     scene.addChild(doc.createNode(name).setMesh(doc.createMesh(name).addPrimitive(primitive)));
   }
   return new Uint8Array(await new WebIO().writeBinary(doc));
 }
 
+const WHITE = [1, 1, 1] as const;
 const CLAY = [0.78, 0.72, 0.66] as const;
 const linear = (c: number): number => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
+
+/** x, y, z of the vertices in that order; all of them where none is given. */
+function taken(of: Float32Array, from: Uint32Array | null): Float32Array {
+  if (!from) return of;
+  const out = new Float32Array(from.length * 3);
+  from.forEach((v, i) => out.set(of.subarray(v * 3, v * 3 + 3), i * 3));
+  return out;
+}
 
 /** Weighed by the faces’ area; a vertex without a face of any area looks up. */
 function normalsOf(mesh: RawMesh): Float32Array {

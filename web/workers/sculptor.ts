@@ -6,7 +6,7 @@ import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { packMesh } from '#core/formats';
 import { meshView, type MeshArrays, type RawMesh, type Ray } from '#core/mesh';
-import type { LayerEdit } from '#core/paint';
+import type { Layer, LayerEdit } from '#core/paint';
 import type { Piece, PieceChange } from '#core/scene';
 import type { AlphaHead, BrushAlphas, PartHead } from '#core/stored';
 import type { Brush, Frame, SetForm } from '#core/settings';
@@ -463,6 +463,17 @@ export class Sculptor {
   /** Painting begins with an empty texture, unless it has begun. */
   beginPainting(size: number): Promise<void> {
     return this.changing(() => this.worker.beginPainting(size));
+  }
+
+  /** Layers of a file come over those that are there, or painting begins with them. */
+  bringLayers(size: number, layers: readonly Layer[]): Promise<void> {
+    const sent = [...layers];
+    return this.changing(() => this.worker.bringLayers(size, sent));
+  }
+
+  /** The layers with their tiles; null where nothing is painted. */
+  paintedLayers(): Promise<{ size: number; layers: readonly Layer[] } | null> {
+    return this.orders.give(() => this.worker.paintedLayers());
   }
 
   /** One step of history. Of one gesture only the latest waits. */

@@ -1,12 +1,18 @@
 /** What the page asks of a painting: to begin, to change its layers, to be told whole. */
 import * as Comlink from 'comlink';
-import { bringPainting, changeLayers, colourUnder } from '#core/session';
+import { bringPainting, changeLayers, colourUnder, type Session } from '#core/session';
 import { boxUnwrap, type Ray } from '#core/mesh';
-import { small, type LayerEdit } from '#core/paint';
+import { resized, small, type Layer, type LayerEdit, type Tiles } from '#core/paint';
 import { change, current, state } from './state';
 import type { PaintDraft } from './paintDraft';
 import { packedPainting, type PackedPainting } from '../keptPainting';
 import type { Change } from './messages';
+
+/** A body without coordinates is unwrapped along the axes. */
+function unwrapped({ surface: { mesh }, base }: Session): void {
+  mesh.carried ??= { coordinates: null, groups: null };
+  mesh.carried.coordinates ??= boxUnwrap({ positions: base ?? mesh.positions, triangles: mesh.triangles });
+}
 
 export const paintCalls = {
   /**
@@ -15,12 +21,35 @@ export const paintCalls = {
   beginPainting(size: number): Change {
     const s = current();
     if (!s.painting) {
-      const { mesh } = s.surface;
-      mesh.carried ??= { coordinates: null, groups: null };
-      mesh.carried.coordinates ??= boxUnwrap({ positions: s.base ?? mesh.positions, triangles: mesh.triangles });
+      unwrapped(s);
       bringPainting(s, size);
     }
     return change();
+  },
+  /** Layers of a file: a painting that begins with them, or more layers of the one that is there, at its size. */
+  bringLayers(size: number, layers: Layer[]): Change {
+    const s = current();
+    if (!s.painting) {
+      unwrapped(s);
+      bringPainting(s, size, layers);
+    } else {
+      const fitting = (tiles: Tiles): Tiles => resized({ size, tiles }, s.painting!.size).tiles;
+      changeLayers(s, {
+        kind: 'bring',
+        id: '',
+        layers: layers.map((layer) => ({
+          ...layer,
+          tiles: fitting(layer.tiles),
+          mask: layer.mask && fitting(layer.mask),
+        })),
+      });
+    }
+    return change();
+  },
+  /** Its layers with their tiles, to be written as a file; null where nothing is painted. */
+  paintedLayers(): { size: number; layers: readonly Layer[] } | null {
+    const { painting } = current();
+    return painting && { size: painting.size, layers: painting.layers };
   },
   changeLayers(edit: LayerEdit): Change {
     changeLayers(current(), edit);

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+/** The texture: its size, as files, and from files. */
+import { Image } from '@lucide/vue';
+import { computed, ref } from 'vue';
+import { TEXTURE_SIZES } from '#core/paint';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import { usePickFiles } from '../controls/pickFiles';
+import PopMenu from '../controls/PopMenu.vue';
+import PushButton from '../controls/PushButton.vue';
+import SelectField from '../controls/SelectField.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import { saveFile } from '../controls/saveFile';
+import { failNotice, tellNotice } from '../controls/undoNotice';
+import { sentence } from '../stores/connection';
+import { usePainting } from '../stores/painting';
+import { useProof } from '../stores/proof';
+import { PAINT_ENDINGS, PAINT_FILES, type PaintFile } from '../workers/paintFiles';
+import { readPaint, writePaint } from '../workers/paintFileThread';
+
+const painting = usePainting();
+const proof = useProof();
+const open = ref(false);
+const busy = ref(false);
+const what = ref<'all' | 'layer'>('all');
+const LABELS: Record<PaintFile | 'ora', string> = {
+  png8: 'PNG 8',
+  png16: 'PNG 16',
+  tiff: 'TIFF',
+  exr: 'EXR',
+  ora: 'OpenRaster, all layers',
+};
+const sizes = computed(() => TEXTURE_SIZES.map((value) => ({ value: value as number, label: `${value} × ${value}` })));
+
+async function doing(act: () => Promise<void>): Promise<void> {
+  busy.value = true;
+  try {
+    await act();
+    open.value = false;
+  } catch (error) {
+    failNotice(sentence(error));
+  } finally {
+    busy.value = false;
+  }
+}
+
+const write = (kind: PaintFile | 'ora'): Promise<void> =>
+  doing(async () => {
+    const found = await proof.sculptor.paintedLayers();
+    if (!found) return;
+    const { size, layers } = found;
+    const only = kind !== 'ora' && what.value === 'layer';
+    const one = painting.active;
+    const chosen = only
+      ? layers.filter(({ id }) => id === one?.id).map((layer) => ({ ...layer, hidden: false, clipped: false }))
+      : layers;
+    const name = only && one ? `${proof.label}, ${one.name}` : proof.label;
+    saveFile(`${name}.${PAINT_ENDINGS[kind]}`, await writePaint(kind, size, chosen));
+  });
+
+async function bring(file: File): Promise<void> {
+  await doing(async () => {
+    const { size, layers, notes } = await readPaint(file);
+    const own = proof.state.textureSize;
+    const fresh = layers.map((layer) => ({ ...layer, id: crypto.randomUUID() }));
+    await proof.sculptor.bringLayers(size, fresh);
+    painting.choose(fresh.at(-1)!.id);
+    const fitted = own > 0 && own !== size ? [`It was ${size} a side and is ${own} now, as the texture is.`] : [];
+    if (notes.length + fitted.length > 0) tellNotice([...fitted, ...notes].join(' '));
+  });
+}
+const pick = usePickFiles({ accept: '.png,.jpg,.jpeg,.webp,.ora' }, ([file]) => file && void bring(file));
+</script>
+
+<template>
+  <PopMenu v-model:visible="open" placement="left" :width="280">
+    <template #reference
+      ><ToolButton :icon="Image" label="Texture" help="The texture’s size; write it as a file, or open one"
+    /></template>
+    <div class="menu">
+      <div class="heading">
+        Texture <small>{{ proof.state.textureSize }} × {{ proof.state.textureSize }}, 16 bits</small>
+      </div>
+      <label class="row"
+        ><span class="label">New ones</span
+        ><SelectField
+          label="Size of the next texture"
+          :choices="sizes"
+          :model-value="painting.size"
+          @update:model-value="(size) => (painting.size = size)"
+      /></label>
+      <ChoiceBar
+        v-model="what"
+        label="What is written"
+        :options="[
+          { value: 'all', label: 'As seen', help: 'All layers as they look together' },
+          { value: 'layer', label: 'This layer', help: 'The layer that strokes go on, alone' },
+        ]"
+      />
+      <div class="files">
+        <PushButton v-for="kind in PAINT_FILES" :key="kind" small :disabled="busy" @click="write(kind)">{{
+          LABELS[kind]
+        }}</PushButton>
+      </div>
+      <PushButton small :disabled="busy" @click="write('ora')">{{ LABELS.ora }}</PushButton>
+      <PushButton small :disabled="busy" title="PNG, JPEG, WebP or OpenRaster, as new layers" @click="pick">
+        Open a texture…
+      </PushButton>
+    </div>
+  </PopMenu>
+</template>
+
+<style scoped>
+.menu {
+  display: grid;
+  gap: 8px;
+  --label: 72px;
+}
+.files {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 4px;
+}
+</style>
