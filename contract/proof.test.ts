@@ -14,6 +14,7 @@ beforeAll(async () => {
   ({ restore } = await asWorkers({
     'sculpt.worker.ts': () => import('../web/workers/sculpt.worker'),
     'meshFile.worker.ts': () => import('../web/workers/meshFile.worker'),
+    'paintDraft.worker.ts': () => import('../web/api/paintDraft.worker'),
   }));
 });
 afterAll(async () => {
@@ -24,6 +25,10 @@ afterAll(async () => {
 const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Test');
 brush.stroke.type = 'press';
 brush.stroke.size = 0.3;
+const red = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5f', 'Red');
+red.stroke.type = 'press';
+red.touch.action = 'paint';
+red.colour.first = '#c02020';
 type Proof = ReturnType<typeof useProof>;
 
 /** A page of its own with a coarse body open. */
@@ -47,6 +52,31 @@ async function stamp({ sculptor }: Proof, x = 0): Promise<void> {
     [{ origin: [x, 0, 5], direction: [0, 0, -1] }],
   );
   await sculptor.end();
+}
+/** A small red stroke on the texture. */
+async function paint(own: Proof, x = 0): Promise<void> {
+  await own.sculptor.use(red, { form: null, tooth: null, parts: [] });
+  await own.sculptor.beginPainting(512);
+  own.sculptor.begin(
+    {
+      brushId: red.id,
+      seed: 1,
+      dig: false,
+      symmetry: NO_SYMMETRY,
+      view: { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] },
+    },
+    [{ origin: [x, 0, 5], direction: [0, 0, -1] }],
+  );
+  await own.sculptor.end();
+}
+/** Layers as they are, each tile by the sum of its words. */
+async function painted({ sculptor }: Proof): Promise<unknown> {
+  const found = await sculptor.paintedLayers();
+  return found?.layers.map(({ name, opacity, tiles }) => [
+    name,
+    opacity,
+    [...tiles].map(([tile, words]) => [tile, words.reduce((sum, word) => sum + word, 0)]).sort(),
+  ]);
 }
 const clay = ({ sculptor }: Proof): Float32Array => sculptor.mesh!.positions.slice();
 const CUBE = `${[
@@ -74,6 +104,35 @@ test('the same body at another density keeps its strokes, another body begins un
   expect(own.state.strokes).toBe(1);
   await own.show('plank', 64);
   expect([own.name, own.state.strokes]).toEqual(['plank', 0]);
+});
+
+test('what is painted stays at another density, is there in another page, and goes with a body that is kept', async () => {
+  const own = await proof();
+  await own.show('ball', 150);
+  await paint(own);
+  const layers = await painted(own);
+  expect(JSON.stringify(layers).length).toBeGreaterThan(40);
+  await own.show('ball', 64);
+  expect(own.state.strokes).toBe(1);
+  // Of another mesh the same texels lie within a hair of where they lay.
+  expect(JSON.stringify(await painted(own)).length).toBeGreaterThan(40);
+  const now = await painted(own);
+  await own.sculptor.changeLayers({ kind: 'set', id: own.state.layers[0]!.id, to: { opacity: 0.5, name: 'Red' } });
+  const last = await painted(own);
+  expect(last).not.toEqual(now);
+  // To another body and back: as it was left.
+  await own.show('plank', 64);
+  expect([own.state.textureSize, await painted(own)]).toEqual([0, undefined]);
+  await own.show('ball', 64);
+  expect([own.state.strokes, await painted(own)]).toEqual([0, last]);
+  const name = await own.keepBody('Red ball');
+  expect([own.label, await painted(own)]).toEqual([name, last]);
+  await until(async () => (await names()).includes('Red ball'));
+  const other = await proof();
+  await until(() => other.own.some((b) => b.name === 'Red ball'));
+  await other.show(other.own.find((b) => b.name === 'Red ball')!.id, 64);
+  expect(await painted(other)).toEqual(last);
+  await other.forget(other.name);
 });
 
 test('subdivided and stepped down again, it has its strokes and its faces again', async () => {

@@ -23,6 +23,7 @@ beforeAll(async () => {
   there = await world();
   ({ restore } = await asWorkers({
     'sculpt.worker.ts': () => import('../web/workers/sculpt.worker'),
+    'paintDraft.worker.ts': () => import('../web/api/paintDraft.worker'),
     'draft.worker.ts': () => import('../web/api/draft.worker'),
   }));
 });

@@ -9,6 +9,8 @@ import {
   BRUSH_VERSION,
   BrushSchema,
   OwnBodySchema,
+  PALETTE_VERSION,
+  PaletteSchema,
   PART_VERSION,
   PartSchema,
   readDocument,
@@ -23,6 +25,7 @@ import {
   type Alpha,
   type Brush,
   type OwnBody,
+  type OwnPalette,
   type Part,
   type ReadResult,
   type References,
@@ -36,12 +39,14 @@ import {
   headOfBody,
   headOfSource,
   headOfTrial,
+  PaletteHeadSchema,
   PartHeadSchema,
   SourceHeadSchema,
   TrialHeadSchema,
   type AlphaHead,
   type BodyHead,
   type BrushHead,
+  type PaletteHead,
   type PartHead,
   type SourceHead,
   type TrialHead,
@@ -53,6 +58,7 @@ export interface Documents {
   sources: Source;
   bodies: OwnBody;
   parts: Part;
+  palettes: OwnPalette;
   trials: OwnTrial;
 }
 export interface Heads {
@@ -61,6 +67,7 @@ export interface Heads {
   sources: SourceHead;
   bodies: BodyHead;
   parts: PartHead;
+  palettes: PaletteHead;
   trials: TrialHead;
 }
 export type Collection = keyof Documents;
@@ -70,6 +77,7 @@ export const COLLECTIONS = [
   'sources',
   'bodies',
   'parts',
+  'palettes',
   'trials',
 ] as const satisfies readonly Collection[];
 
@@ -79,6 +87,7 @@ export const SCHEMAS = {
   sources: SourceSchema,
   bodies: OwnBodySchema,
   parts: PartSchema,
+  palettes: PaletteSchema,
   trials: OwnTrialSchema,
 } as const;
 export const HEAD_SCHEMAS = {
@@ -87,6 +96,7 @@ export const HEAD_SCHEMAS = {
   sources: SourceHeadSchema,
   bodies: BodyHeadSchema,
   parts: PartHeadSchema,
+  palettes: PaletteHeadSchema,
   trials: TrialHeadSchema,
 } as const;
 
@@ -108,6 +118,7 @@ export const SINGULAR: Record<Collection, string> = {
   sources: 'source',
   bodies: 'body',
   parts: 'part',
+  palettes: 'palette',
   trials: 'set of test strokes',
 };
 
@@ -117,6 +128,7 @@ const READERS: { [C in Collection]: (doc: unknown) => ReadResult<Documents[C]> }
   sources: (doc) => readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS),
   bodies: (doc) => readDocument('body', OwnBodySchema, BODY_VERSION, doc, BODY_MIGRATIONS),
   parts: (doc) => readDocument('part', PartSchema, PART_VERSION, doc),
+  palettes: (doc) => readDocument('palette', PaletteSchema, PALETTE_VERSION, doc),
   trials: (doc) => readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc),
 };
 
@@ -161,6 +173,8 @@ export function kindOf(collection: Collection, doc: Documents[Collection]): stri
       return 'mesh';
     case 'parts':
       return (doc as Part).made.from;
+    case 'palettes':
+      return 'palette';
     case 'trials':
       return (doc as OwnTrial).body;
   }
@@ -179,6 +193,7 @@ export function referencesOf(collection: Collection, doc: Documents[Collection])
       return referencesOfBody(doc as OwnBody);
     case 'parts':
       return referencesOfPart(doc as Part);
+    case 'palettes':
     case 'trials':
       return { blobs: [], documents: [] };
   }

@@ -8,6 +8,7 @@ import {
   CardSchema,
   LEVEL_CELLS,
   OwnBodySchema,
+  PaletteSchema,
   PartSchema,
   PATTERN_FORMS,
   type OwnBody,
@@ -57,6 +58,10 @@ export type BodyHead = z.infer<typeof BodyHeadSchema>;
 
 export const PartHeadSchema = PartSchema.omit({ version: true }).extend(head);
 export type PartHead = z.infer<typeof PartHeadSchema>;
+
+/** All of it: palettes are small. */
+export const PaletteHeadSchema = z.object({ ...PaletteSchema.shape, ...head }).omit({ version: true });
+export type PaletteHead = z.infer<typeof PaletteHeadSchema>;
 
 export const TrialHeadSchema = OwnTrialSchema.omit({ version: true }).extend({ ...head, strokes: count });
 export type TrialHead = z.infer<typeof TrialHeadSchema>;

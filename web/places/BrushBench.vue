@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The brush bench: the brush on the left leaf, its proof and its strip on the right, changing together. */
-import { onBeforeUnmount, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { addParts, setsParts } from '#core/settings';
+import { addParts, paints, setsParts } from '#core/settings';
 import CompareBar from '../bench/CompareBar.vue';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import FormColumn from '../bench/FormColumn.vue';
@@ -14,6 +14,7 @@ import StripView from '../bench/StripView.vue';
 import StrokeColumn from '../bench/StrokeColumn.vue';
 import BeltBar from '../controls/BeltBar.vue';
 import LeafPair from '../controls/LeafPair.vue';
+import PaletteRow from '../controls/PaletteRow.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
 import { useShortcuts } from '../controls/shortcuts';
 import TopBar from '../controls/TopBar.vue';
@@ -31,6 +32,7 @@ const compare = useCompare();
 const library = useLibrary();
 const { clay, facets } = useLook();
 const pose = ref<Pose | null>(null);
+const shownPalette = computed(() => bench.doc !== null && paints(bench.doc));
 onBeforeUnmount(() => void bench.flush());
 watch(
   () => props.id,
@@ -114,6 +116,13 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
         <RouterLink class="btn" to="/">To the rack</RouterLink></template
       >
     </main>
+    <PaletteRow
+      v-if="shownPalette && bench.doc"
+      :first="bench.doc.colour.first"
+      :second="bench.doc.colour.second"
+      @first="(colour) => edit((b) => (b.colour.first = colour))"
+      @second="(colour) => edit((b) => (b.colour.second = colour))"
+    />
     <BeltBar :open-id="id" @pick="go" />
     <ConflictDialog @keep="keepAsCopy" />
   </div>
@@ -123,7 +132,7 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
 .bench {
   height: 100%;
   display: grid;
-  grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr);
+  grid-template: 48px minmax(0, 1fr) auto auto / minmax(0, 1fr);
 }
 main {
   position: relative;

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 /** The body alone, full width, with the belt: for a longer run with one brush after another. */
 import { onBeforeUnmount } from 'vue';
+import { paints } from '#core/settings';
 import ConflictDialog from '../bench/ConflictDialog.vue';
 import { useOpenBrush } from '../bench/openBrush';
 import SaveState from '../controls/SaveState.vue';
 import BeltBar from '../controls/BeltBar.vue';
+import PaletteRow from '../controls/PaletteRow.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
 import ProofView from '../proof/ProofView.vue';
 import { useShortcuts } from '../controls/shortcuts';
@@ -28,6 +30,13 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
       <ProofView v-if="bench.doc" :brush="bench.doc" :alphas="alphas" @edit="edit" />
       <p v-else class="empty">{{ opening ? 'Opening…' : bench.problem }}</p>
     </main>
+    <PaletteRow
+      v-if="bench.doc && paints(bench.doc)"
+      :first="bench.doc.colour.first"
+      :second="bench.doc.colour.second"
+      @first="(colour) => edit((b) => (b.colour.first = colour))"
+      @second="(colour) => edit((b) => (b.colour.second = colour))"
+    />
     <BeltBar :open-id="id" @pick="go" />
     <ConflictDialog @keep="keepAsCopy" />
   </div>
@@ -37,7 +46,7 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
 .place {
   height: 100%;
   display: grid;
-  grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr);
+  grid-template: 48px minmax(0, 1fr) auto auto / minmax(0, 1fr);
 }
 main {
   min-height: 0;

@@ -1,7 +1,7 @@
 /**
  * The body that brushes are proved on. It and its strokes stay while one goes from brush to brush and place to place.
  */
-import { useEventListener, useLocalStorage } from '@vueuse/core';
+import { useDocumentVisibility, useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
@@ -49,7 +49,7 @@ export const useProof = defineStore('proof', () => {
     () => state.painted,
     () => keeper.changed(),
   );
-  useEventListener(document, 'visibilitychange', () => document.hidden && void keeper.flush());
+  watch(useDocumentVisibility(), (now) => now === 'hidden' && void keeper.flush());
   /** A shipped body's name, or the id of one's own. */
   const name = useLocalStorage<string>('proof-body', 'ball');
   const density = useLocalStorage<BodyDensity>('proof-density', 300);

@@ -33,6 +33,7 @@ import {
   brushes,
   change,
   clayOrNull,
+  colours,
   current,
   forms,
   state,
@@ -128,6 +129,11 @@ const api = {
   sendForm(alphaId: string, alpha: AlphaKind, bytes: ArrayBuffer): void {
     forms.set(alphaId, alphaForm(alpha, bytes));
   },
+  sendColours(alphaId: string, size: number, bytes: ArrayBuffer): void {
+    if (bytes.byteLength !== size * size * 4)
+      throw new Error(`The colours of this alpha are ${bytes.byteLength} bytes; ${size} × ${size} pixels need more.`);
+    colours.set(alphaId, { size, rgba: new Uint8Array(bytes) });
+  },
   sendPart(head: PartForm['head'], mesh: ArrayBuffer): void {
     const read = readMesh(mesh);
     partForms.set(head.id, { head, mesh: read });
@@ -139,9 +145,12 @@ const api = {
   },
   setBrush(brush: Brush): void {
     const of = (id: string | null): AlphaForm | null => (id === null ? null : (forms.get(id) ?? null));
+    const form = of(brush.form.alphaId);
+    const own = brush.form.alphaId === null ? undefined : colours.get(brush.form.alphaId);
+    if (form && own) form.colours = own;
     brushes.set(
       brush.id,
-      resolveBrush(brush, of(brush.form.alphaId), of(brush.tooth.alphaId), (id) => partForms.get(id) ?? null),
+      resolveBrush(brush, form, of(brush.tooth.alphaId), (id) => partForms.get(id) ?? null),
     );
   },
 

@@ -9,7 +9,7 @@ import { meshView, type MeshArrays, type RawMesh, type Ray } from '#core/mesh';
 import type { Layer, LayerEdit } from '#core/paint';
 import type { Piece, PieceChange } from '#core/scene';
 import type { AlphaHead, BrushAlphas, PartHead } from '#core/stored';
-import type { Brush, Frame, SetForm } from '#core/settings';
+import { paints, type Brush, type Frame, type SetForm } from '#core/settings';
 import type { ClayBytes, LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
 import type { Beside } from '#core/session';
@@ -110,6 +110,8 @@ export class Sculptor {
   private readonly orders = new Orders();
   private readonly forms = new FormBytes();
   private readonly parts = new Set<string>();
+  /** Blobs of the colours that the worker has, by their alphas. */
+  private readonly sentColours = new Map<string, string>();
   /** What the worker knows of each part that is set down. */
   private readonly sentParts = new Map<string, string>();
   /** Meshes of pieces that the worker has. */
@@ -157,9 +159,10 @@ export class Sculptor {
       .map((alpha) => ({ alpha, bytes: this.forms.fetch(alpha) }));
     return async () => {
       const got = await Promise.allSettled(wanted.map(({ alpha, bytes }) => this.sendForm(alpha, bytes)));
+      const gotColours = await Promise.allSettled([paints(brush) ? this.sendColours(form) : null]);
       const gotParts = await Promise.allSettled(heads.map((head) => this.sendPart(head)));
       await this.worker.setBrush(sent);
-      const missing = [...got, ...gotParts].find((g) => g.status === 'rejected');
+      const missing = [...got, ...gotColours, ...gotParts].find((g) => g.status === 'rejected');
       if (missing) throw missing.reason;
       await this.forget();
     };
@@ -174,6 +177,15 @@ export class Sculptor {
       Comlink.transfer(bytes, [bytes]),
     );
     this.forms.sent(alpha);
+  }
+
+  /** Colours that were cast beside an alpha’s heights. */
+  private async sendColours(alpha: AlphaHead | null): Promise<void> {
+    const colours = alpha?.lineage.colours;
+    if (!alpha || !colours || this.sentColours.get(alpha.id) === colours.blob) return;
+    const bytes = await getBlob(colours.blob);
+    await this.worker.sendColours(alpha.id, colours.size, Comlink.transfer(bytes, [bytes]));
+    this.sentColours.set(alpha.id, colours.blob);
   }
 
   private async sendPart(head: PartHead): Promise<void> {

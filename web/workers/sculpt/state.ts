@@ -3,7 +3,7 @@
  * sent.
  */
 import * as Comlink from 'comlink';
-import type { AlphaForm, PartForm, ResolvedBrush } from '#core/brush';
+import type { AlphaColours, AlphaForm, PartForm, ResolvedBrush } from '#core/brush';
 import { layoutOf, type Mesh, type RawMesh } from '#core/mesh';
 import type { Painting } from '#core/paint';
 import type { Picture, Pyramid } from '#core/picture';
@@ -42,6 +42,8 @@ export const state: {
 
 export const brushes = new Map<string, ResolvedBrush>();
 export const forms = new Map<string, AlphaForm>();
+/** Colours that were cast beside alphas’ heights, by the alphas. */
+export const colours = new Map<string, AlphaColours>();
 /** Parts that brushes set down, by their ids. */
 export const partForms = new Map<string, PartForm>();
 /** Their meshes, by their names, and those of pieces that strokes go on. */

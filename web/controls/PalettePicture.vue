@@ -1,0 +1,169 @@
+<script setup lang="ts">
+/** Colours out of a photograph: a few that stand for all of it, and those that are clicked. */
+import { buildPaletteSync, utils } from 'image-q';
+import { ref, shallowRef, useTemplateRef, watch, nextTick } from 'vue';
+import { hexOf } from '#core/colour';
+import DialogBox from './DialogBox.vue';
+import PushButton from './PushButton.vue';
+import SettingSlider from './SettingSlider.vue';
+import { usePickFiles } from './pickFiles';
+import { pixelsOf } from './paletteStrip';
+import { failNotice } from './undoNotice';
+
+const visible = defineModel<boolean>('visible', { required: true });
+const emit = defineEmits<{ add: [name: string, colours: { colour: string; name: string }[]] }>();
+const [WIDE, HIGH] = [520, 340];
+/** Colours are gathered from a copy of about so many pixels. */
+const SAMPLE = 96;
+const COUNT = {
+  label: 'Colours',
+  unit: '',
+  min: 2,
+  max: 24,
+  step: 1,
+  fallback: 6,
+  scale: 'linear',
+  help: 'So many colours stand for the picture',
+} as const;
+
+const canvas = useTemplateRef<HTMLCanvasElement>('canvas');
+const picture = shallowRef<{ name: string; bitmap: ImageBitmap } | null>(null);
+const shown = shallowRef<ImageData | null>(null);
+const count = ref(6);
+const found = ref<string[]>([]);
+const clicked = ref<string[]>([]);
+
+async function open(file: File): Promise<void> {
+  const bitmap = await createImageBitmap(file).catch(() => null);
+  if (!bitmap) return failNotice(`“${file.name}” can’t be read as a picture.`);
+  picture.value = { name: file.name.replace(/\.[^.]+$/, ''), bitmap };
+  clicked.value = [];
+  await nextTick();
+  show();
+  gather();
+}
+const pick = usePickFiles({ accept: 'image/*' }, ([file]) => file && void open(file));
+
+function show(): void {
+  if (!picture.value || !canvas.value) return;
+  const { bitmap } = picture.value;
+  const by = Math.min(WIDE / bitmap.width, HIGH / bitmap.height);
+  const [width, height] = [Math.max(1, Math.round(bitmap.width * by)), Math.max(1, Math.round(bitmap.height * by))];
+  shown.value = pixelsOf(bitmap, width, height);
+  canvas.value.width = width;
+  canvas.value.height = height;
+  canvas.value.getContext('2d')!.putImageData(shown.value, 0, 0);
+}
+
+/** Clusters of colours, from dark to light. */
+function gather(): void {
+  if (!picture.value) return;
+  const { bitmap } = picture.value;
+  const by = SAMPLE / Math.max(bitmap.width, bitmap.height);
+  const small = pixelsOf(
+    bitmap,
+    Math.max(1, Math.round(bitmap.width * by)),
+    Math.max(1, Math.round(bitmap.height * by)),
+  );
+  const points = utils.PointContainer.fromUint8Array(small.data, small.width, small.height);
+  const palette = buildPaletteSync([points], {
+    colors: count.value,
+    paletteQuantization: 'wuquant',
+    colorDistanceFormula: 'ciede2000',
+  });
+  found.value = palette
+    .getPointContainer()
+    .getPointArray()
+    .sort((p, q) => p.r * 2 + p.g * 5 + p.b - (q.r * 2 + q.g * 5 + q.b))
+    .map(({ r, g, b }) => hexOf([r / 255, g / 255, b / 255]));
+}
+watch(count, gather);
+
+function click(e: MouseEvent): void {
+  if (!shown.value || !canvas.value) return;
+  const box = canvas.value.getBoundingClientRect();
+  const x = Math.floor(((e.clientX - box.left) / box.width) * shown.value.width);
+  const y = Math.floor(((e.clientY - box.top) / box.height) * shown.value.height);
+  const at = (Math.min(y, shown.value.height - 1) * shown.value.width + Math.min(x, shown.value.width - 1)) * 4;
+  const [r, g, b] = shown.value.data.subarray(at, at + 3);
+  clicked.value.push(hexOf([r / 255, g / 255, b / 255]));
+}
+function add(): void {
+  const all = [...new Set([...found.value, ...clicked.value])];
+  emit(
+    'add',
+    picture.value?.name ?? 'Picture',
+    all.map((colour) => ({ colour, name: '' })),
+  );
+  visible.value = false;
+}
+</script>
+
+<template>
+  <DialogBox v-model:visible="visible" title="Colours of a picture" :width-px="570">
+    <div class="body">
+      <PushButton @click="pick">{{ picture ? 'Another picture…' : 'Choose a picture…' }}</PushButton>
+      <template v-if="picture">
+        <canvas ref="canvas" title="Click to take a colour" @click="click" />
+        <SettingSlider v-model="count" :meta="COUNT" />
+        <div class="row" aria-label="Colours found">
+          <PushButton
+            v-for="(colour, i) in found"
+            :key="`f${i}`"
+            look="face"
+            class="well"
+            :style="{ background: colour }"
+            :title="`${colour}; click to leave it out`"
+            :aria-label="`Leave out ${colour}`"
+            @click="found.splice(i, 1)"
+          />
+          <span v-if="clicked.length > 0" class="between" />
+          <PushButton
+            v-for="(colour, i) in clicked"
+            :key="`c${i}`"
+            look="face"
+            class="well"
+            :style="{ background: colour }"
+            :title="`${colour}, clicked; click to leave it out`"
+            :aria-label="`Leave out ${colour}`"
+            @click="clicked.splice(i, 1)"
+          />
+        </div>
+      </template>
+      <p v-else class="muted">A few colours that stand for all of it; more by clicking on it.</p>
+    </div>
+    <template #footer>
+      <PushButton @click="visible = false">Cancel</PushButton>
+      <PushButton look="main" :disabled="found.length + clicked.length === 0" @click="add">Make a palette</PushButton>
+    </template>
+  </DialogBox>
+</template>
+
+<style scoped>
+.body {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+canvas {
+  cursor: crosshair;
+  border-radius: var(--r);
+}
+.body > .slider {
+  width: 320px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.between {
+  width: 10px;
+}
+.well {
+  width: 30px;
+  height: 30px;
+  border-radius: 4px;
+  border: 1px solid rgb(0 0 0 / 22%);
+}
+</style>
