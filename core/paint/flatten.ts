@@ -16,6 +16,7 @@ export class Flattener {
     const { out, base } = this;
     let any = false;
     let hasBase = false;
+    const clips = layers.some(({ clipped }) => clipped);
     for (const layer of layers) {
       const words = layer.tiles.get(tile);
       const seen = words && !layer.hidden && layer.opacity > 0;
@@ -25,9 +26,17 @@ export class Flattener {
       } else if (!seen || !hasBase) continue;
       if (!any) out.fill(0);
       any = true;
-      lay(out, layer, words, layer.mask?.get(tile) ?? null, base);
+      lay(out, layer, words, layer.mask?.get(tile) ?? null, clips ? base : null);
     }
     return any;
+  }
+
+  /** As `bytes`, of a tile; all clear where nothing covers. */
+  bytesOf(layers: readonly Layer[], tile: number): Uint8Array {
+    const [only, ...others] = layers.filter(({ hidden, opacity, tiles }) => !hidden && opacity > 0 && tiles.has(tile));
+    const plain = only && others.length === 0 && only.opacity === 1 && !only.clipped && !only.mask?.has(tile);
+    if (plain) return wordsShown(only.tiles.get(tile)!);
+    return this.flatten(layers, tile) ? this.bytes() : new Uint8Array(TILE_WORDS);
   }
 
   /** As a card that knows sRGB holds it: displayed colours of light times cover, and cover, 8 bits each. */
@@ -55,6 +64,20 @@ const STEPS = 16_383;
 /** Displayed byte of each step of light. */
 const SHOWN = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(toSrgb(i / STEPS) * 255));
 
+/** Displayed byte of each word. */
+const SHOWN_WORDS = Uint8Array.from({ length: FULL + 1 }, (_, i) => Math.round(toSrgb(i / FULL) * 255));
+
+function wordsShown(words: Uint16Array): Uint8Array {
+  const out = new Uint8Array(TILE_WORDS);
+  for (let i = 0; i < TILE_WORDS; i += 4) {
+    out[i] = SHOWN_WORDS[words[i]];
+    out[i + 1] = SHOWN_WORDS[words[i + 1]];
+    out[i + 2] = SHOWN_WORDS[words[i + 2]];
+    out[i + 3] = (words[i + 3] + 128) / 257;
+  }
+  return out;
+}
+
 /** All of it, as one texture. */
 export function flattened(layers: readonly Layer[], size: number): Texture {
   const out: Texture = { size, tiles: new Map() };
@@ -73,23 +96,27 @@ export function allTiles(size: number): number[] {
   return Array.from({ length: tilesAcross({ size }) ** 2 }, (_, i) => i);
 }
 
-/** One layer over what lies below; `base` is what the last one that wasn’t clipped covers, for those that are. */
+/**
+ * One layer over what lies below; `base` is what the last one that wasn’t clipped covers, for those that are; null
+ * where none is.
+ */
 function lay(
   out: Float32Array,
   { opacity, blend, clipped }: Layer,
   words: Uint16Array,
   hidden: Uint16Array | null,
-  base: Float32Array,
+  base: Float32Array | null,
 ): void {
   const by = opacity / FULL;
+  const normal = blend === 'normal';
   for (let i = 0, at = 0; at < TILE_WORDS; i++, at += 4) {
     let share = by;
     if (hidden) share *= 1 - hidden[at + 3] / FULL;
-    if (clipped) share *= base[i];
+    if (clipped && base) share *= base[i];
     const alpha = words[at + 3] * share;
-    if (!clipped) base[i] = alpha;
+    if (base && !clipped) base[i] = alpha;
     if (alpha === 0) continue;
-    if (blend === 'normal' || out[at + 3] === 0) {
+    if (normal || out[at + 3] === 0) {
       const under = 1 - alpha;
       out[at] = out[at] * under + words[at] * share;
       out[at + 1] = out[at + 1] * under + words[at + 1] * share;

@@ -91,76 +91,88 @@ export class PaintStroke {
     const even = this.o.overlaps === 'even';
     const pools = form.pooling > 0;
     const owns = form.colours?.laid ?? false;
+    let most = 0;
+    for (let i = 0; i < count; i++) if (amount[i] > most) most = amount[i];
+    if (!(most * flow > 0)) return false;
+    const layer = this.layerOf(tile);
+    const words = this.edits.open(tile);
+    const was = this.edits.before.get(tile) ?? null;
     let [r, g, b] = colour;
-    let open: Float32Array | null = null;
-    let words: Uint16Array | null = null;
     for (let i = 0; i < count; i++) {
       let alpha = amount[i] * flow;
-      if (!(alpha > 0)) continue;
-      if (!open || !words) {
-        open = this.layerOf(tile);
-        words = this.edits.open(tile);
-      }
       const at = texels[index[i]] * 4;
       let shade = 1;
       if (pools) {
         shade = 1 - POOLED * form.pooling * rim[i];
         alpha *= 1 - RIM_YIELDS * rim[i];
       }
+      const before = layer[at + 3];
+      if (alpha <= (even ? before : 0)) continue;
       if (owns) {
         r = own[i * 3];
         g = own[i * 3 + 1];
         b = own[i * 3 + 2];
       }
-      if (even && alpha <= open[at + 3]) continue;
       const kept = even ? 0 : 1 - alpha;
       const by = alpha * shade;
-      open[at] = open[at] * kept + r * by;
-      open[at + 1] = open[at + 1] * kept + g * by;
-      open[at + 2] = open[at + 2] * kept + b * by;
-      open[at + 3] = open[at + 3] * kept + alpha;
-      this.compose(open, words, tile, at);
+      layer[at] = layer[at] * kept + r * by;
+      layer[at + 1] = layer[at + 1] * kept + g * by;
+      layer[at + 2] = layer[at + 2] * kept + b * by;
+      layer[at + 3] = before * kept + alpha;
     }
-    return open !== null;
+    this.compose(layer, words, was, texels);
+    return true;
   }
 
-  /** The layer over what was there. */
-  private compose(layer: Float32Array, words: Uint16Array, tile: number, at: number): void {
+  /** The layer over what was there, where the dab covered. */
+  private compose(layer: Float32Array, words: Uint16Array, was: Uint16Array | null, texels: Uint16Array): void {
     const { opacity, erases, locked } = this.o;
-    const was = this.edits.before.get(tile);
-    const alpha = layer[at + 3] * opacity;
-    const under = 1 - alpha;
+    const { count, index } = this.covered;
     if (!was) {
       if (erases || locked) return;
       const over = opacity * FULL;
-      words[at] = layer[at] * over + 0.5;
-      words[at + 1] = layer[at + 1] * over + 0.5;
-      words[at + 2] = layer[at + 2] * over + 0.5;
-      words[at + 3] = layer[at + 3] * over + 0.5;
+      for (let i = 0; i < count; i++) {
+        const at = texels[index[i]] * 4;
+        words[at] = layer[at] * over + 0.5;
+        words[at + 1] = layer[at + 1] * over + 0.5;
+        words[at + 2] = layer[at + 2] * over + 0.5;
+        words[at + 3] = layer[at + 3] * over + 0.5;
+      }
       return;
     }
-    if (erases) {
-      for (let k = at; k < at + 4; k++) words[k] = was[k] * under + 0.5;
-      return;
+    for (let i = 0; i < count; i++) {
+      const at = texels[index[i]] * 4;
+      const cover = layer[at + 3];
+      const under = 1 - cover * opacity;
+      if (erases) {
+        for (let k = at; k < at + 4; k++) words[k] = was[k] * under + 0.5;
+        continue;
+      }
+      const base = was[at + 3];
+      const over = opacity * (locked ? base : FULL);
+      words[at + 3] = locked ? base : base * under + cover * over + 0.5;
+      if (this.mixer && base > 0 && cover > 0) this.mixPigment(layer, words, was, at);
+      else {
+        words[at] = was[at] * under + layer[at] * over + 0.5;
+        words[at + 1] = was[at + 1] * under + layer[at + 1] * over + 0.5;
+        words[at + 2] = was[at + 2] * under + layer[at + 2] * over + 0.5;
+      }
     }
+  }
+
+  private mixPigment(layer: Float32Array, words: Uint16Array, was: Uint16Array, at: number): void {
+    const { opacity, locked } = this.o;
     const base = was[at + 3];
-    const over = opacity * (locked ? base : FULL);
-    words[at + 3] = locked ? base : was[at + 3] * under + layer[at + 3] * over + 0.5;
-    if (this.mixer && base > 0 && alpha > 0) {
-      const whole = alpha * FULL + base * under;
-      const share = locked ? alpha : (alpha * FULL) / whole;
-      const [up, down] = [1 / layer[at + 3], 1 / base];
-      this.mixer.paint(layer[at] * up, layer[at + 1] * up, layer[at + 2] * up);
-      const out = this.mixer.over(was[at] * down, was[at + 1] * down, was[at + 2] * down, share);
-      const by = words[at + 3];
-      words[at] = out[0] * by + 0.5;
-      words[at + 1] = out[1] * by + 0.5;
-      words[at + 2] = out[2] * by + 0.5;
-      return;
-    }
-    words[at] = was[at] * under + layer[at] * over + 0.5;
-    words[at + 1] = was[at + 1] * under + layer[at + 1] * over + 0.5;
-    words[at + 2] = was[at + 2] * under + layer[at + 2] * over + 0.5;
+    const alpha = layer[at + 3] * opacity;
+    const share = locked ? alpha : (alpha * FULL) / (alpha * FULL + base * (1 - alpha));
+    const [up, down] = [1 / layer[at + 3], 1 / base];
+    const mixer = this.mixer!;
+    mixer.paint(layer[at] * up, layer[at + 1] * up, layer[at + 2] * up);
+    const out = mixer.over(was[at] * down, was[at + 1] * down, was[at + 2] * down, share);
+    const by = words[at + 3];
+    words[at] = out[0] * by + 0.5;
+    words[at + 1] = out[1] * by + 0.5;
+    words[at + 2] = out[2] * by + 0.5;
   }
 
   private layerOf(tile: number): Float32Array {

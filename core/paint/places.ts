@@ -7,9 +7,9 @@
  *
  * Sculpting moves places: each tile knows prints of the leaves it was made of, which are compared once a stroke.
  */
-import { faceNormal, LEAF, LEAF_SHIFT, leavesInSphere, type MeshArrays } from '#core/mesh';
+import { faceNormal, LEAF, LEAF_SHIFT, leavesInSphere } from '#core/mesh';
 import { PADDING, texelWidth, type Atlas } from './atlas';
-import { eachTexel } from './texels';
+import { edgesOf } from './texels';
 import { TILE } from './texture';
 
 export interface TilePlaces {
@@ -47,6 +47,7 @@ export class Places {
   private readonly sound = new Set<number>();
   private readonly prints = new Map<number, number>();
   private readonly leaves: Uint32Array;
+  private readonly found = new Found();
 
   constructor(readonly atlas: Atlas) {
     this.leaves = new Uint32Array(atlas.mesh.leafCount + 1);
@@ -116,153 +117,222 @@ export class Places {
   }
 
   private make(tile: number): TilePlaces | null {
-    const { atlas } = this;
+    const { atlas, found } = this;
     const { starts, triangles, size } = atlas;
     if (starts[tile] === starts[tile + 1]) return null;
     const across = size / TILE;
-    const left = (tile % across) * TILE - PADDING;
-    const top = Math.floor(tile / across) * TILE - PADDING;
-    const inside = { left, top, right: left + SIDE, bottom: top + SIDE };
-    const found = new Found();
-    for (let i = starts[tile]; i < starts[tile + 1]; i++) {
-      const t = triangles[i];
-      eachTexel(atlas, t, (x, y, a, b) => found.add((y - top) * SIDE + x - left, t, a, b), inside);
-    }
-    return found.count === 0 ? null : this.placed(tile, found);
+    found.begin((tile % across) * TILE - PADDING, Math.floor(tile / across) * TILE - PADDING);
+    for (let i = starts[tile]; i < starts[tile + 1]; i++) found.fill(atlas, triangles[i]);
+    found.pad();
+    return found.taken === 0 ? null : this.placed(tile);
   }
 
-  private placed(tile: number, found: Found): TilePlaces | null {
+  private placed(tile: number): TilePlaces {
+    const { found } = this;
     const { mesh, corners } = this.atlas;
-    const [entries, at] = found.inTile();
-    const count = entries.length;
-    if (count === 0) return null;
-    const out: TilePlaces = {
+    const { positions: p, normals: n, mask, triangles } = mesh;
+    const count = found.taken;
+    const [x, y, z] = [new Float32Array(count), new Float32Array(count), new Float32Array(count)];
+    const normals = new Int8Array(count * 3);
+    const free = new Uint8Array(count);
+    const triangle = new Uint32Array(count);
+    const leaves = new Set<number>();
+    let [texels, width, last] = [0, 0, -1];
+    let [va, vb, vc] = [0, 0, 0];
+    for (let i = 0; i < count; i++) {
+      const entry = found.entries[i];
+      const t = found.triangles[entry];
+      if (t !== last) {
+        last = t;
+        [va, vb, vc] = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]];
+        leaves
+          .add(va >> LEAF_SHIFT)
+          .add(vb >> LEAF_SHIFT)
+          .add(vc >> LEAF_SHIFT);
+        const [nx, ny, nz] = faceNormal(mesh, t);
+        width = texelWidth(corners, t, Math.sqrt(nx * nx + ny * ny + nz * nz));
+      }
+      texels += width;
+      const a = found.a[entry];
+      const b = found.b[entry];
+      const c = 1 - a - b;
+      const [ia, ib, ic] = [va * 3, vb * 3, vc * 3];
+      x[i] = p[ia] * a + p[ib] * b + p[ic] * c;
+      y[i] = p[ia + 1] * a + p[ib + 1] * b + p[ic + 1] * c;
+      z[i] = p[ia + 2] * a + p[ib + 2] * b + p[ic + 2] * c;
+      const nx = n[ia] * a + n[ib] * b + n[ic] * c;
+      const ny = n[ia + 1] * a + n[ib + 1] * b + n[ic + 1] * c;
+      const nz = n[ia + 2] * a + n[ib + 2] * b + n[ic + 2] * c;
+      normals[i * 3] = ((nx * 127 + 128.5) | 0) - 128;
+      normals[i * 3 + 1] = ((ny * 127 + 128.5) | 0) - 128;
+      normals[i * 3 + 2] = ((nz * 127 + 128.5) | 0) - 128;
+      const masked = mask[va] * a + mask[vb] * b + mask[vc] * c;
+      free[i] = masked <= 0 ? 255 : masked >= 1 ? 0 : Math.round(255 * (1 - masked));
+      triangle[i] = t;
+    }
+    const own = Uint32Array.from(leaves);
+    return {
       tile,
       count,
-      at,
-      x: new Float32Array(count),
-      y: new Float32Array(count),
-      z: new Float32Array(count),
-      normals: new Int8Array(count * 3),
-      free: new Uint8Array(count),
-      triangle: new Uint32Array(count),
-      texel: 0,
-      centre: [0, 0, 0],
-      radius: 0,
-      leaves: new Uint32Array(0),
-      prints: new Int32Array(0),
+      at: found.at.slice(0, count),
+      x,
+      y,
+      z,
+      normals,
+      free,
+      triangle,
+      texel: texels / count,
+      ...ballRound({ x, y, z, count }),
+      leaves: own,
+      prints: Int32Array.from(own, (leaf) => this.printOf(leaf)),
     };
-    const leaves = new Set<number>();
-    let [texels, last] = [0, -1];
-    for (let i = 0; i < count; i++) {
-      const entry = entries[i];
-      const t = found.triangles[entry];
-      setPlace(out, i, mesh, t, found.a[entry], found.b[entry]);
-      if (t !== last) {
-        for (let k = 0; k < 3; k++) leaves.add(mesh.triangles[t * 3 + k] >> LEAF_SHIFT);
-        last = t;
-      }
-      texels += texelWidth(corners, t, Math.hypot(...faceNormal(mesh, t)));
-    }
-    out.texel = texels / count;
-    out.leaves = Uint32Array.from(leaves);
-    out.prints = Int32Array.from(out.leaves, (leaf) => this.printOf(leaf));
-    return Object.assign(out, ballRound(out));
   }
 }
 
 /** A tile with the padding’s room round it. */
 const SIDE = TILE + 2 * PADDING;
 
-/** Texels of triangles in a tile and beside it, as they are met. */
+/**
+ * Texels of triangles in a tile and beside it, as they are met; one on an edge that two triangles share is one’s alone,
+ * by the rule of core/paint/texels. Its arrays are used again by the next tile.
+ */
 class Found {
-  triangles: number[] = [];
-  a: number[] = [];
-  b: number[] = [];
-  private places: number[] = [];
+  /** Of each texel that was met: its triangle, and the shares of the first and the second corner. */
+  triangles = new Uint32Array(SIDE * SIDE);
+  a = new Float32Array(SIDE * SIDE);
+  b = new Float32Array(SIDE * SIDE);
+  private places = new Uint16Array(SIDE * SIDE);
+  private count = 0;
+  /** Those of the tile’s own, then those that texels beside an island take after; and where each lies in the tile. */
+  entries = new Uint32Array(TILE * TILE);
+  at = new Uint16Array(TILE * TILE);
+  taken = 0;
   /** One more than the first entry of each texel; 0 where there is none. */
   private readonly first = new Uint32Array(SIDE * SIDE);
+  private left = 0;
+  private top = 0;
 
-  get count(): number {
-    return this.triangles.length;
+  /** Where the tile’s room begins in the texture. */
+  begin(left: number, top: number): void {
+    this.left = left;
+    this.top = top;
+    this.count = 0;
+    this.taken = 0;
+    this.first.fill(0);
   }
 
-  add(place: number, t: number, a: number, b: number): void {
-    this.places.push(place);
-    this.triangles.push(t);
-    this.a.push(a);
-    this.b.push(b);
-    if (this.first[place] === 0) this.first[place] = this.triangles.length;
+  fill(atlas: Atlas, t: number): void {
+    const { left, top } = this;
+    const edges = edgesOf(atlas, t, { left, top, right: left + SIDE, bottom: top + SIDE });
+    if (!edges) return;
+    const { a, b, c, whole } = edges;
+    for (let y = edges.top; y < edges.bottom; y++) {
+      const py = y + 0.5;
+      const [rowA, rowB, rowC] = [a.along * (py - a.y), b.along * (py - b.y), c.along * (py - c.y)];
+      const row = (y - top) * SIDE - left;
+      for (let x = edges.left; x < edges.right; x++) {
+        const px = x + 0.5;
+        const ea = rowA - a.down * (px - a.x);
+        if (ea < 0) continue;
+        const eb = rowB - b.down * (px - b.x);
+        if (eb < 0) continue;
+        const ec = rowC - c.down * (px - c.x);
+        if (ec < 0) continue;
+        if ((ea === 0 && !a.own) || (eb === 0 && !b.own) || (ec === 0 && !c.own)) continue;
+        this.add(row + x, t, ea * whole, eb * whole);
+      }
+    }
   }
 
-  /** Entries of the tile’s own texels, then those that texels beside an island take after; and where each lies. */
-  inTile(): readonly [Uint32Array, Uint16Array] {
-    const entries: number[] = [];
-    const at: number[] = [];
-    this.places.forEach((place, entry) => {
-      const [x, y] = [(place % SIDE) - PADDING, Math.floor(place / SIDE) - PADDING];
-      if (x < 0 || y < 0 || x >= TILE || y >= TILE) return;
-      entries.push(entry);
-      at.push(y * TILE + x);
-    });
-    if (entries.length < TILE * TILE)
-      for (let y = 0; y < TILE; y++)
-        for (let x = 0; x < TILE; x++) {
-          const place = (y + PADDING) * SIDE + x + PADDING;
-          if (this.first[place] !== 0) continue;
-          const near = NEAREST.find((by) => this.first[place + by] !== 0);
-          if (near === undefined) continue;
-          entries.push(this.first[place + near] - 1);
-          at.push(y * TILE + x);
+  private add(place: number, t: number, a: number, b: number): void {
+    if (this.count === this.places.length) this.grow();
+    const at = this.count++;
+    this.places[at] = place;
+    this.triangles[at] = t;
+    this.a[at] = a;
+    this.b[at] = b;
+    if (this.first[place] === 0) this.first[place] = at + 1;
+  }
+
+  /** Where coordinates overlap there are more texels than places. */
+  private grow(): void {
+    this.places = grown(this.places);
+    this.triangles = grown(this.triangles);
+    this.a = grown(this.a);
+    this.b = grown(this.b);
+  }
+
+  /** Takes the tile’s own texels, and gives those beside an island what the nearest one in it has. */
+  pad(): void {
+    const { first, places, count } = this;
+    for (let entry = 0; entry < count; entry++) {
+      const row = (places[entry] / SIDE) | 0;
+      const x = places[entry] - row * SIDE - PADDING;
+      const y = row - PADDING;
+      if (x >= 0 && y >= 0 && x < TILE && y < TILE) this.take(entry, y * TILE + x);
+    }
+    if (count === SIDE * SIDE) return;
+    for (let y = 0; y < TILE; y++)
+      for (let x = 0; x < TILE; x++) {
+        const place = (y + PADDING) * SIDE + x + PADDING;
+        if (first[place] !== 0) continue;
+        for (let k = 0; k < NEAREST.length; k++) {
+          const near = first[place + NEAREST[k]];
+          if (near === 0) continue;
+          this.take(near - 1, y * TILE + x);
+          break;
         }
-    return [Uint32Array.from(entries), Uint16Array.from(at)];
+      }
+  }
+
+  private take(entry: number, at: number): void {
+    if (this.taken === this.at.length) {
+      this.entries = grown(this.entries);
+      this.at = grown(this.at);
+    }
+    this.entries[this.taken] = entry;
+    this.at[this.taken++] = at;
   }
 }
 
+function grown<T extends Uint16Array | Uint32Array | Float32Array>(of: T): T {
+  const out = new (of.constructor as new (length: number) => T)(of.length * 2);
+  out.set(of);
+  return out;
+}
+
 /** Steps to texels within the padding, the nearest first. */
-const NEAREST: readonly number[] = (() => {
+const NEAREST: Int32Array = (() => {
   const steps: (readonly [far: number, by: number])[] = [];
   for (let dy = -PADDING; dy <= PADDING; dy++)
     for (let dx = -PADDING; dx <= PADDING; dx++) {
       const far = dx * dx + dy * dy;
       if (far > 0 && far <= PADDING * PADDING) steps.push([far, dy * SIDE + dx]);
     }
-  return steps.sort((p, q) => p[0] - q[0] || p[1] - q[1]).map(([, by]) => by);
+  return Int32Array.from(
+    steps.sort((p, q) => p[0] - q[0] || p[1] - q[1]),
+    ([, by]) => by,
+  );
 })();
 
-function setPlace(out: TilePlaces, i: number, mesh: MeshArrays, t: number, a: number, b: number): void {
-  const { positions: p, normals: n, mask, triangles } = mesh;
-  const c = 1 - a - b;
-  const [va, vb, vc] = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]];
-  const of = (from: Float32Array, k: number): number =>
-    from[va * 3 + k] * a + from[vb * 3 + k] * b + from[vc * 3 + k] * c;
-  out.x[i] = of(p, 0);
-  out.y[i] = of(p, 1);
-  out.z[i] = of(p, 2);
-  const [nx, ny, nz] = [of(n, 0), of(n, 1), of(n, 2)];
-  const by = 127 / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
-  out.normals[i * 3] = Math.round(nx * by);
-  out.normals[i * 3 + 1] = Math.round(ny * by);
-  out.normals[i * 3 + 2] = Math.round(nz * by);
-  const masked = mask[va] * a + mask[vb] * b + mask[vc] * c;
-  out.free[i] = Math.round(255 * (1 - Math.min(1, Math.max(0, masked))));
-  out.triangle[i] = t;
-}
-
-function ballRound({ x, y, z, count }: TilePlaces): Pick<TilePlaces, 'centre' | 'radius'> {
-  const middle = (of: Float32Array): number => {
-    let [low, high] = [Infinity, -Infinity];
-    for (let i = 0; i < count; i++) {
-      if (of[i] < low) low = of[i];
-      if (of[i] > high) high = of[i];
-    }
-    return (low + high) / 2;
-  };
-  const centre = [middle(x), middle(y), middle(z)] as const;
-  let far = 0;
-  for (let i = 0; i < count; i++)
-    far = Math.max(far, (x[i] - centre[0]) ** 2 + (y[i] - centre[1]) ** 2 + (z[i] - centre[2]) ** 2);
-  return { centre, radius: Math.sqrt(far) };
+function ballRound({
+  x,
+  y,
+  z,
+  count,
+}: Pick<TilePlaces, 'x' | 'y' | 'z' | 'count'>): Pick<TilePlaces, 'centre' | 'radius'> {
+  let [lowX, lowY, lowZ] = [x[0], y[0], z[0]];
+  let [highX, highY, highZ] = [lowX, lowY, lowZ];
+  for (let i = 1; i < count; i++) {
+    if (x[i] < lowX) lowX = x[i];
+    else if (x[i] > highX) highX = x[i];
+    if (y[i] < lowY) lowY = y[i];
+    else if (y[i] > highY) highY = y[i];
+    if (z[i] < lowZ) lowZ = z[i];
+    else if (z[i] > highZ) highZ = z[i];
+  }
+  const [dx, dy, dz] = [(highX - lowX) / 2, (highY - lowY) / 2, (highZ - lowZ) / 2];
+  return { centre: [lowX + dx, lowY + dy, lowZ + dz], radius: Math.sqrt(dx * dx + dy * dy + dz * dz) };
 }
 
 function mixed(seed: number, of: Float32Array, from: number, to: number): number {

@@ -139,7 +139,8 @@ export const usePalettes = defineStore('palettes', () => {
         const kept = await api.save('palettes', next.doc, next.revision);
         stored.value = new Map(stored.value).set(kept.doc.id, { doc: kept.doc, revision: kept.revision });
         const now = unsent.value[next.doc.id];
-        const { [next.doc.id]: _, ...rest } = unsent.value;
+        const rest = { ...unsent.value };
+        delete rest[next.doc.id];
         // What changed since goes on waiting, on what is stored now.
         if (!now || JSON.stringify(now.doc) === text) unsent.value = rest;
         else unsent.value = { ...rest, [next.doc.id]: { ...now, revision: kept.revision } };

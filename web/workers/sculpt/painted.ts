@@ -26,9 +26,7 @@ export function paintedSince(
   // A new texture is clear: what is clear needn’t be told.
   const seen = tiles.filter((tile) => !fresh || painting.layers.some((layer) => layer.tiles.has(tile)));
   const bytes = new Uint8Array(seen.length * TILE_WORDS);
-  seen.forEach((tile, i) => {
-    if (flat.flatten(painting.layers, tile)) bytes.set(flat.bytes(), i * TILE_WORDS);
-  });
+  seen.forEach((tile, i) => bytes.set(flat.bytesOf(painting.layers, tile), i * TILE_WORDS));
   return {
     size: painting.size,
     on: moved ? { coordinates: mesh.carried?.coordinates?.slice() ?? null } : null,
