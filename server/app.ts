@@ -53,16 +53,17 @@ function keepForever(response: ServerResponse, path: string): void {
 }
 
 /**
- * The one script that makes functions of text, in a worker without a page: the package that cuts pictures does so.
+ * The scripts that make functions of text, each in a worker without a page: the packages that cut pictures and unwrap
+ * meshes do so.
  */
-const CUTTER = /^\/assets\/grabCut\.worker-[\w-]+\.js$/;
+const MAKERS = /^\/assets\/(grabCut|unwrap)\.worker-[\w-]+\.js$/;
 
 /** Isolation, so that the page may share memory with its workers, and a policy that runs our own scripts alone. */
 function headers(): Koa.Middleware {
   const strict = headersWith({ scripts: ["'wasm-unsafe-eval'"] });
   // Its compiled part comes inside it, as data.
-  const cutter = headersWith({ scripts: ["'wasm-unsafe-eval'", "'unsafe-eval'"], connect: ['data:'] });
-  return (ctx, next) => (CUTTER.test(ctx.path) ? cutter : strict)(ctx, next);
+  const loose = headersWith({ scripts: ["'wasm-unsafe-eval'", "'unsafe-eval'"], connect: ['data:'] });
+  return (ctx, next) => (MAKERS.test(ctx.path) ? loose : strict)(ctx, next);
 }
 
 /** What is allowed besides our own. */

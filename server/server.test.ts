@@ -82,10 +82,11 @@ describe('health and headers', () => {
     expect(response.headers.get('content-security-policy')).not.toContain("script-src 'self' 'unsafe-inline'");
   });
 
-  test('the script that cuts pictures may make functions of text; no other may', async () => {
+  test('the scripts that cut pictures and unwrap meshes may make functions of text; no other may', async () => {
     const policyOf = async (path: string): Promise<string> =>
       (await fetch(server.address + path)).headers.get('content-security-policy')!;
-    expect(await policyOf('/assets/grabCut.worker-B3iQh3SM.js')).toContain("'unsafe-eval'");
+    for (const name of ['grabCut', 'unwrap'])
+      expect(await policyOf(`/assets/${name}.worker-B3iQh3SM.js`)).toContain(" 'unsafe-eval'");
     for (const path of [
       '/',
       '/assets/index-B3iQh3SM.js',

@@ -16,3 +16,5 @@ export * from './painting';
 export * from './small';
 export * from './resized';
 export * from './squares';
+export * from './unwrap';
+export * from './islandPicture';

@@ -264,6 +264,10 @@ function placeNodes(): void {
     : [];
 }
 watch(
+  () => proof.opened,
+  () => paints(props.brush) && usable.value !== '' && void painting.begin(),
+);
+watch(
   () => [proof.opened, proof.passing],
   () => proof.state.textureSize === 0 && show(),
 );

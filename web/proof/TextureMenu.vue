@@ -12,15 +12,22 @@ import ToolButton from '../controls/ToolButton.vue';
 import { saveFile } from '../controls/saveFile';
 import { failNotice, tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
+import { BODIES } from '#core/mesh';
+import ProgressLine from '../controls/ProgressLine.vue';
+import IslandsDialog from './IslandsDialog.vue';
 import { usePainting } from '../stores/painting';
+import { useWork } from '../stores/work';
+import { UnwrapCancelled } from '../workers/unwrapper';
 import { useProof } from '../stores/proof';
 import { PAINT_ENDINGS, PAINT_FILES, type PaintFile } from '../workers/paintFiles';
 import { readPaint, writePaint } from '../workers/paintFileThread';
 
 const painting = usePainting();
+const work = useWork();
 const proof = useProof();
 const open = ref(false);
 const busy = ref(false);
+const islands = ref(false);
 const what = ref<'all' | 'layer'>('all');
 const LABELS: Record<PaintFile | 'ora', string> = {
   png8: 'PNG 8',
@@ -40,6 +47,17 @@ async function doing(act: () => Promise<void>): Promise<void> {
     failNotice(sentence(error));
   } finally {
     busy.value = false;
+  }
+}
+
+/** Shipped bodies have their coordinates by construction. */
+const own = computed(() => !(BODIES as readonly string[]).includes(proof.name));
+const running = computed(() => work.find(proof.name));
+async function unwrap(): Promise<void> {
+  try {
+    tellNotice(await proof.unwrap());
+  } catch (error) {
+    if (!(error instanceof UnwrapCancelled)) failNotice(sentence(error));
   }
 }
 
@@ -102,11 +120,30 @@ const pick = usePickFiles({ accept: '.png,.jpg,.jpeg,.webp,.ora' }, ([file]) => 
         }}</PushButton>
       </div>
       <PushButton small :disabled="busy" @click="write('ora')">{{ LABELS.ora }}</PushButton>
+      <PushButton small title="How the body lies in the texture, with stretch as colour" @click="islands = true">
+        Islands and stretch…
+      </PushButton>
+      <div v-if="own" class="unwrap">
+        <PushButton
+          small
+          :disabled="busy || !!running"
+          title="Fewer and better islands, as a body of its own: what is painted stays with this one"
+          @click="unwrap"
+        >
+          Unwrap with care
+        </PushButton>
+        <template v-if="running"
+          ><ProgressLine :share="running.share" :label="running.what" /><PushButton small @click="running.cancel()"
+            >Cancel</PushButton
+          ></template
+        >
+      </div>
       <PushButton small :disabled="busy" title="PNG, JPEG, WebP or OpenRaster, as new layers" @click="pick">
         Open a texture…
       </PushButton>
     </div>
   </PopMenu>
+  <IslandsDialog v-model:visible="islands" />
 </template>
 
 <style scoped>
@@ -119,5 +156,10 @@ const pick = usePickFiles({ accept: '.png,.jpg,.jpeg,.webp,.ora' }, ([file]) => 
   display: grid;
   grid-template-columns: repeat(4, 1fr);
   gap: 4px;
+}
+.unwrap {
+  display: flex;
+  gap: 6px;
+  align-items: center;
 }
 </style>

@@ -12,12 +12,14 @@ import { RefineUnderSchema, SymmetrySchema, type Brush, type RefineUnderSettings
 import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
 import type { PaintDraftWorker } from '../api/paintDraft.worker';
+import { unwrappedMesh } from '../workers/unwrapper';
 import { writePaint } from '../workers/paintFileThread';
 import { PaintKeeper } from '../workers/paintKeeper';
 import { Sculptor } from '../workers/sculptor';
 import { startThread } from '../workers/thread';
 import { useBodies } from './bodies';
 import { sentence } from './connection';
+import { useWork } from './work';
 
 /** How far the back of a cut lies under the body, body units. */
 const CUT_THICKNESS = 0.02;
@@ -60,6 +62,7 @@ export const useProof = defineStore('proof', () => {
     immediate: true,
     deep: true,
   });
+  const work = useWork();
   const bodies = useBodies();
   const own = computed(() => bodies.own);
   const symmetry = useLocalStorage<Symmetry>('proof-symmetry', UPRIGHT);
@@ -256,6 +259,28 @@ export const useProof = defineStore('proof', () => {
     return row.name;
   }
 
+  /**
+   * The body as it is sculpted, unwrapped with care, as one of one’s own that is shown from then on; answers its name.
+   * What is painted lies by other coordinates and stays with the body that it is on.
+   */
+  async function unwrap(): Promise<string> {
+    const mesh = await sculptor.sculpted();
+    const { triangles } = state;
+    const { label: of, about: report } = { label: label.value, about: about.value };
+    const made = await work.run(`Unwrapping “${of}”`, name.value, (hand) => unwrappedMesh(mesh, hand));
+    const row = await bodies.keep({
+      id: crypto.randomUUID(),
+      name: `${of}, unwrapped`.slice(0, 74),
+      addedAt: Date.now(),
+      mesh: made.mesh,
+      triangles,
+      report: report ?? { merged: 0, dropped: 0, open: 0, components: 1 },
+      pieces: [...sculptor.pieces.values()],
+    });
+    await show(row.id, density.value);
+    return `“${row.name}” has ${made.charts} islands.`;
+  }
+
   /** What is painted on the body, over the clay, as a PNG of 8 bits; null where nothing is. */
   async function texturePng(): Promise<Uint8Array<ArrayBuffer> | null> {
     const found = await sculptor.paintedLayers();
@@ -310,6 +335,7 @@ export const useProof = defineStore('proof', () => {
     cutOff,
     keepBody,
     texturePng,
+    unwrap,
     forget,
     editMask,
     knows,

@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind, type PartForm } from '#core/brush';
 import { readMesh } from '#core/formats';
-import { buildMesh, paintableBody, subdivide, type RawMesh } from '#core/mesh';
+import { boxUnwrap, buildMesh, paintableBody, subdivide, type RawMesh } from '#core/mesh';
 import type { Brush } from '#core/settings';
 import {
   bringPainting,
@@ -45,9 +45,18 @@ import {
 } from './sculpt/state';
 import type { Begin, Change, Opened, Opening } from './sculpt/messages';
 
+/**
+ * A mesh without coordinates, or with some outside the square, is unwrapped along the axes, before it is subdivided: so
+ * its texture lies alike on every level, and each time that it is opened.
+ */
+function paintable(mesh: RawMesh): RawMesh {
+  if (mesh.carried?.coordinates?.every((x) => x >= 0 && x <= 1)) return mesh;
+  return { ...mesh, carried: { coordinates: boxUnwrap(mesh), groups: mesh.carried?.groups ?? null } };
+}
+
 /** The body as it is sculpted: at its own density, subdivided as often as asked. */
 function bodyOf({ body: of, levels }: Extract<Opening, { kind: 'body' }>): RawMesh {
-  let raw = 'name' in of ? paintableBody(of.name, of.density) : readMesh(of.mesh);
+  let raw = 'name' in of ? paintableBody(of.name, of.density) : paintable(readMesh(of.mesh));
   for (let level = 0; level < levels; level++) raw = subdivide(raw);
   return raw;
 }

@@ -515,6 +515,11 @@ export class Sculptor {
     return this.orders.give(() => this.worker.layerPicture(id, mask, side));
   }
 
+  /** The islands of the body’s coordinates as a picture, and how they are. */
+  islandPicture(side: number): Promise<ReturnType<SculptWorker['islandPicture']>> {
+    return this.orders.give(() => this.worker.islandPicture(side));
+  }
+
   /** What is painted where a ray meets the body, “#rrggbb”; null where nothing is. */
   colourAt(ray: Ray): Promise<string | null> {
     return this.orders.give(() => this.worker.colourAt(ray));

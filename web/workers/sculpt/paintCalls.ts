@@ -2,7 +2,16 @@
 import * as Comlink from 'comlink';
 import { bringPainting, changeLayers, colourUnder, type Session } from '#core/session';
 import { boxUnwrap, type Ray } from '#core/mesh';
-import { resized, small, type Layer, type LayerEdit, type Tiles } from '#core/paint';
+import {
+  flattened,
+  islandPicture,
+  resized,
+  small,
+  type IslandReport,
+  type Layer,
+  type LayerEdit,
+  type Tiles,
+} from '#core/paint';
 import { change, current, state } from './state';
 import type { PaintDraft } from './paintDraft';
 import { packedPainting, type PackedPainting } from '../keptPainting';
@@ -58,6 +67,22 @@ export const paintCalls = {
   layerPicture(id: string, mask: boolean, side: number): Uint8ClampedArray<ArrayBuffer> | null {
     const texture = current().painting?.texture({ layer: id, mask });
     return texture ? small(texture, side) : null;
+  },
+  /** Islands and their stretch, what is painted on them, and how they are. */
+  islandPicture(side: number): {
+    rgba: Uint8ClampedArray<ArrayBuffer>;
+    paint: Uint8ClampedArray<ArrayBuffer>;
+    report: IslandReport;
+  } {
+    const { surface, painting } = current();
+    const { mesh } = surface;
+    const coordinates = mesh.carried?.coordinates;
+    if (!coordinates) throw new Error('This body has no texture coordinates any more: pieces were merged into it.');
+    const { rgba, report } = islandPicture({ mesh }, coordinates, side);
+    const paint = painting
+      ? small(flattened(painting.layers, painting.size), side)
+      : new Uint8ClampedArray(side * side * 4);
+    return Comlink.transfer({ rgba, paint, report }, [rgba.buffer, paint.buffer]);
   },
   colourAt(ray: Ray): string | null {
     const s = current();

@@ -1,0 +1,37 @@
+/** The page’s side of unwrapping: a worker that is ended when it has answered, or when nobody waits any more. */
+import * as Comlink from 'comlink';
+import { startThread } from './thread';
+import type { UnwrapWorker } from './unwrap.worker';
+
+export class UnwrapCancelled extends Error {
+  constructor() {
+    super('Unwrapping was cancelled; nothing has changed.');
+  }
+}
+
+/** Who is told how far it is, and says when it isn’t wanted any more. */
+export interface UnwrapHand {
+  report(share: number, detail?: string): void;
+  onCancel(stop: () => void): void;
+}
+
+/** The mesh, as core/formats packs it, with coordinates. Gives the bytes away. */
+export async function unwrappedMesh(
+  mesh: ArrayBuffer,
+  hand: UnwrapHand,
+): Promise<{ mesh: ArrayBuffer; charts: number }> {
+  const thread = startThread<UnwrapWorker>(
+    new Worker(new URL('./unwrap.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  const stopped = new Promise<never>((_, fail) => hand.onCancel(() => fail(new UnwrapCancelled())));
+  stopped.catch(() => undefined);
+  try {
+    const asked = thread.worker.unwrap(
+      Comlink.transfer(mesh, [mesh]),
+      Comlink.proxy((what, share) => hand.report(share, what)),
+    );
+    return await Promise.race([asked, thread.broken, stopped]);
+  } finally {
+    thread.end();
+  }
+}
