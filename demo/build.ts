@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { mkdir, rename, rm } from 'node:fs/promises';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import type { Raster } from '#core/picture';
 import type { Brush } from '#core/settings';
@@ -33,7 +34,7 @@ const work = `${out}-work`;
 await rm(work, { recursive: true, force: true });
 const store = await openPglite({ folder: work });
 const desk: Desk = { blobs: (hash) => store.blobs.read(hash), recent: newRecently() };
-const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(desk, block) });
+const set = await tidewrack({ hash, scan, fontOf: (block) => fontOf(desk, block), gzip: (bytes) => gzipSync(bytes) });
 const alphas = new Map([...set.alphas, ...set.scan.alphas].map(({ doc }) => [doc.id, doc]));
 const heads = new Map(set.parts.map(({ doc }) => [doc.id, headOf('parts', doc)]));
 const formsOf = ({ form, tooth, parts }: Brush) => ({
@@ -59,8 +60,11 @@ for (const { doc, bytes } of set.parts) {
   for (const one of bytes) await store.blobs.put(one);
   await store.save(judged('parts', doc), { revision: null, picture: await partPicture(desk, headOf('parts', doc)) });
 }
-for (const one of set.body.bytes) await store.blobs.put(one);
-await store.save(judged('bodies', set.body.doc), { revision: null });
+for (const { doc, bytes } of set.bodies) {
+  for (const one of bytes) await store.blobs.put(one);
+  await store.save(judged('bodies', doc), { revision: null });
+}
+await store.save(judged('palettes', set.palette), { revision: null });
 for (const doc of set.brushes)
   await store.save(judged('brushes', doc), { revision: null, picture: await brushPicture(desk, doc, formsOf(doc)) });
 await store.putBelt(set.brushes.map((b) => b.id));
@@ -70,5 +74,5 @@ await store.close();
 await rm(out, { recursive: true, force: true });
 await rename(work, out);
 console.log(
-  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.parts.length} parts, a body with ${set.body.doc.pieces.length} pieces, ${set.brushes.length} brushes.`,
+  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.parts.length} parts, ${set.bodies.length} bodies, a palette, ${set.brushes.length} brushes.`,
 );

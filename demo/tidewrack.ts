@@ -6,6 +6,7 @@ import { toUint16, usedRange, type Raster } from '#core/picture';
 import type { LetterFont } from '#core/lettering';
 import {
   ALPHA_VERSION,
+  AlphaSchema,
   CastSettingsSchema,
   newBrush,
   SlabSchema,
@@ -15,11 +16,16 @@ import {
   type Brush,
   type CastSettings,
   type Lettering,
+  type OwnPalette,
   type Pattern,
   type Sheet,
   type Slab,
 } from '#core/settings';
+import { alphaForm, type AlphaForm } from '#core/brush';
 import type { Hand } from './hand';
+import { knotPicture } from './painted/knot';
+import { paintBrushes, wharfPalette } from './painted/paintBrushes';
+import { paintedBodies } from './painted/paintedBodies';
 import { barnacleCrust, LONE, PATCH } from './slabs/barnacleCrust';
 import { castLettering, crateMarks, patterns } from './drawn';
 import { musselPlank, type DemoBody } from './parts/mussels';
@@ -41,7 +47,8 @@ export interface DemoSet {
   lettering: Lettering;
   patterns: Pattern[];
   parts: DemoPart[];
-  body: DemoBody;
+  bodies: DemoBody[];
+  palette: OwnPalette;
 }
 
 /** What the demo can't do without a machine: naming bytes, writing the page as a scanner would, reading fonts. */
@@ -50,6 +57,7 @@ export interface DemoMachine {
   hash: (bytes: Uint8Array) => string;
   scan: (page: Raster) => Promise<Uint8Array>;
   fontOf: (block: Block) => Promise<LetterFont>;
+  gzip: (bytes: Uint8Array) => Uint8Array;
 }
 
 export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
@@ -68,6 +76,7 @@ export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
   const page = await printsPage(id(3), AUTHOR, machine);
   const lettering = crateMarks(id(4), AUTHOR);
   const made = [page.cast(id(14), 'Sponge print'), await castLettering(id(15), 'Crate mark', lettering, machine)];
+  const knot = knotAlpha(id(18), hash);
   const scan = scannedStone(
     { scan: id(61), patches: [id(62), id(63)], steps: [id(64), id(65)], alphas: [id(16), id(17)] },
     AUTHOR,
@@ -75,17 +84,45 @@ export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
   );
   const parts = await fittings((n) => id(70 + n), AUTHOR, hash);
   const setters = fittingBrushes(parts, (n) => id(80 + n), AUTHOR);
+  const forms = [...alphas, ...made, knot];
+  const painters = paintBrushes(id, AUTHOR, { sponge: made[0].doc, barnacle: alphas[1].doc, knot: knot.doc });
+  const formOf = (alphaId: string | null): AlphaForm | null => {
+    const found = forms.find(({ doc }) => doc.id === alphaId);
+    return found ? alphaForm(found.doc, found.bytes.slice().buffer) : null;
+  };
   return {
     slabs: [crust, limpet],
-    alphas: [...alphas, ...made],
-    brushes: [...brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc)), ...setters],
+    alphas: forms,
+    brushes: [...brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc)), ...setters, ...painters],
     parts,
-    body: musselPlank(id(90), AUTHOR, parts, setters, hash),
+    bodies: [
+      musselPlank(id(90), AUTHOR, parts, setters, hash),
+      ...paintedBodies((n) => id(91 + n), AUTHOR, painters, { ...machine, formOf }),
+    ],
+    palette: wharfPalette(id(96), AUTHOR),
     page,
     scan,
     lettering,
     patterns: patterns(AUTHOR, id),
   };
+}
+
+/** A mark that was drawn by formula: there is no source to cast it from. */
+function knotAlpha(alphaId: string, hash: (bytes: Uint8Array) => string): DemoSet['alphas'][number] {
+  const picture = knotPicture(512);
+  const bytes = new Uint8Array(toUint16(picture).buffer);
+  const doc = AlphaSchema.parse({
+    version: ALPHA_VERSION,
+    id: alphaId,
+    size: 512,
+    relief: 0.05,
+    ground: 0,
+    blob: hash(bytes),
+    card: { name: 'Rope knot', author: AUTHOR, tags: ['tidewrack', 'mark'] },
+    lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: 0.05 },
+    report: { marginPx: 30, ringLoss: ringLoss(picture, 1, 0), usedRange: usedRange(picture) },
+  });
+  return { doc, bytes };
 }
 
 function slab(

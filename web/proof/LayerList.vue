@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The layers of the painting, the topmost first; what is done to the one that strokes go on. */
-import { Copy, Eye, EyeOff, Layers2, Lock, LockOpen, Plus, SquareDashed, Trash2 } from '@lucide/vue';
+import { ArrowDownToLine, Copy, Eye, EyeOff, Layers2, Lock, LockOpen, Plus, SquareDashed, Trash2 } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
@@ -141,17 +141,16 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
               })
             "
           />
+          <ToolButton
+            :icon="ArrowDownToLine"
+            label="Merge down"
+            help="One layer of this and the one below, as they look"
+            :disabled="lowest"
+            @click="mergeDown"
+          />
           <ToolButton :icon="Copy" label="Duplicate the layer" @click="orSay(() => painting.copy(active!))" />
           <ToolButton :icon="Trash2" label="Delete the layer" :disabled="painting.layers.length < 2" @click="remove" />
         </div>
-        <PushButton
-          small
-          :disabled="lowest"
-          title="One layer of this and the one below, as they look"
-          @click="mergeDown"
-        >
-          Merge down
-        </PushButton>
       </div>
     </template>
   </aside>
@@ -162,7 +161,7 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
   position: absolute;
   right: 12px;
   top: 202px;
-  bottom: 104px;
+  bottom: 96px;
   width: 186px;
   display: flex;
   flex-direction: column;
@@ -181,7 +180,7 @@ ul {
   list-style: none;
   margin: 0;
   padding: 3px;
-  min-height: 40px;
+  min-height: 70px;
   overflow: auto;
   background: rgb(243 241 237 / 94%);
   border-radius: var(--r);
