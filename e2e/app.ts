@@ -143,7 +143,7 @@ export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string
         await page.screenshot({
           clip,
           style:
-            '* { transition: none !important; } .frame, .over, .numbers, .beside, .hint, .compare, .el-notification, .el-popper { visibility: hidden !important; }',
+            '* { transition: none !important; } .frame, .over, .layers, .numbers, .beside, .hint, .compare, .el-notification, .el-popper { visibility: hidden !important; }',
         }),
       )
       .digest('hex');

@@ -406,6 +406,7 @@ useShortcuts([
     :data-busy="proof.state.busy || proof.opening || usable !== key"
     :data-vertices="proof.state.vertices"
     :data-pieces="proof.state.pieces"
+    :data-kept="proof.paintKept"
     @dragover.prevent
     @drop.prevent="drop"
   >

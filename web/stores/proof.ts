@@ -41,10 +41,13 @@ export const useProof = defineStore('proof', () => {
   ).worker;
   /** This window’s own. */
   const token = crypto.randomUUID();
+  /** What is painted is in the browser’s store. */
+  const paintKept = ref(true);
   const keeper = new PaintKeeper({
     draft: () => sculptor.paintDraft(),
     forget: () => sculptor.forgetDraft(),
     keep: (body, draft) => paintDrafts.keep(body, token, draft),
+    kept: (all) => (paintKept.value = all),
     problem: (error) => (problem.value = `What you painted can’t be kept in this browser. ${sentence(error)}`),
   });
   watch(
@@ -334,6 +337,7 @@ export const useProof = defineStore('proof', () => {
     bring,
     cutOff,
     keepBody,
+    paintKept,
     texturePng,
     unwrap,
     forget,

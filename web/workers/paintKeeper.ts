@@ -15,6 +15,8 @@ export interface PaintKeeping {
   /** False where another window wrote this body’s since. */
   keep(body: string, draft: DraftOfPaint): Promise<boolean>;
   problem(error: unknown): void;
+  /** Whether all is kept, as far as is known. */
+  kept?(all: boolean): void;
 }
 
 const REST_MS = 1200;
@@ -22,6 +24,8 @@ const REST_MS = 1200;
 export class PaintKeeper {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private wanted = false;
+  /** Something was painted since the last draft was asked for. */
+  private waits = false;
   private running: Promise<void> | null = null;
 
   constructor(
@@ -31,6 +35,8 @@ export class PaintKeeper {
 
   /** Something was painted. */
   changed(): void {
+    this.o.kept?.(false);
+    this.waits = true;
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), this.restMs);
   }
@@ -38,8 +44,12 @@ export class PaintKeeper {
   /** Done once everything that was painted before is kept, or couldn’t be. */
   flush(): Promise<void> {
     clearTimeout(this.timer);
+    this.waits = false;
     this.wanted = true;
-    this.running ??= this.run().finally(() => (this.running = null));
+    this.running ??= this.run().finally(() => {
+      this.running = null;
+      this.o.kept?.(!this.waits);
+    });
     return this.running;
   }
 
