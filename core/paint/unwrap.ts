@@ -75,7 +75,9 @@ function flattened(kit: UnwrapKit, { positions, triangles }: RawMesh): Flat {
       indexData: triangles,
       indexCount: triangles.length,
     });
-    atlas.generate({ maxCost: 6, maxIterations: 3 }, { padding: PADDING_TEXELS, resolution: RESOLUTION, bilinear: true });
+    // Larger charts than its own defaults give: seams cost a painter more than a little stretch.
+    const charts = { maxCost: 6, maxIterations: 3 };
+    atlas.generate(charts, { padding: PADDING_TEXELS, resolution: RESOLUTION, bilinear: true });
     const made = atlas.getMesh(0);
     const indices = new Uint32Array(made.indexCount);
     made.getIndexArray(indices);

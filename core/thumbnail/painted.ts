@@ -48,13 +48,16 @@ function put(words: Uint16Array, at: number, colour: Linear): void {
   words[at + 3] = FULL;
 }
 
-/** Lays what is painted over lit clay, lit alike. `side` is what the picture shows of the texture’s square. */
+/**
+ * Lays what is painted over lit clay, lit alike. `side` is what the picture shows of the texture’s square, `flat` the
+ * bytes of what is looked at where it lies flat.
+ */
 export function tint(
   out: { width: number; height: number; data: Uint8ClampedArray },
   painting: Painting,
   side: number,
+  flat: readonly [number, number, number] = flatClay(),
 ): void {
-  const flat = shade(newPicture(3, 3), 1);
   const texture = { size: painting.size, tiles: painting.layers[0].tiles };
   const by = (painting.size * side) / out.width;
   for (let j = 0; j < out.height; j++)
@@ -65,11 +68,15 @@ export function tint(
       if (alpha === 0) continue;
       const at = (j * out.width + i) * 4;
       [r, g, b].forEach((c, k) => {
-        const lit = c * 255 * (out.data[at + k] / flat[MIDDLE + k]);
+        const lit = c * 255 * (out.data[at + k] / flat[k]);
         out.data[at + k] = out.data[at + k] * (1 - alpha) + lit * alpha;
       });
     }
 }
 
-/** Of a picture three pixels wide. */
-const MIDDLE = 16;
+/** Bytes of flat clay as it is lit. */
+export function flatClay(): readonly [number, number, number] {
+  // The middle of three by three.
+  const [r, g, b] = shade(newPicture(3, 3), 1).subarray(16, 19);
+  return [r, g, b];
+}

@@ -2,39 +2,20 @@
 /**
  * A lit strip with the brush's stroke on it, drawn anew with every change; while one is drawn only the latest waits.
  */
-import * as Comlink from 'comlink';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import type { AlphaHead, BrushAlphas } from '#core/stored';
+import type { BrushAlphas } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
-import { getBlob } from '../api/client';
 import { plain } from '../api/plain';
-import type { StripWorker } from '../workers/strip.worker';
-import { startThread } from '../workers/thread';
+import { useStripThread } from './stripThread';
 
 const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
 const WIDTH = 960;
 const canvas = ref<HTMLCanvasElement>();
 const drawn = ref('');
-const thread = startThread<StripWorker>(
-  new Worker(new URL('../workers/strip.worker.ts', import.meta.url), { type: 'module' }),
-);
-const { worker } = thread;
+const { worker, know, end } = useStripThread();
 let waiting = false;
 let busy = false;
 let gone = false;
-
-async function know(alpha: AlphaHead | null): Promise<string | null> {
-  if (!alpha) return null;
-  if (!(await worker.knows(alpha.blob))) {
-    const bytes = await getBlob(alpha.blob);
-    await worker.sendForm(
-      alpha.blob,
-      { format: alpha.format, size: alpha.size, relief: alpha.relief },
-      Comlink.transfer(bytes, [bytes]),
-    );
-  }
-  return alpha.blob;
-}
 
 async function draw(): Promise<void> {
   waiting = true;
@@ -62,7 +43,7 @@ onMounted(draw);
 watch(() => [worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob], draw);
 onBeforeUnmount(() => {
   gone = true;
-  thread.end();
+  end();
 });
 </script>
 

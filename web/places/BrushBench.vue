@@ -11,6 +11,10 @@ import { useOpenBrush } from '../bench/openBrush';
 import SaveState from '../controls/SaveState.vue';
 import SettingsHistory from '../bench/SettingsHistory.vue';
 import StripView from '../bench/StripView.vue';
+import SwatchSheet from '../bench/SwatchSheet.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import { useLocalStorage } from '@vueuse/core';
+import { PanelBottom } from '@lucide/vue';
 import StrokeColumn from '../bench/StrokeColumn.vue';
 import BeltBar from '../controls/BeltBar.vue';
 import LeafPair from '../controls/LeafPair.vue';
@@ -32,6 +36,9 @@ const compare = useCompare();
 const library = useLibrary();
 const { clay, facets } = useLook();
 const pose = ref<Pose | null>(null);
+/** Swatches stand in the strip’s place. */
+const swatches = useLocalStorage('brush-swatches', false);
+const onSheet = computed(() => swatches.value && bench.doc !== null && paints(compare.shown ?? bench.doc));
 const shownPalette = computed(() => bench.doc !== null && paints(bench.doc));
 onBeforeUnmount(() => void bench.flush());
 watch(
@@ -98,9 +105,23 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
               :alphas="library.alphasOf(compare.shown ?? bench.doc)"
               @edit="edit"
             />
-            <CompareBar class="versions" />
+            <CompareBar class="versions" :class="{ high: onSheet }" />
+            <ToolButton
+              v-if="paints(bench.doc)"
+              class="to-sheet"
+              :icon="PanelBottom"
+              label="Swatches"
+              :help="onSheet ? 'Show the strip' : 'A sheet of strokes to judge colours by'"
+              :on="onSheet"
+              @click="swatches = !swatches"
+            />
+            <SwatchSheet
+              v-if="onSheet"
+              :brush="compare.shown ?? bench.doc"
+              :alphas="library.alphasOf(compare.shown ?? bench.doc)"
+            />
             <StripView
-              v-if="!setsParts(compare.shown ?? bench.doc)"
+              v-else-if="!setsParts(compare.shown ?? bench.doc)"
               :brush="compare.shown ?? bench.doc"
               :alphas="library.alphasOf(compare.shown ?? bench.doc)"
             />
@@ -156,7 +177,7 @@ main {
 .right.pair {
   grid-template-columns: repeat(2, minmax(0, 1fr));
 }
-.right > :last-child {
+.right > :is(.strip, .sheet) {
   grid-column: 1 / -1;
 }
 /* Over the proof, at its right, over the line that names the body. */
@@ -164,6 +185,19 @@ main {
   position: absolute;
   right: 12px;
   bottom: 148px;
+}
+.versions.high {
+  bottom: 224px;
+}
+.to-sheet {
+  position: absolute;
+  right: 8px;
+  bottom: 60px;
+  z-index: 1;
+  background: rgb(243 241 237 / 88%);
+}
+.right:has(.sheet) .to-sheet {
+  bottom: 134px;
 }
 .empty {
   display: grid;

@@ -2,11 +2,13 @@
 import * as Comlink from 'comlink';
 import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind } from '#core/brush';
 import type { Brush } from '#core/settings';
-import { brushStrip, stripClay, type StripClay } from '#core/thumbnail';
+import type { Session } from '#core/session';
+import { brushStrip, stripClay, swatchClay, swatchSheet, type StripClay, type Swatch } from '#core/thumbnail';
 
 const forms = new Map<string, AlphaForm>();
 const MOST_FORMS = 4;
 let clay: StripClay | null = null;
+let sheet: Session | null = null;
 
 const api = {
   /** An alpha's picture, named by its blob. */
@@ -25,6 +27,19 @@ const api = {
     clay ??= stripClay();
     const of = (blob: string | null): AlphaForm | null => (blob ? (forms.get(blob) ?? null) : null);
     const { data, ...size } = brushStrip(clay, resolveBrush(brush, of(form), of(tooth)), width);
+    const bytes = data.buffer as ArrayBuffer;
+    return Comlink.transfer({ ...size, data: bytes }, [bytes]);
+  },
+  swatches(
+    brush: Brush,
+    form: string | null,
+    tooth: string | null,
+    swatches: Swatch[],
+    width: number,
+  ): { width: number; height: number; data: ArrayBuffer } {
+    sheet ??= swatchClay();
+    const of = (blob: string | null): AlphaForm | null => (blob ? (forms.get(blob) ?? null) : null);
+    const { data, ...size } = swatchSheet(sheet, resolveBrush(brush, of(form), of(tooth)), swatches, width);
     const bytes = data.buffer as ArrayBuffer;
     return Comlink.transfer({ ...size, data: bytes }, [bytes]);
   },
