@@ -83,4 +83,5 @@ test('two of one name get two names; ten thousand colours are refused and change
   expect(() => own.add('Many', many)).toThrow('10000 colours');
   expect(() => own.edit(({ groups }) => groups[0]!.colours.push(...many.slice(0, 600)))).toThrow('512');
   expect(own.all.length).toBe(before + 1);
+  await own.send();
 });

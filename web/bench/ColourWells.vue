@@ -75,7 +75,7 @@ watch(() => JSON.stringify(props.brush.colour), draw);
       :icon="ArrowLeftRight"
       label="Exchange the colours"
       help="The first and the second colour change places; D held paints with the second"
-      keys="F"
+      keys="V"
       @click="swap"
     />
     <ColourField

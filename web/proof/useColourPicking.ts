@@ -28,13 +28,13 @@ export function useColourPicking(o: { brush: () => Brush; edit: (change: (brush:
       hold: (down) => (held.value = down),
     },
     {
-      keys: 'F',
+      keys: 'V',
       what: 'The first and the second colour change places',
       when: () => paints(o.brush()),
       run: () => o.edit((b) => ([b.colour.first, b.colour.second] = [b.colour.second, b.colour.first])),
     },
     {
-      keys: 'Shift+F',
+      keys: 'Shift+V',
       what: 'The colour that was chosen last, whatever came onto the surface',
       when: () => paints(o.brush()) && palettes.history.length > 0,
       run: () => o.edit((b) => (b.colour.first = palettes.history[0])),

@@ -13,7 +13,8 @@ import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
 import type { PaintDraftWorker } from '../api/paintDraft.worker';
 import { unwrappedMesh } from '../workers/unwrapper';
-import { writePaint } from '../workers/paintFileThread';
+import { textureInGlb } from '../workers/glbTexture';
+import { readPaint, writePaint } from '../workers/paintFileThread';
 import { PaintKeeper } from '../workers/paintKeeper';
 import { Sculptor } from '../workers/sculptor';
 import { startThread } from '../workers/thread';
@@ -220,11 +221,22 @@ export const useProof = defineStore('proof', () => {
     try {
       const { id } = await bodies.keep(await readBodyFile(file));
       await show(id, density.value);
+      await bringTexture(file);
     } catch (error) {
       say(error);
     } finally {
       opening.value = false;
     }
+  }
+
+  /** A file’s own texture is the first layer. One that is missing or broken says so, and the body is there. */
+  async function bringTexture(file: File): Promise<void> {
+    const found = /\.glb$/i.test(file.name) ? textureInGlb(await file.arrayBuffer()) : null;
+    if (!found) return;
+    if (typeof found === 'string') throw new Error(found);
+    const name = file.name.replace(/\.glb$/i, '');
+    const { size, layers } = await readPaint(new File([found.bytes], `${name}, texture`, { type: found.type }));
+    await sculptor.bringLayers(size, layers);
   }
 
   /**

@@ -54,7 +54,8 @@ export function joinedMesh(parts: readonly FilePart[]): RawMesh {
         const corner = (t - begun) * 3 + k;
         const i = geometry.index ? geometry.index.getX(corner) : corner;
         triangles[t * 3 + k] = first + i;
-        if (coordinates && uv) coordinates.set([uv.getX(i), uv.getY(i)], t * 6 + k * 2);
+        // In glTF v runs down.
+        if (coordinates && uv) coordinates.set([uv.getX(i), part.linear ? 1 - uv.getY(i) : uv.getY(i)], t * 6 + k * 2);
       }
     }
     groups.give(part, begun, t);
