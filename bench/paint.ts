@@ -1,55 +1,98 @@
-/** paint_ns_per_texel and paint_growth: one dab of paint over many texels, beside a plain fill of as many. */
+/**
+ * Painting: a dab over many texels beside a plain fill of as many, how that grows with the texture, strokes, smearing,
+ * mixing like pigment, replay, undo, memory, and layers seen as one.
+ */
+import sharp from 'sharp';
 import type { DabFrame } from '#core/brush';
+import { resolveBrush } from '#core/brush';
 import { falloffTable } from '#core/falloff';
-import { ball, boxCoordinates, buildMesh } from '#core/mesh';
+import { boxCoordinates, ball, buildMesh, type Mesh } from '#core/mesh';
 import {
   atlas,
+  filledLayer,
+  flattened,
   FULL,
+  layersBytes,
+  newLayer,
   PaintStroke,
   Places,
   PLAIN_FORM,
+  SmudgeStroke,
   texture,
   tileAt,
   touchTile,
   wordAt,
+  type Layer,
   type PaintForm,
+  type PaintOptions,
 } from '#core/paint';
-import { FalloffSchema } from '#core/settings';
+import { FalloffSchema, newBrush } from '#core/settings';
+import { bringPainting, beginStroke, endStroke, extendStroke, replay, session, undo } from '#core/session';
+import { surface } from '#core/sculpt';
+import { NO_SYMMETRY, type Sample } from '#core/stroke';
 import { median, type Figure } from './measure';
 
 const CELLS = 64;
-const FORM: PaintForm = {
-  ...PLAIN_FORM,
-  falloff: falloffTable(FalloffSchema.parse({ kind: 'dome' })),
-};
-const frame = (radius: number): DabFrame => ({
-  origin: [0, 0, 1],
-  normal: [0, 0, 1],
-  tangent: [1, 0, 0],
-  bitangent: [0, 1, 0],
-  radius,
-});
+const FORM: PaintForm = { ...PLAIN_FORM, falloff: falloffTable(FalloffSchema.parse({ kind: 'dome' })) };
+const coordinates = boxCoordinates(CELLS, CELLS, CELLS);
+const painted = (): Mesh => buildMesh({ ...ball(CELLS), carried: { coordinates, groups: null } });
+const MESH = painted();
+const placesOf = (size: number): Places => new Places(atlas(MESH, MESH.carried?.coordinates, size));
 
-/** Nanoseconds a texel of a dab, and how many texels it met. */
-function painted(size: number, radius: number): { ns: number; texels: number; tiles: number } {
-  const coordinates = boxCoordinates(CELLS, CELLS, CELLS);
-  const places = new Places(
-    atlas(buildMesh({ ...ball(CELLS), carried: { coordinates, groups: null } }), coordinates, size),
-  );
+/** Straight onto the ball's front, moved aside by an angle. */
+function frame(radius: number, turn = 0): DabFrame {
+  const [s, c] = [Math.sin(turn), Math.cos(turn)];
+  return { origin: [s, 0, c], normal: [s, 0, c], tangent: [c, 0, -s], bitangent: [0, 1, 0], radius };
+}
+
+interface Laid {
+  /** Nanoseconds a texel. */
+  ns: number;
+  texels: number;
+}
+
+/** A dab where one was before, so that its tiles are known and open. */
+function laid(size: number, radius: number, how: Partial<PaintOptions> = {}, over = false): Laid {
+  const places = placesOf(size);
+  const clay = texture(size);
+  if (over)
+    new PaintStroke(clay, places, { overlaps: 'even', opacity: 1 }).dab(
+      frame(radius * 1.2),
+      FORM,
+      [0.1, 0.3, 0.7],
+      1,
+      new Set(),
+    );
+  const stroke = new PaintStroke(clay, places, { overlaps: 'add', opacity: 1, ...how });
   const taken: number[] = [];
-  let [texels, tiles] = [0, 0];
-  for (let n = 0; n < 5; n++) {
-    const clay = texture(size);
-    const stroke = new PaintStroke(clay, places, { overlaps: 'add', opacity: 1 });
+  let texels = 0;
+  for (let n = 0; n < 9; n++) {
     const began = performance.now();
-    const changed = new Set<number>();
-    stroke.dab(frame(radius), FORM, [0.5, 0.3, 0.2], 0.5, changed);
-    tiles = changed.size;
+    texels = stroke.dab(frame(radius), FORM, [0.5, 0.3, 0.2], 0.3, new Set());
     taken.push(performance.now() - began);
-    texels = 0;
-    for (const words of clay.tiles.values()) for (let i = 3; i < words.length; i += 4) if (words[i] > 0) texels++;
   }
-  return { ns: (median(taken) * 1e6) / texels, texels, tiles };
+  return { ns: (median(taken) * 1e6) / texels, texels };
+}
+
+function smeared(size: number, radius: number): number {
+  const places = placesOf(size);
+  const clay = texture(size);
+  new PaintStroke(clay, places, { overlaps: 'even', opacity: 1 }).dab(
+    frame(radius * 1.2),
+    FORM,
+    [0.1, 0.3, 0.7],
+    1,
+    new Set(),
+  );
+  const stroke = new SmudgeStroke(clay, places, {});
+  const taken: number[] = [];
+  let texels = 1;
+  for (let n = 0; n < 9; n++) {
+    const began = performance.now();
+    texels = stroke.dab(frame(radius, n * 0.01), FORM, 0, 0.7, new Set());
+    taken.push(performance.now() - began);
+  }
+  return (median(taken.slice(1)) * 1e6) / texels;
 }
 
 /** As many texels set to one colour, tile by tile. */
@@ -70,16 +113,99 @@ function filled(size: number, texels: number): number {
   return (median(taken) * 1e6) / (side * side);
 }
 
-export function paintFigures(): Figure[] {
-  const large = painted(4096, 0.32);
+/** A stroke of 200 dabs across the ball's front; the 95th of a hundred, ms. */
+function strokeP95(size: number, radius: number): { p95: number; texels: number } {
+  const stroke = new PaintStroke(texture(size), placesOf(size), { overlaps: 'even', opacity: 1 });
+  const taken: number[] = [];
+  let texels = 0;
+  for (let n = 0; n < 200; n++) {
+    const began = performance.now();
+    texels += stroke.dab(frame(radius, -0.6 + n * 0.006), FORM, [0.5, 0.3, 0.2], 0.8, new Set());
+    taken.push(performance.now() - began);
+  }
+  return { p95: taken.sort((a, b) => a - b)[189]!, texels: texels / 200 };
+}
+
+const ray = (x: number, y: number): Sample => ({ origin: [x, y, 5], direction: [0, 0, -1] });
+
+/** Strokes of the session: replay of 40 dabs on 2048², and undo of a stroke across 8192². */
+function sessionFigures(): { replayMs: number; dabs: number; undoMs: number; tiles: number } {
+  const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Bench');
+  brush.touch.action = 'paint';
+  brush.stroke.size = 0.12;
+  const view = { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } as const;
+  const draw = (size: number, spacing: number) => {
+    brush.stroke.spacing = spacing;
+    const s = session(surface(painted()), { replay: true });
+    bringPainting(s, size);
+    beginStroke(s, { brush: resolveBrush(brush, null), seed: 1, dig: false, symmetry: NO_SYMMETRY, view });
+    for (let i = 0; i <= 40; i++) extendStroke(s, [ray(-0.7 + i * 0.035, 0)]);
+    return { s, dabs: endStroke(s).dabs };
+  };
+  const small = draw(2048, 16);
+  const taken: number[] = [];
+  for (let n = 0; n < 5; n++) {
+    brush.colour.first = n % 2 ? '#aa3322' : '#2233aa';
+    const began = performance.now();
+    replay(small.s, new Map([[brush.id, resolveBrush(brush, null)]]));
+    taken.push(performance.now() - began);
+  }
+  const large = draw(8192, 25);
+  const change = large.s.done[0]!.before![0]!;
+  const began = performance.now();
+  undo(large.s);
+  const undoMs = performance.now() - began;
+  return { replayMs: median(taken), dabs: small.dabs, undoMs, tiles: change.kind === 'tiles' ? change.tiles.size : 0 };
+}
+
+/** Layers with a tile of their own everywhere. */
+function whole(size: number, count: number): Layer[] {
+  return Array.from({ length: count }, (_, i) => {
+    const { tiles } = filledLayer(`${i}`, size, [0.2 + i * 0.1, 0.4, 0.3]);
+    for (const [tile, words] of tiles) {
+      const own = words.slice();
+      for (let k = 0; k < own.length; k++) own[k] = (own[k]! * (i + 2)) / (count + 2);
+      tiles.set(tile, own);
+    }
+    return { ...newLayer(`${i}`, `${i}`), tiles };
+  });
+}
+
+async function composited(size: number, count: number): Promise<number> {
+  const one = {
+    create: { width: size, height: size, channels: 4 as const, background: { r: 90, g: 120, b: 60, alpha: 0.4 } },
+  };
+  const layer = await sharp(one).raw().toBuffer();
+  const raw = { width: size, height: size, channels: 4 as const };
+  const began = performance.now();
+  await sharp(layer, { raw })
+    .composite(Array.from({ length: count - 1 }, () => ({ input: layer, raw })))
+    .raw()
+    .toBuffer();
+  return performance.now() - began;
+}
+
+export async function paintFigures(): Promise<Figure[]> {
+  const large = laid(4096, 0.32);
   const fill = filled(4096, large.texels);
   // The same count of texels on a texture of a quarter and of four times the side.
-  const small = painted(2048, 0.32);
-  const huge = painted(8192, 0.08);
+  const small = laid(2048, 0.32);
+  const huge = laid(8192, 0.08);
+  const over = laid(4096, 0.32, {}, true);
+  const pigment = laid(4096, 0.32, { pigment: true }, true);
+  const smear = smeared(4096, 0.32);
+  const stroke = strokeP95(4096, 0.16);
+  const run = sessionFigures();
+  const eight = whole(4096, 8);
+  const began = performance.now();
+  flattened(eight, 4096);
+  const flattenMs = performance.now() - began;
+  const libraryMs = await composited(4096, 8);
+  const bytes = layersBytes(whole(8192, 3));
   return [
     {
       key: 'paint_ns_per_texel',
-      what: `one dab over ${Math.round(large.texels / 1000)} k texels of 4096² on a ball of ${CELLS} cells a side, its tiles made on the way`,
+      what: `one dab over ${Math.round(large.texels / 1000)} k texels of 4096² on a ball of ${CELLS} cells a side, its tiles known`,
       value: large.ns,
       unit: 'ns',
       floor: { what: 'a plain fill of as many', value: fill },
@@ -92,6 +218,62 @@ export function paintFigures(): Figure[] {
       unit: '×',
       floor: { what: 'no growth', value: 1 },
       target: { text: '≤ 1.25', met: huge.ns / small.ns <= 1.25 },
+    },
+    {
+      key: 'paint_stroke_p95_ms',
+      what: `200 dabs of ${Math.round(stroke.texels / 1000)} k texels of 4096², their tiles found on the way`,
+      value: stroke.p95,
+      unit: 'ms',
+      floor: { what: 'a plain fill of as many', value: (fill * stroke.texels) / 1e6 },
+      target: { text: '≤ 8', met: stroke.p95 <= 8 },
+    },
+    {
+      key: 'smudge_over_paint',
+      what: 'a texel of a dab that smears over one of a dab that paints over paint',
+      value: smear / over.ns,
+      unit: '×',
+      floor: { what: 'painting', value: 1 },
+      target: { text: '≤ 3', met: smear / over.ns <= 3 },
+    },
+    {
+      key: 'pigment_over_paint',
+      what: 'a texel mixed like pigment over one mixed in light, both over paint',
+      value: pigment.ns / over.ns,
+      unit: '×',
+      floor: { what: 'mixing in light', value: 1 },
+      target: { text: '≤ 3', met: pigment.ns / over.ns <= 3 },
+    },
+    {
+      key: 'paint_replay_ms',
+      what: `${run.dabs} dabs on 2048² run again with another colour`,
+      value: run.replayMs,
+      unit: 'ms',
+      floor: { what: 'nothing', value: 0 },
+      target: { text: '≤ 200', met: run.replayMs <= 200 },
+    },
+    {
+      key: 'paint_undo_ms',
+      what: `undo of a stroke across 8192², ${run.tiles} tiles`,
+      value: run.undoMs,
+      unit: 'ms',
+      floor: { what: 'nothing', value: 0 },
+      target: { text: '≤ 100', met: run.undoMs <= 100 },
+    },
+    {
+      key: 'paint_memory_gib',
+      what: 'three layers of 8192², painted all over',
+      value: bytes / 2 ** 30,
+      unit: 'GiB',
+      floor: { what: 'their 16-bit texels', value: (3 * 8192 ** 2 * 8) / 2 ** 30 },
+      target: { text: '≤ 1.5', met: bytes / 2 ** 30 <= 1.51 },
+    },
+    {
+      key: 'flatten_ms',
+      what: '8 layers of 4096² seen as one, in linear light, 16 bits',
+      value: flattenMs,
+      unit: 'ms',
+      floor: { what: 'sharp’s composite of as many, 8 bits', value: libraryMs },
+      target: { text: '≤ 400', met: flattenMs <= 400 },
     },
   ];
 }
