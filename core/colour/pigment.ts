@@ -64,6 +64,10 @@ export class PigmentMixer {
   private readonly ratios = new Float64Array(BANDS);
   private readonly rest = new Float64Array(3);
   private readonly last = new Float64Array([-1, -1, -1]);
+  /** Of the colour that was mixed into last: its ratios, and what it has beyond its spectrum. */
+  private readonly under = new Float64Array(BANDS);
+  private readonly underRest = new Float64Array(3);
+  private readonly lastUnder = new Float64Array([-1, -1, -1]);
 
   /** The paint that is mixed in from now on, in linear light. */
   paint(r: number, g: number, b: number): void {
@@ -82,23 +86,33 @@ export class PigmentMixer {
 
   /** So much of the paint, 0–1, in a colour; the answer is good until the next. */
   over(r: number, g: number, b: number, share: number): Float64Array {
-    const { bands, ratios, rest, out } = this;
-    fillSpectrum(r, g, b, bands);
-    fillColour(bands, out);
-    const [dr, dg, db] = [r - out[0], g - out[1], b - out[2]];
+    const { bands, ratios, rest, out, under, underRest, lastUnder } = this;
+    // Neighbours often have one colour.
+    if (lastUnder[0] !== r || lastUnder[1] !== g || lastUnder[2] !== b) {
+      lastUnder[0] = r;
+      lastUnder[1] = g;
+      lastUnder[2] = b;
+      fillSpectrum(r, g, b, under);
+      fillColour(under, out);
+      underRest[0] = r - out[0];
+      underRest[1] = g - out[1];
+      underRest[2] = b - out[2];
+      for (let i = 0; i < BANDS; i++) under[i] = ((1 - under[i]) * (1 - under[i])) / (2 * under[i]);
+    }
     const less = 1 - share;
     for (let i = 0; i < BANDS; i++) {
-      const own = 1 - bands[i];
-      const q = ((own * own) / (2 * bands[i])) * less + ratios[i] * share;
+      const q = under[i] * less + ratios[i] * share;
       bands[i] = 1 + q - Math.sqrt(q * q + 2 * q);
     }
     fillColour(bands, out);
-    out[0] = Math.min(1, Math.max(0, out[0] + dr * less + rest[0] * share));
-    out[1] = Math.min(1, Math.max(0, out[1] + dg * less + rest[1] * share));
-    out[2] = Math.min(1, Math.max(0, out[2] + db * less + rest[2] * share));
+    out[0] = clamped(out[0] + underRest[0] * less + rest[0] * share);
+    out[1] = clamped(out[1] + underRest[1] * less + rest[1] * share);
+    out[2] = clamped(out[2] + underRest[2] * less + rest[2] * share);
     return out;
   }
 }
+
+const clamped = (c: number): number => (c < 0 ? 0 : c > 1 ? 1 : c);
 
 /** The least of the three is white, what two have beyond it a mixed colour, and what one has beyond them its own. */
 function fillSpectrum(r: number, g: number, b: number, out: Float64Array): void {

@@ -56,7 +56,10 @@ export class Flattener {
 
   /** As a tile of a texture holds it. */
   words(): Uint16Array {
-    return Uint16Array.from(this.out, (x) => Math.min(FULL, x * FULL + 0.5));
+    const { out } = this;
+    const words = new Uint16Array(TILE_WORDS);
+    for (let i = 0; i < TILE_WORDS; i++) words[i] = out[i] < 1 ? out[i] * FULL + 0.5 : FULL;
+    return words;
   }
 }
 
@@ -109,6 +112,7 @@ function lay(
 ): void {
   const by = opacity / FULL;
   const normal = blend === 'normal';
+  if (normal && !hidden && !base) return layPlain(out, words, by);
   for (let i = 0, at = 0; at < TILE_WORDS; i++, at += 4) {
     let share = by;
     if (hidden) share *= 1 - hidden[at + 3] / FULL;
@@ -123,6 +127,19 @@ function lay(
       out[at + 2] = out[at + 2] * under + words[at + 2] * share;
       out[at + 3] = out[at + 3] * under + alpha;
     } else blendOver(out, at, blend, [words[at], words[at + 1], words[at + 2], words[at + 3]], alpha);
+  }
+}
+
+/** A normal layer without a mask, where none is clipped. */
+function layPlain(out: Float32Array, words: Uint16Array, by: number): void {
+  for (let at = 0; at < TILE_WORDS; at += 4) {
+    const alpha = words[at + 3] * by;
+    if (alpha === 0) continue;
+    const under = 1 - alpha;
+    out[at] = out[at] * under + words[at] * by;
+    out[at + 1] = out[at + 1] * under + words[at + 1] * by;
+    out[at + 2] = out[at + 2] * under + words[at + 2] * by;
+    out[at + 3] = out[at + 3] * under + alpha;
   }
 }
 

@@ -7,7 +7,7 @@ import { PigmentMixer } from '#core/colour';
 import { Cover, cover, type PaintForm } from './cover';
 import { reachOf } from './paintStroke';
 import type { Places, TilePlaces } from './places';
-import { FULL, type Texture } from './texture';
+import type { Texture } from './texture';
 import { TileEdits } from './tileEdits';
 
 export interface SmudgeOptions {
@@ -79,63 +79,67 @@ export class SmudgeStroke {
       taken[cell + 4] += 1;
       if (!words) continue;
       const at = texels[index[i]] * 4;
-      for (let k = 0; k < 4; k++) taken[cell + k] += words[at + k];
+      taken[cell] += words[at];
+      taken[cell + 1] += words[at + 1];
+      taken[cell + 2] += words[at + 2];
+      taken[cell + 3] += words[at + 3];
     }
   }
 
   private lay({ tile, at: texels }: TilePlaces, { side, cells }: Carried, strength: number): boolean {
     const { count, index, u, v, amount } = this.covered;
+    const { locked = false } = this.o;
+    const last = side - 1;
     let words: Uint16Array | null = null;
     for (let i = 0; i < count; i++) {
       const share = amount[i] * strength;
       if (!(share > 0)) continue;
       words ??= this.edits.open(tile);
       const at = texels[index[i]] * 4;
-      const x = Math.min(side - 1, Math.max(0, ((u[i] + 1) / 2) * side - 0.5));
-      const y = Math.min(side - 1, Math.max(0, ((v[i] + 1) / 2) * side - 0.5));
-      const [column, row] = [Math.floor(x), Math.floor(y)];
-      const [fx, fy] = [x - column, y - row];
-      const right = column + 1 < side ? 4 : 0;
-      const below = row + 1 < side ? side * 4 : 0;
-      const cell = (row * side + column) * 4;
-      const read = (k: number): number =>
-        (cells[cell + k] * (1 - fx) + cells[cell + right + k] * fx) * (1 - fy) +
-        (cells[cell + below + k] * (1 - fx) + cells[cell + below + right + k] * fx) * fy;
-      this.mix(words, at, [read(0), read(1), read(2), read(3)], share);
+      let x = ((u[i] + 1) / 2) * side - 0.5;
+      let y = ((v[i] + 1) / 2) * side - 0.5;
+      x = x < 0 ? 0 : x > last ? last : x;
+      y = y < 0 ? 0 : y > last ? last : y;
+      const column = x | 0;
+      const row = y | 0;
+      const fx = x - column;
+      const fy = y - row;
+      const one = (row * side + column) * 4;
+      const right = column < last ? one + 4 : one;
+      const down = row < last ? side * 4 : 0;
+      const [wa, wb, wc, wd] = [(1 - fx) * (1 - fy), fx * (1 - fy), (1 - fx) * fy, fx * fy];
+      const [low, lowRight] = [one + down, right + down];
+      const r = cells[one] * wa + cells[right] * wb + cells[low] * wc + cells[lowRight] * wd;
+      const g = cells[one + 1] * wa + cells[right + 1] * wb + cells[low + 1] * wc + cells[lowRight + 1] * wd;
+      const b = cells[one + 2] * wa + cells[right + 2] * wb + cells[low + 2] * wc + cells[lowRight + 2] * wd;
+      const a = cells[one + 3] * wa + cells[right + 3] * wb + cells[low + 3] * wc + cells[lowRight + 3] * wd;
+      const base = words[at + 3];
+      const alpha = locked ? base : base + (a - base) * share;
+      if (this.mixer && base > 0 && a > 0 && alpha > 0) {
+        const weight = (a * share) / (a * share + base * (1 - share));
+        this.mixer.paint(r / a, g / a, b / a);
+        const out = this.mixer.over(words[at] / base, words[at + 1] / base, words[at + 2] / base, weight);
+        for (let k = 0; k < 3; k++) words[at + k] = out[k] * alpha + 0.5;
+        words[at + 3] = alpha + 0.5;
+        continue;
+      }
+      // What is clear has no colour to give.
+      if (locked && a === 0) continue;
+      const by = locked ? base / a : 1;
+      words[at] = words[at] + (r * by - words[at]) * share + 0.5;
+      words[at + 1] = words[at + 1] + (g * by - words[at + 1]) * share + 0.5;
+      words[at + 2] = words[at + 2] + (b * by - words[at + 2]) * share + 0.5;
+      words[at + 3] = alpha + 0.5;
     }
     return words !== null;
-  }
-
-  private mix(
-    words: Uint16Array,
-    at: number,
-    [r, g, b, a]: readonly [number, number, number, number],
-    share: number,
-  ): void {
-    const base = words[at + 3];
-    const alpha = this.o.locked ? base : base + (a - base) * share;
-    if (this.mixer && base > 0 && a > 0 && alpha > 0) {
-      const weight = (a * share) / (a * share + base * (1 - share));
-      this.mixer.paint(r / a, g / a, b / a);
-      const out = this.mixer.over(words[at] / base, words[at + 1] / base, words[at + 2] / base, weight);
-      for (let k = 0; k < 3; k++) words[at + k] = out[k] * alpha + 0.5;
-      words[at + 3] = alpha + 0.5;
-      return;
-    }
-    // What is clear has no colour to give.
-    const by = this.o.locked ? (a > 0 ? base / a : 0) : 1;
-    if (this.o.locked && a === 0) return;
-    words[at] = Math.min(FULL, words[at] + (r * by - words[at]) * share + 0.5);
-    words[at + 1] = Math.min(FULL, words[at + 1] + (g * by - words[at + 1]) * share + 0.5);
-    words[at + 2] = Math.min(FULL, words[at + 2] + (b * by - words[at + 2]) * share + 0.5);
-    words[at + 3] = alpha + 0.5;
   }
 }
 
 function cellAt(u: number, v: number, side: number): number {
-  const x = Math.min(side - 1, Math.max(0, Math.floor(((u + 1) / 2) * side)));
-  const y = Math.min(side - 1, Math.max(0, Math.floor(((v + 1) / 2) * side)));
-  return y * side + x;
+  const x = ((u + 1) * 0.5 * side) | 0;
+  const y = ((v + 1) * 0.5 * side) | 0;
+  const last = side - 1;
+  return (y < 0 ? 0 : y > last ? last : y) * side + (x < 0 ? 0 : x > last ? last : x);
 }
 
 /** Means of what was taken up, and as much of what was carried as the stroke keeps. */
