@@ -85,6 +85,18 @@ try {
   await shoot('pieces');
   await page.evaluate(() => localStorage.clear());
 
+  await page.evaluate((body) => {
+    localStorage['proof-body'] = body;
+    localStorage['brush-swatches'] = 'true';
+    localStorage['brush-tab'] = 'Colour';
+  }, demo(91));
+  await page.goto(`${server.address}/bench/brush/${demo(33)}`);
+  await ready('.proof');
+  await page.getByRole('button', { name: 'A stroke a colour' }).click();
+  await ready('.sheet');
+  await shoot('painting');
+  await page.evaluate(() => localStorage.clear());
+
   const bed = await startFlatbed(0);
   await page.goto(`${server.address}/sources`);
   await page.getByRole('button', { name: 'Scan a page…' }).click();

@@ -68,6 +68,13 @@ function rename(name: string): void {
   const free = palettes.freeName(name, palettes.open.id);
   trying(() => palettes.edit(({ card }) => (card.name = free)));
 }
+function nameFirst(name: string): void {
+  trying(() =>
+    palettes.edit(({ groups: all }) => {
+      for (const one of all.flatMap((group) => group.colours)) if (one.colour === props.first) one.name = name.trim();
+    }),
+  );
+}
 function newGroup(): void {
   trying(() => palettes.edit(({ groups: all }) => all.push({ name: `Group ${all.length + 1}`, colours: [] })));
 }
@@ -170,6 +177,14 @@ const FILES = [
           maxlength="74"
           :model-value="palettes.open.card.name"
           @change="rename"
+        />
+        <TextField
+          v-if="has"
+          aria-label="Name of the first colour"
+          maxlength="80"
+          :placeholder="`Name of ${first}`"
+          :model-value="palettes.colours.find(({ colour }) => colour === first)?.name ?? ''"
+          @change="nameFirst"
         />
         <div class="two">
           <PushButton small @click="trying(() => palettes.add('Palette', []))">New palette</PushButton>

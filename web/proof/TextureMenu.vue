@@ -15,6 +15,7 @@ import { sentence } from '../stores/connection';
 import { BODIES } from '#core/mesh';
 import ProgressLine from '../controls/ProgressLine.vue';
 import IslandsDialog from './IslandsDialog.vue';
+import { useArrivals } from '../stores/arrivals';
 import { usePainting } from '../stores/painting';
 import { useWork } from '../stores/work';
 import { UnwrapCancelled } from '../workers/unwrapper';
@@ -22,6 +23,7 @@ import { useProof } from '../stores/proof';
 import { PAINT_ENDINGS, PAINT_FILES, type PaintFile } from '../workers/paintFiles';
 import { readPaint, writePaint } from '../workers/paintFileThread';
 
+const arrivals = useArrivals();
 const painting = usePainting();
 const work = useWork();
 const proof = useProof();
@@ -75,6 +77,18 @@ const write = (kind: PaintFile | 'ora'): Promise<void> =>
     saveFile(`${name}.${PAINT_ENDINGS[kind]}`, await writePaint(kind, size, chosen));
   });
 
+/** What is seen becomes a sheet: alphas and marks are cast from it as from any picture. */
+const toSources = (): Promise<void> =>
+  doing(async () => {
+    const found = await proof.sculptor.paintedLayers();
+    if (!found) return;
+    const png = await writePaint('png8', found.size, found.layers);
+    const name = `${proof.label}, painting`;
+    const why = await arrivals.takeIn(new File([png], `${name}.png`, { type: 'image/png' }));
+    if (why) throw new Error(why);
+    tellNotice(`“${name}” is among the sources.`);
+  });
+
 async function bring(file: File): Promise<void> {
   await doing(async () => {
     const { size, layers, notes } = await readPaint(file);
@@ -120,6 +134,14 @@ const pick = usePickFiles({ accept: '.png,.jpg,.jpeg,.webp,.ora' }, ([file]) => 
         }}</PushButton>
       </div>
       <PushButton small :disabled="busy" @click="write('ora')">{{ LABELS.ora }}</PushButton>
+      <PushButton
+        small
+        :disabled="busy"
+        title="What is seen, as a sheet among the sources: for alphas, marks and palettes"
+        @click="toSources"
+      >
+        To the sources
+      </PushButton>
       <PushButton small title="How the body lies in the texture, with stretch as colour" @click="islands = true">
         Islands and stretch…
       </PushButton>
