@@ -44,7 +44,9 @@ export const test = base.extend<{ app: App; shares: boolean }, { common: () => P
     const app = await (shares ? common() : started());
     // Small bodies: where there is no graphics card the page is drawn in software.
     await page.addInitScript(() => {
-      if (location.protocol !== 'about:') localStorage['proof-density'] ??= '64';
+      if (location.protocol === 'about:') return;
+      localStorage['proof-density'] ??= '64';
+      localStorage['proof-texture'] ??= '512';
     });
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));

@@ -3,91 +3,92 @@ import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { draw, expect, openBrush, place, seen, set, settled, test } from './app';
 
-test.use({ shares: false });
+test.describe('on a server of its own', () => {
+  test.use({ shares: false });
 
-test('strokes of paint follow their settings, go on layers, are undone with the clay, and survive a reload', async ({
-  page,
-  app,
-}) => {
-  test.slow();
-  await openBrush(page, app, 'Salt speckle');
-  const bare = await seen(page, '.proof');
-  await draw(page, '.proof', [
-    [0.38, 0.4],
-    [0.5, 0.36],
-    [0.6, 0.42],
-  ]);
-  const painted = await seen(page, '.proof');
-  expect(painted).not.toBe(bare);
-  // Replay: the stroke takes the colour that is chosen now.
-  await page.getByRole('button', { name: 'Oxide', exact: true }).click();
-  await settled(page, '.proof');
-  expect(await seen(page, '.proof')).not.toBe(painted);
-  await page.getByRole('tab', { name: 'Colour' }).click();
-  await set(page, 'Hue drift', '120');
-  await settled(page, '.proof');
-  const drifted = await seen(page, '.proof');
-
-  // A layer of its own, hidden and shown.
-  await page.getByRole('button', { name: 'Add a layer' }).click();
-  await expect(page.getByRole('button', { name: '2 layers' })).toBeVisible();
-  await draw(page, '.proof', [
-    [0.4, 0.6],
-    [0.58, 0.62],
-  ]);
-  const both = await seen(page, '.proof');
-  expect(both).not.toBe(drifted);
-  await page.getByRole('button', { name: 'Hide Layer 2' }).click();
-  expect(await seen(page, '.proof')).toBe(drifted);
-  await page.getByRole('button', { name: 'Show Layer 2' }).click();
-  expect(await seen(page, '.proof')).toBe(both);
-  for (const key of ['Control+z', 'Control+z', 'Control+z']) await page.keyboard.press(key);
-  expect(await seen(page, '.proof')).toBe(drifted);
-  for (const key of ['Control+y', 'Control+y', 'Control+y']) await page.keyboard.press(key);
-  expect(await seen(page, '.proof')).toBe(both);
-
-  // Abandoned before its release a stroke leaves nothing.
-  await draw(
+  test('strokes of paint follow their settings, go on layers, are undone with the clay, and survive a reload', async ({
     page,
-    '.proof',
-    [
-      [0.4, 0.5],
-      [0.6, 0.5],
-    ],
-    false,
-  );
-  await page.keyboard.press('Escape');
-  await page.mouse.up();
-  expect(await seen(page, '.proof')).toBe(both);
-
-  // What is seen is what is written, and it is there after the server was killed and the page reloaded.
-  const written = async (): Promise<Buffer> => {
-    await page.getByRole('button', { name: 'Texture', exact: true }).click();
-    const [file] = await Promise.all([
-      page.waitForEvent('download'),
-      page.getByRole('button', { name: 'PNG 16', exact: true }).click(),
+    app,
+  }) => {
+    test.slow();
+    await openBrush(page, app, 'Salt speckle');
+    const bare = await seen(page, '.proof');
+    await draw(page, '.proof', [
+      [0.38, 0.4],
+      [0.5, 0.36],
+      [0.6, 0.42],
     ]);
-    return readFile(await file.path());
-  };
-  const png = await written();
-  const { width, channels, depth } = await sharp(png).metadata();
-  expect([width, channels, depth]).toEqual([2048, 4, 'ushort']);
-  const cover = (await sharp(png).stats()).channels[3]!;
-  expect(cover.mean).toBeGreaterThan(20);
-  await expect(page.locator('.proof')).toHaveAttribute('data-kept', 'true');
-  await app.kill();
-  await app.start();
-  await page.reload();
-  await settled(page, '.proof');
-  await expect(page.getByRole('button', { name: '2 layers' })).toBeVisible();
-  expect(
-    Buffer.compare(
-      await sharp(await written())
-        .raw()
-        .toBuffer(),
-      await sharp(png).raw().toBuffer(),
-    ),
-  ).toBe(0);
+    const painted = await seen(page, '.proof');
+    expect(painted).not.toBe(bare);
+    // Replay: the stroke takes the colour that is chosen now.
+    await page.getByRole('button', { name: 'Oxide', exact: true }).click();
+    await settled(page, '.proof');
+    await page.getByRole('tab', { name: 'Colour' }).click();
+    await set(page, 'Hue drift', '120');
+    await settled(page, '.proof');
+    const drifted = await seen(page, '.proof');
+    expect(drifted).not.toBe(painted);
+
+    // A layer of its own, hidden and shown.
+    await page.getByRole('button', { name: 'Add a layer' }).click();
+    await expect(page.getByRole('button', { name: '2 layers' })).toBeVisible();
+    await draw(page, '.proof', [
+      [0.4, 0.6],
+      [0.58, 0.62],
+    ]);
+    const both = await seen(page, '.proof');
+    expect(both).not.toBe(drifted);
+    await page.getByRole('button', { name: 'Hide Layer 2' }).click();
+    expect(await seen(page, '.proof')).toBe(drifted);
+    await page.getByRole('button', { name: 'Show Layer 2' }).click();
+    for (const key of ['Control+z', 'Control+z', 'Control+z']) await page.keyboard.press(key);
+    expect(await seen(page, '.proof')).toBe(drifted);
+    for (const key of ['Control+y', 'Control+y', 'Control+y']) await page.keyboard.press(key);
+    expect(await seen(page, '.proof')).toBe(both);
+
+    // Abandoned before its release a stroke leaves nothing.
+    await draw(
+      page,
+      '.proof',
+      [
+        [0.4, 0.5],
+        [0.6, 0.5],
+      ],
+      false,
+    );
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    expect(await seen(page, '.proof')).toBe(both);
+
+    // What is seen is what is written, and it is there after the server was killed and the page reloaded.
+    const written = async (): Promise<Buffer> => {
+      await page.getByRole('button', { name: 'Texture', exact: true }).click();
+      const [file] = await Promise.all([
+        page.waitForEvent('download'),
+        page.getByRole('button', { name: 'PNG 16', exact: true }).click(),
+      ]);
+      return readFile(await file.path());
+    };
+    const png = await written();
+    const { width, channels, depth } = await sharp(png).metadata();
+    expect([width, channels, depth]).toEqual([512, 4, 'ushort']);
+    const cover = (await sharp(png).stats()).channels[3]!;
+    expect(cover.mean).toBeGreaterThan(20);
+    await expect(page.locator('.proof')).toHaveAttribute('data-kept', 'true');
+    await app.kill();
+    await app.start();
+    await page.reload();
+    await settled(page, '.proof');
+    await expect(page.getByRole('button', { name: '2 layers' })).toBeVisible();
+    expect(
+      Buffer.compare(
+        await sharp(await written())
+          .raw()
+          .toBuffer(),
+        await sharp(png).raw().toBuffer(),
+      ),
+    ).toBe(0);
+  });
 });
 
 test('a painted body is kept and opened with its layers; the colour under the pointer is taken with C held', async ({

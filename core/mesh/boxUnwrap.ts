@@ -32,10 +32,13 @@ export function boxUnwrap({ positions: p, triangles }: RawMesh): Float32Array {
       found.set(island[t], one);
     }
     const [i, j] = planeOf(axis);
+    const { low, high } = one;
     for (let k = 0; k < 3; k++) {
       const v = triangles[t * 3 + k] * 3;
-      one.low = [Math.min(one.low[0], p[v + i]), Math.min(one.low[1], p[v + j])];
-      one.high = [Math.max(one.high[0], p[v + i]), Math.max(one.high[1], p[v + j])];
+      low[0] = Math.min(low[0], p[v + i]);
+      low[1] = Math.min(low[1], p[v + j]);
+      high[0] = Math.max(high[0], p[v + i]);
+      high[1] = Math.max(high[1], p[v + j]);
     }
   }
   const scale = packed([...found.values()]);
@@ -61,24 +64,31 @@ function waysOf(p: Float32Array, triangles: Uint32Array): Uint8Array {
   const ways = new Uint8Array(count);
   for (let t = 0; t < count; t++) {
     const [a, b, c] = [triangles[t * 3] * 3, triangles[t * 3 + 1] * 3, triangles[t * 3 + 2] * 3];
-    const e = [0, 1, 2].map((k) => p[b + k] - p[a + k]);
-    const f = [0, 1, 2].map((k) => p[c + k] - p[a + k]);
-    const n = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
-    let axis = 0;
-    for (let k = 1; k < 3; k++) if (Math.abs(n[k]) > Math.abs(n[axis])) axis = k;
-    ways[t] = axis * 2 + (n[axis] >= 0 ? 1 : 0);
+    const [ex, ey, ez] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [fx, fy, fz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    const [nx, ny, nz] = [ey * fz - ez * fy, ez * fx - ex * fz, ex * fy - ey * fx];
+    const [ax, ay, az] = [Math.abs(nx), Math.abs(ny), Math.abs(nz)];
+    const axis = ax >= ay && ax >= az ? 0 : ay >= az ? 1 : 2;
+    const along = axis === 0 ? nx : axis === 1 ? ny : nz;
+    ways[t] = axis * 2 + (along >= 0 ? 1 : 0);
   }
   const votes = new Uint16Array((p.length / 3) * 6);
+  const faces = new Uint16Array(p.length / 3);
+  for (let i = 0; i < triangles.length; i++) faces[triangles[i]]++;
   for (let pass = 0; pass < PASSES; pass++) {
     votes.fill(0);
     for (let i = 0; i < triangles.length; i++) votes[triangles[i] * 6 + ways[Math.floor(i / 3)]]++;
     for (let t = 0; t < count; t++) {
-      let [best, most] = [ways[t], 0];
+      const [a, b, c] = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]];
+      const own = ways[t];
+      // All round it look the same way: as nearly everywhere.
+      if (votes[a * 6 + own] === faces[a] && votes[b * 6 + own] === faces[b] && votes[c * 6 + own] === faces[c])
+        continue;
+      let [best, most] = [own, 0];
       // Its own way counts double, so that an even vote changes nothing. Never the way opposite.
       for (let way = 0; way < 6; way++) {
-        if (way === (ways[t] ^ 1)) continue;
-        let sum = way === ways[t] ? 3 : 0;
-        for (let k = 0; k < 3; k++) sum += votes[triangles[t * 3 + k] * 6 + way];
+        if (way === (own ^ 1)) continue;
+        const sum = (way === own ? 3 : 0) + votes[a * 6 + way] + votes[b * 6 + way] + votes[c * 6 + way];
         if (sum > most) [best, most] = [way, sum];
       }
       ways[t] = best;

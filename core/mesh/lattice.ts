@@ -75,19 +75,27 @@ export function boxCoordinates(nx: number, ny: number, nz: number): Float32Array
     for (const far of [false, true]) {
       const bottom = far ? up * scale : 0;
       const [wide, high] = [across * scale - GAP, up * scale - GAP];
-      // The near side is seen from behind.
-      const u = (i: number): number => left + GAP / 2 + (far ? i / across : 1 - i / across) * wide;
-      const v = (j: number): number => bottom + GAP / 2 + (j / up) * high;
-      for (let j = 0; j < up; j++)
+      // The near side is seen from behind: it runs the other way, and so do its triangles.
+      const begin = left + GAP / 2 + (far ? 0 : wide);
+      const step = (far ? wide : -wide) / across;
+      for (let j = 0; j < up; j++) {
+        const [low, top] = [bottom + GAP / 2 + (j / up) * high, bottom + GAP / 2 + ((j + 1) / up) * high];
         for (let i = 0; i < across; i++, at += 12) {
-          const [a, b, c, d] = [
-            [u(i), v(j)],
-            [u(i + 1), v(j)],
-            [u(i + 1), v(j + 1)],
-            [u(i), v(j + 1)],
-          ];
-          out.set((far ? [a, b, c, a, c, d] : [a, c, b, a, d, c]).flat(), at);
+          const [from, to] = [begin + i * step, begin + (i + 1) * step];
+          out[at] = out[at + 6] = from;
+          out[at + 1] = out[at + 7] = low;
+          // Corners b, c and c, d; turned over c, b and d, c.
+          const [second, third] = far ? [2, 4] : [4, 2];
+          out[at + second] = to;
+          out[at + second + 1] = low;
+          out[at + third] = to;
+          out[at + third + 1] = top;
+          out[at + 6 + second] = to;
+          out[at + 6 + second + 1] = top;
+          out[at + 6 + third] = from;
+          out[at + 6 + third + 1] = top;
         }
+      }
     }
     left += across * scale;
   }

@@ -251,7 +251,7 @@ test('a fill by colour goes as far as the colour does, over seams, and no furthe
 });
 
 test('whatever comes in whichever order, each undo and redo leads to what stood there', () => {
-  for (let seed = 1; seed <= 6; seed++) {
+  for (let seed = 1; seed <= 4; seed++) {
     const s = paintSession(seed % 2 ? undefined : 400_000);
     const random = seeded(seed);
     const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;

@@ -45,8 +45,12 @@ export class PaintDrafts {
    */
   async keep(body: string, token: string, draft: DraftOfPaint): Promise<boolean> {
     const packed: [key: string, bytes: ArrayBuffer | null][] = [];
-    for (const one of draft.tiles)
-      packed.push([tileKey(token, one), one.words && (await gzip(packSquare(new Map([[0, one.words]]))))]);
+    const small = new Map<Uint16Array, ArrayBuffer>();
+    for (const one of draft.tiles) {
+      const bytes = one.words && (small.get(one.words) ?? (await gzip(packSquare(new Map([[0, one.words]])))));
+      if (one.words && bytes) small.set(one.words, bytes);
+      packed.push([tileKey(token, one), bytes]);
+    }
     const head: Head = { token, size: draft.size, layers: draft.layers, keptAt: Date.now() };
     return this.store('readwrite', async (store) => {
       const before = (await promisifyRequest(store.get(headKey(body)))) as Head | undefined;

@@ -12,6 +12,7 @@ import { Fingers } from '../viewport/fingers';
 import { Sculptor } from '../workers/sculptor';
 import { heldBrush } from '../stores/heldBrush';
 import { CLAYS, type ClayName } from './looks';
+import { showPainted } from './showPainted';
 
 const props = defineProps<{ brush: Brush; label: string; clay: ClayName; facets: boolean }>();
 const pose = defineModel<Pose | null>('pose', { required: true });
@@ -60,8 +61,11 @@ async function redraw(): Promise<void> {
 
 async function open(): Promise<void> {
   await sculptor.open(await proof.openingNow());
-  if (sculptor.mesh) view?.show(sculptor.mesh);
+  show();
   await follow();
+}
+function show(): void {
+  if (sculptor.mesh) view?.show(sculptor.mesh);
 }
 
 onMounted(async () => {
@@ -73,6 +77,7 @@ onMounted(async () => {
   eye.onMoved = (next) => (pose.value = next);
   if (pose.value) eye.look(pose.value);
   sculptor.onChange = (leaves) => view?.update(leaves);
+  sculptor.onPainted = showPainted(() => view, show);
   sculptor.onProblem = () => undefined;
   look();
   view.resize(surface.value!.clientWidth, surface.value!.clientHeight);

@@ -22,7 +22,7 @@ import { ClayView } from '../viewport/clayView';
 import { Fingers } from '../viewport/fingers';
 import { StrokeInput } from '../viewport/strokeInput';
 import { isMeshFile } from '../workers/meshFiles';
-import type { Painted } from '../workers/sculpt/messages';
+import { showPainted } from './showPainted';
 import { useColourPicking } from './useColourPicking';
 import { useHeldBrushes } from './heldBrushes';
 import { CLAYS, useLook } from './looks';
@@ -129,7 +129,7 @@ async function follow(): Promise<void> {
   const wanted = key.value;
   try {
     await proof.follow(props.brush, props.alphas);
-    if (paints(props.brush)) await painting.begin();
+    if (paints(props.brush) && !painting.begun) await painting.begin();
     path.again();
     usable.value = wanted;
     problem.value = null;
@@ -221,7 +221,7 @@ onMounted(async () => {
   });
   view.value.setSymmetry(proof.symmetry);
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
-  proof.sculptor.onPainted = showPainted;
+  proof.sculptor.onPainted = showPainted(() => view.value, show);
   pieces.begin();
   view.value.onDrawn = placeNodes;
   look();
@@ -247,14 +247,6 @@ useResizeObserver(surface, fit);
 function show(): void {
   if (proof.sculptor.mesh) view.value?.show(proof.sculptor.mesh);
 }
-function showPainted({ size: texels, on: under, tiles, bytes }: Painted): void {
-  // Another mesh comes with it: that is shown first.
-  if (under) {
-    show();
-    view.value?.showPaint(texels, under.coordinates);
-  }
-  view.value?.putPaint(tiles, bytes);
-}
 function look(): void {
   view.value?.setLook({ ...(CLAYS.find((c) => c.name === clay.value) ?? CLAYS[0]), facets: facets.value });
 }
@@ -263,6 +255,14 @@ function placeNodes(): void {
     ? path.nodes.value.map(({ point, corner }) => ({ ...eye!.seen(point), corner: corner ?? false }))
     : [];
 }
+watch(
+  () => !proof.state.textureFits && paints(props.brush),
+  (now) => {
+    if (now)
+      proof.problem =
+        'Pieces were merged into this body, and its texture no longer fits it: paint doesn’t hold. Undo the merge, or keep the body and paint on that.';
+  },
+);
 watch(
   () => proof.opened,
   () => paints(props.brush) && usable.value !== '' && void painting.begin(),

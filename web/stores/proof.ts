@@ -136,8 +136,15 @@ export const useProof = defineStore('proof', () => {
 
   /** The body that is shown, to be opened again beside it, with the triangles it has now. */
   async function openingNow(): Promise<Extract<Opening, { kind: 'body' }>> {
-    if (opened.value > 0) return { kind: 'body', body: { mesh: await sculptor.untouched() }, levels: 0, fresh: true };
-    return openingOf();
+    if (opened.value === 0) return openingOf();
+    const [mesh, painting] = [await sculptor.untouched(), await sculptor.startingPainting()];
+    return {
+      kind: 'body',
+      body: { mesh },
+      levels: 0,
+      fresh: true,
+      painting: painting && { ...painting, layers: [...painting.layers] },
+    };
   }
 
   async function openingOf(): Promise<Extract<Opening, { kind: 'body' }>> {

@@ -46,6 +46,8 @@ export interface SculptorState {
   layers: NonNullable<Painted['layers']>;
   /** Counts changes of the painting. */
   painted: number;
+  /** The body has coordinates that the texture lies by. */
+  textureFits: boolean;
 }
 
 /** Set forms whose parts are gone; the others lie on the clay. */
@@ -79,6 +81,7 @@ export class Sculptor {
     textureSize: 0,
     layers: [],
     painted: 0,
+    textureFits: true,
   });
   mesh: MeshArrays | null = null;
   spacing = 0;
@@ -468,6 +471,7 @@ export class Sculptor {
   private takePainted(painted: Painted): void {
     this.state.textureSize = painted.size;
     this.state.painted++;
+    if (painted.on) this.state.textureFits = painted.size === 0 || painted.on.coordinates !== null;
     if (painted.layers) this.state.layers = painted.layers;
     this.onPainted(painted);
   }
@@ -481,6 +485,11 @@ export class Sculptor {
   bringLayers(size: number, layers: readonly Layer[]): Promise<void> {
     const sent = [...layers];
     return this.changing(() => this.worker.bringLayers(size, sent));
+  }
+
+  /** The layers that strokes are run again on; null where nothing is painted. */
+  startingPainting(): Promise<{ size: number; layers: readonly Layer[] } | null> {
+    return this.orders.give(() => this.worker.startingPainting());
   }
 
   /** The layers with their tiles; null where nothing is painted. */

@@ -72,11 +72,11 @@ export const bodyCalls = {
           return [{ kind: 'stroke', stroke: { ...rest, brushId: brush.id } }];
         }
         case 'edit':
+        case 'layers':
         case 'mask-raised':
         case 'cut':
           return [step];
         case 'pieces':
-        case 'layers':
         case 'merge':
         case 'beside':
         case 'level':

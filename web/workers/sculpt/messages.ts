@@ -86,7 +86,8 @@ export interface LevelState {
 export type KeptStroke = Omit<StrokeRecord, 'brush'> & { brushId: string };
 
 /** A step as it is laid on another body. */
-export type KeptStep = { kind: 'stroke'; stroke: KeptStroke } | Extract<Step, { kind: 'edit' | 'mask-raised' | 'cut' }>;
+export type KeptStep =
+  { kind: 'stroke'; stroke: KeptStroke } | Extract<Step, { kind: 'edit' | 'layers' | 'mask-raised' | 'cut' }>;
 
 export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
 

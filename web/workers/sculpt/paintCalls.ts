@@ -1,6 +1,6 @@
 /** What the page asks of a painting: to begin, to change its layers, to be told whole. */
 import * as Comlink from 'comlink';
-import { bringPainting, changeLayers, colourUnder, type Session } from '#core/session';
+import { bringPainting, changeLayers, colourUnder, startingLayers, type Session } from '#core/session';
 import { boxUnwrap, type Ray } from '#core/mesh';
 import {
   flattened,
@@ -60,6 +60,11 @@ export const paintCalls = {
     const { painting } = current();
     return painting && { size: painting.size, layers: painting.layers };
   },
+  /** The layers that strokes are run again on; null where nothing is painted. */
+  startingPainting(): { size: number; layers: readonly Layer[] } | null {
+    const s = current();
+    return s.painting && { size: s.painting.size, layers: startingLayers(s) };
+  },
   changeLayers(edit: LayerEdit): Change {
     changeLayers(current(), edit);
     return change();
@@ -94,10 +99,8 @@ export const paintCalls = {
     const { tiles, as } = state.kept;
     const draft = painting && as !== null && !running ? tiles.draft(painting) : null;
     if (!draft || as === null) return null;
-    return Comlink.transfer(
-      { body: as, draft },
-      draft.tiles.flatMap(({ words }) => (words ? [words.buffer as ArrayBuffer] : [])),
-    );
+    const buffers = new Set(draft.tiles.flatMap(({ words }) => (words ? [words.buffer as ArrayBuffer] : [])));
+    return Comlink.transfer({ body: as, draft }, [...buffers]);
   },
   forgetDraft(): void {
     state.kept.tiles.forget();

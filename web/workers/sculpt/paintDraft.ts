@@ -42,6 +42,13 @@ export class KeptTiles {
     const layers = painting.layers.map((layer) => ({ ...headOf(layer), masked: layer.mask !== null }));
     const heads = JSON.stringify(layers);
     const out: DraftTile[] = [];
+    /** Tiles that are one array here, as after a fill, are one there. */
+    const copies = new Map<Uint16Array, Uint16Array>();
+    const copyOf = (words: Uint16Array): Uint16Array => {
+      const copy = copies.get(words) ?? words.slice();
+      copies.set(words, copy);
+      return copy;
+    };
     const left = new Set(this.tiles.keys());
     for (const { id, tiles, mask } of painting.layers)
       for (const [isMask, own] of [
@@ -53,7 +60,7 @@ export class KeptTiles {
           left.delete(key);
           if (this.tiles.get(key) === words) continue;
           this.tiles.set(key, words);
-          out.push({ layer: id, mask: isMask, tile, words: words.slice() });
+          out.push({ layer: id, mask: isMask, tile, words: copyOf(words) });
         }
     for (const key of left) {
       const [layer, kind, tile] = key.split(' ');
