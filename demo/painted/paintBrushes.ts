@@ -80,7 +80,7 @@ export function paintBrushes(id: (n: number) => string, author: string, { sponge
       stroke: { size: 0.14, spacing: 8, turnFrom: 'stroke' },
       colour: { first: WHARF.tide, second: WHARF.weed, per: 'stroke', hue: 22, mix: 50, load: 18, pooling: 40 },
     }),
-    make(35, 'Grain blender', sponge, 'Breaks the edge between two colours.', {
+    make(35, 'Grain smudge', sponge, 'Breaks the edge between two colours.', {
       touch: { action: 'smudge', falloff: falloff('plateau', 0.6) },
       stroke: { size: 0.16, spacing: 10, turnFrom: 'random' },
       colour: { flow: 75 },

@@ -84,7 +84,7 @@ function plank({ draw }: Hand): void {
   ] as const)
     draw('Paint streak', along(-0.9, 0.9, y), { first, load: 0 }, 0.15);
   draw('Pigment mixer', along(-0.8, 0.4, 0.1), { first: WHARF.sand }, 0.12);
-  draw('Grain blender', along(-0.7, 0.7, 0.1), {}, 0.14);
+  draw('Grain smudge', along(-0.7, 0.7, 0.1), {}, 0.14);
   draw('Rope-knot mark', along(0.55, 0.55, 0).slice(0, 1), { first: WHARF.chalk }, 0.26);
   draw('Soft glaze', along(-0.95, 0.95, -0.32), {}, 0.14);
 }
