@@ -359,8 +359,10 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
   await page.getByRole('button', { name: 'Take My three off the list' }).click();
   await expect(page.getByRole('button', { name: /^My three/ })).toHaveCount(0);
+  // Clicked away, and its button clicked at once: the menu is open.
+  const opener = await page.getByRole('button', { name: 'Test strokes' }).boundingBox();
   await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
-  await page.getByRole('button', { name: 'Test strokes' }).click();
+  await page.mouse.click(opener!.x + opener!.width / 2, opener!.y + opener!.height / 2);
   await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
   await page.getByRole('button', { name: 'Across an edge' }).click();
   await expect(listOf(page, 'Body')).toHaveText('Crate plank');

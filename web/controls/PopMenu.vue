@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** What opens beside a button at a click. Esc closes it, wherever the focus is, and does nothing else then. */
+/**
+ * What opens beside a button at a click. Esc closes it, wherever the focus is, and does nothing else then. It closes
+ * with no delay: until it does, its button would take the click that opens it again for one that closes it.
+ */
 import { ElPopover } from 'element-plus';
 import { useEventListener } from '@vueuse/core';
 import { provide } from 'vue';
@@ -22,7 +25,7 @@ useEventListener(
 </script>
 
 <template>
-  <ElPopover v-bind="$attrs" v-model:visible="open" trigger="click">
+  <ElPopover v-bind="$attrs" v-model:visible="open" trigger="click" :hide-after="0">
     <template #reference><slot name="reference" /></template>
     <slot />
   </ElPopover>
