@@ -7,20 +7,22 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { root } from './root.mjs';
 
-const ROOMS = ['core/sculpt', 'core/filter'];
+/** `shared` where other threads see the memory; what isn't is copied in and out faster. */
+const ROOMS = [
+  { room: 'core/sculpt', shared: true },
+  { room: 'core/filter', shared: true },
+  { room: 'core/paint', shared: false },
+];
 const FLAGS = [
   '-O3',
   '--noAssert',
   '--runtime',
   'stub',
   '--importMemory',
-  '--sharedMemory',
   '--initialMemory',
   '1',
   '--maximumMemory',
   '65536',
-  '--enable',
-  'threads',
   '--enable',
   'bulk-memory',
   '--enable',
@@ -33,7 +35,8 @@ export async function compileLoops() {
   for (const room of ROOMS) await compileRoom(room);
 }
 
-async function compileRoom(room) {
+async function compileRoom({ room, shared }) {
+  const flags = shared ? [...FLAGS, '--sharedMemory', '--enable', 'threads'] : FLAGS;
   const folder = resolve(root, room, 'assembly');
   const target = resolve(root, room, 'loops.generated.ts');
   const files = readdirSync(folder)
@@ -41,12 +44,12 @@ async function compileRoom(room) {
     .sort();
   const sources = new Map(files.map((name) => [name, readFileSync(resolve(folder, name), 'utf8')]));
   const stamp = createHash('sha256')
-    .update(JSON.stringify([...sources, FLAGS]))
+    .update(JSON.stringify([...sources, flags]))
     .digest('hex');
   if (existsSync(target) && readFileSync(target, 'utf8').includes(stamp)) return;
   const asc = await import('assemblyscript/asc');
   let wasm = null;
-  const { error, stderr } = await asc.main(['index.ts', '--outFile', 'loops.wasm', ...FLAGS], {
+  const { error, stderr } = await asc.main(['index.ts', '--outFile', 'loops.wasm', ...flags], {
     readFile: (name) => sources.get(name) ?? null,
     writeFile: (name, data) => {
       if (name.endsWith('.wasm')) wasm = data;

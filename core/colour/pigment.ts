@@ -169,6 +169,20 @@ function responses(): Float64Array {
   return out.map((c, i) => c / white[i % 3]);
 }
 
+/** Bands of a row for loops that take four at a time. */
+const ROW = 12;
+
+/**
+ * For compiled loops, in rows of twelve bands of which ten count: the spectra of white, cyan, magenta, yellow, red,
+ * green and blue, then what red, green and blue have of each band.
+ */
+export const PIGMENT_BANDS: Float32Array = (() => {
+  const out = new Float32Array(ROW * 10);
+  [WHITE, CYAN, MAGENTA, YELLOW, RED, GREEN, BLUE].forEach((spectrum, row) => out.set(spectrum, row * ROW));
+  for (let k = 0; k < 3; k++) for (let i = 0; i < BANDS; i++) out[(7 + k) * ROW + i] = RESPONSE[i * 3 + k];
+  return out;
+})();
+
 function matching(nm: number): readonly [number, number, number] {
   const lobe = (middle: number, below: number, above: number): number => {
     const t = (nm - middle) / (nm < middle ? below : above);

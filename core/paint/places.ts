@@ -16,12 +16,14 @@ export interface TilePlaces {
   tile: number;
   /** Texels here; where coordinates overlap one is here more than once. */
   count: number;
-  /** Column + row × TILE within the tile. */
-  at: Uint16Array;
+  /** All of the next six, one after the other, as compiled loops read them. */
+  block: Uint8Array;
   x: Float32Array;
   y: Float32Array;
   z: Float32Array;
-  /** Normals, ± 127. */
+  /** Column + row × TILE within the tile. */
+  at: Uint16Array;
+  /** Normals, ± 127: x of all, then y, then z. */
   normals: Int8Array;
   /** What the mask leaves, 0–255. */
   free: Uint8Array;
@@ -132,9 +134,9 @@ export class Places {
     const { mesh, corners } = this.atlas;
     const { positions: p, normals: n, mask, triangles } = mesh;
     const count = found.taken;
-    const [x, y, z] = [new Float32Array(count), new Float32Array(count), new Float32Array(count)];
-    const normals = new Int8Array(count * 3);
-    const free = new Uint8Array(count);
+    const parts = blockOf(count);
+    const { x, y, z, normals, free } = parts;
+    parts.at.set(found.at.subarray(0, count));
     const triangle = new Uint32Array(count);
     const leaves = new Set<number>();
     let [texels, width, last] = [0, 0, -1];
@@ -163,9 +165,9 @@ export class Places {
       const nx = n[ia] * a + n[ib] * b + n[ic] * c;
       const ny = n[ia + 1] * a + n[ib + 1] * b + n[ic + 1] * c;
       const nz = n[ia + 2] * a + n[ib + 2] * b + n[ic + 2] * c;
-      normals[i * 3] = ((nx * 127 + 128.5) | 0) - 128;
-      normals[i * 3 + 1] = ((ny * 127 + 128.5) | 0) - 128;
-      normals[i * 3 + 2] = ((nz * 127 + 128.5) | 0) - 128;
+      normals[i] = ((nx * 127 + 128.5) | 0) - 128;
+      normals[count + i] = ((ny * 127 + 128.5) | 0) - 128;
+      normals[2 * count + i] = ((nz * 127 + 128.5) | 0) - 128;
       const masked = mask[va] * a + mask[vb] * b + mask[vc] * c;
       free[i] = masked <= 0 ? 255 : masked >= 1 ? 0 : Math.round(255 * (1 - masked));
       triangle[i] = t;
@@ -174,12 +176,7 @@ export class Places {
     return {
       tile,
       count,
-      at: found.at.slice(0, count),
-      x,
-      y,
-      z,
-      normals,
-      free,
+      ...parts,
       triangle,
       texel: texels / count,
       ...ballRound({ x, y, z, count }),
@@ -187,6 +184,19 @@ export class Places {
       prints: Int32Array.from(own, (leaf) => this.printOf(leaf)),
     };
   }
+}
+
+function blockOf(count: number): Pick<TilePlaces, 'block' | 'x' | 'y' | 'z' | 'at' | 'normals' | 'free'> {
+  const room = new ArrayBuffer(count * 18);
+  return {
+    block: new Uint8Array(room),
+    x: new Float32Array(room, 0, count),
+    y: new Float32Array(room, count * 4, count),
+    z: new Float32Array(room, count * 8, count),
+    at: new Uint16Array(room, count * 12, count),
+    normals: new Int8Array(room, count * 14, count * 3),
+    free: new Uint8Array(room, count * 17, count),
+  };
 }
 
 /** A tile with the padding’s room round it. */

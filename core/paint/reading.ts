@@ -6,8 +6,8 @@ import { toLinear } from '#core/colour';
 import type { AlphaColours } from '#core/brush';
 import type { Picture } from '#core/picture';
 import type { StencilRows } from '#core/stroke';
-import type { Cover } from './cover';
 import type { TilePlaces } from './places';
+import type { TexelRoom } from './texelRoom';
 
 export type Reading =
   /** `fit` is how far the picture is shrunk into the ring; beyond its square nothing is covered. */
@@ -24,7 +24,7 @@ export function readPicture(
   picture: Picture,
   read: Reading,
   places: TilePlaces,
-  out: Cover,
+  out: TexelRoom,
   gain: number,
   base: number,
 ): void {
@@ -33,8 +33,13 @@ export function readPicture(
     for (let i = 0; i < count; i++) amount[i] *= base + gain * wrapped(picture, read, places, out.index[i]);
     return;
   }
+  if (read.kind === 'flat' || read.kind === 'repeated') {
+    const half = read.kind === 'flat' ? read.fit / 2 : 0;
+    const map = read.kind === 'flat' ? [half, 0, 0.5, 0, -half, 0.5] : read.map;
+    out.read(picture, map, read.kind === 'repeated', gain, base);
+    return;
+  }
   const { width, height, data } = picture;
-  const repeats = read.kind === 'repeated';
   const at = { s: 0, t: 0 };
   for (let i = 0; i < count; i++) {
     if (!placeIn(read, places, out, i, at)) {
@@ -45,10 +50,10 @@ export function readPicture(
     const y = at.t * height - 0.5;
     const column = Math.floor(x);
     const row = Math.floor(y);
-    const left = within(column, width, repeats);
-    const right = within(column + 1, width, repeats);
-    const upper = within(row, height, repeats) * width;
-    const lower = within(row + 1, height, repeats) * width;
+    const left = within(column, width, false);
+    const right = within(column + 1, width, false);
+    const upper = within(row, height, false) * width;
+    const lower = within(row + 1, height, false) * width;
     const fx = x - column;
     const top = data[upper + left] + (data[upper + right] - data[upper + left]) * fx;
     const bottom = data[lower + left] + (data[lower + right] - data[lower + left]) * fx;
@@ -59,7 +64,7 @@ export function readPicture(
 const LINEAR = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 
 /** Its own colours where it covers, and as much as it covers. */
-export function readColours({ size, rgba }: AlphaColours, read: Reading, places: TilePlaces, out: Cover): void {
+export function readColours({ size, rgba }: AlphaColours, read: Reading, places: TilePlaces, out: TexelRoom): void {
   const { count, amount, own } = out;
   const repeats = read.kind === 'repeated' || read.kind === 'wrapped';
   const at = { s: 0, t: 0 };
@@ -100,7 +105,7 @@ interface At {
 }
 
 /** Right and down in the picture, 0–1; false beside it. */
-function placeIn(read: Reading, places: TilePlaces, out: Cover, i: number, at: At): boolean {
+function placeIn(read: Reading, places: TilePlaces, out: TexelRoom, i: number, at: At): boolean {
   switch (read.kind) {
     case 'flat': {
       const [x, y] = [out.u[i] * read.fit, out.v[i] * read.fit];
@@ -140,11 +145,11 @@ const FAINT = 0.01;
 type Wrapped = Extract<Reading, { kind: 'wrapped' }>;
 
 function wrapped(picture: Picture, { side, turnRad }: Wrapped, places: TilePlaces, k: number): number {
-  const { x, y, z, normals } = places;
+  const { count, x, y, z, normals } = places;
   const cos = Math.cos(turnRad) / side;
   const sin = Math.sin(turnRad) / side;
   const plane = (p: number, q: number): number => repeated(picture, p * cos + q * sin, p * sin - q * cos);
-  const [nx, ny, nz] = [normals[k * 3], normals[k * 3 + 1], normals[k * 3 + 2]];
+  const [nx, ny, nz] = [normals[k], normals[count + k], normals[2 * count + k]];
   const [wx, wy, wz] = [nx ** 4, ny ** 4, nz ** 4];
   const faint = (wx + wy + wz) * FAINT;
   let [sum, weight] = [0, 0];
@@ -164,8 +169,8 @@ function wrapped(picture: Picture, { side, turnRad }: Wrapped, places: TilePlace
 }
 
 /** Colours aren’t blended over axes: the one that the surface faces most is read. */
-function strongest({ side, turnRad }: Wrapped, { x, y, z, normals }: TilePlaces, k: number, at: At): boolean {
-  const [nx, ny, nz] = [normals[k * 3], normals[k * 3 + 1], normals[k * 3 + 2]];
+function strongest({ side, turnRad }: Wrapped, { count, x, y, z, normals }: TilePlaces, k: number, at: At): boolean {
+  const [nx, ny, nz] = [normals[k], normals[count + k], normals[2 * count + k]];
   const [ax, ay, az] = [Math.abs(nx), Math.abs(ny), Math.abs(nz)];
   const [p, q] =
     ax >= ay && ax >= az

@@ -9,6 +9,11 @@ export class TileEdits {
 
   constructor(readonly on: Texture) {}
 
+  /** What was there when the stroke began; null where it was clear. */
+  was(tile: number): Uint16Array | null {
+    return (this.before.has(tile) ? this.before.get(tile) : this.on.tiles.get(tile)) ?? null;
+  }
+
   /** The tile’s words, to be changed in place. */
   open(tile: number): Uint16Array {
     const now = this.on.tiles.get(tile);

@@ -26,7 +26,9 @@ export function paintedSince(
   // A new texture is clear: what is clear needn’t be told.
   const seen = tiles.filter((tile) => !fresh || painting.layers.some((layer) => layer.tiles.has(tile)));
   const bytes = new Uint8Array(seen.length * TILE_WORDS);
-  seen.forEach((tile, i) => bytes.set(flat.bytesOf(painting.layers, tile), i * TILE_WORDS));
+  seen.forEach((tile, i) => {
+    flat.bytesOf(painting.layers, tile, bytes.subarray(i * TILE_WORDS, (i + 1) * TILE_WORDS));
+  });
   return {
     size: painting.size,
     on: moved ? { coordinates: mesh.carried?.coordinates?.slice() ?? null } : null,
