@@ -343,8 +343,8 @@ test('pieces freely: a box chooses, a handle moves, strokes go on one alone, all
   await page.getByRole('button', { name: 'Merge the chosen' }).click();
   await expect(page.getByText('1 piece merged into the body.')).toBeVisible();
   await expect(proof).toHaveAttribute('data-pieces', '2');
-  await page.getByRole('button', { name: 'Merge all' }).click();
-  await expect(page.getByText('2 pieces merged into the body.')).toBeVisible();
+  await page.getByRole('button', { name: 'Join all' }).click();
+  await expect(page.getByText('2 pieces joined to the body.')).toBeVisible();
   await expect(proof).toHaveAttribute('data-pieces', '0');
   await expect(page.locator('.said')).not.toContainText(faces);
   await page.keyboard.press('Control+z');

@@ -10,6 +10,7 @@ export { nearest, nearestOn, type Nearest } from './nearest';
 export * from './plane';
 export * from './lattice';
 export * from './boxUnwrap';
+export { freeSquares, type FreeSquare } from './freeSquares';
 export * from './bodies';
 export * from './normals';
 export * from './spacing';

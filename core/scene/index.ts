@@ -4,3 +4,4 @@ export * from './kept';
 export * from './pickPiece';
 export * from './merge';
 export * from './joined';
+export * from './joinedTo';

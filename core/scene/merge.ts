@@ -3,8 +3,9 @@
  * closed meshes and answers closed ones.
  */
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
-import type { RawMesh } from '#core/mesh';
+import { cutAtSeams, type RawMesh } from '#core/mesh';
 import { isClosed, openEdges, volumeOf } from '#core/part';
+import { coordinatesBeside } from './textured';
 
 /** The library, once it has been set up. */
 export type SolidsKit = Pick<ManifoldToplevel, 'Manifold' | 'Mesh'>;
@@ -34,7 +35,8 @@ export function unmergeable({ name, mesh }: Named, what: 'body' | 'piece'): stri
 
 /**
  * The body and all of these as one closed mesh. `step` is told the share that is done. Throws a sentence where one of
- * them is open. Coordinates and groups of the body don't outlast its new faces.
+ * them is open, or the body's texture has no room for them. The body's coordinates stay, and what was painted fits; its
+ * groups don't outlast its new faces.
  */
 export function merged(
   { Manifold, Mesh }: SolidsKit,
@@ -45,9 +47,16 @@ export function merged(
   const why = unmergeable(body, 'body') ?? pieces.map((piece) => unmergeable(piece, 'piece')).find((said) => said);
   if (why) throw new Error(why);
   const made: Manifold[] = [];
-  const solid = ({ name, mesh }: Named): Manifold => {
+  const own = body.mesh.carried?.coordinates ?? null;
+  const beside =
+    own &&
+    coordinatesBeside(
+      own,
+      pieces.map(({ mesh }) => mesh),
+    );
+  const solid = ({ name, mesh }: Named, coordinates: Float32Array | null): Manifold => {
     try {
-      const one = new Manifold(new Mesh({ numProp: 3, vertProperties: mesh.positions, triVerts: facingOut(mesh) }));
+      const one = new Manifold(new Mesh(coordinates ? withCoordinates(mesh, coordinates) : plain(mesh)));
       made.push(one);
       return one;
     } catch {
@@ -65,33 +74,102 @@ export function merged(
   try {
     const runs: Manifold[] = [];
     for (let i = 0; i < pieces.length; i += RUN) {
-      runs.push(union(pieces.slice(i, i + RUN).map(solid)));
+      runs.push(union(pieces.slice(i, i + RUN).map((piece, k) => solid(piece, beside && beside[i + k]))));
       step((BEFORE_BODY * Math.min(i + RUN, pieces.length)) / pieces.length);
     }
     const all = union(runs);
-    const read = solid(body);
+    const read = solid(body, own);
     step(BODY_READ);
     // It is large, and cut once.
     const whole = union([read, all]);
     step(UNITED);
-    const { numProp, vertProperties, triVerts } = whole.getMesh();
-    return { positions: placesOf(vertProperties, numProp), triangles: Uint32Array.from(triVerts) };
+    return meshOf(whole.getMesh(), own !== null);
   } finally {
     for (const one of made) one.delete();
   }
 }
 
-/** What is inside out would be taken for a hole in space. */
-function facingOut(mesh: RawMesh): Uint32Array {
-  if (volumeOf(mesh) >= 0) return mesh.triangles;
-  const out = mesh.triangles.slice();
-  for (let t = 0; t < out.length; t += 3) [out[t + 1], out[t + 2]] = [out[t + 2], out[t + 1]];
+interface Properties {
+  numProp: number;
+  vertProperties: Float32Array;
+  triVerts: Uint32Array;
+  mergeFromVert?: Uint32Array;
+  mergeToVert?: Uint32Array;
+}
+
+function plain(mesh: RawMesh): Properties {
+  return {
+    numProp: 3,
+    vertProperties: mesh.positions,
+    triVerts: volumeOf(mesh) < 0 ? turned(mesh.triangles, 1) : mesh.triangles,
+  };
+}
+
+/** Each vertex once for each of its coordinates, and which of them are one. */
+function withCoordinates({ positions, triangles }: RawMesh, coordinates: Float32Array): Properties {
+  const insideOut = volumeOf({ positions, triangles }) < 0;
+  const cut = cutAtSeams({
+    positions,
+    triangles: insideOut ? turned(triangles, 1) : triangles,
+    carried: { coordinates: insideOut ? turned(coordinates, 2) : coordinates, groups: null },
+  });
+  const count = cut.positions.length / 3;
+  const vertProperties = new Float32Array(count * 5);
+  const first = new Int32Array(positions.length / 3).fill(-1);
+  const [from, to]: [number[], number[]] = [[], []];
+  for (let v = 0; v < count; v++) {
+    vertProperties.set(cut.positions.subarray(v * 3, v * 3 + 3), v * 5);
+    vertProperties.set(cut.coordinates!.subarray(v * 2, v * 2 + 2), v * 5 + 3);
+    const was = cut.from![v];
+    if (first[was] < 0) first[was] = v;
+    else {
+      from.push(v);
+      to.push(first[was]);
+    }
+  }
+  return {
+    numProp: 5,
+    vertProperties,
+    triVerts: cut.triangles,
+    mergeFromVert: Uint32Array.from(from),
+    mergeToVert: Uint32Array.from(to),
+  };
+}
+
+/** What is inside out would be taken for a hole in space. `each` numbers a corner; the last two change places. */
+function turned<T extends Uint32Array | Float32Array>(of: T, each: number): T {
+  const out = of.slice() as T;
+  for (let t = 0; t < out.length; t += 3 * each)
+    for (let k = 0; k < each; k++) {
+      out[t + each + k] = of[t + 2 * each + k];
+      out[t + 2 * each + k] = of[t + each + k];
+    }
   return out;
 }
 
-function placesOf(properties: Float32Array, each: number): Float32Array {
-  if (each === 3) return properties.slice();
-  const out = new Float32Array((properties.length / each) * 3);
-  for (let v = 0; v < out.length / 3; v++) out.set(properties.subarray(v * each, v * each + 3), v * 3);
-  return out;
+/** Vertices that are one are one again, and what lay beside their places goes to the corners. */
+function meshOf(
+  { numProp, vertProperties, triVerts, mergeFromVert, mergeToVert }: Properties,
+  textured: boolean,
+): RawMesh {
+  const count = vertProperties.length / numProp;
+  const one = Uint32Array.from({ length: count }, (_, v) => v);
+  mergeFromVert?.forEach((v, i) => (one[v] = mergeToVert![i]));
+  const place = new Int32Array(count).fill(-1);
+  const positions: number[] = [];
+  const triangles = new Uint32Array(triVerts.length);
+  const coordinates = textured ? new Float32Array(triVerts.length * 2) : null;
+  triVerts.forEach((v, i) => {
+    const of = one[v];
+    if (place[of] < 0) {
+      place[of] = positions.length / 3;
+      positions.push(...vertProperties.subarray(of * numProp, of * numProp + 3));
+    }
+    triangles[i] = place[of];
+    // Cutting may leave a rounding over the square’s edge.
+    for (let k = 0; coordinates && k < 2; k++)
+      coordinates[i * 2 + k] = Math.min(1, Math.max(0, vertProperties[v * numProp + 3 + k]));
+  });
+  const raw = { positions: Float32Array.from(positions), triangles };
+  return coordinates ? { ...raw, carried: { coordinates, groups: null } } : raw;
 }

@@ -7,6 +7,7 @@ import {
   Eye,
   EyeOff,
   FlipHorizontal2,
+  Group,
   ListPlus,
   Minus,
   Move3d,
@@ -216,19 +217,30 @@ const colour = computed({
       <span>{{ desk.merging.value.what }}…</span>
       <PushButton small @click="desk.merging.value.cancel()">Cancel</PushButton>
     </div>
-    <PushButton
-      v-else
-      small
-      title="A boolean union: one closed mesh. What was sculpted before is then run again no more"
-      @click="desk.merge()"
-    >
-      <Combine :size="14" /> {{ chosen.size > 0 ? 'Merge the chosen' : 'Merge all' }}
-    </PushButton>
+    <template v-else>
+      <PushButton
+        small
+        title="A boolean union: one closed mesh. What was sculpted before is then run again no more"
+        @click="desk.merge('merge')"
+      >
+        <Combine :size="14" /> {{ chosen.size > 0 ? 'Merge the chosen' : 'Merge all' }}
+      </PushButton>
+      <PushButton
+        small
+        title="Their faces become the body’s as they are, open ones too: to be painted with it, on one texture"
+        @click="desk.merge('join')"
+      >
+        <Group :size="14" /> {{ chosen.size > 0 ? 'Join the chosen' : 'Join all' }}
+      </PushButton>
+    </template>
     <div class="target">
       <span class="label">Strokes on</span>
       <ChoiceBar v-model="strokes.wanted.value" label="What strokes go on" :options="ON" />
       <p v-if="strokes.wanted.value === 'chosen' && chosen.size === 0" class="muted">
         None is chosen, so strokes go on the body.
+      </p>
+      <p v-else-if="desk.paints() && strokes.on.value" class="warn" role="status">
+        Paint goes on the body’s texture. Join these pieces to the body, and they are painted with it.
       </p>
     </div>
   </aside>

@@ -1,10 +1,13 @@
-/** Merges pieces into the body they stand on: one closed mesh, one step of history. Those that can't be stay pieces. */
+/**
+ * Pieces become part of the body they stand on, merged or joined: one mesh, one step of history. Those that can't be
+ * merged stay pieces.
+ */
 import { packMesh, readMesh } from '#core/formats';
 import type { RawMesh } from '#core/mesh';
 import { pieceMesh, unmergeable, type Piece } from '#core/scene';
 import { stood } from '#core/part';
 import type { Sculptor } from '../workers/sculptor';
-import { mergedMesh } from '../workers/merger';
+import { mergedMesh, type BecomePart } from '../workers/merger';
 import type { WorkHand } from '../stores/work';
 
 export class MergeCancelled extends Error {
@@ -14,6 +17,7 @@ export class MergeCancelled extends Error {
 }
 
 export interface MergeOptions {
+  how: BecomePart;
   sculptor: Sculptor;
   /** The body's name. */
   name: string;
@@ -27,7 +31,7 @@ export interface MergeOptions {
  */
 export async function mergePieces(
   ids: readonly string[],
-  { sculptor, name, meshOf, hand }: MergeOptions,
+  { how, sculptor, name, meshOf, hand }: MergeOptions,
 ): Promise<{ merged: number; left: string[] }> {
   const stopped = new Promise<never>((_, fail) => hand.onCancel(() => fail(new MergeCancelled())));
   stopped.catch(() => undefined);
@@ -38,19 +42,19 @@ export async function mergePieces(
     Promise.all(
       pieces.map(async (piece: Piece) => {
         const part = { name: piece.name, mesh: pieceMesh(piece, stood(await meshOf(piece.mesh), piece.seat)) };
-        return { ...part, id: piece.id, why: unmergeable(part, 'piece') };
+        return { ...part, id: piece.id, why: how === 'merge' ? unmergeable(part, 'piece') : null };
       }),
     ),
   );
   const left = parts.flatMap(({ why }) => why ?? []);
   const closed = parts.filter(({ why }) => why === null);
   if (closed.length === 0) throw new Error(left[0] ?? 'There is nothing to merge.');
-  const why = unmergeable({ name, mesh: readMesh(mesh) }, 'body');
+  const why = how === 'merge' ? unmergeable({ name, mesh: readMesh(mesh) }, 'body') : null;
   if (why) throw new Error(why);
   const whole = await mergedMesh(
     { name, mesh },
     closed.map((part) => ({ name: part.name, mesh: packMesh(part.mesh) })),
-    { step: (share) => hand.report(share), stopped },
+    { how, step: (share) => hand.report(share), stopped },
   );
   await sculptor.mergePieces(
     closed.map(({ id }) => id),

@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, shallowRef, type Ref, type ShallowRef } from
 import { packMesh } from '#core/formats';
 import { seatOf, stood } from '#core/part';
 import type { Piece } from '#core/scene';
-import { addParts, setsParts, type Brush } from '#core/settings';
+import { addParts, paints, setsParts, type Brush } from '#core/settings';
 import type { BrushAlphas } from '#core/stored';
 import { useShortcuts } from '../controls/shortcuts';
 import { saveFile } from '../controls/saveFile';
@@ -20,6 +20,7 @@ import { Gizmo } from '../viewport/gizmo';
 import type { StrokeInput } from '../viewport/strokeInput';
 import type { MeshEnding } from '../workers/meshOut';
 import { meshFile } from '../workers/meshOutFile';
+import type { BecomePart } from '../workers/merger';
 import { MergeCancelled, mergePieces } from './mergePieces';
 import { usePieceHands } from './usePieceHands';
 import { usePieces } from './usePieces';
@@ -153,19 +154,20 @@ export function useProofPieces(o: ProofPiecesOptions) {
   const merging = computed(() => work.find(MERGING));
 
   /** The chosen ones, or all that are seen, become part of the body. */
-  async function merge(): Promise<void> {
+  async function merge(how: BecomePart): Promise<void> {
     const chosen = hands.pieces();
     const taken = (chosen.length > 0 ? chosen : listed.value).filter(({ hidden }) => !hidden);
     if (taken.length === 0 || merging.value) return;
-    const what = `Merging ${counted(taken.length)}`;
+    const what = `${how === 'merge' ? 'Merging' : 'Joining'} ${counted(taken.length)}`;
     try {
       const { merged, left } = await work.run(what, MERGING, (hand) =>
         mergePieces(
           taken.map(({ id }) => id),
-          { sculptor, name: proof.label, meshOf: meshes.of, hand },
+          { how, sculptor, name: proof.label, meshOf: meshes.of, hand },
         ),
       );
-      tellNotice(`${counted(merged)} merged into the body. Ctrl+Z takes ${merged === 1 ? 'it' : 'them'} out again.`);
+      const done = how === 'merge' ? 'merged into' : 'joined to';
+      tellNotice(`${counted(merged)} ${done} the body. Ctrl+Z takes ${merged === 1 ? 'it' : 'them'} out again.`);
       if (left.length > 0) failNotice(`${counted(left.length)} stayed as before. ${left[0]}`);
     } catch (error) {
       if (error instanceof MergeCancelled) tellNotice(error.message);
@@ -229,6 +231,7 @@ export function useProofPieces(o: ProofPiecesOptions) {
     keepAsPart,
     addToBrush,
     setsParts: () => setsParts(o.brush()),
+    paints: () => paints(o.brush()),
     merge,
     merging,
     download,
