@@ -145,7 +145,7 @@ function sessionFigures(): { replayMs: number; dabs: number; undoMs: number; til
   const small = draw(2048, 16);
   const taken: number[] = [];
   for (let n = 0; n < 5; n++) {
-    brush.colour.first = n % 2 ? '#aa3322' : '#2233aa';
+    brush.colour.lightness = n % 2 ? 5 : 10;
     const began = performance.now();
     replay(small.s, new Map([[brush.id, resolveBrush(brush, null)]]));
     taken.push(performance.now() - began);
@@ -245,7 +245,7 @@ export async function paintFigures(): Promise<Figure[]> {
     },
     {
       key: 'paint_replay_ms',
-      what: `${run.dabs} dabs on 2048² run again with another colour`,
+      what: `${run.dabs} dabs on 2048² run again with another drift`,
       value: run.replayMs,
       unit: 'ms',
       floor: { what: 'nothing', value: 0 },

@@ -20,14 +20,23 @@ test.describe('on a server of its own', () => {
     ]);
     const painted = await seen(page, '.proof');
     expect(painted).not.toBe(bare);
-    // Replay: the stroke takes the colour that is chosen now.
+    // Its colour stays when another is chosen; every other setting is replayed.
     await page.getByRole('button', { name: 'Oxide', exact: true }).click();
     await settled(page, '.proof');
+    expect(await seen(page, '.proof')).toBe(painted);
     await page.getByRole('tab', { name: 'Colour' }).click();
     await set(page, 'Hue drift', '120');
     await settled(page, '.proof');
     const drifted = await seen(page, '.proof');
     expect(drifted).not.toBe(painted);
+    // Unless strokes stay as they were drawn.
+    await page.getByRole('button', { name: 'Strokes follow the brush' }).click();
+    await set(page, 'Hue drift', '10');
+    await settled(page, '.proof');
+    expect(await seen(page, '.proof')).toBe(drifted);
+    await set(page, 'Hue drift', '120');
+    await page.getByRole('button', { name: 'Strokes follow the brush' }).click();
+    await settled(page, '.proof');
 
     // A layer of its own, hidden and shown.
     await page.getByRole('button', { name: 'Add a layer' }).click();

@@ -101,7 +101,10 @@ export function uncut(s: Session): boolean {
 export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>): Under[] {
   if (!s.base) throw new Error('This session keeps no untouched body to replay from.');
   abandon(s);
-  const steps = s.done.slice(firstAgain(s)).map(({ step }) => withBrushes(step, brushIn(brushes)));
+  const done = s.done.slice(firstAgain(s));
+  const steps = done.map(({ step }) => withBrushes(step, brushIn(brushes)));
+  const stays = ({ step }: { step: Step }): boolean => step.kind === 'stroke' && step.record.stays === true;
+  if (done.some(stays) && done.every((one) => stays(one) || one.step.kind !== 'stroke')) return [];
   toUntouched(s);
   s.undone = s.undone.map((undone) => ({ ...undone, step: withBrushes(undone.step, brushIn(brushes)) }));
   return runAll(s, steps);

@@ -30,9 +30,10 @@ interface Course {
 export function paintTarget(
   painting: Painting,
   places: Places,
-  paint: ResolvedPaint,
+  settings: ResolvedPaint,
   record: StrokeRecord,
 ): Target | null {
+  const paint = { ...settings, ...record.colours };
   const on: OnLayer = record.layer ?? { layer: painting.layers.at(-1)!.id, mask: false };
   const texture = painting.texture(on);
   if (!texture) return null;

@@ -12,6 +12,7 @@ import {
   clearStrokes,
   endStroke,
   extendStroke,
+  letStay,
   redo,
   replay,
   session,
@@ -137,7 +138,7 @@ test('a stroke that is redrawn with every sample leaves nothing of its former pl
 
 test('strokes follow a setting: replayed they are what the hand would have drawn with it', () => {
   const [s, fresh] = [paintSession(), paintSession()];
-  const [old, now] = [brushOf(), brushOf({ colour: { first: '#d0a040', lightness: 20, per: 'stroke' } })];
+  const [old, now] = [brushOf(), brushOf({ stroke: { size: 0.25 }, colour: { lightness: 20, per: 'stroke' } })];
   for (const on of [s, fresh]) {
     changeLayers(on, { kind: 'add', id: 'two', name: 'Two', above: null });
     draw(on, on === s ? old : now, ACROSS, { layer: { layer: 'two', mask: false } });
@@ -307,4 +308,41 @@ test('a body without coordinates takes no paint and keeps what is drawn otherwis
   expect(s.done.length).toBe(0);
   draw(s, brushOf({ touch: { action: 'lift' }, colour: { too: true } }), ACROSS);
   expect(s.done.length).toBe(1);
+});
+
+test('a stroke keeps the colours it was drawn with, and takes every other setting', () => {
+  const s = paintSession();
+  draw(s, brushOf({ colour: { first: '#ff0000' } }), [[0, 0]]);
+  draw(s, brushOf({ colour: { first: '#0000ff' } }), [[0, 0.6]]);
+  const drawn = seen(s);
+  replay(s, new Map([[BRUSH_ID, brushOf({ colour: { first: '#00ff00' } })]]));
+  expect(seen(s)).toBe(drawn);
+  replay(s, new Map([[BRUSH_ID, brushOf({ colour: { first: '#00ff00' }, stroke: { size: 0.1 } })]]));
+  expect(seen(s)).not.toBe(drawn);
+  expect(most(tilesIn(s)).slice(0, 3)).not.toEqual([0, 1, 0]);
+});
+
+test('strokes that stay keep every setting, beside strokes that follow; let go they follow again', () => {
+  const s = paintSession();
+  draw(s, brushOf(), [[0, 0]], { stays: true });
+  const alone = seen(s);
+  const large = new Map([[BRUSH_ID, brushOf({ stroke: { size: 0.3 } })]]);
+  replay(s, large);
+  expect(seen(s)).toBe(alone);
+  draw(s, brushOf(), [[0, 0.6]]);
+  const both = seen(s);
+  replay(s, large);
+  const one = seen(s);
+  expect(one).not.toBe(both);
+  undo(s);
+  expect(seen(s)).toBe(alone);
+  redo(s);
+  expect(seen(s)).toBe(one);
+  letStay(s, false);
+  replay(s, large);
+  expect(seen(s)).not.toBe(one);
+  letStay(s, true);
+  const stayed = seen(s);
+  replay(s, new Map([[BRUSH_ID, brushOf()]]));
+  expect(seen(s)).toBe(stayed);
 });

@@ -90,7 +90,17 @@ export function sessionOn(stage: Stage, undoLimit = UNDO_LIMIT_BYTES): Session {
 
 export function beginStroke(s: Session, start: StrokeStart): void {
   abandon(s);
-  s.running = begun(s, { ...start, samples: [] }, null);
+  const { paint } = start.brush;
+  const colours = paint && { first: paint.first, second: paint.second };
+  s.running = begun(s, { ...start, samples: [], ...(colours ? { colours } : {}) }, null);
+}
+
+/** Whether strokes keep the settings they were drawn with, or follow their brushes again once those are run. */
+export function letStay(s: Session, stays: boolean): void {
+  const settled = (step: Step): Step =>
+    step.kind === 'stroke' ? { ...step, record: { ...step.record, stays } } : step;
+  s.done = s.done.map((done) => ({ ...done, step: settled(done.step) }));
+  s.undone = s.undone.map((undone) => ({ ...undone, step: settled(undone.step) }));
 }
 
 /** A stroke that begins on a stage; samples of its record are run when they come. */
@@ -292,5 +302,5 @@ export function keep(s: Session, step: Step, before: readonly Change[]): void {
 
 /** The brush of a stroke, or what it was replaced by. */
 export function brushIn(brushes: ReadonlyMap<string, ResolvedBrush>) {
-  return ({ brush }: StrokeRecord): ResolvedBrush => brushes.get(brush.id) ?? brush;
+  return ({ brush, stays }: StrokeRecord): ResolvedBrush => (stays ? brush : (brushes.get(brush.id) ?? brush));
 }

@@ -1,5 +1,5 @@
 /** A stroke as it is kept: what the hand did, in the body's own space, enough to run it again exactly. */
-import type { ResolvedBrush, Vec3 } from '#core/brush';
+import type { ResolvedBrush, ResolvedPaint, Vec3 } from '#core/brush';
 import type { Ray } from '#core/mesh';
 import type { Symmetry } from '#core/settings';
 import type { StencilRows } from './stencil';
@@ -48,6 +48,8 @@ export interface StrokeStart {
   on?: readonly string[];
   /** The layer that paint goes on, or its mask; the topmost where it isn’t said. */
   layer?: { layer: string; mask: boolean };
+  /** Keeps the settings that it was drawn with, whatever its brush becomes. */
+  stays?: boolean;
 }
 
 /** How triangles are split and joined under a stroke. */
@@ -60,6 +62,8 @@ export interface RefineUnder {
 
 export interface StrokeRecord extends StrokeStart {
   samples: Sample[];
+  /** What was chosen when it was drawn: settings that move leave it. The brush’s own where it isn’t said. */
+  colours?: Pick<ResolvedPaint, 'first' | 'second'>;
   /** Triangles are left as they are where it isn't said. */
   refine?: RefineUnder;
 }

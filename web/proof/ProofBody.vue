@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The body: which one, how dense, and how many strokes are on it. */
-import { FolderOpen, Grid3x3, Minus, Plus, Trash2 } from '@lucide/vue';
+import { FolderOpen, Grid3x3, Link2, Minus, Plus, Trash2, Unlink2 } from '@lucide/vue';
 import { computed } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, type BodyDensity } from '#core/mesh';
 import { RefineUnderSchema, settingAt } from '#core/settings';
@@ -15,6 +15,7 @@ import TickBox from '../controls/TickBox.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import SelectField from '../controls/SelectField.vue';
 import { usePickFiles } from '../controls/pickFiles';
+import { useShortcuts } from '../controls/shortcuts';
 
 defineProps<{ brushId: string }>();
 const proof = useProof();
@@ -43,6 +44,10 @@ const pickFile = usePickFiles(
   { accept: MESH_ENDINGS.map((e) => `.${e}`).join(',') },
   ([file]) => file && void proof.bring(file),
 );
+function toggleFollows(): void {
+  orSay(() => proof.setFollows(!proof.follows));
+}
+useShortcuts([{ keys: 'K', what: 'Strokes follow the brush, or stay as they were drawn', run: toggleFollows }]);
 function pickBody(name: string): void {
   if (name === 'file') pickFile();
   else void proof.show(name, proof.density);
@@ -113,6 +118,18 @@ async function forget(): Promise<void> {
     </PopMenu>
     <BodyFiles />
     <TrialMenu :brush-id="brushId" />
+    <ToolButton
+      :icon="proof.follows ? Link2 : Unlink2"
+      label="Strokes follow the brush"
+      :help="
+        proof.follows
+          ? 'Strokes follow the brush: they are run again as a setting moves. Their colours stay'
+          : 'Strokes stay as they were drawn: settings are those of the next ones'
+      "
+      keys="K"
+      :on="proof.follows"
+      @click="toggleFollows"
+    />
     <div class="said">
       <span
         >{{ thousands(proof.state.triangles) }} faces<template v-if="proof.levels">
@@ -121,7 +138,8 @@ async function forget(): Promise<void> {
       >
       <span v-if="note" class="warn" :title="note">{{ note }}</span>
       <span v-if="proof.state.strokes"
-        >{{ proof.state.strokes }} {{ proof.state.strokes === 1 ? 'stroke' : 'strokes' }} replayed</span
+        >{{ proof.state.strokes }} {{ proof.state.strokes === 1 ? 'stroke' : 'strokes'
+        }}{{ proof.follows ? ' replayed' : '' }}</span
       >
       <span v-else>Draw on it</span>
     </div>

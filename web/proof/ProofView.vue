@@ -118,11 +118,11 @@ const pieces = useProofPieces({
 const { hands } = pieces;
 const picking = useColourPicking({ brush: () => props.brush, edit: (change) => emit('edit', change) });
 const symmetry = () => ({ ...proof.symmetry });
-/** Pieces that strokes go on, and the layer that paint goes on. */
-function on(): { on?: readonly string[]; layer?: { layer: string; mask: boolean } } {
+/** Pieces that strokes go on, the layer that paint goes on, and whether they keep their settings. */
+function on(): { on?: readonly string[]; layer?: { layer: string; mask: boolean }; stays?: boolean } {
   const ids = pieces.strokes.ids();
   const layer = painting.on();
-  return { ...(ids ? { on: ids } : {}), ...(layer ? { layer } : {}) };
+  return { ...(ids ? { on: ids } : {}), ...(layer ? { layer } : {}), ...(proof.follows ? {} : { stays: true }) };
 }
 
 async function follow(): Promise<void> {
@@ -272,6 +272,10 @@ watch(
   () => proof.state.textureSize === 0 && show(),
 );
 watch(key, follow);
+watch(
+  () => proof.follows,
+  (now) => now && void follow(),
+);
 watch(pose, (next) => {
   if (next && eye && JSON.stringify(next) !== JSON.stringify(eye.pose)) {
     eye.look(next);

@@ -327,6 +327,13 @@ export const useProof = defineStore('proof', () => {
     return sculptor.makeEdit({ kind });
   }
 
+  /** Whether strokes that are on the body follow their brush’s settings, or keep those they were drawn with. */
+  const follows = useLocalStorage('proof-follows', true);
+  async function setFollows(on: boolean): Promise<void> {
+    follows.value = on;
+    await sculptor.letStay(!on);
+  }
+
   /** Gives the brush's settings to the body and runs its strokes again with them. */
   async function follow(brush: Brush, alphas: BrushAlphas): Promise<void> {
     await start();
@@ -364,5 +371,7 @@ export const useProof = defineStore('proof', () => {
     knows,
     openingNow,
     follow,
+    follows,
+    setFollows,
   };
 });

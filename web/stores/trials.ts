@@ -42,6 +42,7 @@ export const useTrials = defineStore('trials', () => {
       strokes.map((s) => ({ kind: 'stroke', stroke: { ...plain(s), brushId } })),
       brushId,
     );
+    await proof.sculptor.letStay(!proof.follows);
   }
 
   async function replayShipped(name: string, brushId: string): Promise<void> {

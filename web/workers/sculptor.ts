@@ -342,6 +342,11 @@ export class Sculptor {
     return run;
   }
 
+  /** Strokes keep the settings they were drawn with, or follow their brushes with the next replay. */
+  letStay(stays: boolean): Promise<void> {
+    return this.orders.give(() => this.worker.letStay(stays));
+  }
+
   /** What was done to the body. */
   steps(): Promise<KeptStep[]> {
     return this.orders.give(() => this.worker.steps());

@@ -8,6 +8,7 @@ import {
   cutOff,
   firstAgain,
   maskLastRaised,
+  letStay,
   mergePieces,
   refineUnderAll,
   replay,
@@ -62,6 +63,10 @@ export const bodyCalls = {
     refineUnderAll(current(), replay(current(), brushes));
     return change();
   },
+  /** Strokes keep the settings they were drawn with, or follow their brushes once those are run again. */
+  letStay(stays: boolean): void {
+    letStay(current(), stays);
+  },
   /** What was done to the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
   steps(): KeptStep[] {
     const s = current();
@@ -95,7 +100,7 @@ export const bodyCalls = {
       steps.map((step) => {
         if (step.kind !== 'stroke') return step;
         const { brushId, ...rest } = step.stroke;
-        return { kind: 'stroke', record: { ...rest, brush: brushes.get(brushId) ?? own } };
+        return { kind: 'stroke', record: { ...rest, stays: false, brush: brushes.get(brushId) ?? own } };
       }),
     );
     return change();
