@@ -31,7 +31,16 @@ test.describe('on a server of its own', () => {
     expect(drifted).not.toBe(painted);
     // Unless strokes stay as they were drawn.
     await page.getByRole('button', { name: 'Strokes follow the brush' }).click();
+    await draw(page, '.proof', [
+      [0.4, 0.55],
+      [0.5, 0.55],
+    ]);
+    const stays = await seen(page, '.proof');
     await set(page, 'Hue drift', '10');
+    await settled(page, '.proof');
+    expect(await seen(page, '.proof')).toBe(stays);
+    await page.keyboard.press('Escape');
+    await page.locator('.proof').getByRole('button', { name: 'Undo', exact: true }).click();
     await settled(page, '.proof');
     expect(await seen(page, '.proof')).toBe(drifted);
     await set(page, 'Hue drift', '120');

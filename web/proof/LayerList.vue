@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The layers of the painting, the topmost first; what is done to the one that strokes go on. */
-import { ArrowDownToLine, Copy, Eye, EyeOff, Layers2, Lock, LockOpen, Plus, SquareDashed, Trash2 } from '@lucide/vue';
+import { ArrowDownToLine, Copy, Eye, EyeOff, Layers2, Lock, LockOpen, Pencil, Plus, SquareDashed, Trash2 } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import { BLEND_MODES, type BlendMode } from '#core/colour';
 import { PaintLayerSchema, settingAt } from '#core/settings';
@@ -44,6 +44,14 @@ function moved(e: { newDraggableIndex?: number | undefined; oldDraggableIndex?: 
   const to = painting.layers.length - 1 - now;
   void orSay(() => painting.edit({ kind: 'move', id: data.id, to }));
 }
+/** The layer whose name is being typed. */
+const naming = ref<string | null>(null);
+const field = ref<InstanceType<typeof TextField>[]>([]);
+watch(naming, () => void nextTick(() => field.value[0]?.$el.querySelector('input')?.select()));
+function rename(id: string, name: string): void {
+  naming.value = null;
+  if (name.trim()) orSay(() => painting.set(id, { name: name.trim() }));
+}
 function remove(): void {
   if (active.value) void orSay(() => painting.edit({ kind: 'remove', id: active.value!.id }));
 }
@@ -65,12 +73,25 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
     <template v-if="open && active">
       <VueDraggable v-model="rows" tag="ul" :animation="120" handle=".strip" @update="moved">
         <li v-for="row in rows" :key="row.id" :class="{ on: row.id === active.id, hidden: of(row.id)?.hidden }">
+          <TextField
+            v-if="naming === row.id"
+            ref="field"
+            class="naming"
+            aria-label="Name of the layer"
+            maxlength="80"
+            :model-value="of(row.id)?.name ?? ''"
+            @change="(name: string) => rename(row.id, name)"
+            @blur="naming = null"
+            @keydown.esc.stop="naming = null"
+          />
           <PushButton
+            v-else
             look="row"
             class="strip"
             :on="row.id === active.id && !active.onMask"
-            :title="`Paint on ${of(row.id)?.name}; drag to order`"
+            :title="`Paint on ${of(row.id)?.name}; drag to order, click twice to name`"
             @click="painting.choose(row.id)"
+            @dblclick="naming = row.id"
           >
             <LayerPicture :id="row.id" :size="26" />
             <span class="name">{{ of(row.id)?.name }}</span>
@@ -93,12 +114,6 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
         </li>
       </VueDraggable>
       <div class="own">
-        <TextField
-          label="Name of the layer"
-          maxlength="80"
-          :model-value="active.name"
-          @change="(name: string) => name.trim() && orSay(() => painting.set(active!.id, { name: name.trim() }))"
-        />
         <SelectField
           label="How it blends"
           :choices="BLENDS"
@@ -148,6 +163,7 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
             :disabled="lowest"
             @click="mergeDown"
           />
+          <ToolButton :icon="Pencil" label="Name the layer" @click="naming = active.id" />
           <ToolButton :icon="Copy" label="Duplicate the layer" @click="orSay(() => painting.copy(active!))" />
           <ToolButton :icon="Trash2" label="Delete the layer" :disabled="painting.layers.length < 2" @click="remove" />
         </div>
@@ -160,9 +176,8 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
 .layers {
   position: absolute;
   right: 12px;
-  top: 202px;
-  max-height: calc(100% - 202px - 98px);
-  overflow-y: auto;
+  top: 152px;
+  max-height: calc(100% - 152px - 98px);
   width: 186px;
   display: flex;
   flex-direction: column;
@@ -181,7 +196,8 @@ ul {
   list-style: none;
   margin: 0;
   padding: 3px;
-  flex: none;
+  flex: 0 1 auto;
+  min-height: 38px;
   max-height: 170px;
   overflow: auto;
   background: rgb(243 241 237 / 94%);
@@ -194,6 +210,9 @@ li {
 }
 li.hidden .name {
   color: var(--ink-3);
+}
+.naming {
+  flex: 1;
 }
 .strip {
   flex: 1;

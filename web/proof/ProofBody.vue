@@ -47,7 +47,7 @@ const pickFile = usePickFiles(
 function toggleFollows(): void {
   orSay(() => proof.setFollows(!proof.follows));
 }
-useShortcuts([{ keys: 'K', what: 'Strokes follow the brush, or stay as they were drawn', run: toggleFollows }]);
+useShortcuts([{ keys: 'T', what: 'Strokes follow the brush, or stay as they were drawn', run: toggleFollows }]);
 function pickBody(name: string): void {
   if (name === 'file') pickFile();
   else void proof.show(name, proof.density);
@@ -126,7 +126,7 @@ async function forget(): Promise<void> {
           ? 'Strokes follow the brush: they are run again as a setting moves. Their colours stay'
           : 'Strokes stay as they were drawn: settings are those of the next ones'
       "
-      keys="K"
+      keys="T"
       :on="proof.follows"
       @click="toggleFollows"
     />

@@ -204,6 +204,7 @@ onMounted(async () => {
     ready: () => usable.value !== '' && !proof.opening && !pieces.merging.value,
     on: () => pieces.strokes.ids(),
     layer: () => painting.on(),
+    stays: () => !proof.follows,
     ground: () => pieces.strokes.ground(),
     blocked: () =>
       picking.held.value ||

@@ -41,6 +41,8 @@ export interface StrokeInputOptions {
   onEnd: () => void;
   /** Pieces that strokes go on; null is the body. */
   on?: () => readonly string[] | null;
+  /** Whether strokes keep the settings they are drawn with. */
+  stays?: () => boolean;
   /** The layer that paint goes on. */
   layer?: () => { layer: string; mask: boolean } | null;
   /** What the pointer meets; null is the body. */
@@ -164,6 +166,7 @@ export class StrokeInput {
       ...(part === null ? {} : { part }),
       ...(on === null ? {} : { on }),
       ...(layer === null ? {} : { layer }),
+      ...(this.o.stays?.() ? { stays: true } : {}),
     };
   }
 
