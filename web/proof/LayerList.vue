@@ -1,6 +1,18 @@
 <script setup lang="ts">
 /** The layers of the painting, the topmost first; what is done to the one that strokes go on. */
-import { ArrowDownToLine, Copy, Eye, EyeOff, Layers2, Lock, LockOpen, Pencil, Plus, SquareDashed, Trash2 } from '@lucide/vue';
+import {
+  ArrowDownToLine,
+  Copy,
+  Eye,
+  EyeOff,
+  Layers2,
+  Lock,
+  LockOpen,
+  Pencil,
+  Plus,
+  SquareDashed,
+  Trash2,
+} from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
