@@ -108,29 +108,53 @@ export function exrChannels(bytes: Uint8Array): string[] {
   return names;
 }
 
+/** Width and height of an EXR’s data window; null where its header has none, or doesn’t end within the file. */
+export function exrWindow(bytes: Uint8Array): [number, number] | null {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  try {
+    const all = [...exrAttributes(bytes, view)];
+    const found = all.find(({ name, type }) => name === 'dataWindow' && type === 'box2i');
+    if (!found) return null;
+    return [
+      view.getInt32(found.at + 8, true) - view.getInt32(found.at, true) + 1,
+      view.getInt32(found.at + 12, true) - view.getInt32(found.at + 4, true) + 1,
+    ];
+  } catch {
+    return null;
+  }
+}
+
 const MOST_ATTRIBUTES = 200;
 
-function exrAttribute(
-  bytes: Uint8Array,
-  view: DataView,
-  wanted: string,
-  kind: string,
-): { at: number; size: number } | null {
+interface Attribute {
+  name: string;
+  type: string;
+  at: number;
+  size: number;
+}
+
+/** Throws where the header is cut short. */
+function* exrAttributes(bytes: Uint8Array, view: DataView): Generator<Attribute> {
   let at = 8;
   const word = (): string => {
     const from = at;
     while (at < bytes.length && bytes[at] !== 0) at++;
+    if (at >= bytes.length) throw new Error('The header is cut short.');
     return text(bytes, from, at++);
   };
   for (let n = 0; n < MOST_ATTRIBUTES; n++) {
     const name = word();
-    if (name === '') return null;
+    if (name === '') return;
     const type = word();
     const size = view.getUint32(at, true);
     at += 4;
-    if (name === wanted && type === kind) return { at, size };
+    yield { name, type, at, size };
     at += size;
   }
+}
+
+function exrAttribute(bytes: Uint8Array, view: DataView, wanted: string, kind: string): Attribute | null {
+  for (const one of exrAttributes(bytes, view)) if (one.name === wanted && one.type === kind) return one;
   return null;
 }
 

@@ -5,7 +5,7 @@
 import sharp from 'sharp';
 import { FloatType } from 'three';
 import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
-import { exrChannels } from '#core/formats';
+import { exrChannels, exrWindow } from '#core/formats';
 import { SHEET_MOST_PIXELS } from '#core/settings';
 import { Problem } from '../problem';
 import { boundedDrawing, isDrawing } from './drawing';
@@ -182,16 +182,4 @@ export function readExr(bytes: Uint8Array, name: string): ExrPixels {
       data[j * width * channels + i] = read.data[(height - 1 - j) * width * channels + i];
   }
   return { width, height, channels, data };
-}
-
-/** Width and height of the data window; null where the header has none. */
-function exrWindow(bytes: Uint8Array): [number, number] | null {
-  const head = Buffer.from(bytes.buffer, bytes.byteOffset, Math.min(bytes.length, 65536));
-  const at = head.indexOf('dataWindow\0box2i\0', 0, 'latin1');
-  if (at < 0 || at + 37 > head.length) return null;
-  const box = at + 'dataWindow\0box2i\0'.length + 4;
-  return [
-    head.readInt32LE(box + 8) - head.readInt32LE(box) + 1,
-    head.readInt32LE(box + 12) - head.readInt32LE(box + 4) + 1,
-  ];
 }

@@ -100,7 +100,10 @@ async function bring(file: File): Promise<void> {
     if (notes.length + fitted.length > 0) tellNotice([...fitted, ...notes].join(' '));
   });
 }
-const pick = usePickFiles({ accept: '.png,.jpg,.jpeg,.webp,.ora' }, ([file]) => file && void bring(file));
+const pick = usePickFiles(
+  { accept: '.png,.tif,.tiff,.exr,.jpg,.jpeg,.webp,.ora' },
+  ([file]) => file && void bring(file),
+);
 </script>
 
 <template>
@@ -160,7 +163,7 @@ const pick = usePickFiles({ accept: '.png,.jpg,.jpeg,.webp,.ora' }, ([file]) => 
           ></template
         >
       </div>
-      <PushButton small :disabled="busy" title="PNG, JPEG, WebP or OpenRaster, as new layers" @click="pick">
+      <PushButton small :disabled="busy" title="PNG, TIFF, EXR, JPEG, WebP or OpenRaster, as new layers" @click="pick">
         Open a texture…
       </PushButton>
     </div>

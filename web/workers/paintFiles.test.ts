@@ -15,7 +15,9 @@ import {
   type Texture,
 } from '#core/paint';
 import { seeded } from '#core/random';
-import { oraFile, paintFile, readOra, textureOfPng, wordsOf } from './paintFiles';
+import { oraFile, readOra } from './openRaster';
+import { paintFile, textureOfPng, wordsOf } from './paintFiles';
+import { textureOfExr, textureOfTiff } from './paintPictures';
 
 /** Some tiles of colours and covers by chance. */
 function layer(seed: number, id = `l${seed}`): Layer {
@@ -78,6 +80,54 @@ test('TIFF and EXR hold light times cover, as another reader finds', async () =>
   expect([...exr.subarray(0, 4)]).toEqual([0x76, 0x2f, 0x31, 0x01]);
 });
 
+test('TIFF and EXR of our own come back as they were', async () => {
+  const texture = textureOf(layer(7));
+  const words = wordsOf(texture);
+  expect(apart(words, wordsOf(textureOfTiff('a.tiff', await paintFile('tiff', texture))))).toBeLessThan(12);
+  expect(apart(words, wordsOf(textureOfExr('a.exr', await paintFile('exr', texture))))).toBeLessThan(12);
+});
+
+test.each([
+  ['8 bits', 'uchar', 'rgb', 3],
+  ['16 bits', 'ushort', 'rgb16', 3],
+  ['16 bits and cover', 'ushort', 'rgb16', 4],
+  ['grey', 'uchar', 'b-w', 1],
+] as const)('a TIFF of another writer is read, %s', async (_, depth, space, channels) => {
+  const data = Uint8Array.from({ length: 512 * 512 * channels }, (_, i) => (i * 37) % 256);
+  const raw = { width: 512, height: 512, channels } as const;
+  let made = sharp(data, { raw });
+  if (depth === 'ushort') made = made.toColourspace(space);
+  const file = new Uint8Array(await made.tiff({ compression: 'lzw' }).toBuffer());
+  const words = wordsOf(textureOfTiff('a.tiff', file));
+  for (let pixel = 0; pixel < 512 * 512; pixel += 977) {
+    const alpha = channels === 4 ? data[pixel * 4 + 3]! : 255;
+    expect(Math.abs(words[pixel * 4 + 3]! / 257 - alpha)).toBeLessThan(1);
+    if (alpha > 20)
+      for (let k = 0; k < 3; k++)
+        expect(Math.abs(words[pixel * 4 + k]! / 257 - data[pixel * channels + (channels === 1 ? 0 : k)]!)).toBeLessThan(
+          1.5,
+        );
+  }
+});
+
+test('a TIFF or EXR that can’t be a texture is refused with a sentence', async () => {
+  const texture = textureOf(layer(7));
+  const [tiff, exr] = [await paintFile('tiff', texture), await paintFile('exr', texture)];
+  const oblong = await sharp({ create: { width: 512, height: 256, channels: 3, background: 'red' } })
+    .tiff()
+    .toBuffer();
+  expect(() => textureOfTiff('a.tiff', new Uint8Array(oblong))).toThrow('a texture is square');
+  const inks = await sharp({ create: { width: 512, height: 512, channels: 3, background: 'red' } })
+    .toColourspace('cmyk')
+    .tiff()
+    .toBuffer();
+  expect(() => textureOfTiff('b.tiff', new Uint8Array(inks))).toThrow('Save it as RGB');
+  for (const part of [0.001, 0.3, 0.9]) {
+    expect(() => textureOfTiff('c.tiff', tiff.slice(0, tiff.length * part))).toThrow('broken');
+    expect(() => textureOfExr('d.exr', exr.slice(0, exr.length * part))).toThrow('broken');
+  }
+});
+
 test('an OpenRaster file comes back layer by layer, and is a sound archive to another reader', async () => {
   const layers: Layer[] = [
     layer(1),
@@ -96,6 +146,32 @@ test('an OpenRaster file comes back layer by layer, and is a sound archive to an
   const listed = Object.keys(unzipSync(bytes));
   expect(listed.slice(0, 2)).toEqual(['mimetype', 'data/layer0.png']);
   expect(listed).toContain('Thumbnails/thumbnail.png');
+});
+
+test('what is clipped comes back clipped, under the same base, which keeps how it lies', async () => {
+  const ground: Layer = { ...newLayer('g', 'Ground'), tiles: new Map(layer(9).tiles) };
+  const base: Layer = { ...layer(1), opacity: 0.7, blend: 'multiply' };
+  const layers: Layer[] = [
+    ground,
+    base,
+    { ...layer(2), clipped: true },
+    { ...layer(4), clipped: true, opacity: 0.4 },
+    layer(5),
+  ];
+  const { layers: read, notes } = await readOra('a.ora', await oraFile(512, layers));
+  expect(notes).toEqual([]);
+  expect(read.map(({ name, clipped, opacity, blend }) => [name, clipped, opacity, blend])).toEqual(
+    layers.map(({ name, clipped, opacity, blend }) => [name, clipped, opacity, blend]),
+  );
+  // What is clipped and blends otherwise is cut to its base, and looks the same.
+  const mixed = [ground, { ...layer(1) }, { ...layer(2), clipped: true, blend: 'screen' as const }];
+  const back = (await readOra('b.ora', await oraFile(512, mixed))).layers;
+  expect(back.map(({ blend, clipped }) => [blend, clipped])).toEqual([
+    ['normal', false],
+    ['normal', false],
+    ['screen', false],
+  ]);
+  expect(apart(wordsOf(flattened(mixed, 512)), wordsOf(flattened(back, 512)))).toBeLessThan(200);
 });
 
 test('what can’t be a texture is refused with a sentence, before it is unpacked', async () => {
@@ -137,8 +213,8 @@ test('an OpenRaster file that lacks what it names, or blends in an unknown way, 
     ),
   );
   expect(layers.map(({ name, blend, tiles }) => [name, blend, tiles.size > 0])).toEqual([
-    ['Top', 'normal', true],
     ['Gone', 'normal', false],
+    ['Top', 'normal', true],
   ]);
   expect(notes.join(' ')).toContain('“Gone” is missing');
   expect(notes.join(' ')).toContain('blends by plus');

@@ -1,28 +1,12 @@
 /**
  * Paintings as files. PNG holds displayed colours, 8 or 16 bits, not multiplied by cover; TIFF and EXR hold light times
- * cover as floats. OpenRaster holds each layer as a PNG (https://www.openraster.org: mimetype first and stored,
- * stack.xml from the topmost, mergedimage.png, a thumbnail): masks are worked into their layers, since it knows none.
+ * cover as floats.
  */
-import {
-  BlobReader,
-  BlobWriter,
-  TextReader,
-  TextWriter,
-  Uint8ArrayReader,
-  Uint8ArrayWriter,
-  ZipReader,
-  ZipWriter,
-} from '@zip.js/zip.js';
 import { decode, encode } from 'fast-png';
-import { XMLParser } from 'fast-xml-parser';
-import { BLEND_MODES, toLinear, toSrgb, type BlendMode } from '#core/colour';
+import { toLinear, toSrgb } from '#core/colour';
 import { writeExr, writeTiff } from '#core/formats';
 import {
-  flattened,
   FULL,
-  MOST_LAYERS,
-  newLayer,
-  small,
   TEXTURE_SIZES,
   TILE,
   tilesAcross,
@@ -77,7 +61,7 @@ function eachTile({ size, tiles }: Texture, visit: (words: Uint16Array, from: nu
   }
 }
 
-function png(of: Texture, depth: 8 | 16): Uint8Array<ArrayBuffer> {
+export function pngOf(of: Texture, depth: 8 | 16): Uint8Array<ArrayBuffer> {
   const words = wordsOf(of);
   const data = depth === 16 ? words : Uint8Array.from(words, (word) => Math.round(word / 257));
   return encode({ width: of.size, height: of.size, data, depth, channels: 4 }) as Uint8Array<ArrayBuffer>;
@@ -92,9 +76,9 @@ export async function paintFile(kind: PaintFile, of: Texture): Promise<Uint8Arra
   const { size } = of;
   switch (kind) {
     case 'png8':
-      return png(of, 8);
+      return pngOf(of, 8);
     case 'png16':
-      return png(of, 16);
+      return pngOf(of, 16);
     case 'tiff':
       return writeTiff(size, size, floatsOf(of), deflated);
     case 'exr': {
@@ -108,35 +92,6 @@ export async function paintFile(kind: PaintFile, of: Texture): Promise<Uint8Arra
     }
   }
 }
-
-const THUMBNAIL = 256;
-const escaped = (text: string): string =>
-  text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`).replace(/[^\u0020-\uffff]/g, ' ');
-
-export async function oraFile(size: number, layers: readonly Layer[]): Promise<Blob> {
-  const zip = new ZipWriter(new BlobWriter('image/openraster'));
-  // First and as it is, so that the kind of the file can be told from its first bytes.
-  await zip.add('mimetype', new TextReader('image/openraster'), { level: 0, extendedTimestamp: false });
-  const rows: string[] = [];
-  for (const [i, layer] of layers.entries()) {
-    const own = flattened([{ ...layer, hidden: false, opacity: 1, blend: 'normal', clipped: false }], size);
-    await zip.add(`data/layer${i}.png`, new Uint8ArrayReader(png(own, 16)), { level: 0 });
-    rows.push(
-      `<layer name="${escaped(layer.name)}" src="data/layer${i}.png" x="0" y="0" opacity="${layer.opacity}" visibility="${layer.hidden ? 'hidden' : 'visible'}" composite-op="${operation(layer.blend)}"/>`,
-    );
-  }
-  const stack = `<?xml version="1.0" encoding="UTF-8"?>\n<image version="0.0.3" w="${size}" h="${size}"><stack>\n${rows.reverse().join('\n')}\n</stack></image>\n`;
-  await zip.add('stack.xml', new TextReader(stack));
-  const all = flattened(layers, size);
-  await zip.add('mergedimage.png', new Uint8ArrayReader(png(all, 8)), { level: 0 });
-  const side = Math.min(THUMBNAIL, size);
-  const data = new Uint8Array(small(all, side));
-  const little = encode({ width: side, height: side, data, depth: 8, channels: 4 });
-  await zip.add('Thumbnails/thumbnail.png', new Uint8ArrayReader(little), { level: 0 });
-  return zip.close();
-}
-
-const operation = (mode: BlendMode): string => (mode === 'normal' ? 'svg:src-over' : `svg:${mode}`);
 
 /** What a file of colours holds: layers from the lowest. */
 export interface ReadPaint {
@@ -202,79 +157,4 @@ export function textureOfWords(size: number, at: (pixel: number, channel: number
       words[word + 3] = alpha;
     }
   return out;
-}
-
-/** Entries of an archive are at most this many bytes together. */
-const MOST_BYTES = 2 ** 31;
-interface OraLayer {
-  name?: string;
-  src?: string;
-  x?: string;
-  y?: string;
-  opacity?: string;
-  visibility?: string;
-  'composite-op'?: string;
-}
-
-/** Throws a sentence where it isn’t OpenRaster, or holds more than a texture may. */
-export async function readOra(name: string, file: Blob): Promise<ReadPaint> {
-  const zip = new ZipReader(new BlobReader(file));
-  const entries = await zip.getEntries().catch(() => {
-    throw new Error(`“${name}” can’t be read as OpenRaster: it is broken or cut short.`);
-  });
-  if (entries.reduce((sum, { uncompressedSize }) => sum + uncompressedSize, 0) > MOST_BYTES)
-    throw new Error(`“${name}” unpacks to more than two gigabytes.`);
-  const find = (path: string) => entries.find((entry) => entry.filename === path && !entry.directory);
-  const stack = find('stack.xml');
-  if (!stack || stack.directory || stack.uncompressedSize > 2 ** 20)
-    throw new Error(`“${name}” is no OpenRaster file: it has no stack.xml.`);
-  const parser = new XMLParser({
-    ignoreAttributes: false,
-    attributeNamePrefix: '',
-    isArray: (tag) => tag === 'layer' || tag === 'stack',
-  });
-  const { image } = parser.parse(await stack.getData(new TextWriter())) as {
-    image?: { w?: string; h?: string; stack?: unknown[] };
-  };
-  const size = checkSide(name, Number(image?.w), Number(image?.h));
-  const found = layersIn(image?.stack ?? []);
-  if (found.length === 0) throw new Error(`“${name}” has no layers.`);
-  if (found.length > MOST_LAYERS)
-    throw new Error(`“${name}” has ${found.length} layers; at most ${MOST_LAYERS} are taken.`);
-  const notes: string[] = [];
-  const layers: Layer[] = [];
-  for (const [i, one] of found.reverse().entries()) {
-    const entry = one.src === undefined ? undefined : find(one.src);
-    const title = one.name ?? `Layer ${i + 1}`;
-    if (!entry || entry.directory) {
-      notes.push(`The picture of “${title}” is missing; the layer is empty.`);
-      layers.push(newLayer(`ora-${i}`, title));
-      continue;
-    }
-    const bytes = await entry.getData(new Uint8ArrayWriter()).catch(() => {
-      throw new Error(`“${name}”: the picture of “${title}” is broken.`);
-    });
-    if (pngSize(bytes)?.some((side) => side !== size) || Number(one.x ?? 0) !== 0 || Number(one.y ?? 0) !== 0)
-      throw new Error(`“${name}”: “${title}” doesn’t cover the whole texture.`);
-    const mode = (one['composite-op'] ?? 'svg:src-over').replace(/^svg:/, '').replace(/^src-over$/, 'normal');
-    const known = (BLEND_MODES as readonly string[]).includes(mode);
-    if (!known) notes.push(`“${title}” blends by ${mode}, which isn’t known; it is Normal here.`);
-    const opacity = Number(one.opacity ?? 1);
-    layers.push({
-      ...newLayer(`ora-${i}`, title.slice(0, 80)),
-      tiles: textureOfPng(title, bytes).tiles,
-      hidden: one.visibility === 'hidden',
-      opacity: opacity >= 0 && opacity <= 1 ? opacity : 1,
-      blend: known ? (mode as BlendMode) : 'normal',
-    });
-  }
-  return { size, layers, notes };
-}
-
-/** Layers of a stack from the topmost, those of stacks inside it among them. */
-function layersIn(stacks: readonly unknown[]): OraLayer[] {
-  return stacks.flatMap((stack) => {
-    const { layer = [], stack: inner = [] } = (stack ?? {}) as { layer?: OraLayer[]; stack?: unknown[] };
-    return [...layer, ...layersIn(inner)];
-  });
 }
