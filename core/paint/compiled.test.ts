@@ -166,6 +166,31 @@ test.each<[string, Reading, (u: number, v: number) => number]>([
   expect(seen).toBeGreaterThan(500);
 });
 
+test('a dab that keeps to what hangs together leaves the sheet under it alone', () => {
+  // Two squares, one just under the other, looking the same way.
+  const square = (z: number) => [-1, -1, z, 1, -1, z, 1, 1, z, -1, 1, z];
+  const uv = (from: number) => [from, 0.1, from + 0.4, 0.1, from + 0.4, 0.5, from, 0.1, from + 0.4, 0.5, from, 0.5];
+  const sheets = buildMesh({
+    positions: Float32Array.from([...square(0), ...square(-0.05)]),
+    triangles: Uint32Array.from([0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7]),
+    carried: { coordinates: Float32Array.from([...uv(0.05), ...uv(0.55)]), groups: null },
+  });
+  const places = new Places(atlas(sheets, sheets.carried!.coordinates, SIZE));
+  const frame = { ...FRAME, origin: [0, 0, 0] } as const;
+  const covered = (connected: PaintForm['connected']): number =>
+    new PaintStroke(texture(SIZE), places, { overlaps: 'even', opacity: 1 }).dab(
+      frame,
+      { ...plain, connected },
+      [1, 0, 0],
+      1,
+      new Set(),
+    );
+  const both = covered(null);
+  expect(both).toBeGreaterThan(1000);
+  expect(covered({ triangle: null }) / both).toBeCloseTo(0.5, 2);
+  expect(covered({ triangle: 0 }) / both).toBeCloseTo(0.5, 2);
+});
+
 test('nothing is painted or kept open where all is clear and stays so', () => {
   const on = texture(SIZE);
   for (const o of [

@@ -10,6 +10,7 @@ import { levelFor, type Picture, type Pyramid } from '#core/picture';
 import { dot, minus } from '#core/vector';
 import type { TilePlaces } from './places';
 import { readColours, readPicture, type Reading } from './reading';
+import type { Connected } from './connected';
 import type { TexelRoom } from './texelRoom';
 
 export interface PaintForm {
@@ -18,6 +19,8 @@ export interface PaintForm {
   square: boolean;
   /** How far above and below the dab’s plane it paints, radii. */
   reach: number;
+  /** Only what hangs together with the place it is set on; `triangle` is the one hit, null where that isn’t known. */
+  connected: { triangle: number | null } | null;
   /** What covers is its bright, or its dark; null covers by the falloff alone. */
   picture: { of: Pyramid; from: 'bright' | 'dark'; read: Reading } | null;
   /** Colours of the picture’s own: their cover counts, and where they are `laid` they take the brush’s place. */
@@ -32,6 +35,7 @@ export interface PaintForm {
 export const PLAIN_FORM: Omit<PaintForm, 'falloff'> = {
   square: false,
   reach: 1,
+  connected: null,
   picture: null,
   colours: null,
   tooth: null,
@@ -42,9 +46,16 @@ export const PLAIN_FORM: Omit<PaintForm, 'falloff'> = {
 /** Cosines: faces that are turned away further than the least take no paint, those nearer than the whole all of it. */
 const FACING = { least: 0.02, whole: 0.2 };
 
-/** Finds what is covered; false where nothing of the tile is. O(texels of the tile). */
-export function cover(places: TilePlaces, frame: DabFrame, form: PaintForm, out: TexelRoom): boolean {
+/** Finds what is covered; false where nothing of the tile is. `within` is what it may be. O(texels of the tile). */
+export function cover(
+  places: TilePlaces,
+  frame: DabFrame,
+  form: PaintForm,
+  out: TexelRoom,
+  within: Connected | null = null,
+): boolean {
   if (isBeside(places, frame, form) || out.gather(places, frame, form, FACING) === 0) return false;
+  if (within && keepWithin(places, within, out) === 0) return false;
   const { picture, tooth, colours } = form;
   if (picture) {
     const dark = picture.from === 'dark';
@@ -62,6 +73,28 @@ export function cover(places: TilePlaces, frame: DabFrame, form: PaintForm, out:
   if (form.hardness > 0) harden(out, form.hardness, places.texel / frame.radius);
   if (form.pooling > 0) findRim(out, form.square);
   return true;
+}
+
+/** Answers how many are left. */
+function keepWithin({ triangle }: TilePlaces, within: Connected, out: TexelRoom): number {
+  const { count, index, u, v, amount } = out;
+  let left = 0;
+  let [last, has] = [-1, false];
+  for (let i = 0; i < count; i++) {
+    const t = triangle[index[i]];
+    if (t !== last) {
+      last = t;
+      has = within.has(t);
+    }
+    if (!has) continue;
+    index[left] = index[i];
+    u[left] = u[i];
+    v[left] = v[i];
+    amount[left] = amount[i];
+    left++;
+  }
+  out.count = left;
+  return left;
 }
 
 /** Whether the ball round a tile’s texels lies beside the dab. */

@@ -48,6 +48,13 @@ export class Flattener {
     return into;
   }
 
+  /** As a tile of a texture holds it; null where all of it is clear. */
+  wordsOf(layers: readonly Layer[], tile: number): Uint16Array | null {
+    const stack = plainStack(layers, tile);
+    if (stack) return stack.length > 0 ? this.room.wordsOfAll(stack) : null;
+    return this.flatten(layers, tile) ? this.room.toWords() : null;
+  }
+
   /** As a tile of a texture holds what was flattened last. */
   words(): Uint16Array {
     return this.room.toWords();
@@ -83,7 +90,10 @@ function wordsShown(words: Uint16Array, out: Uint8Array): void {
 export function flattened(layers: readonly Layer[], size: number): Texture {
   const out: Texture = { size, tiles: new Map() };
   const flat = new Flattener();
-  for (const tile of tilesOf(layers)) if (flat.flatten(layers, tile)) out.tiles.set(tile, flat.words());
+  for (const tile of tilesOf(layers)) {
+    const words = flat.wordsOf(layers, tile);
+    if (words) out.tiles.set(tile, words);
+  }
   return out;
 }
 

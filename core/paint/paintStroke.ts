@@ -41,8 +41,9 @@ export class PaintStroke {
   /** Lays a dab; answers how many texels it covered, and adds the tiles that changed. O(texels of tiles met). */
   dab(frame: DabFrame, form: PaintForm, colour: Linear, flow: number, changed: Set<number>): number {
     let count = 0;
+    const within = this.places.within(frame, form);
     for (const places of this.places.near(frame.origin, reachOf(frame, form))) {
-      if (!cover(places, frame, form, this.covered)) continue;
+      if (!cover(places, frame, form, this.covered, within)) continue;
       count += this.covered.count;
       if (this.lay(places, form, colour, flow)) changed.add(places.tile);
     }
@@ -53,8 +54,9 @@ export class PaintStroke {
   below(frame: DabFrame, form: PaintForm): readonly [number, number, number, number] {
     const sum = [0, 0, 0, 0];
     let weight = 0;
+    const within = this.places.within(frame, form);
     for (const places of this.places.near(frame.origin, reachOf(frame, form))) {
-      if (!cover(places, frame, { ...form, pooling: 0 }, this.covered)) continue;
+      if (!cover(places, frame, { ...form, pooling: 0 }, this.covered, within)) continue;
       const words = this.edits.on.tiles.get(places.tile);
       const { count, index, amount } = this.covered;
       for (let i = 0; i < count; i++) {

@@ -7,8 +7,11 @@
  *
  * Sculpting moves places: each tile knows prints of the leaves it was made of, which are compared once a stroke.
  */
+import type { DabFrame } from '#core/brush';
 import { faceNormal, LEAF, LEAF_SHIFT, leavesInSphere } from '#core/mesh';
 import { PADDING, texelWidth, type Atlas } from './atlas';
+import { Connected } from './connected';
+import type { PaintForm } from './cover';
 import { edgesOf } from './texels';
 import { TILE } from './texture';
 
@@ -50,6 +53,7 @@ export class Places {
   private readonly prints = new Map<number, number>();
   private readonly leaves: Uint32Array;
   private readonly found = new Found();
+  private reached: Connected | null = null;
 
   constructor(readonly atlas: Atlas) {
     this.leaves = new Uint32Array(atlas.mesh.leafCount + 1);
@@ -59,6 +63,14 @@ export class Places {
   begin(): void {
     this.sound.clear();
     this.prints.clear();
+  }
+
+  /** What a dab may cover, where it keeps to what hangs together; null where it may cover all. */
+  within(frame: DabFrame, form: PaintForm): Connected | null {
+    if (!form.connected) return null;
+    this.reached ??= new Connected(this.atlas.mesh);
+    this.reached.reach(frame, form, form.connected.triangle);
+    return this.reached;
   }
 
   /** Tiles that have something within `reach` of the place, and maybe some that don’t. */

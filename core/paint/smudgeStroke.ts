@@ -49,8 +49,9 @@ export class SmudgeStroke {
     const { locked = false, pigment = false } = this.o;
     this.covered.beginSmear(side, before?.cells ?? null);
     let count = 0;
+    const within = this.places.within(frame, form);
     for (const places of near) {
-      if (!cover(places, frame, form, this.covered)) continue;
+      if (!cover(places, frame, form, this.covered, within)) continue;
       count += this.covered.count;
       this.covered.takeUp(places, this.edits.on.tiles.get(places.tile), side);
       if (!before || !(this.covered.strongest() * strength > 0)) continue;

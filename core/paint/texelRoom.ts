@@ -96,7 +96,7 @@ interface Exports {
     light: number,
     lightSteps: number,
   ): void;
-  overAll(out: number, words: number, shares: number, count: number): void;
+  overAll(out: number, to: number, words: number, shares: number, count: number): void;
   toWords(out: number, words: number): void;
   toBytes(out: number, bytes: number, shown: number, steps: number): void;
 }
@@ -342,9 +342,19 @@ export class TexelRoom {
 
   /** Plain layers, no more than MOST_STACKED, over nothing, the lowest first. */
   overAll(layers: readonly { words: Uint16Array; opacity: number }[]): void {
+    this.stackUp(layers, 0);
+  }
+
+  /** The same, as a tile of a texture holds it. */
+  wordsOfAll(layers: readonly { words: Uint16Array; opacity: number }[]): Uint16Array {
+    this.stackUp(layers, this.words);
+    return new Uint16Array(this.wordsAt(this.words));
+  }
+
+  private stackUp(layers: readonly { words: Uint16Array; opacity: number }[], to: number): void {
     layers.forEach(({ words }, i) => this.wordsAt(this.stack + i * TILE_WORDS * 2).set(words));
     this.floats(this.shares, layers.length).set(layers.map(({ opacity }) => opacity / FULL));
-    this.e.overAll(this.outAt, this.stack, this.shares, layers.length);
+    this.e.overAll(this.outAt, to, this.stack, this.shares, layers.length);
   }
 
   /** Layers of a tile begin: nothing is there yet. */

@@ -148,6 +148,7 @@ function formOf(paint: ResolvedPaint, brush: ResolvedBrush, dab: Dab): PaintForm
     falloff: brush.falloff,
     square: brush.square,
     reach: brush.reach,
+    connected: brush.connected ? { triangle: dab.triangle } : null,
     picture: alpha && read && paint.cover !== 'clear' ? { of: alpha, from: paint.cover, read } : null,
     colours: paint.colours && read ? { of: paint.colours, read, laid: paint.own } : null,
     tooth: tooth && {

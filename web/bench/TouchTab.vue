@@ -53,7 +53,7 @@ const overlaps = computed(() => ['lift', 'mask', 'paint', 'erase'].includes(prop
       />
     </div>
     <SettingList :schema="BrushSchema" :of="brush" :paths="more" @edit="edit" />
-    <div v-if="!inserts && !only" class="row">
+    <div v-if="!inserts && brush.touch.action !== 'fill'" class="row">
       <span class="label">Takes</span>
       <ChoiceBar
         label="Takes"

@@ -1,11 +1,11 @@
 import { blended } from './blend';
-import { alphas, FULL, putTexel, texel } from './texel';
+import { alphas, asWords, FULL, putTexel, texel } from './texel';
 
 const TEXELS: usize = 4096;
 
 // Normal layers without masks, one after the other from the lowest, over nothing; the words of each at `words`, what each
-// is multiplied by at `shares`.
-export function overAll(out: usize, words: usize, shares: usize, count: usize): void {
+// is multiplied by at `shares`. As floats at `out`, or as a tile holds it at `to` where that isn't 0.
+export function overAll(out: usize, to: usize, words: usize, shares: usize, count: usize): void {
   const one = f32x4.splat(1);
   const end = count << 2;
   for (let i: usize = 0; i < TEXELS; i += 2) {
@@ -20,6 +20,11 @@ export function overAll(out: usize, words: usize, shares: usize, count: usize): 
       first = f32x4.add(f32x4.mul(first, f32x4.sub(one, alphas(a))), a);
       second = f32x4.add(f32x4.mul(second, f32x4.sub(one, alphas(b))), b);
       from += TEXELS << 3;
+    }
+    if (to) {
+      const full = f32x4.splat(FULL);
+      v128.store(to + (i << 3), asWords(f32x4.mul(first, full), f32x4.mul(second, full)));
+      continue;
     }
     v128.store(out + (i << 4), first);
     v128.store(out + (i << 4), second, 16);
