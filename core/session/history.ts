@@ -24,7 +24,7 @@ import {
 import { healCut, maskRaised, cutting } from './cutOff';
 import { refinedMesh, refineUnderLast } from './refine';
 import { changesOf, runWhole } from './runner';
-import { abandon, arranged, brushIn, firstAgain, keep, resetScene, underOf, type Session } from './session';
+import { abandon, arranged, brushIn, firstAgain, keep, resetScene, sized, underOf, type Session } from './session';
 import { placeOf } from './target';
 import { runsAgain, withBrushes, type Step, type Under } from './steps';
 
@@ -170,7 +170,9 @@ export function mergePieces(s: Session, ids: readonly string[], mesh: RawMesh): 
   const was: Change = { kind: 'mesh', mesh: snapshot(s), on: null };
   Object.assign(s, next);
   const pieces = s.pieces.make(ids.map((id) => [id, null]));
-  keep(s, { kind: 'merge', left: s.pieces.list(), painted: s.painting?.snapshot() ?? [], origin: s.origin }, [
+  const { painting } = s;
+  const painted = painting?.snapshot() ?? [];
+  keep(s, { kind: 'merge', left: s.pieces.list(), painted, size: painting?.size ?? 0, origin: s.origin }, [
     was,
     { kind: 'pieces', pieces },
   ]);
@@ -254,6 +256,9 @@ function run(s: Session, step: Step, refines = false): Under | null {
       return null;
     case 'layers':
       if (s.painting) keep(s, step, [arranged(s.painting, edited(s.painting.layers, step.edit))]);
+      return null;
+    case 'size':
+      if (s.painting) keep(s, step, [sized(s, s.painting, step.size)]);
       return null;
     case 'pieces':
       keep(s, step, [{ kind: 'pieces', pieces: s.pieces.make(step.changes) }]);

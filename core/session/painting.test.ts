@@ -15,6 +15,7 @@ import {
   letStay,
   redo,
   replay,
+  resizePainting,
   session,
   undo,
   type Session,
@@ -261,7 +262,7 @@ test('whatever comes in whichever order, each undo and redo leads to what stood 
     let ids = 0;
     for (let n = 0; n < 26; n++) {
       const layers = s.painting!.layers.map(({ id }) => id);
-      const step = Math.floor(random() * 9);
+      const step = Math.floor(random() * 9.3);
       const before = s.done.length;
       if (step < 3) {
         const touch = { action: pick(['paint', 'smudge', 'erase'] as const), overlaps: pick(['even', 'add'] as const) };
@@ -281,6 +282,7 @@ test('whatever comes in whichever order, each undo and redo leads to what stood 
       else if (step === 4) changeLayers(s, { kind: 'set', id: pick(layers), to: { opacity: random() } });
       else if (step === 5) changeLayers(s, { kind: 'copy', id: pick(layers), as: `l${ids++}`, name: 'Copy' });
       else if (step === 6 && layers.length > 1) changeLayers(s, { kind: 'remove', id: pick(layers) });
+      else if (step === 9) resizePainting(s, pick([512, 1024]));
       else if (step === 7 && at > 0) {
         undo(s);
         at--;
@@ -288,7 +290,7 @@ test('whatever comes in whichever order, each undo and redo leads to what stood 
         redo(s);
         at++;
       }
-      if (s.done.length > before && step < 7) {
+      if (s.done.length > before && step !== 7 && step !== 8) {
         states = [...states.slice(0, at + 1), seen(s)];
         at++;
       }
@@ -345,4 +347,26 @@ test('strokes that stay keep every setting, beside strokes that follow; let go t
   const stayed = seen(s);
   replay(s, new Map([[BRUSH_ID, brushOf()]]));
   expect(seen(s)).toBe(stayed);
+});
+
+test('the texture becomes larger and smaller with what is on it, as a step that is undone, redone and run again', () => {
+  const s = paintSession();
+  draw(s, brushOf(), [[0, 0]]);
+  const small = seen(s);
+  resizePainting(s, 1024);
+  expect([s.painting!.size, s.done.length]).toEqual([1024, 2]);
+  draw(s, brushOf(), [[0, 0.6]]);
+  const large = seen(s);
+  undo(s);
+  undo(s);
+  expect([s.painting!.size, seen(s)]).toEqual([512, small]);
+  redo(s);
+  redo(s);
+  expect([s.painting!.size, seen(s)]).toEqual([1024, large]);
+  replay(s, new Map([[BRUSH_ID, brushOf({ stroke: { size: 0.1 } })]]));
+  expect([s.painting!.size, s.done.length, seen(s) === large]).toEqual([1024, 3, false]);
+  replay(s, new Map([[BRUSH_ID, brushOf()]]));
+  expect(seen(s)).toBe(large);
+  clearStrokes(s);
+  expect([s.painting!.size, tilesOf(s.painting!.layers)]).toEqual([512, []]);
 });

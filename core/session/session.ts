@@ -6,7 +6,7 @@
 import type { ResolvedBrush } from '#core/brush';
 import { applyEdit, touchesMask, type Edit } from '#core/edit';
 import type { RawMesh } from '#core/mesh';
-import { edited, layersBytes, Painting, type Layer, type LayerEdit } from '#core/paint';
+import { edited, layersBytes, Painting, resized, type Layer, type LayerEdit, type Tiles } from '#core/paint';
 import { Pieces, type Piece, type PieceChange } from '#core/scene';
 import { beginSpan, rewindSpan, type Surface } from '#core/sculpt';
 import { copyFrame, type RefineUnder, type Sample, type StrokeRecord, type StrokeStart } from '#core/stroke';
@@ -39,6 +39,8 @@ export interface Session extends Stage, Timeline<Step> {
   ownPieces: readonly Piece[];
   /** Layers that it came with, or that painting began with. */
   ownLayers: readonly Layer[];
+  /** Texels a side that its texture had then. */
+  ownSize: number;
   /** An edit that is shown but not kept yet. */
   trying: Edit | null;
   /** The untouched body, once its triangles are others than those it was opened with. */
@@ -83,6 +85,7 @@ export function sessionOn(stage: Stage, undoLimit = UNDO_LIMIT_BYTES): Session {
     running: null,
     ownPieces: [],
     ownLayers: [],
+    ownSize: 0,
     trying: null,
     origin: null,
   };
@@ -217,6 +220,7 @@ export function bringPainting(s: Session, size: number, layers?: readonly Layer[
   s.painting = new Painting(size, layers);
   s.painting.noteAll();
   s.ownLayers = s.painting.snapshot();
+  s.ownSize = size;
 }
 
 /** Layers become others: one step. Throws a sentence where that can’t be. */
@@ -240,6 +244,25 @@ export function changeLayers(s: Session, edit: LayerEdit): void {
   finish(s, { kind: 'layers', edit }, [arranged(s.painting, next)]);
 }
 
+/** The texture becomes larger or smaller, with what is on it: one step. */
+export function resizePainting(s: Session, size: number): void {
+  if (!s.painting) throw new Error('This body has no texture yet.');
+  if (s.painting.size === size) return;
+  abandon(s);
+  finish(s, { kind: 'size', size }, [sized(s, s.painting, size)]);
+}
+
+/** Puts the painting in at another size; answers what takes that back. */
+export function sized(stage: Stage, was: Painting, size: number): Change {
+  const fitting = (tiles: Tiles): Tiles => resized({ size: was.size, tiles }, size).tiles;
+  stage.painting = new Painting(
+    size,
+    was.layers.map((layer) => ({ ...layer, tiles: fitting(layer.tiles), mask: layer.mask && fitting(layer.mask) })),
+  );
+  stage.painting.noteAll();
+  return { kind: 'painting', painting: was };
+}
+
 /** Puts other layers in; answers what takes that back. */
 export function arranged(painting: Painting, next: readonly Layer[]): Change {
   const layers = painting.arrange(next);
@@ -248,7 +271,12 @@ export function arranged(painting: Painting, next: readonly Layer[]): Change {
 
 /** Pieces and layers that the body came with, or that the last merge left. */
 export function resetScene(s: Session): void {
-  s.painting?.arrange(startingLayers(s));
+  const size = startingSize(s);
+  if (s.painting?.size === size) s.painting.arrange(startingLayers(s));
+  else if (s.painting) {
+    s.painting = new Painting(size, startingLayers(s));
+    s.painting.noteAll();
+  }
   s.pieces.clear();
   s.pieces.make(startingPieces(s).map((piece) => [piece.id, piece]));
 }
@@ -267,9 +295,20 @@ export function startingLayers(s: Session): readonly Layer[] {
   }));
 }
 
-function startingPoint({ done, ownPieces, ownLayers }: Session): { left: readonly Piece[]; painted: readonly Layer[] } {
+/** Texels a side that the texture has where replay begins. */
+export function startingSize(s: Session): number {
+  return startingPoint(s).size;
+}
+
+interface StartingPoint {
+  left: readonly Piece[];
+  painted: readonly Layer[];
+  size: number;
+}
+
+function startingPoint({ done, ownPieces, ownLayers, ownSize }: Session): StartingPoint {
   const last = done.findLast(({ step }) => step.kind === 'merge')?.step;
-  return last?.kind === 'merge' ? last : { left: ownPieces, painted: ownLayers };
+  return last?.kind === 'merge' ? last : { left: ownPieces, painted: ownLayers, size: ownSize };
 }
 
 /** Which of the steps is the first that is run again: what was merged isn't taken apart. */

@@ -21,11 +21,14 @@ export type Step =
   | { kind: 'pieces'; changes: readonly PieceChange[] }
   /**
    * Pieces were merged into the body, which begins anew from there: strokes before it aren't run again. `left` are the
-   * pieces that stand on it then, `painted` the layers, `origin` what the session had as its own before.
+   * pieces that stand on it then, `painted` the layers and `size` the texture's, `origin` what the session had as its
+   * own before.
    */
-  | { kind: 'merge'; left: readonly Piece[]; painted: readonly Layer[]; origin: MeshSnapshot | null }
+  | { kind: 'merge'; left: readonly Piece[]; painted: readonly Layer[]; size: number; origin: MeshSnapshot | null }
   /** Layers of the painting became others. */
   | { kind: 'layers'; edit: LayerEdit }
+  /** The texture became larger or smaller, with what is on it. */
+  | { kind: 'size'; size: number }
   /** The clay stays; what lies beside it changed. */
   | { kind: 'beside'; beside: Beside }
   /** Masks what the step before it raised. */

@@ -1,6 +1,6 @@
 /** What a step changed, kept as what brings it back. Whatever is changed by a step of history is one of these. */
 import { bytesOf, endSpan, restore, copyLeaves, type Before, type Surface } from '#core/sculpt';
-import { layersBytes, tilesBytes, type Layer, type OnLayer, type TileChange } from '#core/paint';
+import { layersBytes, tilesBytes, type Layer, type OnLayer, type Painting, type TileChange } from '#core/paint';
 import { piecesBytes, type PieceChange } from '#core/scene';
 import { snapshotBytes, snapshot, stageOf, type MeshSnapshot, type Stage } from './stage';
 
@@ -15,6 +15,8 @@ export type Change =
   | { kind: 'tiles'; on: OnLayer; tiles: TileChange }
   /** The painting’s layers as they were; `bytes` of those tiles that the ones in their place don’t have. */
   | { kind: 'layers'; layers: readonly Layer[]; bytes: number }
+  /** Another painting in this one’s place. */
+  | { kind: 'painting'; painting: Painting }
   /** What lies beside the clay. */
   | { kind: 'beside'; text: string | null };
 
@@ -39,6 +41,11 @@ export function applied(stage: Stage, change: Change): Change {
       const layers = stage.painting?.arrange(change.layers) ?? [];
       return { kind: 'layers', layers, bytes: layersBytes(layers, change.layers) };
     }
+    case 'painting': {
+      const painting = stage.painting ?? change.painting;
+      putPainting(stage, change.painting);
+      return { kind: 'painting', painting };
+    }
     case 'beside': {
       const text = stage.beside;
       stage.beside = change.text;
@@ -60,9 +67,16 @@ export function apply(stage: Stage, change: Change): void {
       return void stage.painting?.put(change.on, change.tiles);
     case 'layers':
       return void stage.painting?.arrange(change.layers);
+    case 'painting':
+      return putPainting(stage, change.painting);
     case 'beside':
       stage.beside = change.text;
   }
+}
+
+function putPainting(stage: Stage, painting: Painting): void {
+  stage.painting = painting;
+  painting.noteAll();
 }
 
 /** Ends the span of a surface; what brings back what stood before it, nothing where nothing changed. */
@@ -84,6 +98,8 @@ export function changeBytes(change: Change): number {
       return tilesBytes(change.tiles);
     case 'layers':
       return change.bytes;
+    case 'painting':
+      return layersBytes(change.painting.layers);
     case 'beside':
       return (change.text?.length ?? 0) * 2;
   }

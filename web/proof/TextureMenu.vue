@@ -40,11 +40,11 @@ const LABELS: Record<PaintFile | 'ora', string> = {
 };
 const sizes = computed(() => TEXTURE_SIZES.map((value) => ({ value: value as number, label: `${value} × ${value}` })));
 
-async function doing(act: () => Promise<void>): Promise<void> {
+async function doing(act: () => Promise<void>, stays = false): Promise<void> {
   busy.value = true;
   try {
     await act();
-    open.value = false;
+    if (!stays) open.value = false;
   } catch (error) {
     failNotice(sentence(error));
   } finally {
@@ -112,16 +112,16 @@ const pick = usePickFiles(
       ><ToolButton :icon="Image" label="Texture" help="The texture’s size; write it as a file, or open one"
     /></template>
     <div class="menu">
-      <div class="heading">
-        Texture <small>{{ proof.state.textureSize }} × {{ proof.state.textureSize }}, 16 bits</small>
-      </div>
+      <div class="heading">Texture <small>16 bits a channel</small></div>
       <label class="row"
-        ><span class="label">New ones</span
+        ><span class="label">Size</span
         ><SelectField
-          label="Size of the next texture"
+          label="Size of the texture"
+          title="What is painted is averaged, or read between its texels; new textures have this size too"
           :choices="sizes"
-          :model-value="painting.size"
-          @update:model-value="(size) => (painting.size = size)"
+          :disabled="busy"
+          :model-value="proof.state.textureSize"
+          @update:model-value="(size) => void doing(() => painting.resize(size), true)"
       /></label>
       <ChoiceBar
         v-model="what"

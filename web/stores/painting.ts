@@ -32,6 +32,12 @@ export const usePainting = defineStore('painting', () => {
     return proof.sculptor.beginPainting(size.value);
   }
 
+  /** Of this texture, with what is on it, and of those that begin from now on. */
+  async function resize(to: number): Promise<void> {
+    size.value = to;
+    if (begun.value) await proof.sculptor.resizePainting(to);
+  }
+
   const edit = (change: LayerEdit): Promise<void> => proof.sculptor.changeLayers(change);
 
   function freeName(stem: string): string {
@@ -58,5 +64,5 @@ export const usePainting = defineStore('painting', () => {
 
   const nextGesture = (): number => ++made;
 
-  return { size, layers, begun, active, on, choose, begin, edit, add, copy, set, nextGesture };
+  return { size, layers, begun, active, on, choose, begin, resize, edit, add, copy, set, nextGesture };
 });

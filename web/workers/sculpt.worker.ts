@@ -18,6 +18,7 @@ import {
   retrace,
   session,
   startingLayers,
+  startingSize,
   startingPieces,
   takeUpSteps,
   undo,
@@ -109,7 +110,7 @@ const api = {
       const { painting = null } = opening;
       if (painting) bringPainting(next, painting.size, painting.layers);
       // What was painted goes along with the strokes that painted it.
-      else if (before?.painting) bringPainting(next, before.painting.size, startingLayers(before));
+      else if (before?.painting) bringPainting(next, startingSize(before), startingLayers(before));
       state.kept.as = opening.paintedAs ?? null;
       if (painting && next.painting) state.kept.tiles.keptAs(next.painting);
       bringPieces(next, pieces !== 'merged' ? pieces : before ? startingPieces(before) : []);

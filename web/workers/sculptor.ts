@@ -486,6 +486,11 @@ export class Sculptor {
     return this.changing(() => this.worker.beginPainting(size));
   }
 
+  /** The texture becomes larger or smaller, with what is on it. */
+  resizePainting(size: number): Promise<void> {
+    return this.changing(() => this.worker.resizePainting(size));
+  }
+
   /** Layers of a file come over those that are there, or painting begins with them. */
   bringLayers(size: number, layers: readonly Layer[]): Promise<void> {
     const sent = [...layers];

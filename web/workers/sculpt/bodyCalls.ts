@@ -78,6 +78,7 @@ export const bodyCalls = {
         }
         case 'edit':
         case 'layers':
+        case 'size':
         case 'mask-raised':
         case 'cut':
           return [step];

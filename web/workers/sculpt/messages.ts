@@ -87,7 +87,7 @@ export type KeptStroke = Omit<StrokeRecord, 'brush'> & { brushId: string };
 
 /** A step as it is laid on another body. */
 export type KeptStep =
-  { kind: 'stroke'; stroke: KeptStroke } | Extract<Step, { kind: 'edit' | 'layers' | 'mask-raised' | 'cut' }>;
+  { kind: 'stroke'; stroke: KeptStroke } | Extract<Step, { kind: 'edit' | 'layers' | 'size' | 'mask-raised' | 'cut' }>;
 
 export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
 

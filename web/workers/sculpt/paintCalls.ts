@@ -1,6 +1,14 @@
 /** What the page asks of a painting: to begin, to change its layers, to be told whole. */
 import * as Comlink from 'comlink';
-import { bringPainting, changeLayers, colourUnder, startingLayers, type Session } from '#core/session';
+import {
+  bringPainting,
+  changeLayers,
+  colourUnder,
+  resizePainting,
+  startingLayers,
+  startingSize,
+  type Session,
+} from '#core/session';
 import { boxUnwrap, type Ray } from '#core/mesh';
 import {
   flattened,
@@ -63,7 +71,12 @@ export const paintCalls = {
   /** The layers that strokes are run again on; null where nothing is painted. */
   startingPainting(): { size: number; layers: readonly Layer[] } | null {
     const s = current();
-    return s.painting && { size: s.painting.size, layers: startingLayers(s) };
+    return s.painting && { size: startingSize(s), layers: startingLayers(s) };
+  },
+  /** The texture becomes larger or smaller, with what is on it. */
+  resizePainting(size: number): Change {
+    resizePainting(current(), size);
+    return change();
   },
   changeLayers(edit: LayerEdit): Change {
     changeLayers(current(), edit);
