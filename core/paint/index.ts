@@ -15,6 +15,7 @@ export * from './flatten';
 export * from './painting';
 export * from './small';
 export * from './resized';
+export { carriedPaint, type PaintedMesh } from './carried';
 export * from './squares';
 export * from './unwrap';
 export * from './islandPicture';

@@ -1,6 +1,6 @@
 /**
- * A texture at another size: sizes are powers of two, so texels are averaged by whole numbers, or read in between. Tiles
- * that are one array, as after a fill, stay one where they can.
+ * A texture at another size: sizes are powers of two, so texels are averaged by whole numbers, or read in between.
+ * Tiles that are one array, as after a fill, stay one where they can.
  */
 import { texture, TILE, TILE_WORDS, tilesAcross, type Texture } from './texture';
 

@@ -8,9 +8,11 @@ import PushButton from './PushButton.vue';
 import SettingSlider from './SettingSlider.vue';
 import { usePickFiles } from './pickFiles';
 import { pixelsOf } from './paletteStrip';
-import { failNotice } from './undoNotice';
+import { failNotice, orSay } from './undoNotice';
 
 const visible = defineModel<boolean>('visible', { required: true });
+/** What is painted now, as a picture; null where nothing is. */
+const props = defineProps<{ painted?: (() => Promise<File | null>) | undefined }>();
 const emit = defineEmits<{ add: [name: string, colours: { colour: string; name: string }[]] }>();
 const [WIDE, HIGH] = [520, 340];
 /** Colours are gathered from a copy of about so many pixels. */
@@ -42,6 +44,12 @@ async function open(file: File): Promise<void> {
   show();
   gather();
 }
+/** What is painted is taken without what is clear. */
+async function openPainted(): Promise<void> {
+  const file = await props.painted?.();
+  if (file) await open(file);
+  else failNotice('Nothing is painted on the body yet.');
+}
 const pick = usePickFiles({ accept: 'image/*' }, ([file]) => file && void open(file));
 
 function show(): void {
@@ -55,6 +63,13 @@ function show(): void {
   canvas.value.getContext('2d')!.putImageData(shown.value, 0, 0);
 }
 
+/** Those that cover for the most part. */
+function solidPixels(data: Uint8ClampedArray): Uint8Array {
+  const out: number[] = [];
+  for (let i = 0; i < data.length; i += 4) if (data[i + 3] > 127) out.push(data[i], data[i + 1], data[i + 2], 255);
+  return Uint8Array.from(out);
+}
+
 /** Clusters of colours, from dark to light. */
 function gather(): void {
   if (!picture.value) return;
@@ -65,7 +80,9 @@ function gather(): void {
     Math.max(1, Math.round(bitmap.width * by)),
     Math.max(1, Math.round(bitmap.height * by)),
   );
-  const points = utils.PointContainer.fromUint8Array(small.data, small.width, small.height);
+  const solid = solidPixels(small.data);
+  if (solid.length === 0) return void (found.value = []);
+  const points = utils.PointContainer.fromUint8Array(solid, solid.length / 4, 1);
   const palette = buildPaletteSync([points], {
     colors: count.value,
     paletteQuantization: 'wuquant',
@@ -102,7 +119,12 @@ function add(): void {
 <template>
   <DialogBox v-model:visible="visible" title="Colours of a picture" :width-px="570">
     <div class="body">
-      <PushButton @click="pick">{{ picture ? 'Another picture…' : 'Choose a picture…' }}</PushButton>
+      <div class="from">
+        <PushButton @click="pick">{{ picture ? 'Another picture…' : 'Choose a picture…' }}</PushButton>
+        <PushButton v-if="painted" title="The colours that are on the body now" @click="orSay(openPainted)">
+          What is painted
+        </PushButton>
+      </div>
       <template v-if="picture">
         <canvas ref="canvas" title="Click to take a colour" @click="click" />
         <SettingSlider v-model="count" :meta="COUNT" />
@@ -148,6 +170,10 @@ function add(): void {
 canvas {
   cursor: crosshair;
   border-radius: var(--r);
+}
+.from {
+  display: flex;
+  gap: 8px;
 }
 .body > .slider {
   width: 320px;

@@ -17,7 +17,12 @@ import { pngStrip, stripOfPicture } from './paletteStrip';
 import { saveFile } from './saveFile';
 import { failNotice, orSay, undoNotice } from './undoNotice';
 
-const props = defineProps<{ first: string; second: string }>();
+const props = defineProps<{
+  first: string;
+  second: string;
+  /** What is painted now, as a picture to take colours from. */
+  painted?: (() => Promise<File | null>) | undefined;
+}>();
 const emit = defineEmits<{ first: [colour: string]; second: [colour: string] }>();
 const palettes = usePalettes();
 const menu = ref(false);
@@ -210,7 +215,11 @@ const FILES = [
         <PushButton v-if="palettes.open" small @click="orSay(remove)">Delete this palette</PushButton>
       </div>
     </PopMenu>
-    <PalettePicture v-model:visible="fromPicture" @add="(name, own) => trying(() => palettes.add(name, own))" />
+    <PalettePicture
+      v-model:visible="fromPicture"
+      :painted="painted"
+      @add="(name, own) => trying(() => palettes.add(name, own))"
+    />
   </div>
 </template>
 

@@ -26,10 +26,12 @@ import CompareView from '../proof/CompareView.vue';
 import { useLook } from '../proof/looks';
 import ProofView from '../proof/ProofView.vue';
 import { useCompare } from '../stores/compare';
+import { useProof } from '../stores/proof';
 import { useLibrary } from '../stores/library';
 import type { Pose } from '../viewport/bodyEye';
 
 const props = defineProps<{ id: string; /** A part that comes into its set. */ add?: string }>();
+const proof = useProof();
 const { bench, alpha, opening, go, edit: change, revert, keepAsCopy } = useOpenBrush(() => props.id, '/bench/brush');
 const router = useRouter();
 const compare = useCompare();
@@ -141,6 +143,7 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
       v-if="shownPalette && bench.doc"
       :first="bench.doc.colour.first"
       :second="bench.doc.colour.second"
+      :painted="proof.paintedPicture"
       @first="(colour) => edit((b) => (b.colour.first = colour))"
       @second="(colour) => edit((b) => (b.colour.second = colour))"
     />

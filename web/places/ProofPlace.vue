@@ -8,11 +8,13 @@ import SaveState from '../controls/SaveState.vue';
 import BeltBar from '../controls/BeltBar.vue';
 import PaletteRow from '../controls/PaletteRow.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
+import { useProof } from '../stores/proof';
 import ProofView from '../proof/ProofView.vue';
 import { useShortcuts } from '../controls/shortcuts';
 import TopBar from '../controls/TopBar.vue';
 
 const props = defineProps<{ id: string }>();
+const proof = useProof();
 const { bench, alpha, alphas, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/proof');
 onBeforeUnmount(() => void bench.flush());
 useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.save() }]);
@@ -34,6 +36,7 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.sa
       v-if="bench.doc && paints(bench.doc)"
       :first="bench.doc.colour.first"
       :second="bench.doc.colour.second"
+      :painted="proof.paintedPicture"
       @first="(colour) => edit((b) => (b.colour.first = colour))"
       @second="(colour) => edit((b) => (b.colour.second = colour))"
     />

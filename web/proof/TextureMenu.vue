@@ -152,7 +152,7 @@ const pick = usePickFiles(
         <PushButton
           small
           :disabled="busy || !!running"
-          title="Fewer and better islands, as a body of its own: what is painted stays with this one"
+          title="Fewer and better islands, as a body of its own; what is painted goes along"
           @click="unwrap"
         >
           Unwrap with care

@@ -3,11 +3,11 @@ import type { ClayView } from '../viewport/clayView';
 import type { Painted } from '../workers/sculpt/messages';
 
 export function showPainted(view: () => ClayView | null, show: () => void): (painted: Painted) => void {
-  return ({ size, on, tiles, bytes }) => {
+  return ({ size, on, tiles, runs, bytes }) => {
     if (on) {
       show();
       view()?.showPaint(size, on.coordinates);
     }
-    view()?.putPaint(tiles, bytes);
+    view()?.putPaint(tiles, runs, bytes);
   };
 }

@@ -283,13 +283,13 @@ export const useProof = defineStore('proof', () => {
 
   /**
    * The body as it is sculpted, unwrapped with care, as one of one’s own that is shown from then on; answers its name.
-   * What is painted lies by other coordinates and stays with the body that it is on.
+   * What is painted goes along.
    */
   async function unwrap(): Promise<string> {
-    const mesh = await sculptor.sculpted();
+    const [mesh, painted] = await Promise.all([sculptor.sculpted(), sculptor.paintedLayers()]);
     const { triangles } = state;
     const { label: of, about: report } = { label: label.value, about: about.value };
-    const made = await work.run(`Unwrapping “${of}”`, name.value, (hand) => unwrappedMesh(mesh, hand));
+    const made = await work.run(`Unwrapping “${of}”`, name.value, (hand) => unwrappedMesh(mesh, painted, hand));
     const row = await bodies.keep({
       id: crypto.randomUUID(),
       name: `${of}, unwrapped`.slice(0, 74),
@@ -298,6 +298,7 @@ export const useProof = defineStore('proof', () => {
       triangles,
       report: report ?? { merged: 0, dropped: 0, open: 0, components: 1 },
       pieces: [...sculptor.pieces.values()],
+      painting: made.painting,
     });
     await show(row.id, density.value);
     return `“${row.name}” has ${made.charts} islands.`;
@@ -310,6 +311,14 @@ export const useProof = defineStore('proof', () => {
     const ground = filledLayer('ground', found.size, linearOf(CLAY));
     const png = await writePaint('png8', found.size, [ground, ...found.layers]);
     return new Uint8Array(await png.arrayBuffer());
+  }
+
+  /** What is painted, clear where nothing is; null where all is clear. */
+  async function paintedPicture(): Promise<File | null> {
+    const found = await sculptor.paintedLayers();
+    if (!found || found.layers.every(({ tiles }) => tiles.size === 0)) return null;
+    const png = await writePaint('png8', found.size, found.layers);
+    return new File([png], `${label.value}, painting.png`, { type: 'image/png' });
   }
 
   /** Takes a body of one's own off the list; answers how that is taken back. */
@@ -365,6 +374,7 @@ export const useProof = defineStore('proof', () => {
     keepBody,
     paintKept,
     texturePng,
+    paintedPicture,
     unwrap,
     forget,
     editMask,

@@ -230,8 +230,8 @@ export class ClayView {
   }
 
   /** Tiles of the texture that look different now, and their bytes one behind the other. */
-  putPaint(tiles: Uint32Array, bytes: Uint8Array): void {
-    this.paint?.texture.put(tiles, bytes);
+  putPaint(tiles: Uint32Array, runs: Uint32Array, bytes: Uint8Array): void {
+    this.paint?.texture.put(tiles, runs, bytes);
     this.stale();
   }
 

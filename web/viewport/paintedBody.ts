@@ -46,14 +46,17 @@ export class PaintTexture {
     this.sharp(true);
   }
 
-  /** `bytes` holds the tiles one behind the other. */
-  put(tiles: Uint32Array, bytes: Uint8Array): void {
+  /** `bytes` holds what tiles show one behind the other, `runs` says which of it each does. */
+  put(tiles: Uint32Array, runs: Uint32Array, bytes: Uint8Array): void {
     if (tiles.length === 0) return;
     const across = this.size / TILE;
     const at = new Vector2();
     this.sharp(true);
     tiles.forEach((tile, i) => {
-      this.tile.image.data = bytes.subarray(i * TILE_WORDS, (i + 1) * TILE_WORDS) as Uint8Array<ArrayBuffer>;
+      this.tile.image.data = bytes.subarray(
+        runs[i] * TILE_WORDS,
+        (runs[i] + 1) * TILE_WORDS,
+      ) as Uint8Array<ArrayBuffer>;
       at.set((tile % across) * TILE, Math.floor(tile / across) * TILE);
       this.renderer.copyTextureToTexture(this.tile, this.texture, null, at);
     });

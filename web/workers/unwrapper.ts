@@ -1,7 +1,8 @@
 /** The page’s side of unwrapping: a worker that is ended when it has answered, or when nobody waits any more. */
 import * as Comlink from 'comlink';
 import { startThread } from './thread';
-import type { UnwrapWorker } from './unwrap.worker';
+import type { Layer } from '#core/paint';
+import type { Unwrapped, UnwrapWorker } from './unwrap.worker';
 
 export class UnwrapCancelled extends Error {
   constructor() {
@@ -15,11 +16,12 @@ export interface UnwrapHand {
   onCancel(stop: () => void): void;
 }
 
-/** The mesh, as core/formats packs it, with coordinates. Gives the bytes away. */
+/** The mesh, as core/formats packs it, with coordinates, and its painting by them. Gives the bytes away. */
 export async function unwrappedMesh(
   mesh: ArrayBuffer,
+  painting: { size: number; layers: readonly Layer[] } | null,
   hand: UnwrapHand,
-): Promise<{ mesh: ArrayBuffer; charts: number }> {
+): Promise<Unwrapped> {
   const thread = startThread<UnwrapWorker>(
     new Worker(new URL('./unwrap.worker.ts', import.meta.url), { type: 'module' }),
   );
@@ -28,6 +30,7 @@ export async function unwrappedMesh(
   try {
     const asked = thread.worker.unwrap(
       Comlink.transfer(mesh, [mesh]),
+      painting,
       Comlink.proxy((what, share) => hand.report(share, what)),
     );
     return await Promise.race([asked, thread.broken, stopped]);

@@ -70,8 +70,10 @@ export interface Painted {
   /** Another painting, or another mesh under it: u, v of each corner of each triangle, null where it has none. */
   on: { coordinates: Float32Array | null } | null;
   tiles: Uint32Array;
-  /** What is seen of each of them, one behind the other: displayed colours of light times cover, and cover. */
+  /** What is seen, tile behind tile: displayed colours of light times cover, and cover. Those alike are there once. */
   bytes: Uint8Array;
+  /** Which of these each of `tiles` shows. */
+  runs: Uint32Array;
   /** Its layers from the lowest, where they became others; “masked” have a mask. */
   layers: (LayerHead & { masked: boolean })[] | null;
 }
