@@ -56,7 +56,7 @@ async function stamp({ sculptor }: Proof, x = 0): Promise<void> {
 /** A small red stroke on the texture. */
 async function paint(own: Proof, x = 0): Promise<void> {
   await own.sculptor.use(red, { form: null, tooth: null, parts: [] });
-  await own.sculptor.beginPainting(512);
+  await own.sculptor.paint.begin(512);
   own.sculptor.begin(
     {
       brushId: red.id,
@@ -71,7 +71,7 @@ async function paint(own: Proof, x = 0): Promise<void> {
 }
 /** Layers as they are, each tile by the sum of its words. */
 async function painted({ sculptor }: Proof): Promise<unknown> {
-  const found = await sculptor.paintedLayers();
+  const found = await sculptor.paint.layers();
   return found?.layers.map(({ name, opacity, tiles }) => [
     name,
     opacity,
@@ -117,7 +117,7 @@ test('what is painted stays at another density, is there in another page, and go
   // Of another mesh the same texels lie within a hair of where they lay.
   expect(JSON.stringify(await painted(own)).length).toBeGreaterThan(40);
   const now = await painted(own);
-  await own.sculptor.changeLayers({ kind: 'set', id: own.state.layers[0]!.id, to: { opacity: 0.5, name: 'Red' } });
+  await own.sculptor.paint.change({ kind: 'set', id: own.state.layers[0]!.id, to: { opacity: 0.5, name: 'Red' } });
   const last = await painted(own);
   expect(last).not.toEqual(now);
   // To another body and back: as it was left.

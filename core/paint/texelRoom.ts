@@ -7,99 +7,9 @@ import { FALLOFF_STEPS } from '#core/falloff';
 import type { DabFrame } from '#core/brush';
 import type { Picture } from '#core/picture';
 import { LOOPS } from './loops.generated';
+import type { TexelLoops } from './texelLoops';
 import type { TilePlaces } from './places';
 import { FULL, TILE, TILE_WORDS } from './texture';
-
-/** What the module exports: addresses, counts and modes are 32-bit whole numbers, the rest float32. */
-interface Exports {
-  gather(
-    count: number,
-    places: number,
-    frame: number,
-    table: number,
-    steps: number,
-    square: boolean,
-    index: number,
-    u: number,
-    v: number,
-    amount: number,
-    four: number,
-  ): number;
-  strongest(count: number, amount: number): number;
-  readFlat(
-    count: number,
-    u: number,
-    v: number,
-    amount: number,
-    picture: number,
-    width: number,
-    height: number,
-    map: number,
-    repeats: boolean,
-    gain: number,
-    base: number,
-  ): void;
-  lay(
-    count: number,
-    texels: number,
-    index: number,
-    amount: number,
-    rim: number,
-    own: number,
-    layer: number,
-    words: number,
-    was: number,
-    pigment: number,
-    colour: number,
-    pooling: number,
-    flow: number,
-    even: boolean,
-    opacity: number,
-    mode: number,
-  ): void;
-  takeUp(
-    count: number,
-    texels: number,
-    index: number,
-    u: number,
-    v: number,
-    words: number,
-    side: number,
-    taken: number,
-    weights: number,
-  ): void;
-  settle(cells: number, taken: number, weights: number, before: number, kept: number): void;
-  smear(
-    count: number,
-    texels: number,
-    index: number,
-    u: number,
-    v: number,
-    amount: number,
-    strength: number,
-    side: number,
-    cells: number,
-    words: number,
-    locked: boolean,
-    pigment: number,
-  ): void;
-  over(
-    out: number,
-    words: number,
-    hidden: number,
-    base: number,
-    opacity: number,
-    clipped: boolean,
-    mode: number,
-    shown: number,
-    shownSteps: number,
-    light: number,
-    lightSteps: number,
-  ): void;
-  overAll(out: number, to: number, words: number, shares: number, count: number): void;
-  toWords(out: number, words: number): void;
-  toBytes(out: number, bytes: number, shown: number, steps: number): void;
-}
 
 const PAGE = 65_536;
 const MOST_PAGES = 4096;
@@ -120,7 +30,7 @@ export const LAY_MODES = { plain: 0, locked: 1, erases: 2 } as const;
 
 export class TexelRoom {
   private readonly memory = new WebAssembly.Memory({ initial: 64, maximum: MOST_PAGES });
-  private readonly e: Exports;
+  private readonly e: TexelLoops;
   private end = 1024;
   private pages = 64;
 
@@ -168,7 +78,7 @@ export class TexelRoom {
 
   constructor() {
     compiled ??= new WebAssembly.Module(Uint8Array.from(atob(LOOPS), (c) => c.charCodeAt(0)));
-    this.e = new WebAssembly.Instance(compiled, { env: { memory: this.memory } }).exports as unknown as Exports;
+    this.e = new WebAssembly.Instance(compiled, { env: { memory: this.memory } }).exports as unknown as TexelLoops;
     this.grow(this.end);
     this.look();
     this.floats(this.pigment, PIGMENT_BANDS.length).set(PIGMENT_BANDS);

@@ -18,7 +18,7 @@ const SIDE = 512;
 async function draw(): Promise<void> {
   if (!visible.value) return;
   try {
-    const found = await proof.sculptor.islandPicture(SIDE);
+    const found = await proof.sculptor.paint.islandPicture(SIDE);
     report.value = found.report;
     await nextTick();
     const to = canvas.value?.getContext('2d');

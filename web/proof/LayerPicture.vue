@@ -11,7 +11,7 @@ const SIDE = 52;
 const REST_MS = 300;
 
 async function draw(): Promise<void> {
-  const rgba = await proof.sculptor.layerPicture(props.id, props.mask, SIDE).catch(() => null);
+  const rgba = await proof.sculptor.paint.layerPicture(props.id, props.mask, SIDE).catch(() => null);
   const to = canvas.value?.getContext('2d');
   if (rgba && to) to.putImageData(new ImageData(rgba, SIDE, SIDE), 0, 0);
 }

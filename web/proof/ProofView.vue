@@ -230,7 +230,7 @@ onMounted(async () => {
   await proof.start().catch((error: unknown) => (problem.value = sentence(error)));
   show();
   pieces.showAll();
-  void proof.sculptor.repaint();
+  void proof.sculptor.paint.repaint();
   await Promise.all([follow(), showForm()]);
 });
 onBeforeUnmount(() => {

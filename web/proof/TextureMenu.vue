@@ -65,7 +65,7 @@ async function unwrap(): Promise<void> {
 
 const write = (kind: PaintFile | 'ora'): Promise<void> =>
   doing(async () => {
-    const found = await proof.sculptor.paintedLayers();
+    const found = await proof.sculptor.paint.layers();
     if (!found) return;
     const { size, layers } = found;
     const only = kind !== 'ora' && what.value === 'layer';
@@ -80,7 +80,7 @@ const write = (kind: PaintFile | 'ora'): Promise<void> =>
 /** What is seen becomes a sheet: alphas and marks are cast from it as from any picture. */
 const toSources = (): Promise<void> =>
   doing(async () => {
-    const found = await proof.sculptor.paintedLayers();
+    const found = await proof.sculptor.paint.layers();
     if (!found) return;
     const png = await writePaint('png8', found.size, found.layers);
     const name = `${proof.label}, painting`;
@@ -94,7 +94,7 @@ async function bring(file: File): Promise<void> {
     const { size, layers, notes } = await readPaint(file);
     const own = proof.state.textureSize;
     const fresh = layers.map((layer) => ({ ...layer, id: crypto.randomUUID() }));
-    await proof.sculptor.bringLayers(size, fresh);
+    await proof.sculptor.paint.bring(size, fresh);
     painting.choose(fresh.at(-1)!.id);
     const fitted = own > 0 && own !== size ? [`It was ${size} a side and is ${own} now, as the texture is.`] : [];
     if (notes.length + fitted.length > 0) tellNotice([...fitted, ...notes].join(' '));

@@ -13,7 +13,7 @@ export function useColourPicking(o: { brush: () => Brush; edit: (change: (brush:
   const held = ref(false);
 
   async function pick(ray: Ray): Promise<void> {
-    const colour = await proof.sculptor.colourAt(ray);
+    const colour = await proof.sculptor.paint.colourAt(ray);
     if (!colour) return tellNotice('Nothing is painted here.');
     o.edit((brush) => (brush.colour.first = colour));
     if (!palettes.knows(colour))

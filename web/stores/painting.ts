@@ -29,16 +29,16 @@ export const usePainting = defineStore('painting', () => {
   }
 
   function begin(): Promise<void> {
-    return proof.sculptor.beginPainting(size.value);
+    return proof.sculptor.paint.begin(size.value);
   }
 
   /** Of this texture, with what is on it, and of those that begin from now on. */
   async function resize(to: number): Promise<void> {
     size.value = to;
-    if (begun.value) await proof.sculptor.resizePainting(to);
+    if (begun.value) await proof.sculptor.paint.resize(to);
   }
 
-  const edit = (change: LayerEdit): Promise<void> => proof.sculptor.changeLayers(change);
+  const edit = (change: LayerEdit): Promise<void> => proof.sculptor.paint.change(change);
 
   function freeName(stem: string): string {
     for (let n = layers.value.length + 1; ; n++)

@@ -45,8 +45,8 @@ export const useProof = defineStore('proof', () => {
   /** What is painted is in the browser’s store. */
   const paintKept = ref(true);
   const keeper = new PaintKeeper({
-    draft: () => sculptor.paintDraft(),
-    forget: () => sculptor.forgetDraft(),
+    draft: () => sculptor.paint.draft(),
+    forget: () => sculptor.paint.forgetDraft(),
     keep: (body, draft) => paintDrafts.keep(body, token, draft),
     kept: (all) => (paintKept.value = all),
     problem: (error) => (problem.value = `What you painted can’t be kept in this browser. ${sentence(error)}`),
@@ -137,7 +137,7 @@ export const useProof = defineStore('proof', () => {
   /** The body that is shown, to be opened again beside it, with the triangles it has now. */
   async function openingNow(): Promise<Extract<Opening, { kind: 'body' }>> {
     if (opened.value === 0) return openingOf();
-    const [mesh, painting] = [await sculptor.untouched(), await sculptor.startingPainting()];
+    const [mesh, painting] = [await sculptor.untouched(), await sculptor.paint.starting()];
     return {
       kind: 'body',
       body: { mesh },
@@ -243,7 +243,7 @@ export const useProof = defineStore('proof', () => {
     if (typeof found === 'string') throw new Error(found);
     const name = file.name.replace(/\.glb$/i, '');
     const { size, layers } = await readPaint(new File([found.bytes], `${name}, texture`, { type: found.type }));
-    await sculptor.bringLayers(size, layers);
+    await sculptor.paint.bring(size, layers);
   }
 
   /**
@@ -275,7 +275,7 @@ export const useProof = defineStore('proof', () => {
       triangles,
       report: about.value ?? { merged: 0, dropped: 0, open: 0, components: 1 },
       pieces: [...sculptor.pieces.values()],
-      painting: await sculptor.packedPainting(),
+      painting: await sculptor.paint.packed(),
     });
     await show(row.id, density.value);
     return row.name;
@@ -286,7 +286,7 @@ export const useProof = defineStore('proof', () => {
    * What is painted goes along.
    */
   async function unwrap(): Promise<string> {
-    const [mesh, painted] = await Promise.all([sculptor.sculpted(), sculptor.paintedLayers()]);
+    const [mesh, painted] = await Promise.all([sculptor.sculpted(), sculptor.paint.layers()]);
     const { triangles } = state;
     const { label: of, about: report } = { label: label.value, about: about.value };
     const made = await work.run(`Unwrapping “${of}”`, name.value, (hand) => unwrappedMesh(mesh, painted, hand));
@@ -306,7 +306,7 @@ export const useProof = defineStore('proof', () => {
 
   /** What is painted on the body, over the clay, as a PNG of 8 bits; null where nothing is. */
   async function texturePng(): Promise<Uint8Array<ArrayBuffer> | null> {
-    const found = await sculptor.paintedLayers();
+    const found = await sculptor.paint.layers();
     if (!found) return null;
     const ground = filledLayer('ground', found.size, linearOf(CLAY));
     const png = await writePaint('png8', found.size, [ground, ...found.layers]);
@@ -315,7 +315,7 @@ export const useProof = defineStore('proof', () => {
 
   /** What is painted, clear where nothing is; null where all is clear. */
   async function paintedPicture(): Promise<File | null> {
-    const found = await sculptor.paintedLayers();
+    const found = await sculptor.paint.layers();
     if (!found || found.layers.every(({ tiles }) => tiles.size === 0)) return null;
     const png = await writePaint('png8', found.size, found.layers);
     return new File([png], `${label.value}, painting.png`, { type: 'image/png' });

@@ -5,20 +5,18 @@
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
 import { packMesh } from '#core/formats';
-import { meshView, type MeshArrays, type RawMesh, type Ray } from '#core/mesh';
-import type { Layer, LayerEdit } from '#core/paint';
+import { meshView, type MeshArrays, type RawMesh } from '#core/mesh';
 import type { Piece, PieceChange } from '#core/scene';
-import type { AlphaHead, BrushAlphas, PartHead } from '#core/stored';
-import { paints, type Brush, type Frame, type SetForm } from '#core/settings';
+import type { AlphaHead, BrushAlphas } from '#core/stored';
+import type { Brush, Frame, SetForm } from '#core/settings';
 import type { ClayBytes, LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
 import type { Beside } from '#core/session';
 import { getBlob, ServerAway } from '../api/client';
 import { plain } from '../api/plain';
-import { FormBytes } from './formBytes';
+import { BrushSender } from './brushSender';
 import { Orders, type OrderOptions } from './orders';
-import type { PackedPainting } from './keptPainting';
-import type { PaintDraft } from './sculpt/paintDraft';
+import { PaintOrders } from './paintOrders';
 import type { SculptWorker } from './sculpt.worker';
 import type { Begin, Change, EditOrder, KeptStep, LevelState, Opened, Opening, Painted } from './sculpt/messages';
 import { startThread } from './thread';
@@ -111,12 +109,14 @@ export class Sculptor {
   );
   private readonly worker = this.thread.worker;
   private readonly orders = new Orders();
-  private readonly forms = new FormBytes();
+  /** What is painted on it. */
+  readonly paint = new PaintOrders({
+    worker: this.worker,
+    give: (call) => this.orders.give(call),
+    changing: (call, options) => this.changing(call, options),
+  });
+  private readonly sender = new BrushSender(this.worker);
   private readonly parts = new Set<string>();
-  /** Blobs of the colours that the worker has, by their alphas. */
-  private readonly sentColours = new Map<string, string>();
-  /** What the worker knows of each part that is set down. */
-  private readonly sentParts = new Map<string, string>();
   /** Meshes of pieces that the worker has. */
   private readonly sentMeshes = new Set<string>();
   /** The stroke that the hand draws, from its begin to its end. */
@@ -144,65 +144,12 @@ export class Sculptor {
    * plain form, and that is told.
    */
   use(brush: Brush, alphas: BrushAlphas): Promise<void> {
-    const settings = this.settingsOf(brush, alphas);
-    return this.orders.give(settings);
+    return this.orders.give(this.sender.settings(brush, alphas));
   }
 
   /** Makes an alpha known to the worker; again when it was cast anew. */
   know(alpha: AlphaHead): Promise<void> {
-    const bytes = this.forms.fetch(alpha);
-    return this.orders.give(() => this.sendForm(alpha, bytes));
-  }
-
-  private settingsOf(brush: Brush, { form, tooth, parts }: BrushAlphas): () => Promise<void> {
-    const sent = plain(brush);
-    const heads = brush.touch.action === 'insert' ? parts.map((head) => plain(head)) : [];
-    const wanted = [form, tooth]
-      .filter((alpha) => alpha !== null)
-      .map((alpha) => ({ alpha, bytes: this.forms.fetch(alpha) }));
-    return async () => {
-      const got = await Promise.allSettled(wanted.map(({ alpha, bytes }) => this.sendForm(alpha, bytes)));
-      const gotColours = await Promise.allSettled([paints(brush) ? this.sendColours(form) : null]);
-      const gotParts = await Promise.allSettled(heads.map((head) => this.sendPart(head)));
-      await this.worker.setBrush(sent);
-      const missing = [...got, ...gotColours, ...gotParts].find((g) => g.status === 'rejected');
-      if (missing) throw missing.reason;
-      await this.forget();
-    };
-  }
-
-  private async sendForm(alpha: AlphaHead, fetched: Promise<ArrayBuffer> | null): Promise<void> {
-    const bytes = await this.forms.bytes(alpha, fetched);
-    if (!bytes) return;
-    await this.worker.sendForm(
-      alpha.id,
-      { format: alpha.format, size: alpha.size, relief: alpha.relief },
-      Comlink.transfer(bytes, [bytes]),
-    );
-    this.forms.sent(alpha);
-  }
-
-  /** Colours that were cast beside an alpha’s heights. */
-  private async sendColours(alpha: AlphaHead | null): Promise<void> {
-    const colours = alpha?.lineage.colours;
-    if (!alpha || !colours || this.sentColours.get(alpha.id) === colours.blob) return;
-    const bytes = await getBlob(colours.blob);
-    await this.worker.sendColours(alpha.id, colours.size, Comlink.transfer(bytes, [bytes]));
-    this.sentColours.set(alpha.id, colours.blob);
-  }
-
-  private async sendPart(head: PartHead): Promise<void> {
-    const { id, mesh, seat, card } = head;
-    const key = `${mesh} ${JSON.stringify(seat)}`;
-    if (this.sentParts.get(id) === key) return;
-    const bytes = await getBlob(mesh);
-    await this.worker.sendPart({ id, mesh, seat, card }, Comlink.transfer(bytes, [bytes]));
-    this.sentParts.set(id, key);
-  }
-
-  /** Lets go of alphas that the worker's brushes no longer need. */
-  private async forget(): Promise<void> {
-    if (this.forms.tooMany()) this.forms.keep(await this.worker.keepForms(this.forms.newest()));
+    return this.orders.give(this.sender.alpha(alpha));
   }
 
   begin(start: Begin, samples: Sample[]): void {
@@ -318,7 +265,7 @@ export class Sculptor {
    * is made.
    */
   replay(brush: Brush, alphas: BrushAlphas): Promise<void> {
-    const settings = this.settingsOf(brush, alphas);
+    const settings = this.sender.settings(brush, alphas);
     const run = this.changing(
       async () => {
         await settings();
@@ -479,74 +426,6 @@ export class Sculptor {
     if (painted.on) this.state.textureFits = painted.size === 0 || painted.on.coordinates !== null;
     if (painted.layers) this.state.layers = painted.layers;
     this.onPainted(painted);
-  }
-
-  /** Painting begins with an empty texture, unless it has begun. */
-  beginPainting(size: number): Promise<void> {
-    return this.changing(() => this.worker.beginPainting(size));
-  }
-
-  /** The texture becomes larger or smaller, with what is on it. */
-  resizePainting(size: number): Promise<void> {
-    return this.changing(() => this.worker.resizePainting(size));
-  }
-
-  /** Layers of a file come over those that are there, or painting begins with them. */
-  bringLayers(size: number, layers: readonly Layer[]): Promise<void> {
-    const sent = [...layers];
-    return this.changing(() => this.worker.bringLayers(size, sent));
-  }
-
-  /** The layers that strokes are run again on; null where nothing is painted. */
-  startingPainting(): Promise<{ size: number; layers: readonly Layer[] } | null> {
-    return this.orders.give(() => this.worker.startingPainting());
-  }
-
-  /** The layers with their tiles; null where nothing is painted. */
-  paintedLayers(): Promise<{ size: number; layers: readonly Layer[] } | null> {
-    return this.orders.give(() => this.worker.paintedLayers());
-  }
-
-  /** One step of history. Of one gesture only the latest waits. */
-  changeLayers(edit: LayerEdit): Promise<void> {
-    const sent = plain(edit);
-    const key = edit.kind === 'set' && edit.gesture !== undefined ? `layers ${edit.gesture}` : null;
-    return this.changing(() => this.worker.changeLayers(sent), key === null ? {} : { key });
-  }
-
-  /** What of the painting isn’t kept in the browser yet. */
-  paintDraft(): Promise<{ body: string; draft: PaintDraft } | null> {
-    return this.orders.give(() => this.worker.paintDraft());
-  }
-
-  /** What was kept is lost: the next draft is whole. */
-  forgetDraft(): Promise<void> {
-    return this.orders.give(() => this.worker.forgetDraft());
-  }
-
-  /** All of the painting as it is kept with a body; null where there is none. */
-  packedPainting(): Promise<PackedPainting | null> {
-    return this.orders.give(() => this.worker.packedPainting());
-  }
-
-  /** A small picture of a layer, or of its mask, so many pixels a side; null where it isn’t there. */
-  layerPicture(id: string, mask: boolean, side: number): Promise<Uint8ClampedArray<ArrayBuffer> | null> {
-    return this.orders.give(() => this.worker.layerPicture(id, mask, side));
-  }
-
-  /** The islands of the body’s coordinates as a picture, and how they are. */
-  islandPicture(side: number): Promise<ReturnType<SculptWorker['islandPicture']>> {
-    return this.orders.give(() => this.worker.islandPicture(side));
-  }
-
-  /** What is painted where a ray meets the body, “#rrggbb”; null where nothing is. */
-  colourAt(ray: Ray): Promise<string | null> {
-    return this.orders.give(() => this.worker.colourAt(ray));
-  }
-
-  /** Tells all of the painting to the view that looks now. */
-  repaint(): Promise<void> {
-    return this.changing(() => this.worker.repaint(), { key: 'repaint' });
   }
 
   private takePieces(changes: readonly PieceChange[]): void {
