@@ -1,6 +1,6 @@
 /**
- * What the compiled module of core/paint/assembly exports: addresses, counts and modes are 32-bit whole numbers, the rest
- * float32.
+ * What the compiled module of core/paint/assembly exports: addresses, counts and modes are 32-bit whole numbers, the
+ * rest float32.
  */
 export interface TexelLoops {
   gather(
