@@ -61,34 +61,51 @@ async function unitTests() {
   );
 }
 
-/** Interface tests that one core does while the unit tests are still running on the other. */
-const EARLY = ['faults', 'pictures', 'story'].map((name) => `e2e/${name}.spec.ts`);
+/** Interface tests wait here, a file at a time, the longest first, for a core that has nothing else to do. */
+const LONGEST = [
+  'slab',
+  'faults',
+  'proof',
+  'hand',
+  'part',
+  'painting',
+  'pictures',
+  'brush',
+  'scan',
+  'photograph',
+  'story',
+];
+const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);
+const waiting = readdirSync(resolve(root, 'e2e'))
+  .filter((file) => file.endsWith('.spec.ts'))
+  .map((file) => file.replace('.spec.ts', ''))
+  .sort((a, b) => rank(a) - rank(b));
 
-async function interfaceTests(name, files, start, more = []) {
-  const env = { MOLDSTAMP_BROWSER: await browser(), MOLDSTAMP_RUN: name };
-  const go = async () =>
-    (await start(`Interface tests (${name})`, bin('playwright'), ['test', ...files, ...more], env)) === 0;
-  await counted(go, `build/${name}.json`, (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected]);
+async function interfaceTests() {
+  for (let name = waiting.shift(); name; name = waiting.shift()) {
+    const env = { MOLDSTAMP_BROWSER: await browser(), MOLDSTAMP_RUN: name };
+    const args = ['test', `e2e/${name}.spec.ts`, '--workers=1'];
+    await counted(
+      async () => (await runAside(`Interface tests (${name})`, bin('playwright'), args, env)) === 0,
+      `build/${name}.json`,
+      (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected],
+    );
+  }
 }
 
-async function checksThenEarly() {
-  const built = await checksAndBuild();
-  if (only === 'unit') return;
-  if (built) await interfaceTests('early', EARLY, runAside, ['--workers=1']);
-  else failed++;
-  return built;
+/** Settles once the pages can be tried: false where they couldn't be built. */
+const built = checksAndBuild();
+
+async function checksThenInterface() {
+  if (await built) return interfaceTests();
+  if (only !== 'unit') failed++;
 }
 
-const [built] = await Promise.all([checksThenEarly(), unitTests()]);
-if (built) {
-  const late = readdirSync(resolve(root, 'e2e'))
-    .filter((file) => file.endsWith('.spec.ts'))
-    .map((file) => `e2e/${file}`)
-    .filter((file) => !EARLY.includes(file));
-  await interfaceTests('interface', late, async (title, command, args, env) => {
-    console.log(`\n== ${title}`);
-    return run(command, args, env);
-  });
+async function unitThenInterface() {
+  await unitTests();
+  if (await built) await interfaceTests();
 }
+
+await Promise.all([checksThenInterface(), unitThenInterface()]);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

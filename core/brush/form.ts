@@ -34,6 +34,19 @@ export function alphaForm(alpha: AlphaKind, bytes: ArrayBuffer): AlphaForm {
   };
 }
 
+/** Throws when its colours are more or fewer bytes than their pixels need. */
+export function withColours(form: AlphaForm, size: number, rgba: Uint8Array): AlphaForm {
+  if (rgba.length !== size * size * 4)
+    throw new Error(`The colours of this alpha are ${rgba.length} bytes; ${size} × ${size} pixels need more.`);
+  return { ...form, colours: { size, rgba } };
+}
+
+/** An alpha with its colours, where it has some. */
+export function colouredForm(alpha: AlphaKind, bytes: ArrayBuffer, colours: AlphaColours | null): AlphaForm {
+  const form = alphaForm(alpha, bytes);
+  return colours ? withColours(form, colours.size, colours.rgba) : form;
+}
+
 /** The heights 0–1 that an alpha shows; of a vector alpha its offsets outwards, from lowest to highest. */
 export function alphaHeights(alpha: AlphaKind, bytes: ArrayBuffer): Picture {
   checkSize(alpha, bytes);

@@ -16,7 +16,7 @@ import { shade } from './shade';
 
 export const THUMBNAIL_SIZE = 160;
 /** Rises when the same brush gets another picture. */
-export const THUMBNAIL_VERSION = 5;
+export const THUMBNAIL_VERSION = 6;
 const CELLS = 224;
 /** Texels a side, of what is painted. */
 const TEXTURE = 512;

@@ -2,13 +2,13 @@
 import { promisify } from 'node:util';
 import { deflate } from 'node:zlib';
 import sharp from 'sharp';
-import { alphaForm, alphaHeights, resolveBrush, vectorChannels, type AlphaForm } from '#core/brush';
+import { alphaForm, alphaHeights, resolveBrush, vectorChannels, withColours, type AlphaForm } from '#core/brush';
 import { readMesh, RELIEF_KEY, reliefText, withPngRelief, writeExr, writeTiff } from '#core/formats';
 import { growPattern } from '#core/pattern';
 import { toUint16, type Picture } from '#core/picture';
 import { seatOf, stood } from '#core/part';
 import type { AlphaHead, PartHead } from '#core/stored';
-import { SLAB_SIDE, type Brush, type Slab, type Source } from '#core/settings';
+import { paints, SLAB_SIDE, type Brush, type Slab, type Source } from '#core/settings';
 import { brushThumbnail, meshPicture, shade, THUMBNAIL_SIZE } from '#core/thumbnail';
 import { Problem } from '../problem';
 import type { Blobs } from './blobs';
@@ -107,7 +107,10 @@ export interface BrushForms {
 export async function brushPicture(desk: Desk, brush: Brush, { form, tooth, part }: BrushForms): Promise<Buffer> {
   if (part && brush.touch.action === 'insert') return partPicture(desk, part);
   const of = (alpha: AlphaHead | null): Promise<AlphaForm> | null => alpha && readForm(desk, alpha);
-  return encode(brushThumbnail(resolveBrush(brush, await of(form), await of(tooth))), THUMBNAIL_SIZE);
+  const own = paints(brush) ? form?.lineage.colours : null;
+  const shape = await of(form);
+  const coloured = shape && own ? withColours(shape, own.size, new Uint8Array(await desk.blobs(own.blob))) : shape;
+  return encode(brushThumbnail(resolveBrush(brush, coloured, await of(tooth))), THUMBNAIL_SIZE);
 }
 
 /** A part as it is seen from where its up points. */

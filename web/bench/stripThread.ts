@@ -1,7 +1,7 @@
 /** The worker that draws strips and swatches, and what it knows of alphas. */
 import * as Comlink from 'comlink';
 import type { AlphaHead } from '#core/stored';
-import { getBlob } from '../api/client';
+import { alphaBytes, transfersOf } from '../api/alphaBytes';
 import type { StripWorker } from '../workers/strip.worker';
 import { startThread } from '../workers/thread';
 
@@ -15,12 +15,8 @@ export function useStripThread() {
   async function know(alpha: AlphaHead | null): Promise<string | null> {
     if (!alpha) return null;
     if (!(await worker.knows(alpha.blob))) {
-      const bytes = await getBlob(alpha.blob);
-      await worker.sendForm(
-        alpha.blob,
-        { format: alpha.format, size: alpha.size, relief: alpha.relief },
-        Comlink.transfer(bytes, [bytes]),
-      );
+      const sent = await alphaBytes(alpha);
+      await worker.sendForm(alpha.blob, Comlink.transfer(sent, transfersOf(sent)));
     }
     return alpha.blob;
   }

@@ -84,9 +84,8 @@ const toSources = (): Promise<void> =>
     if (!found) return;
     const png = await writePaint('png8', found.size, found.layers);
     const name = `${proof.label}, painting`;
-    const why = await arrivals.takeIn(new File([png], `${name}.png`, { type: 'image/png' }));
-    if (why) throw new Error(why);
-    tellNotice(`“${name}” is among the sources.`);
+    const made = await arrivals.asSheet(new File([png], `${name}.png`, { type: 'image/png' }));
+    tellNotice(`“${made}” is among the sources.`);
   });
 
 async function bring(file: File): Promise<void> {

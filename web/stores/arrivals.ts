@@ -284,6 +284,14 @@ export const useArrivals = defineStore('arrivals', () => {
     return work.run(`Taking in “${file.name}”`, 'arrivals', async () => makeAlpha(await api.postArrival(file)));
   }
 
+  /** A picture that is wanted as a sheet, whatever it looks like; answers its name. Throws what it was refused with. */
+  async function asSheet(file: File): Promise<string> {
+    return work.run(`Taking in “${file.name}”`, 'arrivals', async () => {
+      const id = await makeSheet(await api.postArrival(file), {});
+      return library.sources.find((source) => source.id === id)?.card.name ?? stemOf(file.name);
+    });
+  }
+
   /** All of a sheet's picture as an alpha, nothing cut out. */
   async function castWhole(sheet: {
     id: string;
@@ -325,5 +333,5 @@ export const useArrivals = defineStore('arrivals', () => {
   /** A page from a scanner. */
   const sheetOf = (file: api.SheetFile): Promise<string> => makeSheet(file, {});
 
-  return { list, counts, add, takeIn, sheetOf, become, asAlpha, castWhole, dismiss, clear };
+  return { list, counts, add, takeIn, sheetOf, become, asAlpha, asSheet, castWhole, dismiss, clear };
 });

@@ -6,10 +6,10 @@ import * as Comlink from 'comlink';
 import { createStore, get, set } from 'idb-keyval';
 import { LRUCache } from 'lru-cache';
 import { defineStore } from 'pinia';
-import type { AlphaKind } from '#core/brush';
 import { worksOf, type Brush } from '#core/settings';
-import type { AlphaHead, BrushAlphas } from '#core/stored';
+import type { BrushAlphas } from '#core/stored';
 import { THUMBNAIL_VERSION } from '#core/thumbnail';
+import { alphaBytes, transfersOf } from '../api/alphaBytes';
 import { getBlob } from '../api/client';
 import { namedBlobs } from '../api/namedBlobs';
 import { plain } from '../api/plain';
@@ -50,28 +50,18 @@ export const useThumbnails = defineStore('thumbnails', () => {
     worker ??= Comlink.wrap<ThumbnailWorker>(
       new Worker(new URL('../workers/thumbnail.worker.ts', import.meta.url), { type: 'module' }),
     );
-    const form = await kindAndBytes(alphas.form);
-    const tooth = await kindAndBytes(alphas.tooth);
+    const [form, tooth] = [
+      alphas.form && (await alphaBytes(alphas.form)),
+      alphas.tooth && (await alphaBytes(alphas.tooth)),
+    ];
     const [head] = alphas.parts;
     const part = head ? { head: plain(head), bytes: await getBlob(head.mesh) } : null;
     return worker.render(
       brush,
-      Comlink.transfer(
-        { form, tooth },
-        [form, tooth].flatMap((a) => (a ? [a.bytes] : [])),
-      ),
+      Comlink.transfer({ form, tooth }, [...transfersOf(form), ...transfersOf(tooth)]),
       part && Comlink.transfer(part, [part.bytes]),
     );
   }
 
   return { of };
 });
-
-async function kindAndBytes(alpha: AlphaHead | null): Promise<{ kind: AlphaKind; bytes: ArrayBuffer } | null> {
-  return (
-    alpha && {
-      kind: { format: alpha.format, size: alpha.size, relief: alpha.relief },
-      bytes: await getBlob(alpha.blob),
-    }
-  );
-}

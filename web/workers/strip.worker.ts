@@ -1,8 +1,9 @@
 /** Draws the strip of the brush on the bench away from the page. */
 import * as Comlink from 'comlink';
-import { alphaForm, resolveBrush, type AlphaForm, type AlphaKind } from '#core/brush';
+import { colouredForm, resolveBrush, type AlphaForm } from '#core/brush';
 import type { Brush } from '#core/settings';
 import type { Session } from '#core/session';
+import type { AlphaBytes } from '../api/alphaBytes';
 import { brushStrip, stripClay, swatchClay, swatchSheet, type StripClay, type Swatch } from '#core/thumbnail';
 
 const forms = new Map<string, AlphaForm>();
@@ -12,9 +13,9 @@ let sheet: Session | null = null;
 
 const api = {
   /** An alpha's picture, named by its blob. */
-  sendForm(blob: string, kind: AlphaKind, bytes: ArrayBuffer): void {
+  sendForm(blob: string, { kind, bytes, colours }: AlphaBytes): void {
     forms.delete(blob);
-    forms.set(blob, alphaForm(kind, bytes));
+    forms.set(blob, colouredForm(kind, bytes, colours));
     if (forms.size > MOST_FORMS) forms.delete(forms.keys().next().value!);
   },
   knows: (blob: string): boolean => forms.has(blob),

@@ -1,15 +1,16 @@
 /** Renders brush pictures away from the page. */
 import * as Comlink from 'comlink';
-import { alphaForm, resolveBrush, type AlphaKind } from '#core/brush';
+import { colouredForm, resolveBrush } from '#core/brush';
 import { readMesh } from '#core/formats';
 import type { PartHead } from '#core/stored';
 import type { Brush } from '#core/settings';
 import { brushThumbnail, THUMBNAIL_SIZE } from '#core/thumbnail';
+import type { AlphaBytes } from '../api/alphaBytes';
 
 const api = {
   async render(
     brush: Brush,
-    alphas: Record<'form' | 'tooth', { kind: AlphaKind; bytes: ArrayBuffer } | null>,
+    alphas: Record<'form' | 'tooth', AlphaBytes | null>,
     /** The first part of its set. */
     part: { head: PartHead; bytes: ArrayBuffer } | null,
   ): Promise<Blob> {
@@ -17,8 +18,8 @@ const api = {
     const rgba = brushThumbnail(
       resolveBrush(
         brush,
-        form && alphaForm(form.kind, form.bytes),
-        tooth && alphaForm(tooth.kind, tooth.bytes),
+        form && colouredForm(form.kind, form.bytes, form.colours),
+        tooth && colouredForm(tooth.kind, tooth.bytes, null),
         (id) => (part?.head.id === id ? { head: part.head, mesh: readMesh(part.bytes) } : null),
       ),
     );
