@@ -123,7 +123,7 @@ export async function draw(
 }
 
 /** Waits until the view's worker has done all it was asked. */
-export async function settled(page: Page, view: '.slab' | '.proof'): Promise<void> {
+export async function settled(page: Page, view: '.slab' | '.proof' | '.compared'): Promise<void> {
   await expect(page.locator(view)).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });
 }
 
@@ -132,7 +132,7 @@ export async function settled(page: Page, view: '.slab' | '.proof'): Promise<voi
  * draws in software may be a frame behind. The pointer is moved away, so that no cursor lies on the body; lines,
  * numbers and menus over it are left out, for a menu that is closing can look the same in two pictures before it fades.
  */
-export async function seen(page: Page, view: '.slab' | '.proof'): Promise<string> {
+export async function seen(page: Page, view: '.slab' | '.proof' | '.compared'): Promise<string> {
   await settled(page, view);
   const box = (await page.locator(view).boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, 24);

@@ -29,6 +29,16 @@ test.describe('on a server of its own', () => {
     await settled(page, '.proof');
     const drifted = await seen(page, '.proof');
     expect(drifted).not.toBe(painted);
+    // The version that is saved is painted beside it, and follows the layers.
+    await page.getByRole('button', { name: 'Side by side' }).click();
+    await settled(page, '.compared');
+    const beside = await seen(page, '.compared');
+    await page.getByRole('button', { name: 'Hide Layer 1' }).click();
+    await expect.poll(() => seen(page, '.compared')).not.toBe(beside);
+    await page.keyboard.press('Control+z');
+    await page.getByRole('button', { name: 'Side by side' }).click();
+    await settled(page, '.proof');
+    expect(await seen(page, '.proof')).toBe(drifted);
     // Unless strokes stay as they were drawn.
     await page.getByRole('button', { name: 'Strokes follow the brush' }).click();
     await draw(page, '.proof', [

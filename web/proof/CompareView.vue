@@ -61,7 +61,8 @@ async function redraw(): Promise<void> {
 
 async function open(): Promise<void> {
   await sculptor.open(await proof.openingNow());
-  show();
+  // What is painted was shown with its body.
+  if (sculptor.state.textureSize === 0) show();
   await follow();
 }
 function show(): void {

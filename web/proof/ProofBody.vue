@@ -160,6 +160,22 @@ async function forget(): Promise<void> {
 .body {
   gap: 7px;
 }
+@container (max-width: 440px) {
+  .body {
+    gap: 1px;
+    padding-right: 4px;
+  }
+  .which {
+    min-width: 48px;
+  }
+  .density {
+    min-width: 44px;
+  }
+  .body :deep(.tool-button) {
+    margin: 0;
+    padding: 5px 4px;
+  }
+}
 .said {
   display: flex;
   flex: 0 1000 auto;

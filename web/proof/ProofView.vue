@@ -498,6 +498,9 @@ useShortcuts([
 
 <style scoped src="../controls/view.css"></style>
 <style scoped>
+.proof {
+  container-type: inline-size;
+}
 .box {
   position: absolute;
   border: 1px solid var(--act);
