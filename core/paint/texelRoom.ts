@@ -258,7 +258,7 @@ export class TexelRoom {
   /** The same, as a tile of a texture holds it. */
   wordsOfAll(layers: readonly { words: Uint16Array; opacity: number }[]): Uint16Array {
     this.stackUp(layers, this.words);
-    return new Uint16Array(this.wordsAt(this.words));
+    return this.wordsAt(this.words).slice();
   }
 
   private stackUp(layers: readonly { words: Uint16Array; opacity: number }[], to: number): void {
@@ -299,7 +299,7 @@ export class TexelRoom {
   /** What is there, as a tile of a texture holds it. */
   toWords(): Uint16Array {
     this.e.toWords(this.outAt, this.words);
-    return new Uint16Array(this.wordsAt(this.words));
+    return this.wordsAt(this.words).slice();
   }
 
   /** As a card that knows sRGB holds it: displayed colours of light times cover, and cover, 8 bits each. */
