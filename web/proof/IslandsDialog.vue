@@ -69,8 +69,9 @@ const percent = (share: number): string => `${(share * 100).toFixed(share < 0.1 
   gap: 8px;
 }
 canvas {
-  width: 512px;
-  height: 512px;
+  width: min(512px, calc(100vh - 330px));
+  aspect-ratio: 1;
+  justify-self: center;
   border: 1px solid var(--line);
   background: repeating-conic-gradient(#e3dfd7 0% 25%, #f1eee8 0% 50%) 0 0 / 20px 20px;
 }
