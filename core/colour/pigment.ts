@@ -71,11 +71,17 @@ export class PigmentMixer {
 
   /** The paint that is mixed in from now on, in linear light. */
   paint(r: number, g: number, b: number): void {
-    const { last, ratios, rest, out } = this;
+    const { last, ratios, rest } = this;
     if (last[0] === r && last[1] === g && last[2] === b) return;
     last[0] = r;
     last[1] = g;
     last[2] = b;
+    this.absorb(r, g, b, ratios, rest);
+  }
+
+  /** Fills in the ratios of a colour, and what it has beyond its spectrum. */
+  private absorb(r: number, g: number, b: number, ratios: Float64Array, rest: Float64Array): void {
+    const { out } = this;
     fillSpectrum(r, g, b, ratios);
     fillColour(ratios, out);
     rest[0] = r - out[0];
@@ -92,12 +98,7 @@ export class PigmentMixer {
       lastUnder[0] = r;
       lastUnder[1] = g;
       lastUnder[2] = b;
-      fillSpectrum(r, g, b, under);
-      fillColour(under, out);
-      underRest[0] = r - out[0];
-      underRest[1] = g - out[1];
-      underRest[2] = b - out[2];
-      for (let i = 0; i < BANDS; i++) under[i] = ((1 - under[i]) * (1 - under[i])) / (2 * under[i]);
+      this.absorb(r, g, b, under, underRest);
     }
     const less = 1 - share;
     for (let i = 0; i < BANDS; i++) {
