@@ -2,12 +2,12 @@
 // cyan, magenta, yellow, red, green and blue, what red, green and blue have of each band, and room to reckon in.
 const ROW: usize = 48;
 const RESPONSE: usize = 7 * ROW;
-// Ratios and rest of the paint and of what lies below, and the paint that they are of.
+// Ratios and linear part of the paint and of what lies below, and the paint that they are of.
 const PAINT: usize = 10 * ROW;
-const PAINT_REST: usize = 11 * ROW;
+const PAINT_LINEAR: usize = 11 * ROW;
 const PAINT_LAST: usize = 11 * ROW + 16;
 const UNDER: usize = 12 * ROW;
-const UNDER_REST: usize = 13 * ROW;
+const UNDER_LINEAR: usize = 13 * ROW;
 const LEAST: f32 = 0.03;
 
 @inline function band(white: v128, both: v128, one: v128, pigment: usize, pair: usize, single: usize, k: usize): v128 {
@@ -18,9 +18,12 @@ const LEAST: f32 = 0.03;
   return f32x4.min(f32x4.max(sum, f32x4.splat(LEAST)), f32x4.splat(1));
 }
 
-@inline function sum(value: v128): f32 {
-  const two = f32x4.add(value, v128.shuffle<f32>(value, value, 2, 3, 0, 1));
-  return f32x4.extract_lane(two, 0) + f32x4.extract_lane(two, 1);
+// What the lanes of each come to, in lanes of one.
+@inline function sums(red: v128, green: v128, blue: v128): v128 {
+  const none = f32x4.splat(0);
+  const rg = f32x4.add(v128.shuffle<f32>(red, green, 0, 4, 1, 5), v128.shuffle<f32>(red, green, 2, 6, 3, 7));
+  const b = f32x4.add(v128.shuffle<f32>(blue, none, 0, 4, 1, 5), v128.shuffle<f32>(blue, none, 2, 6, 3, 7));
+  return f32x4.add(v128.shuffle<f32>(rg, b, 0, 1, 4, 5), v128.shuffle<f32>(rg, b, 2, 3, 6, 7));
 }
 
 @inline function colourOf(pigment: usize, a: v128, b: v128, c: v128): v128 {
@@ -28,7 +31,7 @@ const LEAST: f32 = 0.03;
   const red = f32x4.add(f32x4.add(f32x4.mul(a, v128.load(q)), f32x4.mul(b, v128.load(q, 16))), f32x4.mul(c, v128.load(q, 32)));
   const green = f32x4.add(f32x4.add(f32x4.mul(a, v128.load(q, 48)), f32x4.mul(b, v128.load(q, 64))), f32x4.mul(c, v128.load(q, 80)));
   const blue = f32x4.add(f32x4.add(f32x4.mul(a, v128.load(q, 96)), f32x4.mul(b, v128.load(q, 112))), f32x4.mul(c, v128.load(q, 128)));
-  return f32x4(sum(red), sum(green), sum(blue), 0);
+  return sums(red, green, blue);
 }
 
 @inline function ratio(r: v128): v128 {
@@ -36,8 +39,12 @@ const LEAST: f32 = 0.03;
   return f32x4.div(f32x4.mul(less, less), f32x4.add(r, r));
 }
 
-// Writes the ratios of a colour and what it has beyond its spectrum.
-function absorb(pigment: usize, colour: v128, ratios: usize, rest: usize): void {
+// One band's part of what doesn't change with the root.
+@inline function plain(ratio: v128, r: v128): v128 { return f32x4.sub(f32x4.add(ratio, f32x4.splat(1)), r); }
+
+// Writes the ratios of a colour, and its light without the roots: a band is 1 + q - sqrt(q * (q + 2)), of which the first
+// two terms mix as they are, as does what a colour has beyond its spectrum.
+function absorb(pigment: usize, colour: v128, ratios: usize, linear: usize): void {
   const r = f32x4.extract_lane(colour, 0);
   const g = f32x4.extract_lane(colour, 1);
   const b = f32x4.extract_lane(colour, 2);
@@ -67,30 +74,35 @@ function absorb(pigment: usize, colour: v128, ratios: usize, rest: usize): void 
   const first = band(w, two, own, pigment, pair, single, 0);
   const second = band(w, two, own, pigment, pair, single, 16);
   const third = band(w, two, own, pigment, pair, single, 32);
-  v128.store(pigment + rest, f32x4.sub(f32x4.replace_lane(colour, 3, 0), colourOf(pigment, first, second, third)));
-  v128.store(pigment + ratios, ratio(first));
-  v128.store(pigment + ratios, ratio(second), 16);
-  v128.store(pigment + ratios, ratio(third), 32);
+  const p = ratio(first);
+  const q = ratio(second);
+  const s = ratio(third);
+  const beyond = colourOf(pigment, plain(p, first), plain(q, second), plain(s, third));
+  v128.store(pigment + linear, f32x4.add(f32x4.replace_lane(colour, 3, 0), beyond));
+  v128.store(pigment + ratios, p);
+  v128.store(pigment + ratios, q, 16);
+  v128.store(pigment + ratios, s, 32);
 }
 
 // Of what lies below, until the next.
-@inline export function absorbUnder(pigment: usize, colour: v128): void { absorb(pigment, colour, UNDER, UNDER_REST); }
+@inline export function absorbUnder(pigment: usize, colour: v128): void { absorb(pigment, colour, UNDER, UNDER_LINEAR); }
 
-@inline function mix(pigment: usize, k: usize, share: v128, less: v128): v128 {
+@inline function root(pigment: usize, k: usize, share: v128, less: v128): v128 {
   const q = f32x4.add(f32x4.mul(v128.load(pigment + UNDER + k), less), f32x4.mul(v128.load(pigment + PAINT + k), share));
-  const root = f32x4.sqrt(f32x4.mul(q, f32x4.add(q, f32x4.splat(2))));
-  return f32x4.div(f32x4.splat(1), f32x4.add(f32x4.add(q, f32x4.splat(1)), root));
+  return f32x4.sqrt(f32x4.mul(q, f32x4.add(q, f32x4.splat(2))));
 }
 
 // So much of the paint, 0–1, in what was absorbed last.
-export function mixed(pigment: usize, paint: v128, part: f32): v128 {
+export function mixed(pigment: usize, colour: v128, part: f32): v128 {
+  // As fine as a texel holds it: what was laid in many dabs is off by a rounding from texel to texel.
+  const paint = f32x4.mul(f32x4.nearest(f32x4.mul(colour, f32x4.splat(65536))), f32x4.splat(1 / 65536.0));
   if (v128.any_true(v128.xor(v128.load(pigment + PAINT_LAST), paint))) {
-    absorb(pigment, paint, PAINT, PAINT_REST);
+    absorb(pigment, paint, PAINT, PAINT_LINEAR);
     v128.store(pigment + PAINT_LAST, paint);
   }
   const share = f32x4.splat(part);
   const less = f32x4.splat(1 - part);
-  const light = colourOf(pigment, mix(pigment, 0, share, less), mix(pigment, 16, share, less), mix(pigment, 32, share, less));
-  const rest = f32x4.add(f32x4.mul(v128.load(pigment + UNDER_REST), less), f32x4.mul(v128.load(pigment + PAINT_REST), share));
-  return f32x4.min(f32x4.max(f32x4.add(light, rest), f32x4.splat(0)), f32x4.splat(1));
+  const roots = colourOf(pigment, root(pigment, 0, share, less), root(pigment, 16, share, less), root(pigment, 32, share, less));
+  const linear = f32x4.add(f32x4.mul(v128.load(pigment + UNDER_LINEAR), less), f32x4.mul(v128.load(pigment + PAINT_LINEAR), share));
+  return f32x4.min(f32x4.max(f32x4.sub(linear, roots), f32x4.splat(0)), f32x4.splat(1));
 }
