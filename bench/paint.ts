@@ -124,7 +124,7 @@ function filled(size: number, texels: number): number {
 }
 
 /** A stroke of 200 dabs across the ball's front; the 95th of a hundred, ms. */
-function strokeP95(size: number, radius: number): { p95: number; texels: number } {
+function strokeAcross(size: number, radius: number): { p95: number; texels: number; ns: number } {
   const stroke = new PaintStroke(texture(size), placesOf(size), { overlaps: 'even', opacity: 1 });
   const taken: number[] = [];
   let texels = 0;
@@ -133,7 +133,8 @@ function strokeP95(size: number, radius: number): { p95: number; texels: number 
     texels += stroke.dab(frame(radius, -0.6 + n * 0.006), FORM, [0.5, 0.3, 0.2], 0.8, new Set());
     taken.push(performance.now() - began);
   }
-  return { p95: taken.sort((a, b) => a - b)[189]!, texels: texels / 200 };
+  const ns = (taken.reduce((sum, ms) => sum + ms, 0) * 1e6) / texels;
+  return { p95: taken.sort((a, b) => a - b)[189]!, texels: texels / 200, ns };
 }
 
 const ray = (x: number, y: number): Sample => ({ origin: [x, y, 5], direction: [0, 0, -1] });
@@ -208,7 +209,8 @@ export async function paintFigures(): Promise<Figure[]> {
   const growth = times(huge!, small!);
   const mixing = times(pigment!, over!);
   const smearing = times(smear!, over!);
-  const stroke = strokeP95(SIZE, 0.16);
+  const stroke = strokeAcross(SIZE, 0.16);
+  const strokeGrowth = strokeAcross(8192, 0.16).ns / strokeAcross(2048, 0.16).ns;
   const run = sessionFigures();
   const eight = whole(SIZE, 8);
   const flattenMs = median(
@@ -244,6 +246,14 @@ export async function paintFigures(): Promise<Figure[]> {
       unit: 'ms',
       floor: { what: 'a plain fill of as many', value: (fill * stroke.texels) / 1e6 },
       target: { text: '≤ 8', met: stroke.p95 <= 8 },
+    },
+    {
+      key: 'paint_stroke_growth',
+      what: 'a texel of such a stroke on 8192² over one of the same stroke on 2048²',
+      value: strokeGrowth,
+      unit: '×',
+      floor: { what: 'no growth', value: 1 },
+      target: { text: '≤ 1.25', met: strokeGrowth <= 1.25 },
     },
     {
       key: 'smudge_over_paint',

@@ -225,6 +225,25 @@ describe('palettes', () => {
     expect(hexes(readStrip(strip))).toEqual(hexes(palette));
   });
 
+  test('groups travel in design tokens and CSS', () => {
+    const groups = ['', 'Water', '', 'Iron'];
+    const own: Palette = {
+      name: 'Tide {2}',
+      colours: palette.colours.map((one, i) => ({ ...one, ...(groups[i] ? { group: groups[i] } : {}) })),
+    };
+    const groupsOf = ({ colours }: Palette): string[] =>
+      colours.map(({ colour, group }) => `${group ?? ''} ${hexOf(colour)}`).sort();
+    expect(groupsOf(readTokens(tokensOf(own)))).toEqual(groupsOf(own));
+    expect(readCss(cssOf(own)).name).toBe('Tide {2}');
+    expect(groupsOf(readCss(cssOf(own)))).toEqual(groupsOf(own));
+    // A group and a colour beside it of one name.
+    const twice = [{ ...palette.colours[1]!, group: 'Rust' }, palette.colours[1]!];
+    expect(readTokens(tokensOf({ name: 'Rust', colours: twice })).colours.map(({ group }) => group)).toEqual([
+      undefined,
+      'Rust',
+    ]);
+  });
+
   test('tokens of others: groups in groups, the older form, what is no colour left out', () => {
     const text = JSON.stringify({
       brand: { $type: 'color', base: { red: { $value: '#f00' } }, size: { $type: 'dimension', $value: '4px' } },

@@ -7,6 +7,8 @@ import { hexOf, srgbOfHex, type Srgb } from './spaces';
 export interface PaletteColour {
   name: string;
   colour: Srgb;
+  /** Of the palette’s groups; not given in what has none. */
+  group?: string;
 }
 
 export interface Palette {
@@ -45,13 +47,35 @@ function apart(names: readonly string[]): string[] {
   });
 }
 
+/** By group, in the order in which the groups come. */
+function grouped(colours: readonly PaletteColour[]): Map<string, PaletteColour[]> {
+  const out = new Map<string, PaletteColour[]>();
+  for (const one of colours) {
+    const group = one.group ?? '';
+    out.set(group, [...(out.get(group) ?? []), one]);
+  }
+  return out;
+}
+
+const inGroup = (one: PaletteColour, group: string): PaletteColour =>
+  group ? { ...one, group: group.slice(0, LONGEST_NAME) } : one;
+
 export function tokensOf({ name, colours }: Palette): string {
-  const names = apart(colours.map((one) => tokenName(one.name)));
-  const tokens = colours.map(({ colour }, i) => [
-    names[i],
-    { $value: { colorSpace: 'srgb', components: colour.map((c) => Number(c.toFixed(6))), hex: hexOf(colour) } },
-  ]);
-  return `${JSON.stringify({ [tokenName(name)]: { $type: 'color', ...(Object.fromEntries(tokens) as object) } }, null, 2)}\n`;
+  const token = ({ colour }: PaletteColour): unknown => ({
+    $value: { colorSpace: 'srgb', components: colour.map((c) => Number(c.toFixed(6))), hex: hexOf(colour) },
+  });
+  const groups = grouped(colours);
+  // Colours in no group stand beside the groups, so they share their names.
+  const loose = groups.get('') ?? [];
+  const named = [...groups].filter(([group]) => group);
+  const names = apart([...named.map(([group]) => tokenName(group)), ...loose.map((one) => tokenName(one.name))]);
+  const inner = named.map(([, own], g) => {
+    const tokens = apart(own.map((one) => tokenName(one.name))).map((one, i) => [one, token(own[i])]);
+    return [names[g], Object.fromEntries(tokens)];
+  });
+  const outer = loose.map((one, i) => [names[named.length + i], token(one)]);
+  const all = Object.fromEntries([...outer, ...inner]) as object;
+  return `${JSON.stringify({ [tokenName(name)]: { $type: 'color', ...all } }, null, 2)}\n`;
 }
 
 /** Every colour in it, in whatever group; the newer form and the older one of “#rrggbb”. Throws a sentence. */
@@ -64,23 +88,26 @@ export function readTokens(text: string): Palette {
     throw new Error('This isn’t JSON, so it can’t be read as design tokens.');
   }
   const colours: PaletteColour[] = [];
-  let group: string | null = null;
-  const visit = (of: unknown, name: string, isColour: boolean, depth: number): void => {
+  let whole: string | null = null;
+  const visit = (of: unknown, path: readonly string[], isColour: boolean): void => {
+    const depth = path.length;
     if (typeof of !== 'object' || of === null || Array.isArray(of) || depth > DEEPEST) return;
     const here =
       (of as { $type?: unknown }).$type === undefined ? isColour : (of as { $type: unknown }).$type === 'color';
     const value = (of as { $value?: unknown }).$value;
     const colour = here && value !== undefined ? colourOfToken(value) : null;
-    if (colour) colours.push({ name: name.slice(0, LONGEST_NAME), colour });
+    // The first of the path is the palette, what lies between it and the colour the group.
+    if (colour)
+      colours.push(inGroup({ name: (path.at(-1) ?? '').slice(0, LONGEST_NAME), colour }, path.slice(1, -1).join(' ')));
     if (colours.length > MOST_COLOURS) return;
     for (const [key, inside] of Object.entries(of)) {
       if (key.startsWith('$')) continue;
-      if (depth === 0) group ??= key;
-      visit(inside, key, here, depth + 1);
+      if (depth === 0) whole ??= key;
+      visit(inside, [...path, key], here);
     }
   };
-  visit(parsed, '', false, 0);
-  return { name: (group ?? 'Palette').slice(0, LONGEST_NAME), colours: limited(colours) };
+  visit(parsed, [], false);
+  return { name: (whole ?? 'Palette').slice(0, LONGEST_NAME), colours: limited(colours) };
 }
 
 function colourOfToken(value: unknown): Srgb | null {
@@ -102,18 +129,29 @@ const propertyName = (name: string): string =>
 
 export function cssOf({ name, colours }: Palette): string {
   const names = apart(colours.map((one) => propertyName(one.name))).map((one) => one.replace(/ /g, '-'));
-  const lines = colours.map(({ colour }, i) => `  --${names[i]}: ${hexOf(colour)};`);
-  return `/* ${name.replace(/\*\//g, '')} */\n:root {\n${lines.join('\n')}\n}\n`;
+  const comment = (text: string): string => `/* ${text.replace(/\*\//g, '')} */`;
+  const lines = colours.flatMap(({ colour, group = '' }, i) => {
+    const begins = group !== (colours[i - 1]?.group ?? '');
+    return [...(begins ? [`  ${comment(group)}`] : []), `  --${names[i]}: ${hexOf(colour)};`];
+  });
+  return `${comment(name)}\n:root {\n${lines.join('\n')}\n}\n`;
 }
 
-/** Custom properties whose value is “#rrggbb” or “#rgb”, wherever they stand. Throws a sentence. */
+/**
+ * Custom properties whose value is “#rrggbb” or “#rgb”, wherever they stand; a comment before them names their group.
+ * Throws a sentence.
+ */
 export function readCss(text: string): Palette {
   checkLength(text);
-  const title = /^\s*\/\*\s*(.*?)\s*\*\//.exec(text)?.[1];
+  const [comment = '', title] = /^\s*\/\*\s*(.*?)\s*\*\//.exec(text) ?? [];
   const colours: PaletteColour[] = [];
-  for (const [, name, hex] of text.matchAll(/--([\w-]+)\s*:\s*(#[0-9a-f]{6}|#[0-9a-f]{3})\b/gi)) {
-    const colour = srgbOfHex(hex);
-    if (colour) colours.push({ name: name.replace(/-/g, ' ').slice(0, LONGEST_NAME), colour });
+  let group = '';
+  for (const [, said, name, hex] of text
+    .slice(comment.length)
+    .matchAll(/\/\*([^*]{0,200})\*\/|--([\w-]+)\s*:\s*(#[0-9a-f]{6}|#[0-9a-f]{3})\b/gi)) {
+    if (said !== undefined) group = said.trim();
+    const colour = hex === undefined ? null : srgbOfHex(hex);
+    if (colour) colours.push(inGroup({ name: name.replace(/-/g, ' ').slice(0, LONGEST_NAME), colour }, group));
     if (colours.length > MOST_COLOURS) break;
   }
   return { name: (title || 'Palette').slice(0, LONGEST_NAME), colours: limited(colours) };

@@ -15,7 +15,12 @@ import type { PaintForm } from './cover';
 import { edgesOf } from './texels';
 import { TILE } from './texture';
 
-export interface TilePlaces {
+interface Ball {
+  centre: readonly [number, number, number];
+  radius: number;
+}
+
+export interface TilePlaces extends Ball {
   tile: number;
   /** Texels here; where coordinates overlap one is here more than once. */
   count: number;
@@ -34,22 +39,23 @@ export interface TilePlaces {
   triangle: Uint32Array;
   /** Mean width of a texel, body units. */
   texel: number;
-  /** A ball round all of it. */
-  centre: readonly [number, number, number];
-  radius: number;
   leaves: Uint32Array;
   prints: Int32Array;
 }
 
-/** Memory of a texel, and how much is kept of what strokes touched last. */
+/** Memory of a texel, how much is kept of what strokes touched last, and how much for a dab that needs more. */
 const TEXEL_BYTES = 22;
 const MOST_BYTES = 96 * 1024 * 1024;
+const MOST_OF_A_DAB = 256 * 1024 * 1024;
 
 export class Places {
   private readonly made = new Map<number, TilePlaces | null>();
   private bytes = 0;
   /** Of this stroke. */
   private readonly sound = new Set<number>();
+  private readonly balls = new Map<number, Ball>();
+  /** Of this dab. */
+  private needed: ReadonlySet<number> = new Set();
   private readonly prints = new Map<number, number>();
   private readonly leaves: Uint32Array;
   private readonly found = new Found();
@@ -62,6 +68,7 @@ export class Places {
   /** A stroke begins: what was sculpted since shows. */
   begin(): void {
     this.sound.clear();
+    this.balls.clear();
     this.prints.clear();
   }
 
@@ -80,37 +87,72 @@ export class Places {
     const count = leavesInSphere(mesh, x, y, z, reach, this.leaves);
     for (let i = 0; i < count; i++)
       for (let k = leafStarts[this.leaves[i]]; k < leafStarts[this.leaves[i] + 1]; k++) tiles.add(leafTiles[k]);
+    const meets = ({ centre, radius }: Ball): boolean => {
+      const [dx, dy, dz] = [centre[0] - x, centre[1] - y, centre[2] - z];
+      return dx * dx + dy * dy + dz * dz <= (reach + radius) ** 2;
+    };
+    const near = [...tiles].filter((tile) => meets(this.ballOf(tile))).sort((p, q) => p - q);
+    this.needed = new Set(near);
+    // What is known is used before anything is made, which may push out what wasn’t used for longest.
+    const known = near.map((tile) => this.knownOf(tile));
     const out: TilePlaces[] = [];
-    for (const tile of [...tiles].sort((a, b) => a - b)) {
-      const here = this.of(tile);
-      if (!here) continue;
-      const [dx, dy, dz] = [here.centre[0] - x, here.centre[1] - y, here.centre[2] - z];
-      if (dx * dx + dy * dy + dz * dz <= (reach + here.radius) ** 2) out.push(here);
-    }
+    near.forEach((tile, i) => {
+      const here = known[i] === undefined ? this.of(tile) : known[i];
+      if (here && meets(here)) out.push(here);
+    });
     return out;
+  }
+
+  /** Round the triangles of a tile, so round all its texels. */
+  private ballOf(tile: number): Ball {
+    if (this.sound.has(tile)) {
+      const made = this.made.get(tile);
+      if (made) return made;
+    }
+    const known = this.balls.get(tile);
+    if (known) return known;
+    const { starts, triangles, mesh } = this.atlas;
+    const around = new Around();
+    for (let i = starts[tile]; i < starts[tile + 1]; i++)
+      for (let k = triangles[i] * 3; k < triangles[i] * 3 + 3; k++) {
+        const v = mesh.triangles[k] * 3;
+        around.add(mesh.positions[v], mesh.positions[v + 1], mesh.positions[v + 2]);
+      }
+    const ball = around.ball();
+    this.balls.set(tile, ball);
+    return ball;
   }
 
   /** Null where no triangle has a texel of the tile. */
   of(tile: number): TilePlaces | null {
-    const known = this.made.get(tile);
-    if (known === null) return null;
-    if (known && (this.sound.has(tile) || known.leaves.every((leaf, i) => this.printOf(leaf) === known.prints[i]))) {
-      this.sound.add(tile);
-      // What was used last goes last.
-      this.made.delete(tile);
-      this.made.set(tile, known);
-      return known;
-    }
-    if (known) this.forget(tile, known);
+    const known = this.knownOf(tile);
+    if (known !== undefined) return known;
     const made = this.make(tile);
     this.made.set(tile, made);
     this.sound.add(tile);
     if (made) this.bytes += made.count * TEXEL_BYTES;
     for (const [old, of] of this.made) {
       if (this.bytes <= MOST_BYTES) break;
-      if (of && old !== tile) this.forget(old, of);
+      const spared = this.needed.has(old) && this.bytes <= MOST_OF_A_DAB;
+      if (of && old !== tile && !spared) this.forget(old, of);
     }
     return made;
+  }
+
+  /** As they were made, where nothing has moved since; undefined where they are to be made. */
+  private knownOf(tile: number): TilePlaces | null | undefined {
+    const known = this.made.get(tile);
+    if (!known) return known;
+    const stands = this.sound.has(tile) || known.leaves.every((leaf, i) => this.printOf(leaf) === known.prints[i]);
+    if (!stands) {
+      this.forget(tile, known);
+      return undefined;
+    }
+    this.sound.add(tile);
+    // What was used last goes last.
+    this.made.delete(tile);
+    this.made.set(tile, known);
+    return known;
   }
 
   private forget(tile: number, of: TilePlaces): void {
@@ -185,13 +227,15 @@ export class Places {
       triangle[i] = t;
     }
     const own = Uint32Array.from(leaves);
+    const around = new Around();
+    for (let i = 0; i < count; i++) around.add(x[i], y[i], z[i]);
     return {
       tile,
       count,
       ...parts,
       triangle,
       texel: texels / count,
-      ...ballRound({ x, y, z, count }),
+      ...around.ball(),
       leaves: own,
       prints: Int32Array.from(own, (leaf) => this.printOf(leaf)),
     };
@@ -337,24 +381,26 @@ const NEAREST: Int32Array = (() => {
   );
 })();
 
-function ballRound({
-  x,
-  y,
-  z,
-  count,
-}: Pick<TilePlaces, 'x' | 'y' | 'z' | 'count'>): Pick<TilePlaces, 'centre' | 'radius'> {
-  let [lowX, lowY, lowZ] = [x[0], y[0], z[0]];
-  let [highX, highY, highZ] = [lowX, lowY, lowZ];
-  for (let i = 1; i < count; i++) {
-    if (x[i] < lowX) lowX = x[i];
-    else if (x[i] > highX) highX = x[i];
-    if (y[i] < lowY) lowY = y[i];
-    else if (y[i] > highY) highY = y[i];
-    if (z[i] < lowZ) lowZ = z[i];
-    else if (z[i] > highZ) highZ = z[i];
+/** A box round places, and the ball round that. */
+class Around {
+  private readonly low: [number, number, number] = [Infinity, Infinity, Infinity];
+  private readonly high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+
+  add(x: number, y: number, z: number): void {
+    const { low, high } = this;
+    if (x < low[0]) low[0] = x;
+    if (x > high[0]) high[0] = x;
+    if (y < low[1]) low[1] = y;
+    if (y > high[1]) high[1] = y;
+    if (z < low[2]) low[2] = z;
+    if (z > high[2]) high[2] = z;
   }
-  const [dx, dy, dz] = [(highX - lowX) / 2, (highY - lowY) / 2, (highZ - lowZ) / 2];
-  return { centre: [lowX + dx, lowY + dy, lowZ + dz], radius: Math.sqrt(dx * dx + dy * dy + dz * dz) };
+
+  ball(): Ball {
+    const { low, high } = this;
+    const half = [0, 1, 2].map((k) => (high[k] - low[k]) / 2);
+    return { centre: [low[0] + half[0], low[1] + half[1], low[2] + half[2]], radius: Math.hypot(...half) };
+  }
 }
 
 function mixed(seed: number, of: Float32Array, from: number, to: number): number {

@@ -5,6 +5,7 @@ import { HexSchema } from './colour';
 
 export const PALETTE_VERSION = 1;
 export const MOST_PALETTE_COLOURS = 512;
+export const MOST_PALETTE_GROUPS = 32;
 
 const PaletteColourSchema = z.object({ colour: HexSchema, name: z.string().trim().max(80).default('') });
 
@@ -17,7 +18,7 @@ export const PaletteSchema = z
     groups: z
       .array(z.object({ name: z.string().trim().max(80), colours: z.array(PaletteColourSchema) }))
       .min(1, 'A palette has a group at least.')
-      .max(32, 'A palette has at most 32 groups.'),
+      .max(MOST_PALETTE_GROUPS, `A palette has at most ${MOST_PALETTE_GROUPS} groups.`),
   })
   .refine(
     ({ groups }) => groups.reduce((sum, { colours }) => sum + colours.length, 0) <= MOST_PALETTE_COLOURS,
@@ -28,7 +29,12 @@ export type OwnPalette = z.infer<typeof PaletteSchema>;
 export function newPalette(
   id: string,
   name: string,
-  colours: OwnPalette['groups'][number]['colours'] = [],
+  colours: readonly (OwnPalette['groups'][number]['colours'][number] & { group?: string | undefined })[] = [],
 ): OwnPalette {
-  return PaletteSchema.parse({ version: PALETTE_VERSION, id, card: { name }, groups: [{ name: '', colours }] });
+  const names = [...new Set(colours.map(({ group = '' }) => group))];
+  const groups = (names.length > 0 ? names : ['']).map((group) => ({
+    name: group,
+    colours: colours.filter((one) => (one.group ?? '') === group),
+  }));
+  return PaletteSchema.parse({ version: PALETTE_VERSION, id, card: { name }, groups });
 }

@@ -91,7 +91,9 @@ async function remove(): Promise<void> {
 
 const asPalette = (): Palette => ({
   name: palettes.open?.card.name ?? 'Palette',
-  colours: palettes.colours.map(({ colour, name }) => ({ name: name || colour, colour: srgbOfHex(colour)! })),
+  colours: (palettes.open?.groups ?? []).flatMap((group) =>
+    group.colours.map(({ colour, name }) => ({ name: name || colour, colour: srgbOfHex(colour)!, group: group.name })),
+  ),
 });
 async function write(kind: 'json' | 'css' | 'png'): Promise<void> {
   const palette = asPalette();
@@ -114,7 +116,11 @@ async function read(file: File): Promise<void> {
       : readTokens(await file.text());
   palettes.add(
     found.name === 'Palette' ? name : found.name,
-    found.colours.map((one) => ({ name: picture ? '' : one.name.trim(), colour: hexOf(one.colour) })),
+    found.colours.map((one) => ({
+      name: picture ? '' : one.name.trim(),
+      colour: hexOf(one.colour),
+      group: one.group,
+    })),
   );
 }
 const open = usePickFiles({ accept: '.json,.css,.png' }, ([file]) => file && orSay(() => read(file)));

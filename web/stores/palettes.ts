@@ -5,7 +5,7 @@
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { MOST_PALETTE_COLOURS, newPalette, PaletteSchema, type OwnPalette } from '#core/settings';
+import { MOST_PALETTE_COLOURS, MOST_PALETTE_GROUPS, newPalette, PaletteSchema, type OwnPalette } from '#core/settings';
 import * as api from '../api/client';
 import { plain } from '../api/plain';
 import { sentence, useConnection } from './connection';
@@ -96,10 +96,13 @@ export const usePalettes = defineStore('palettes', () => {
     );
   }
 
-  /** A palette of these; more than it takes are refused with a sentence. */
-  function add(name: string, own: OwnPalette['groups'][number]['colours']): void {
+  /** A palette of these, in their groups; more than it takes are refused with a sentence. */
+  function add(name: string, own: NonNullable<Parameters<typeof newPalette>[2]>): void {
     if (own.length > MOST_PALETTE_COLOURS)
       throw new Error(`It holds ${own.length} colours; a palette takes ${MOST_PALETTE_COLOURS} at most.`);
+    const groups = new Set(own.map(({ group }) => group)).size;
+    if (groups > MOST_PALETTE_GROUPS)
+      throw new Error(`It holds ${groups} groups; a palette takes ${MOST_PALETTE_GROUPS} at most.`);
     const made = newPalette(crypto.randomUUID(), freeName(name), own);
     put(made);
     openId.value = made.id;
