@@ -24,6 +24,7 @@ const WEB_ROOMS = [
   ['stores'],
   ['controls'],
   ['slab', 'scan', 'sheet', 'made', 'cast', 'alpha', 'bench', 'proof'],
+  ['rack'],
   ['places'],
 ];
 const controlsOnly = {

@@ -67,6 +67,7 @@ for (const { doc, bytes } of set.bodies) {
 await store.save(judged('palettes', set.palette), { revision: null });
 for (const doc of set.brushes)
   await store.save(judged('brushes', doc), { revision: null, picture: await brushPicture(desk, doc, formsOf(doc)) });
+for (const doc of set.packs) await store.save(judged('packs', doc), { revision: null });
 await store.putBelt(set.brushes.map((b) => b.id));
 await seedBaseBrushes(store, (brush) => brushPicture(desk, brush, formsOf(brush)));
 await store.clean();
@@ -74,5 +75,5 @@ await store.close();
 await rm(out, { recursive: true, force: true });
 await rename(work, out);
 console.log(
-  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.parts.length} parts, ${set.bodies.length} bodies, a palette, ${set.brushes.length} brushes.`,
+  `Demo data built in ${((performance.now() - began) / 1000).toFixed(1)} s: ${set.slabs.length} slabs, 2 sheets, a scan, lettering, ${set.patterns.length} patterns, ${alphas.size} alphas, ${set.parts.length} parts, ${set.bodies.length} bodies, a palette, ${set.brushes.length} brushes in ${set.packs.length} packs.`,
 );

@@ -20,6 +20,7 @@ import {
   type Pattern,
   type Sheet,
   type Slab,
+  type Pack,
 } from '#core/settings';
 import { alphaForm, type AlphaForm } from '#core/brush';
 import type { Hand } from './hand';
@@ -28,6 +29,7 @@ import { paintBrushes, wharfPalette } from './painted/paintBrushes';
 import { paintedBodies } from './painted/paintedBodies';
 import { barnacleCrust, LONE, PATCH } from './slabs/barnacleCrust';
 import { castLettering, crateMarks, patterns } from './drawn';
+import { wharfPacks } from './packs';
 import { musselPlank, type DemoBody } from './parts/mussels';
 import { fittingBrushes, fittings, type DemoPart } from './parts/parts';
 import { printsPage } from './sheets/page';
@@ -49,6 +51,7 @@ export interface DemoSet {
   parts: DemoPart[];
   bodies: DemoBody[];
   palette: OwnPalette;
+  packs: Pack[];
 }
 
 /** What the demo can't do without a machine: naming bytes, writing the page as a scanner would, reading fonts. */
@@ -90,16 +93,24 @@ export async function tidewrack(machine: DemoMachine): Promise<DemoSet> {
     const found = forms.find(({ doc }) => doc.id === alphaId);
     return found ? alphaForm(found.doc, found.bytes.slice().buffer) : null;
   };
+  const stamps = brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc));
+  const isMark = ({ card }: Brush): boolean => /crate|chisel|pits/i.test(card.name);
   return {
     slabs: [crust, limpet],
     alphas: forms,
-    brushes: [...brushes([...alphas, ...made, ...scan.alphas].map((a) => a.doc)), ...setters, ...painters],
+    brushes: [...stamps, ...setters, ...painters],
     parts,
     bodies: [
       musselPlank(id(90), AUTHOR, parts, setters, hash),
       ...paintedBodies((n) => id(91 + n), AUTHOR, painters, { ...machine, formOf }),
     ],
     palette: wharfPalette(id(96), AUTHOR),
+    packs: wharfPacks((n) => id(97 + n), AUTHOR, {
+      crusts: stamps.filter((brush) => !isMark(brush)),
+      marks: stamps.filter(isMark),
+      fittings: setters,
+      paint: painters,
+    }),
     page,
     scan,
     lettering,

@@ -11,6 +11,7 @@ export * from './pen';
 export * from './pickOut';
 export * from './tooth';
 export * from './colour';
+export * from './pack';
 export * from './palette';
 export * from './brush';
 export * from './frame';

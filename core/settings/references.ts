@@ -14,7 +14,7 @@ export interface BlobReference {
 }
 
 export interface DocumentReference {
-  collection: 'alphas' | 'sources' | 'parts';
+  collection: 'alphas' | 'brushes' | 'sources' | 'parts';
   id: string;
   /** It must be there when the document is saved, and can't be deleted as long as the document names it. */
   needed: boolean;

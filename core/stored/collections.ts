@@ -9,6 +9,8 @@ import {
   BRUSH_VERSION,
   BrushSchema,
   OwnBodySchema,
+  PACK_VERSION,
+  PackSchema,
   PALETTE_VERSION,
   PaletteSchema,
   PART_VERSION,
@@ -17,6 +19,7 @@ import {
   referencesOfAlpha,
   referencesOfBody,
   referencesOfBrush,
+  referencesOfPack,
   referencesOfPart,
   referencesOfSource,
   SOURCE_MIGRATIONS,
@@ -26,6 +29,7 @@ import {
   type Brush,
   type OwnBody,
   type OwnPalette,
+  type Pack,
   type Part,
   type ReadResult,
   type References,
@@ -39,6 +43,7 @@ import {
   headOfBody,
   headOfSource,
   headOfTrial,
+  PackHeadSchema,
   PaletteHeadSchema,
   PartHeadSchema,
   SourceHeadSchema,
@@ -46,6 +51,7 @@ import {
   type AlphaHead,
   type BodyHead,
   type BrushHead,
+  type PackHead,
   type PaletteHead,
   type PartHead,
   type SourceHead,
@@ -57,6 +63,7 @@ export interface Documents {
   alphas: Alpha;
   sources: Source;
   bodies: OwnBody;
+  packs: Pack;
   parts: Part;
   palettes: OwnPalette;
   trials: OwnTrial;
@@ -66,6 +73,7 @@ export interface Heads {
   alphas: AlphaHead;
   sources: SourceHead;
   bodies: BodyHead;
+  packs: PackHead;
   parts: PartHead;
   palettes: PaletteHead;
   trials: TrialHead;
@@ -76,6 +84,7 @@ export const COLLECTIONS = [
   'alphas',
   'sources',
   'bodies',
+  'packs',
   'parts',
   'palettes',
   'trials',
@@ -86,6 +95,7 @@ export const SCHEMAS = {
   alphas: AlphaSchema,
   sources: SourceSchema,
   bodies: OwnBodySchema,
+  packs: PackSchema,
   parts: PartSchema,
   palettes: PaletteSchema,
   trials: OwnTrialSchema,
@@ -95,6 +105,7 @@ export const HEAD_SCHEMAS = {
   alphas: AlphaHeadSchema,
   sources: SourceHeadSchema,
   bodies: BodyHeadSchema,
+  packs: PackHeadSchema,
   parts: PartHeadSchema,
   palettes: PaletteHeadSchema,
   trials: TrialHeadSchema,
@@ -117,6 +128,7 @@ export const SINGULAR: Record<Collection, string> = {
   alphas: 'alpha',
   sources: 'source',
   bodies: 'body',
+  packs: 'pack',
   parts: 'part',
   palettes: 'palette',
   trials: 'set of test strokes',
@@ -127,6 +139,7 @@ const READERS: { [C in Collection]: (doc: unknown) => ReadResult<Documents[C]> }
   alphas: (doc) => readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS),
   sources: (doc) => readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS),
   bodies: (doc) => readDocument('body', OwnBodySchema, BODY_VERSION, doc, BODY_MIGRATIONS),
+  packs: (doc) => readDocument('pack', PackSchema, PACK_VERSION, doc),
   parts: (doc) => readDocument('part', PartSchema, PART_VERSION, doc),
   palettes: (doc) => readDocument('palette', PaletteSchema, PALETTE_VERSION, doc),
   trials: (doc) => readDocument('set of test strokes', OwnTrialSchema, TRIAL_VERSION, doc),
@@ -171,6 +184,8 @@ export function kindOf(collection: Collection, doc: Documents[Collection]): stri
       return (doc as Source).kind;
     case 'bodies':
       return 'mesh';
+    case 'packs':
+      return 'pack';
     case 'parts':
       return (doc as Part).made.from;
     case 'palettes':
@@ -191,6 +206,8 @@ export function referencesOf(collection: Collection, doc: Documents[Collection])
       return referencesOfSource(doc as Source);
     case 'bodies':
       return referencesOfBody(doc as OwnBody);
+    case 'packs':
+      return referencesOfPack(doc as Pack);
     case 'parts':
       return referencesOfPart(doc as Part);
     case 'palettes':

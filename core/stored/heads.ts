@@ -8,6 +8,7 @@ import {
   CardSchema,
   LEVEL_CELLS,
   OwnBodySchema,
+  PackSchema,
   PaletteSchema,
   PartSchema,
   PATTERN_FORMS,
@@ -58,6 +59,10 @@ export type BodyHead = z.infer<typeof BodyHeadSchema>;
 
 export const PartHeadSchema = PartSchema.omit({ version: true }).extend(head);
 export type PartHead = z.infer<typeof PartHeadSchema>;
+
+/** All of it, its notes too: a page changes packs as its list has them. */
+export const PackHeadSchema = z.object(PackSchema.shape).omit({ version: true });
+export type PackHead = z.infer<typeof PackHeadSchema>;
 
 /** All of it: palettes are small. */
 export const PaletteHeadSchema = z.object({ ...PaletteSchema.shape, ...head }).omit({ version: true });

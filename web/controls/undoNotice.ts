@@ -7,7 +7,8 @@ import PushButton from './PushButton.vue';
 /** Over the belt, and over what stands at the foot of a view. */
 const OVER_BELT_PX = 148;
 
-export function undoNotice(message: string, undo: () => Promise<void>): void {
+/** Answers what closes it. */
+export function undoNotice(message: string, undo: () => Promise<void>): () => void {
   const note = ElNotification({
     message: h('div', { style: 'display:flex;gap:14px;align-items:center' }, [
       h('span', message),
@@ -28,6 +29,7 @@ export function undoNotice(message: string, undo: () => Promise<void>): void {
     duration: 9000,
     showClose: true,
   });
+  return () => note.close();
 }
 
 /** Does it; what can't be done is said. */
@@ -40,5 +42,11 @@ export function failNotice(message: string): void {
 }
 
 export function tellNotice(message: string): void {
-  ElNotification({ message, position: 'bottom-left', offset: OVER_BELT_PX, duration: 4000 });
+  shortNotice(message);
+}
+
+/** Answers what closes it. */
+export function shortNotice(message: string): () => void {
+  const note = ElNotification({ message, position: 'bottom-left', offset: OVER_BELT_PX, duration: 4000 });
+  return () => note.close();
 }

@@ -1,237 +1,304 @@
 <script setup lang="ts">
-/** The rack: every brush, its picture and card. Opens, copies, renames, deletes; drafts wear a mark. */
-import ScrollArea from '../controls/ScrollArea.vue';
-import { Search } from '@lucide/vue';
+/**
+ * The rack: packs as shelves, one under the other, then what is in no pack, then the base brushes. Brushes are opened,
+ * chosen, dragged into order and between packs; every change can be undone.
+ */
+import { Captions, Redo2, Search, Undo2 } from '@lucide/vue';
+import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import { useRouter } from 'vue-router';
-import { BASE_BRUSHES } from '#core/presets';
-import type { BrushHead } from '#core/stored';
-import { NameSchema } from '#core/settings';
-import RackCard from '../bench/RackCard.vue';
+import { brushesOf } from '#core/settings';
+import { withoutGroup } from '#core/pack';
+import ChoiceBar from '../controls/ChoiceBar.vue';
+import DialogBox from '../controls/DialogBox.vue';
+import PushButton from '../controls/PushButton.vue';
+import ScrollArea from '../controls/ScrollArea.vue';
+import SelectField from '../controls/SelectField.vue';
+import { useShortcuts } from '../controls/shortcuts';
+import TextField from '../controls/TextField.vue';
+import ToolButton from '../controls/ToolButton.vue';
 import TopBar from '../controls/TopBar.vue';
-import { failNotice, undoNotice } from '../controls/undoNotice';
-import { useBrushBench } from '../stores/brushBench';
+import { failNotice, orSay, shortNotice, undoNotice } from '../controls/undoNotice';
+import ChosenBar from '../rack/ChosenBar.vue';
+import { BASE, LOOSE, SORTS, useShelves, type Entry, type Sort } from '../rack/entries';
+import ManyDialog from '../rack/ManyDialog.vue';
+import PackDialog from '../rack/PackDialog.vue';
+import PackShelf, { type Dropped } from '../rack/PackShelf.vue';
+import { useRackBrushes } from '../rack/rackBrushes';
+import RackRail from '../rack/RackRail.vue';
+import { useChosen } from '../rack/useChosen';
+import { useRubberBand } from '../rack/useRubberBand';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
-import PushButton from '../controls/PushButton.vue';
-import TextField from '../controls/TextField.vue';
-import DialogBox from '../controls/DialogBox.vue';
+import { useManyBrushes } from '../stores/manyBrushes';
+import { usePacks } from '../stores/packs';
+import { useRackSteps } from '../stores/rackSteps';
 
-const router = useRouter();
+/** Least side of a picture, pixels. */
+const SIDES = { small: 96, medium: 172, large: 280 } as const;
+const SIZES = [
+  { value: 'small', label: 'S', help: 'Small pictures' },
+  { value: 'medium', label: 'M', help: 'Pictures of middle size' },
+  { value: 'large', label: 'L', help: 'Large pictures' },
+] as const;
 const library = useLibrary();
-const bench = useBrushBench();
+const packs = usePacks();
+const many = useManyBrushes();
+const steps = useRackSteps();
+const { renaming, newName, nameProblem, open, fresh, copy, askName, rename, remove, toBelt } = useRackBrushes();
 const wanted = ref('');
 const tag = ref('');
-const renaming = ref<BrushHead | null>(null);
-const newName = ref('');
-const nameProblem = ref<string | null>(null);
+const folded = useLocalStorage<string[]>('shelves-folded', []);
+const sort = useLocalStorage<Sort>('rack-sort', 'hand');
+const size = useLocalStorage<keyof typeof SIDES>('rack-pictures', 'medium');
+const named = useLocalStorage('rack-names', true);
+const page = ref<HTMLElement | null>(null);
+const again = ref(0);
+const about = ref<string | null>(null);
+const asked = ref<'names' | 'tags' | null>(null);
+const grouping = ref<{ pack: string; index: number; name: string } | null>(null);
 
 void library.ready().then(() => library.loadDrafts());
 
-interface Entry {
-  brush: BrushHead;
-  base: boolean;
-  unsaved: boolean;
-  waiting: boolean;
-}
-const entries = computed<Entry[]>(() => {
-  const drafts = new Map(library.drafts.map((d) => [d.doc.id, d]));
-  const saved = library.brushes.map((k) => {
-    const draft = drafts.get(k.id);
-    return { brush: draft?.doc ?? k, base: k.base, unsaved: draft !== undefined, waiting: draft?.waiting ?? false };
-  });
-  const fresh = library.drafts
-    .filter((d) => !library.has('brushes', d.doc.id))
-    .map((d) => ({ brush: d.doc, base: false, unsaved: true, waiting: d.waiting }));
-  return [...fresh.reverse(), ...saved];
-});
+const { entries, shelves, shown } = useShelves(wanted, tag, sort);
 const tags = computed(() => [...new Set(entries.value.flatMap((e) => e.brush.card.tags))].sort());
-const shown = computed(() => {
-  const words = wanted.value.trim().toLowerCase();
-  return entries.value.filter(
-    ({ brush: { card } }) =>
-      (tag.value === '' || card.tags.includes(tag.value)) &&
-      (words === '' || `${card.name} ${card.author} ${card.tags.join(' ')}`.toLowerCase().includes(words)),
-  );
-});
-const own = computed(() => shown.value.filter((e) => !e.base));
-const base = computed(() => shown.value.filter((e) => e.base));
-/** Cards that are laid out: more as one comes to the end of them. */
-const CARDS = 120;
-const count = ref(CARDS);
-const laid = computed(() => own.value.slice(0, count.value));
-const all = computed(() => laid.value.length === own.value.length);
-watch([wanted, tag], () => (count.value = CARDS));
-function more(): void {
-  if (!all.value) count.value += CARDS;
-}
+const searched = computed(() => wanted.value.trim() !== '' || tag.value !== '');
+const unfolded = computed(() => shown.value.filter(({ id }) => !folded.value.includes(id) || searched.value));
+const cards = computed(() =>
+  unfolded.value.flatMap(({ groups }) => groups.flatMap((group) => group.entries.map(({ brush }) => brush.id))),
+);
+const chosen = useChosen(cards);
+const { band, begin } = useRubberBand(page, chosen.ids, chosen.set);
+const baseIds = computed(() => new Set(entries.value.filter(({ base }) => base).map(({ brush }) => brush.id)));
+const bases = computed(() => chosen.inOrder.value.filter((id) => baseIds.value.has(id)).length);
+const own = computed(() => chosen.inOrder.value.filter((id) => !baseIds.value.has(id)));
+/** Packs that are shown and hold something of what is chosen. */
+const holding = computed(() =>
+  shown.value.filter(({ pack }) => pack && brushesOf(pack).some((id) => chosen.ids.value.has(id))).map(({ id }) => id),
+);
 
-function open(brush: { id: string }): void {
-  void router.push(`/bench/brush/${brush.id}`);
-}
+let closeLast: (() => void) | null = null;
+watch(
+  () => steps.said,
+  (said) => {
+    if (!said) return;
+    // One at a time: what was said before is over.
+    closeLast?.();
+    closeLast = null;
+    if ('undo' in said) closeLast = undoNotice(said.text, said.undo);
+    else if (said.failed) failNotice(said.text);
+    else closeLast = shortNotice(said.text);
+  },
+);
 
-async function fresh(): Promise<void> {
-  open(await library.copyBrush(BASE_BRUSHES[0], 'New brush'));
-}
-
-async function copy({ id, card }: BrushHead): Promise<void> {
+/** What can’t be done is said, and nothing is changed. */
+function trying(act: () => void): void {
   try {
-    const brush = await library.brush(id);
-    if (brush) open(await library.copyBrush(brush));
-    else
-      failNotice(`“${card.name}” can’t be copied: the server can’t be reached, or it was deleted in another window.`);
+    act();
   } catch (error) {
     failNotice(sentence(error));
   }
 }
 
-function askName(brush: BrushHead): void {
-  renaming.value = brush;
-  newName.value = brush.card.name;
-  nameProblem.value = null;
+function press({ brush }: Entry, e: MouseEvent): void {
+  if (!chosen.pressed(brush.id, e)) open(brush);
 }
 
-/** A saved brush is renamed at once; a draft's name goes on being a draft's. */
-async function rename(): Promise<void> {
-  const brush = renaming.value;
-  if (!brush) return;
-  const name = NameSchema.safeParse(newName.value);
-  if (!name.success) {
-    nameProblem.value = name.error.issues[0].message;
-    return;
-  }
-  const old = brush.card.name;
-  try {
-    await putName(brush.id, name.data);
-    renaming.value = null;
-    if (old !== name.data) undoNotice(`“${old}” is now “${name.data}”.`, () => putName(brush.id, old));
-  } catch (error) {
-    nameProblem.value = sentence(error);
-  }
-}
-
-async function putName(id: string, name: string): Promise<void> {
-  await bench.open(id);
-  const stored = bench.saved;
-  await bench.edit((brush) => {
-    brush.card.name = name;
-  });
-  await bench.keepDraft();
-  if (!stored) return;
-  const hadDraft =
-    JSON.stringify({ ...bench.doc, card: { ...bench.doc?.card, name: stored.doc.card.name } }) !==
-    JSON.stringify(stored.doc);
-  if (hadDraft) return;
-  if (!(await bench.save()) && bench.nameProblem) {
-    const message = bench.nameProblem;
-    await bench.revert();
-    throw new Error(message);
-  }
-}
-
-async function remove(entry: Entry): Promise<void> {
-  const { brush } = entry;
-  const belt = [...library.beltIds];
-  try {
-    if (library.has('brushes', brush.id)) {
-      await library.remove('brushes', brush.id);
-      undoNotice(`“${brush.card.name}” deleted.`, async () => {
-        await library.restore('brushes', brush.id);
-        await library.setBelt(belt);
-      });
-    } else {
-      const draft = library.drafts.find((d) => d.doc.id === brush.id);
-      await library.dropDraft(brush.id);
-      undoNotice(`Draft “${brush.card.name}” thrown away.`, async () => {
-        if (draft) await library.keepDraft(draft);
-      });
+/** What is chosen goes with what is dragged. */
+function dropped({ id, from, to, group, following, copies }: Dropped): void {
+  const ids = chosen.ids.value.has(id) ? chosen.inOrder.value : [id];
+  trying(() => {
+    if (to === LOOSE) {
+      if (from !== LOOSE && from !== BASE) packs.takeOut(ids, [from]);
+    } else if (to !== BASE) {
+      const before = following.find((next) => !ids.includes(next)) ?? null;
+      packs.place(ids, to, { group, before }, copies || from === LOOSE || from === BASE ? [] : [from]);
     }
-  } catch (error) {
-    failNotice(sentence(error));
-  }
+  });
+  again.value++;
 }
 
-async function toBelt(brush: BrushHead): Promise<void> {
-  const on = library.beltIds.includes(brush.id);
-  try {
-    await library.setBelt(on ? library.beltIds.filter((id) => id !== brush.id) : [...library.beltIds, brush.id]);
-  } catch (error) {
-    failNotice(sentence(error));
-  }
+function putIn(pack: string | null): void {
+  const ids = chosen.inOrder.value;
+  trying(() => {
+    if (pack === null) about.value = packs.create('New pack', ids).id;
+    else packs.place(ids, pack, { group: (packs.docOf(pack)?.groups.length ?? 1) - 1, before: null });
+  });
 }
+function create(): void {
+  trying(() => (about.value = packs.create('New pack', []).id));
+}
+function addGroup(id: string): void {
+  trying(() =>
+    packs.change(
+      `Group added.`,
+      [id],
+      (pack) => ({ ...pack, groups: [...pack.groups, { name: `Group ${pack.groups.length + 1}`, brushes: [] }] }),
+      false,
+    ),
+  );
+}
+function askGroup(pack: string, index: number): void {
+  grouping.value = { pack, index, name: packs.docOf(pack)?.groups[index]?.name ?? '' };
+}
+function nameGroup(): void {
+  const now = grouping.value;
+  grouping.value = null;
+  if (!now) return;
+  trying(() =>
+    packs.change(
+      'Group renamed.',
+      [now.pack],
+      (pack) => ({ ...pack, groups: pack.groups.map((g, i) => (i === now.index ? { ...g, name: now.name } : g)) }),
+      false,
+    ),
+  );
+}
+function dropGroup(): void {
+  const now = grouping.value;
+  grouping.value = null;
+  if (now)
+    trying(() => packs.change('Group removed; its brushes stay.', [now.pack], (pack) => withoutGroup(pack, now.index)));
+}
+function fold(id: string): void {
+  folded.value = folded.value.includes(id) ? folded.value.filter((one) => one !== id) : [...folded.value, id];
+}
+
+const some = (): boolean => chosen.ids.value.size > 0;
+const one = (): Entry | undefined =>
+  chosen.ids.value.size === 1 ? entries.value.find(({ brush }) => chosen.ids.value.has(brush.id)) : undefined;
+function askNames(): void {
+  const single = one();
+  if (single) askName(single.brush);
+  else asked.value = 'names';
+}
+function removeChosen(): void {
+  orSay(() => many.remove(own.value));
+}
+useShortcuts([
+  { keys: 'Ctrl+Z', what: 'Undo what was done on the rack', run: () => void steps.undo() },
+  { keys: 'Ctrl+Y', what: 'Do it again', run: () => void steps.redo() },
+  { keys: 'Ctrl+Shift+Z', what: 'Do it again', run: () => void steps.redo(), silent: true },
+  { keys: 'Ctrl+A', what: 'Choose all that is shown', run: chosen.all },
+  { keys: 'Escape', what: 'Choose none', run: chosen.none, when: some },
+  { keys: 'Delete', what: 'Delete what is chosen', run: removeChosen, when: () => own.value.length > 0 },
+  { keys: 'F2', what: 'Rename what is chosen', run: askNames, when: () => own.value.length > 0 },
+]);
 </script>
 
 <template>
   <div class="place">
-    <TopBar
-      ><template #end><PushButton look="main" @click="fresh">New brush</PushButton></template></TopBar
-    >
-    <ScrollArea @near-end="more">
-      <div class="head">
-        <h1>Rack</h1>
-        <TextField
-          v-model="wanted"
-          class="search"
-          :prefix-icon="Search"
-          type="search"
-          placeholder="Name, author or tag"
-          aria-label="Search the rack"
-        />
-        <div class="tags">
-          <PushButton v-for="t in tags" :key="t" class="tag" :on="tag === t" @click="tag = tag === t ? '' : t">
-            {{ t }}
-          </PushButton>
-        </div>
-      </div>
-      <p v-if="library.failed" class="note">{{ library.failed }}</p>
-      <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">
-        “{{ row.name }}” is left out. {{ row.reason }}
-      </div>
-      <p v-if="!library.loaded" class="muted">Loading the rack…</p>
-      <template v-else>
-        <p v-if="shown.length === 0" class="none">
-          {{
-            entries.length === 0
-              ? 'The rack is empty. Sculpt a slab and cast it, or begin with a new brush.'
-              : 'No brush fits this search.'
-          }}
-        </p>
-        <ul v-if="own.length" class="grid">
-          <RackCard
-            v-for="entry in laid"
-            :key="entry.brush.id"
-            :brush="entry.brush"
-            :base="false"
-            :unsaved="entry.unsaved"
-            :waiting="entry.waiting"
-            :belted="library.beltIds.includes(entry.brush.id)"
-            @open="open(entry.brush)"
-            @copy="copy(entry.brush)"
-            @rename="askName(entry.brush)"
-            @remove="remove(entry)"
-            @belt="toBelt(entry.brush)"
-          />
-        </ul>
-        <p v-if="!all" class="none">{{ own.length - laid.length }} more below</p>
-        <template v-else-if="base.length">
-          <h2>Base brushes <small>stay as they are; the first change makes a copy</small></h2>
-          <ul class="grid">
-            <RackCard
-              v-for="entry in base"
-              :key="entry.brush.id"
-              :brush="entry.brush"
-              base
-              :unsaved="false"
-              :waiting="false"
-              :belted="library.beltIds.includes(entry.brush.id)"
-              @open="open(entry.brush)"
-              @copy="copy(entry.brush)"
-              @belt="toBelt(entry.brush)"
-            />
-          </ul>
-        </template>
+    <TopBar>
+      <template #end>
+        <ToolButton :icon="Undo2" label="Undo" keys="Ctrl+Z" :disabled="!steps.canUndo" @click="steps.undo" />
+        <ToolButton :icon="Redo2" label="Redo" keys="Ctrl+Y" :disabled="!steps.canRedo" @click="steps.redo" />
+        <PushButton look="main" @click="fresh">New brush</PushButton>
       </template>
-    </ScrollArea>
+    </TopBar>
+    <div class="racks">
+      <RackRail :shelves="shelves" :total="entries.length" @create="create" />
+      <div class="shelves">
+        <ScrollArea>
+          <div
+            ref="page"
+            class="ground"
+            :class="[`pictures-${size}`, { nameless: !named }]"
+            :style="{ '--card': `${SIDES[size]}px` }"
+            @pointerdown="begin"
+          >
+            <div class="head">
+              <h1>Rack</h1>
+              <TextField
+                v-model="wanted"
+                class="search"
+                :prefix-icon="Search"
+                type="search"
+                placeholder="Name, maker, tag, action, form…"
+                aria-label="Search the rack"
+              />
+              <SelectField v-model="sort" class="sort" label="Order" :choices="SORTS" />
+              <ChoiceBar v-model="size" class="sizes" label="Size of pictures" :options="SIZES" />
+              <ToolButton
+                :icon="Captions"
+                :label="named ? 'Names off' : 'Names on'"
+                help="Names and notes under the pictures"
+                :on="named"
+                @click="named = !named"
+              />
+              <div class="tags">
+                <PushButton v-for="t in tags" :key="t" class="tag" :on="tag === t" @click="tag = tag === t ? '' : t">
+                  {{ t }}
+                </PushButton>
+              </div>
+            </div>
+            <p v-if="library.failed" class="note">{{ library.failed }}</p>
+            <p v-if="packs.problem" class="note" role="alert">{{ packs.problem }}</p>
+            <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">
+              “{{ row.name }}” is left out. {{ row.reason }}
+            </div>
+            <p v-if="!library.loaded" class="muted">Loading the rack…</p>
+            <template v-else>
+              <p v-if="shown.length === 0" class="none">
+                {{
+                  entries.length === 0
+                    ? 'The rack is empty. Sculpt a slab and cast it, or begin with a new brush.'
+                    : 'No brush fits this search.'
+                }}
+              </p>
+              <PackShelf
+                v-for="shelf in shown"
+                :key="shelf.id"
+                :shelf="shelf"
+                :chosen="chosen"
+                :folded="folded.includes(shelf.id) && !searched"
+                :again="again"
+                :still="searched || sort !== 'hand'"
+                @fold="fold(shelf.id)"
+                @about="about = shelf.id"
+                @remove="orSay(() => packs.remove(shelf.id))"
+                @group="addGroup(shelf.id)"
+                @rename-group="(index) => askGroup(shelf.id, index)"
+                @dropped="dropped"
+                @press="press"
+                @copy="(entry) => copy(entry.brush)"
+                @rename="(entry) => askName(entry.brush)"
+                @remove-brush="remove"
+                @belt="(entry) => toBelt(entry.brush)"
+              />
+            </template>
+          </div>
+        </ScrollArea>
+        <ChosenBar
+          v-if="chosen.ids.value.size > 0 || many.progress"
+          :count="chosen.ids.value.size"
+          :bases="bases"
+          :packed="holding.length > 0"
+          @put-in="putIn"
+          @take-out="trying(() => packs.takeOut(chosen.inOrder.value, holding))"
+          @names="askNames"
+          @tags="asked = 'tags'"
+          @copy="orSay(() => many.copy(chosen.inOrder.value))"
+          @remove="removeChosen"
+          @none="chosen.none"
+        />
+      </div>
+    </div>
+    <div
+      v-if="band"
+      class="band"
+      :style="{ left: `${band.left}px`, top: `${band.top}px`, width: `${band.width}px`, height: `${band.height}px` }"
+    />
+    <PackDialog v-model="about" />
+    <ManyDialog v-model="asked" :chosen="own" />
+    <DialogBox :visible="grouping !== null" title="Group" :width-px="380" @update:visible="grouping = null">
+      <form v-if="grouping" @submit.prevent="nameGroup">
+        <TextField v-model="grouping.name" maxlength="80" aria-label="Name of the group" autofocus />
+      </form>
+      <template #footer>
+        <PushButton title="Its brushes go to the group beside it" @click="dropGroup">Remove the group</PushButton>
+        <PushButton @click="grouping = null">Cancel</PushButton>
+        <PushButton look="main" @click="nameGroup">Rename</PushButton>
+      </template>
+    </DialogBox>
     <DialogBox :visible="renaming !== null" title="Rename" :width-px="380" @update:visible="renaming = null">
       <form @submit.prevent="rename">
         <TextField v-model="newName" :bad="!!nameProblem" maxlength="80" aria-label="New name" autofocus />
@@ -246,3 +313,46 @@ async function toBelt(brush: BrushHead): Promise<void> {
 </template>
 
 <style scoped src="./rack.css"></style>
+<style scoped>
+.racks {
+  display: grid;
+  grid-template-columns: 196px minmax(0, 1fr);
+  min-height: 0;
+}
+.shelves {
+  position: relative;
+  display: grid;
+  min-width: 0;
+  min-height: 0;
+}
+.ground {
+  min-height: calc(100vh - 110px);
+  padding-bottom: 60px;
+}
+.sort {
+  width: 124px;
+}
+.sizes {
+  width: 96px;
+}
+/* Small or without names a card is its picture alone. */
+.nameless :deep(.card .muted),
+.nameless :deep(.card .name),
+.nameless :deep(.card .actions),
+.pictures-small :deep(.card .muted),
+.pictures-small :deep(.card .actions) {
+  display: none;
+}
+.band {
+  position: fixed;
+  z-index: 20;
+  border: 1px solid var(--act);
+  background: rgb(35 118 106 / 14%);
+  pointer-events: none;
+}
+@media (max-width: 1100px) {
+  .racks {
+    grid-template-columns: 160px minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,3 @@
+/** Packs: the order of their brushes, and names of many. */
+export { withBrushes, withoutBrushes, withoutGroup, type Place } from './order';
+export { NAME_FIELDS, namesByPattern, type Named } from './names';

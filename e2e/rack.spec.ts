@@ -1,0 +1,113 @@
+/** The rack with the real pointer: packs, order by dragging, choosing many, and undo of all of it. */
+import type { Locator, Page } from '@playwright/test';
+import { expect, keysNamedTwice, test } from './app';
+
+test.use({ shares: false });
+
+const shelf = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true });
+const card = (page: Page, name: string): Locator => page.getByRole('button', { name: `Open ${name}`, exact: true });
+const names = (page: Page, of: string): Promise<string[]> => shelf(page, of).locator('.card .name').allInnerTexts();
+
+async function at(of: Locator, across = 0.5): Promise<[number, number]> {
+  const box = (await of.boundingBox())!;
+  return [box.x + box.width * across, box.y + box.height / 2];
+}
+/** Presses on one and lets go over the other. */
+async function drag(page: Page, from: Locator, to: Locator, across = 0.2): Promise<void> {
+  const [x, y] = await at(from);
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 12, y + 5, { steps: 3 });
+  await page.mouse.move(...(await at(to, across)), { steps: 10 });
+  // The others have made room.
+  await page.waitForTimeout(200);
+  await page.mouse.up();
+}
+
+test('brushes are dragged into order, to another group and another pack, undone by key and kept', async ({
+  page,
+  app,
+}) => {
+  test.slow();
+  await page.goto(app.address);
+  const start = ['Crust, grown', 'Barnacle press', 'Barnacle trail', 'Limpet press', 'Sponge trail'];
+  await expect(card(page, 'Sea pits')).toBeVisible();
+  expect((await names(page, 'Harbour crusts')).slice(0, 5)).toEqual(start);
+  await drag(page, card(page, 'Limpet press'), card(page, 'Crust, grown'));
+  const moved = ['Limpet press', 'Crust, grown', 'Barnacle press', 'Barnacle trail', 'Sponge trail'];
+  await expect.poll(async () => (await names(page, 'Harbour crusts')).slice(0, 5)).toEqual(moved);
+  await drag(page, card(page, 'Barnacle press'), card(page, 'Sea pits'), 0.8);
+  await expect.poll(async () => (await names(page, 'Harbour crusts')).at(-1)).toBe('Barnacle press');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await names(page, 'Harbour crusts')).slice(0, 5)).toEqual(moved);
+
+  // A pack of one's own: chosen with keys held, put in, described, and there after a reload.
+  await card(page, 'Limpet press').click({ modifiers: ['Control'] });
+  await card(page, 'Barnacle trail').click({ modifiers: ['Shift'] });
+  await expect(page.getByText('4 chosen')).toBeVisible();
+  await page.getByRole('button', { name: 'Put in a pack' }).click();
+  await page.getByRole('button', { name: 'New pack…' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('For the film');
+  await page.getByLabel('Maker').fill('Northquay');
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
+  await expect.poll(() => names(page, 'For the film')).toEqual(moved.slice(0, 4));
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('4 chosen')).toBeHidden();
+  await expect
+    .poll(async () => (await (await fetch(`${app.address}/api/packs`)).json()).items.length, { timeout: 10_000 })
+    .toBe(4);
+  await page.reload();
+  await expect.poll(() => names(page, 'For the film')).toEqual(moved.slice(0, 4));
+  // In several packs at once.
+  await expect.poll(async () => (await names(page, 'Harbour crusts')).slice(0, 5)).toEqual(moved);
+  await page.getByRole('button', { name: 'Delete the pack For the film' }).click();
+  await expect(shelf(page, 'For the film')).toBeHidden();
+  await expect(card(page, 'Limpet press')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => names(page, 'For the film')).toEqual(moved.slice(0, 4));
+});
+
+test('a box round cards, all by key, names by a pattern, tags, delete and undo; the keys have one meaning each', async ({
+  page,
+  app,
+}) => {
+  test.slow();
+  await page.goto(app.address);
+  await expect(card(page, 'Sea pits')).toBeVisible();
+  const pits = (await shelf(page, 'Harbour crusts').locator('.card').last().boundingBox())!;
+  const chisel = (await card(page, 'Chisel marks').boundingBox())!;
+  await page.mouse.move(pits.x + pits.width + 60, pits.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(chisel.x + 20, chisel.y + 20, { steps: 8 });
+  await expect(page.getByText('2 chosen')).toBeVisible();
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Rename…' }).click();
+  await page.getByLabel('Pattern of the names').fill('Stone {n}');
+  await expect(page.getByLabel('Names as they will be')).toContainText('Stone 2');
+  await page.getByRole('button', { name: 'Rename all' }).click();
+  await expect(card(page, 'Stone 2')).toBeVisible();
+  await page.getByRole('button', { name: 'Tag…' }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('combobox')
+    .or(page.getByRole('dialog').locator('input'))
+    .first()
+    .fill('worn');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Tag', exact: true }).click();
+  await page.getByRole('searchbox').fill('worn stone');
+  await expect(page.locator('.card')).toHaveCount(2);
+  await page.getByRole('searchbox').fill('');
+  await page.getByRole('heading', { name: 'Rack', exact: true }).click();
+
+  await page.keyboard.press('Control+a');
+  await expect(page.getByText('23 chosen')).toBeVisible();
+  await page.keyboard.press('Delete');
+  // The base brushes stay.
+  await expect(page.getByText('18 brushes deleted.')).toBeVisible({ timeout: 20_000 });
+  await expect(page.locator('.card')).toHaveCount(5);
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('.card')).toHaveCount(23, { timeout: 20_000 });
+  await page.keyboard.press('?');
+  expect(await keysNamedTwice(page)).toEqual([]);
+});

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+/** What can be done to the brushes that are chosen. */
+import { Copy, PackageMinus, PackagePlus, Pencil, Tags, Trash2, X } from '@lucide/vue';
+import { ref } from 'vue';
+import PopMenu from '../controls/PopMenu.vue';
+import PushButton from '../controls/PushButton.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import { useManyBrushes } from '../stores/manyBrushes';
+import { usePacks } from '../stores/packs';
+
+defineProps<{
+  count: number;
+  /** Some of them are in packs that are shown. */
+  packed: boolean;
+  /** How many are base brushes, which stay as they are. */
+  bases: number;
+}>();
+const emit = defineEmits<{
+  putIn: [pack: string | null];
+  takeOut: [];
+  names: [];
+  tags: [];
+  copy: [];
+  remove: [];
+  none: [];
+}>();
+const packs = usePacks();
+const many = useManyBrushes();
+const menu = ref(false);
+function put(pack: string | null): void {
+  menu.value = false;
+  emit('putIn', pack);
+}
+</script>
+
+<template>
+  <div class="bar" role="toolbar" aria-label="Brushes that are chosen">
+    <template v-if="many.progress">
+      <span class="count" role="status">{{ many.progress.done }} of {{ many.progress.of }}…</span>
+      <PushButton small @click="many.cancel">Cancel</PushButton>
+    </template>
+    <template v-else>
+      <span class="count" role="status">{{ count }} chosen</span>
+      <PopMenu v-model:visible="menu" placement="top" :width="230">
+        <template #reference>
+          <PushButton small><PackagePlus :size="15" /> Put in a pack</PushButton>
+        </template>
+        <div class="packs">
+          <PushButton v-for="pack in packs.all" :key="pack.id" look="row" @click="put(pack.id)">{{
+            pack.card.name
+          }}</PushButton>
+          <PushButton look="row" @click="put(null)">New pack…</PushButton>
+        </div>
+      </PopMenu>
+      <PushButton v-if="packed" small @click="emit('takeOut')"><PackageMinus :size="15" /> Take out</PushButton>
+      <template v-if="bases < count">
+        <PushButton small @click="emit('names')"><Pencil :size="15" /> Rename…</PushButton>
+        <PushButton small @click="emit('tags')"><Tags :size="15" /> Tag…</PushButton>
+      </template>
+      <PushButton small @click="emit('copy')"><Copy :size="15" /> Copy</PushButton>
+      <PushButton v-if="bases < count" small @click="emit('remove')"><Trash2 :size="15" /> Delete</PushButton>
+      <span v-if="bases > 0 && bases < count" class="muted"
+        >{{ bases }} base {{ bases === 1 ? 'brush stays' : 'brushes stay' }}</span
+      >
+      <ToolButton :icon="X" label="Choose none" keys="Esc" @click="emit('none')" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  position: absolute;
+  left: 50%;
+  bottom: 18px;
+  z-index: 5;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  max-width: calc(100% - 32px);
+  padding: 7px 10px 7px 14px;
+  transform: translateX(-50%);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  background: var(--field);
+  box-shadow: 0 6px 22px rgb(28 36 40 / 22%);
+  white-space: nowrap;
+}
+.count {
+  font-weight: 600;
+}
+.bar :deep(svg) {
+  margin-right: 5px;
+}
+.packs {
+  display: grid;
+  max-height: 300px;
+  overflow-y: auto;
+}
+</style>

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+/** One brush of the rack. A press opens it; with Ctrl or Shift, or on its tick, it is chosen with others. */
+import { Bookmark, Copy, Pencil, Trash2 } from '@lucide/vue';
+import { computed } from 'vue';
+import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from '../bench/labels';
+import BrushDisc from '../controls/BrushDisc.vue';
+import CutName from '../controls/CutName.vue';
+import PushButton from '../controls/PushButton.vue';
+import TickBox from '../controls/TickBox.vue';
+import ToolButton from '../controls/ToolButton.vue';
+import { useLibrary } from '../stores/library';
+import type { Entry } from './entries';
+
+const props = defineProps<{ entry: Entry; belted: boolean; chosen: boolean; choosing: boolean }>();
+const emit = defineEmits<{
+  press: [e: MouseEvent];
+  toggle: [];
+  copy: [];
+  rename: [];
+  remove: [];
+  belt: [];
+}>();
+const library = useLibrary();
+const brush = computed(() => props.entry.brush);
+/** The alpha that it stamps. */
+const form = computed(() => {
+  const { alphaId } = brush.value.form;
+  return alphaId === null ? 'Plain form' : `Form: ${library.alpha(alphaId)?.card.name ?? 'its alpha is gone'}`;
+});
+</script>
+
+<template>
+  <li class="card" :class="{ chosen, choosing }" :data-card="brush.id">
+    <PushButton
+      look="face"
+      class="face"
+      :aria-label="`Open ${brush.card.name}`"
+      draggable="false"
+      @click="(e: MouseEvent) => emit('press', e)"
+    >
+      <BrushDisc :brush="brush" :size="160" square />
+      <span v-if="entry.unsaved" class="mark">{{ entry.waiting ? 'waits for the server' : 'not saved' }}</span>
+    </PushButton>
+    <TickBox
+      class="tick"
+      :model-value="chosen"
+      :aria-label="`Choose ${brush.card.name}`"
+      @update:model-value="emit('toggle')"
+    />
+    <div class="name"><CutName :name="brush.card.name || 'no name'" /></div>
+    <div class="muted">
+      {{ labelOf(ACTION_CHOICES, brush.touch.action) }} · {{ labelOf(STROKE_TYPE_CHOICES, brush.stroke.type)
+      }}<template v-if="brush.card.author"> · {{ brush.card.author }}</template>
+    </div>
+    <div class="muted">{{ form }}</div>
+    <div class="actions">
+      <ToolButton
+        class="belted"
+        :icon="Bookmark"
+        :label="belted ? `Take ${brush.card.name} off the belt` : `Put ${brush.card.name} on the belt`"
+        :help="belted ? 'Take off the belt' : 'Put on the belt'"
+        :on="belted"
+        :disabled="entry.unsaved && !belted"
+        @click="emit('belt')"
+      />
+      <ToolButton :icon="Copy" :label="`Copy ${brush.card.name}`" help="Copy" @click="emit('copy')" />
+      <template v-if="!entry.base">
+        <ToolButton :icon="Pencil" :label="`Rename ${brush.card.name}`" help="Rename" @click="emit('rename')" />
+        <ToolButton :icon="Trash2" :label="`Delete ${brush.card.name}`" help="Delete" @click="emit('remove')" />
+      </template>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.card {
+  position: relative;
+  display: grid;
+  gap: 2px;
+  align-content: start;
+  content-visibility: auto;
+  contain-intrinsic-size: auto 172px auto 240px;
+}
+.face {
+  position: relative;
+  border: 0;
+  padding: 0;
+  background: none;
+  cursor: pointer;
+  border-radius: var(--r);
+  margin-bottom: 4px;
+  user-select: none;
+}
+.face :deep(.disc) {
+  width: 100% !important;
+  height: auto !important;
+  aspect-ratio: 1;
+  -webkit-user-drag: none;
+}
+/* Inside: what reaches out of a card is cut. */
+.face::after {
+  position: absolute;
+  inset: 0;
+  border-radius: var(--r);
+  pointer-events: none;
+  content: '';
+}
+.face:hover::after {
+  box-shadow: inset 0 0 0 2px var(--act);
+}
+.chosen .face::after {
+  box-shadow: inset 0 0 0 4px var(--act);
+}
+.tick {
+  position: absolute;
+  right: 8px;
+  top: 6px;
+  height: 24px;
+  padding: 0 5px;
+  border-radius: var(--r);
+  background: rgb(252 251 249 / 86%);
+  --el-checkbox-text-color: transparent;
+  opacity: 0;
+}
+.card:hover .tick,
+.choosing .tick,
+.tick:focus-within {
+  opacity: 1;
+}
+.tick :deep(.el-checkbox__label) {
+  display: none;
+}
+.mark {
+  position: absolute;
+  left: 8px;
+  top: 8px;
+  background: var(--warn-wash);
+  color: var(--warn);
+  border-radius: 10px;
+  padding: 2px 9px;
+  font-size: var(--small);
+  font-weight: 500;
+}
+.name {
+  font-weight: 600;
+  display: flex;
+  min-width: 0;
+}
+.muted {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.actions {
+  display: flex;
+  gap: 2px;
+  margin: 2px 0 0 -5px;
+}
+.belted.on {
+  --el-button-bg-color: transparent;
+}
+.belted.on :deep(svg) {
+  fill: currentcolor;
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+/** Racks and their packs, down the left: a press shows one of them alone. */
+import { Plus } from '@lucide/vue';
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import PushButton from '../controls/PushButton.vue';
+import { usePacks } from '../stores/packs';
+import { BASE, LOOSE, type Shelf } from './entries';
+
+const props = defineProps<{ shelves: readonly Shelf[]; total: number }>();
+const emit = defineEmits<{ create: [] }>();
+const route = useRoute();
+const packs = usePacks();
+const only = computed(() => String(route.query['shelf'] ?? ''));
+const racks = computed(() =>
+  ['', ...packs.racks]
+    .map((name) => ({ name, shelves: props.shelves.filter(({ pack }) => pack?.rack === name) }))
+    .filter(({ shelves }) => shelves.length > 0),
+);
+const rest = computed(() => props.shelves.filter(({ pack, count }) => pack === null && count > 0));
+const to = (shelf: string): { query: Record<string, string> } => ({ query: shelf ? { shelf } : {} });
+const nameOf = ({ id, pack }: Shelf): string =>
+  pack?.card.name ?? (id === BASE ? 'Base brushes' : id === LOOSE ? 'Not in a pack' : '');
+</script>
+
+<template>
+  <nav class="rail" aria-label="Packs">
+    <RouterLink :to="to('')" class="line" :class="{ on: only === '' }"
+      ><span>All brushes</span><small>{{ total }}</small></RouterLink
+    >
+    <template v-for="rack in racks" :key="rack.name">
+      <h3>{{ rack.name || 'My rack' }}</h3>
+      <RouterLink
+        v-for="shelf in rack.shelves"
+        :key="shelf.id"
+        :to="to(shelf.id)"
+        class="line"
+        :class="{ on: only === shelf.id }"
+        ><span>{{ nameOf(shelf) }}</span
+        ><small>{{ shelf.count }}</small></RouterLink
+      >
+    </template>
+    <PushButton small class="new" @click="emit('create')"><Plus :size="14" /> New pack</PushButton>
+    <h3 v-if="rest.length">Beside packs</h3>
+    <RouterLink v-for="shelf in rest" :key="shelf.id" :to="to(shelf.id)" class="line" :class="{ on: only === shelf.id }"
+      ><span>{{ nameOf(shelf) }}</span
+      ><small>{{ shelf.count }}</small></RouterLink
+    >
+  </nav>
+</template>
+
+<style scoped>
+.rail {
+  display: flex;
+  flex-direction: column;
+  gap: 1px;
+  padding: 16px 10px;
+  overflow-y: auto;
+  border-right: 1px solid var(--line);
+  background: var(--leaf);
+}
+h3 {
+  margin: 14px 8px 4px;
+  color: var(--ink-2);
+  font-size: var(--small);
+  font-weight: 500;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  padding: 5px 8px;
+  border-radius: var(--r);
+  color: var(--ink);
+  text-decoration: none;
+}
+.line span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.line small {
+  color: var(--ink-2);
+}
+.line:hover {
+  background: var(--well);
+}
+.line.on {
+  background: var(--act-wash);
+  font-weight: 600;
+}
+.new {
+  align-self: flex-start;
+  margin: 6px 0 0 4px;
+}
+.new :deep(svg) {
+  margin-right: 4px;
+}
+</style>

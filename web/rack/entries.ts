@@ -1,0 +1,124 @@
+/** Brushes as the rack shows them: saved ones and drafts, on the shelves of their packs. */
+import { computed, type ComputedRef, type Ref } from 'vue';
+import { useRoute } from 'vue-router';
+import type { BrushHead } from '#core/stored';
+import type { Pack } from '#core/settings';
+import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from '../bench/labels';
+import { useLibrary } from '../stores/library';
+import { usePacks } from '../stores/packs';
+
+export interface Entry {
+  brush: BrushHead;
+  base: boolean;
+  unsaved: boolean;
+  waiting: boolean;
+}
+
+/** Shelves that aren’t packs. */
+export const LOOSE = 'loose';
+export const BASE = 'base';
+
+export interface Shelf {
+  /** Of its pack, or LOOSE or BASE. */
+  id: string;
+  pack: Pack | null;
+  groups: { name: string; entries: Entry[] }[];
+  count: number;
+}
+
+export const SORTS = [
+  { value: 'hand', label: 'As ordered' },
+  { value: 'name', label: 'By name' },
+  { value: 'newest', label: 'Newest first' },
+] as const;
+export type Sort = (typeof SORTS)[number]['value'];
+
+/** What of a brush is searched. */
+function textOf({ brush: { card, touch, stroke } }: Entry, form: string, packs: readonly Pack[]): string {
+  const made = [labelOf(ACTION_CHOICES, touch.action), labelOf(STROKE_TYPE_CHOICES, stroke.type), form];
+  const packed = packs.flatMap((pack) => [pack.card.name, pack.card.author, pack.licence, pack.rack]);
+  return [card.name, card.author, ...card.tags, ...made, ...packed].join(' ').toLowerCase();
+}
+
+export function useShelves(
+  wanted: Readonly<Ref<string>>,
+  tag: Readonly<Ref<string>>,
+  sort: Readonly<Ref<Sort>>,
+): { entries: ComputedRef<Entry[]>; shelves: ComputedRef<Shelf[]>; shown: ComputedRef<Shelf[]> } {
+  const library = useLibrary();
+  const packs = usePacks();
+  const route = useRoute();
+
+  const entries = computed<Entry[]>(() => {
+    const drafts = new Map(library.drafts.map((d) => [d.doc.id, d]));
+    const saved = library.brushes.map((k) => {
+      const draft = drafts.get(k.id);
+      return { brush: draft?.doc ?? k, base: k.base, unsaved: draft !== undefined, waiting: draft?.waiting ?? false };
+    });
+    const fresh = library.drafts
+      .filter((d) => !library.has('brushes', d.doc.id))
+      .map((d) => ({ brush: d.doc, base: false, unsaved: true, waiting: d.waiting }));
+    return [...fresh.reverse(), ...saved];
+  });
+
+  /** Made once for all keystrokes. */
+  const texts = computed(
+    () =>
+      new Map(
+        entries.value.map((entry) => {
+          const form = library.alpha(entry.brush.form.alphaId)?.card.name ?? '';
+          return [entry.brush.id, textOf(entry, form, packs.packsOf.get(entry.brush.id) ?? [])];
+        }),
+      ),
+  );
+  const found = computed(() => {
+    const words = wanted.value.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    return entries.value.filter(({ brush }) => {
+      const text = texts.value.get(brush.id) ?? '';
+      return (tag.value === '' || brush.card.tags.includes(tag.value)) && words.every((word) => text.includes(word));
+    });
+  });
+
+  function inOrder(some: Entry[]): Entry[] {
+    if (sort.value === 'name') return some.sort((a, b) => a.brush.card.name.localeCompare(b.brush.card.name));
+    if (sort.value === 'hand') return some;
+    const at = ({ brush }: Entry): string => library.listedBrush(brush.id)?.updatedAt ?? '~';
+    return some.sort((a, b) => (at(a) < at(b) ? 1 : at(a) > at(b) ? -1 : 0));
+  }
+
+  const shelves = computed<Shelf[]>(() => {
+    const own = found.value;
+    const byId = new Map(own.map((entry) => [entry.brush.id, entry]));
+    const shelf = (id: string, pack: Pack | null, groups: Shelf['groups']): Shelf => ({
+      id,
+      pack,
+      groups,
+      count: groups.reduce((sum, { entries: here }) => sum + here.length, 0),
+    });
+    const loose = own.filter(({ brush, base }) => !base && !packs.packsOf.has(brush.id));
+    return [
+      ...packs.all.map((pack) =>
+        shelf(
+          pack.id,
+          pack,
+          pack.groups.map(({ name, brushes }) => ({
+            name,
+            entries: inOrder(brushes.map((id) => byId.get(id)).filter((entry) => entry !== undefined)),
+          })),
+        ),
+      ),
+      shelf(LOOSE, null, [{ name: '', entries: inOrder(loose) }]),
+      shelf(BASE, null, [{ name: '', entries: own.filter(({ base }) => base) }]),
+    ];
+  });
+
+  const only = computed(() => String(route.query['shelf'] ?? ''));
+  const searched = computed(() => wanted.value.trim() !== '' || tag.value !== '');
+  const shown = computed(() => {
+    const one = shelves.value.filter(({ id }) => id === only.value);
+    const some = one.length > 0 ? one : shelves.value;
+    // An empty pack is shown, to be filled; not among what was searched for.
+    return some.filter(({ pack, count, id }) => count > 0 || id === only.value || (pack !== null && !searched.value));
+  });
+  return { entries, shelves, shown };
+}

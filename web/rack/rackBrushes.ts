@@ -1,0 +1,129 @@
+/** What is done to one brush of the rack: opened, copied, renamed, deleted, put on the belt. */
+import { ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { BASE_BRUSHES } from '#core/presets';
+import { NameSchema } from '#core/settings';
+import type { BrushHead } from '#core/stored';
+import { failNotice } from '../controls/undoNotice';
+import { useBrushBench } from '../stores/brushBench';
+import { sentence } from '../stores/connection';
+import { useLibrary } from '../stores/library';
+import { useRackSteps } from '../stores/rackSteps';
+import type { Entry } from './entries';
+
+export function useRackBrushes() {
+  const router = useRouter();
+  const library = useLibrary();
+  const bench = useBrushBench();
+  const steps = useRackSteps();
+  const renaming = ref<BrushHead | null>(null);
+  const newName = ref('');
+  const nameProblem = ref<string | null>(null);
+
+  function open(brush: { id: string }): void {
+    void router.push(`/bench/brush/${brush.id}`);
+  }
+
+  async function fresh(): Promise<void> {
+    open(await library.copyBrush(BASE_BRUSHES[0], 'New brush'));
+  }
+
+  async function copy({ id, card }: BrushHead): Promise<void> {
+    try {
+      const brush = await library.brush(id);
+      if (brush) open(await library.copyBrush(brush));
+      else
+        failNotice(`“${card.name}” can’t be copied: the server can’t be reached, or it was deleted in another window.`);
+    } catch (error) {
+      failNotice(sentence(error));
+    }
+  }
+
+  function askName(brush: BrushHead): void {
+    renaming.value = brush;
+    newName.value = brush.card.name;
+    nameProblem.value = null;
+  }
+
+  /** A saved brush is renamed at once; a draft's name goes on being a draft's. */
+  async function rename(): Promise<void> {
+    const brush = renaming.value;
+    if (!brush) return;
+    const name = NameSchema.safeParse(newName.value);
+    if (!name.success) {
+      nameProblem.value = name.error.issues[0].message;
+      return;
+    }
+    const old = brush.card.name;
+    try {
+      await putName(brush.id, name.data);
+      renaming.value = null;
+      if (old === name.data) return;
+      steps.did({
+        done: `“${old}” is now “${name.data}”.`,
+        undo: () => putName(brush.id, old),
+        redo: () => putName(brush.id, name.data),
+      });
+    } catch (error) {
+      nameProblem.value = sentence(error);
+    }
+  }
+
+  async function putName(id: string, name: string): Promise<void> {
+    await bench.open(id);
+    const stored = bench.saved;
+    await bench.edit((brush) => {
+      brush.card.name = name;
+    });
+    await bench.keepDraft();
+    if (!stored) return;
+    const hadDraft =
+      JSON.stringify({ ...bench.doc, card: { ...bench.doc?.card, name: stored.doc.card.name } }) !==
+      JSON.stringify(stored.doc);
+    if (hadDraft) return;
+    if (!(await bench.save()) && bench.nameProblem) {
+      const message = bench.nameProblem;
+      await bench.revert();
+      throw new Error(message);
+    }
+  }
+
+  async function remove({ brush }: Entry): Promise<void> {
+    const belt = [...library.beltIds];
+    try {
+      if (library.has('brushes', brush.id)) {
+        await library.remove('brushes', brush.id);
+        steps.did({
+          done: `“${brush.card.name}” deleted.`,
+          undo: async () => {
+            await library.restore('brushes', brush.id);
+            await library.setBelt(belt);
+          },
+          redo: () => library.remove('brushes', brush.id),
+        });
+      } else {
+        const draft = library.drafts.find((d) => d.doc.id === brush.id);
+        await library.dropDraft(brush.id);
+        steps.did({
+          done: `Draft “${brush.card.name}” thrown away.`,
+          undo: async () => {
+            if (draft) await library.keepDraft(draft);
+          },
+        });
+      }
+    } catch (error) {
+      failNotice(sentence(error));
+    }
+  }
+
+  async function toBelt(brush: BrushHead): Promise<void> {
+    const on = library.beltIds.includes(brush.id);
+    try {
+      await library.setBelt(on ? library.beltIds.filter((id) => id !== brush.id) : [...library.beltIds, brush.id]);
+    } catch (error) {
+      failNotice(sentence(error));
+    }
+  }
+
+  return { renaming, newName, nameProblem, open, fresh, copy, askName, rename, remove, toBelt };
+}
