@@ -111,3 +111,38 @@ test('a box round cards, all by key, names by a pattern, tags, delete and undo; 
   await page.keyboard.press('?');
   expect(await keysNamedTwice(page)).toEqual([]);
 });
+
+test('sources are found by what is typed, renamed, copied and deleted, and all of it is undone', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.address}/sources`);
+  const shown = (): Promise<string[]> => page.locator('.card b').allInnerTexts();
+  await page.getByRole('searchbox').fill('barnacle');
+  // Two alphas were cast from the slab of that name.
+  await expect.poll(shown).toEqual(['Barnacle crust', 'Crust, whole', 'One barnacle']);
+  await page.getByRole('button', { name: 'Copy Barnacle crust' }).click();
+  await expect.poll(shown).toContain('Barnacle crust copy');
+  await page.getByRole('button', { name: 'Rename One barnacle' }).click();
+  const field = page.getByLabel('New name');
+  await field.fill('crust, WHOLE');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.sentence-bad')).toContainText('already an alpha called');
+  await field.fill('Lone barnacle');
+  await page.keyboard.press('Enter');
+  await expect.poll(shown).toContain('Lone barnacle');
+  await page.getByRole('button', { name: 'Delete Barnacle crust copy' }).click();
+  await expect.poll(shown).toEqual(['Barnacle crust', 'Crust, whole', 'Lone barnacle']);
+  for (const [key, names] of [
+    ['Control+z', ['Barnacle crust', 'Barnacle crust copy', 'Crust, whole', 'Lone barnacle']],
+    ['Control+z', ['Barnacle crust', 'Barnacle crust copy', 'Crust, whole', 'One barnacle']],
+    ['Control+z', ['Barnacle crust', 'Crust, whole', 'One barnacle']],
+    ['Control+y', ['Barnacle crust', 'Barnacle crust copy', 'Crust, whole', 'One barnacle']],
+  ] as const) {
+    await page.getByRole('heading', { name: 'Sources', exact: true }).click();
+    await page.keyboard.press(key);
+    await expect.poll(shown).toEqual(names);
+  }
+  await page.getByRole('searchbox').fill('zzz');
+  await expect(page.getByText('Nothing here fits this search.')).toBeVisible();
+});

@@ -1,6 +1,6 @@
 /** Work that isn't saved yet, kept in the browser so that it survives a reload, a crash or an absent server. */
 import * as Comlink from 'comlink';
-import { createStore, del, entries, get, set } from 'idb-keyval';
+import { createStore, del, entries, get, keys, set } from 'idb-keyval';
 import { readStored, type Collection, type Documents } from '#core/stored';
 import type { Alpha, Brush, Lettering, Part, Pattern, Scan, Sheet, Slab } from '#core/settings';
 import type { ClayBytes } from '#core/slab';
@@ -106,6 +106,11 @@ export function slabDrafts(): DraftBox<Slab, SlabDraft> {
       );
     },
   });
+}
+
+/** Whether there is work on it in this browser that isn’t saved; reads none of it. */
+export async function hasDraft(id: string): Promise<boolean> {
+  return (await keys<string>(store)).some((key) => String(key).endsWith(`:${id}`));
 }
 
 /** Every blob that a draft in this browser names. */

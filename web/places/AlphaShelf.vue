@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The alphas of Sources. Some can be chosen, and become brushes at once. */
-import { Download, Trash2 } from '@lucide/vue';
+import { Download } from '@lucide/vue';
 import { onKeyStroke } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import type { AlphaHead } from '#core/stored';
@@ -9,20 +9,21 @@ import BrushesDialog from '../bench/BrushesDialog.vue';
 import { alphaFacts } from '../controls/alphaFacts';
 import { useLibrary } from '../stores/library';
 import PushButton from '../controls/PushButton.vue';
-import ToolButton from '../controls/ToolButton.vue';
 import TickBox from '../controls/TickBox.vue';
+import SourceActions from './SourceActions.vue';
 
-defineEmits<{ remove: [alpha: AlphaHead] }>();
+const props = defineProps<{ alphas: readonly (AlphaHead & { revision: number })[] }>();
+defineEmits<{ rename: [alpha: AlphaHead]; copy: [alpha: AlphaHead]; remove: [alpha: AlphaHead] }>();
 const library = useLibrary();
 const chosenIds = ref(new Set<string>());
 const making = ref(false);
 /** Where Shift takes up: what was chosen last. */
 let last: string | null = null;
-const chosen = computed(() => library.alphas.filter(({ id }) => chosenIds.value.has(id)));
+const chosen = computed(() => props.alphas.filter(({ id }) => chosenIds.value.has(id)));
 const from = { id: 'alphas', name: 'chosen alphas' };
 
 function choose(id: string, { on, through }: { on: boolean; through: boolean }): void {
-  const ids = library.alphas.map((alpha) => alpha.id);
+  const ids = props.alphas.map((alpha) => alpha.id);
   const [a, b] = [ids.indexOf(through && last ? last : id), ids.indexOf(id)];
   const next = new Set(chosenIds.value);
   for (const one of a < 0 ? [id] : ids.slice(Math.min(a, b), Math.max(a, b) + 1)) {
@@ -42,7 +43,7 @@ onKeyStroke('Escape', () => {
   <h2>Alphas <small>height pictures and vectors, cast and cleaned</small></h2>
   <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
   <ul class="grid" :class="{ choosing: chosen.length > 0 }">
-    <li v-for="doc in library.alphas" :key="doc.id" class="card" :class="{ chosen: chosenIds.has(doc.id) }">
+    <li v-for="doc in alphas" :key="doc.id" class="card" :class="{ chosen: chosenIds.has(doc.id) }">
       <TickBox
         class="pick"
         :model-value="chosenIds.has(doc.id)"
@@ -56,7 +57,12 @@ onKeyStroke('Escape', () => {
       /></RouterLink>
       <b>{{ doc.card.name }}</b>
       <span class="muted">{{ alphaFacts(doc) }}</span>
-      <span class="actions">
+      <SourceActions
+        :name="doc.card.name"
+        @rename="$emit('rename', doc)"
+        @copy="$emit('copy', doc)"
+        @remove="$emit('remove', doc)"
+      >
         <a
           :href="`/api/alphas/${doc.id}/${doc.format === 'vector32f' ? 'exr' : 'png'}`"
           download
@@ -64,13 +70,12 @@ onKeyStroke('Escape', () => {
           :aria-label="`Download ${doc.card.name}`"
           ><Download :size="15"
         /></a>
-        <ToolButton :icon="Trash2" :label="`Delete ${doc.card.name}`" help="Delete" @click="$emit('remove', doc)" />
-      </span>
+      </SourceActions>
     </li>
   </ul>
   <div v-if="chosen.length > 0" class="chosen-bar" role="status">
     <span>{{ chosen.length }} {{ chosen.length === 1 ? 'alpha' : 'alphas' }} chosen</span>
-    <PushButton @click="chosenIds = new Set(library.alphas.map(({ id }) => id))">Choose all</PushButton>
+    <PushButton @click="chosenIds = new Set(alphas.map(({ id }) => id))">Choose all</PushButton>
     <PushButton title="Esc" @click="chosenIds = new Set()">Choose none</PushButton>
     <PushButton look="main" @click="making = true">
       Make {{ chosen.length === 1 ? 'a brush' : `${chosen.length} brushes` }}…

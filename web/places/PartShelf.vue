@@ -1,20 +1,20 @@
 <script setup lang="ts">
 /** The parts of Sources: light meshes that are set down on a surface. */
-import { Trash2 } from '@lucide/vue';
 import { useRouter } from 'vue-router';
 import type { PartHead } from '#core/stored';
 import { spaced } from '#core/words';
 import { pictureUrl } from '../api/client';
 import PushButton from '../controls/PushButton.vue';
-import ToolButton from '../controls/ToolButton.vue';
 import { usePickFiles } from '../controls/pickFiles';
 import { failNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { usePartFiles } from '../stores/partFiles';
 import { MESH_ENDINGS } from '../workers/meshFiles';
+import SourceActions from './SourceActions.vue';
 
-defineEmits<{ remove: [part: PartHead] }>();
+defineProps<{ parts: readonly (PartHead & { revision: number })[] }>();
+defineEmits<{ rename: [part: PartHead]; copy: [part: PartHead]; remove: [part: PartHead] }>();
 const library = useLibrary();
 const router = useRouter();
 const { reading, open: asParts } = usePartFiles((error) => failNotice(sentence(error)));
@@ -41,15 +41,18 @@ const pick = usePickFiles(
     No part yet. Capture one on a scan or a slab, or open a mesh as one.
   </p>
   <ul class="grid">
-    <li v-for="doc in library.parts" :key="doc.id" class="card">
+    <li v-for="doc in parts" :key="doc.id" class="card">
       <RouterLink :to="`/bench/part/${doc.id}`" :aria-label="`Open ${doc.card.name}`"
         ><img :src="pictureUrl('parts', doc.id, doc.revision)" alt=""
       /></RouterLink>
       <b>{{ doc.card.name }}</b>
       <span class="muted">{{ spaced(doc.triangles) }} of {{ spaced(doc.wholeTriangles) }} faces</span>
-      <span class="actions">
-        <ToolButton :icon="Trash2" :label="`Delete ${doc.card.name}`" help="Delete" @click="$emit('remove', doc)" />
-      </span>
+      <SourceActions
+        :name="doc.card.name"
+        @rename="$emit('rename', doc)"
+        @copy="$emit('copy', doc)"
+        @remove="$emit('remove', doc)"
+      />
     </li>
   </ul>
 </template>

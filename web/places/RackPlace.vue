@@ -3,9 +3,9 @@
  * The rack: packs as shelves, one under the other, then what is in no pack, then the base brushes. Brushes are opened,
  * chosen, dragged into order and between packs; every change can be undone.
  */
-import { Captions, Redo2, Search, Undo2 } from '@lucide/vue';
+import { Captions, Search } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { brushesOf } from '#core/settings';
 import { withoutGroup } from '#core/pack';
 import ChoiceBar from '../controls/ChoiceBar.vue';
@@ -13,13 +13,17 @@ import DialogBox from '../controls/DialogBox.vue';
 import PushButton from '../controls/PushButton.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
 import SelectField from '../controls/SelectField.vue';
+import RenameDialog from '../controls/RenameDialog.vue';
+import { ORDERS, type Order } from '../controls/finding';
+import { useSaidSteps } from '../controls/saidSteps';
 import { useShortcuts } from '../controls/shortcuts';
 import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import UndoButtons from '../controls/UndoButtons.vue';
 import TopBar from '../controls/TopBar.vue';
-import { failNotice, orSay, shortNotice, undoNotice } from '../controls/undoNotice';
+import { failNotice, orSay } from '../controls/undoNotice';
 import ChosenBar from '../rack/ChosenBar.vue';
-import { BASE, LOOSE, SORTS, useShelves, type Entry, type Sort } from '../rack/entries';
+import { BASE, LOOSE, useShelves, type Entry } from '../rack/entries';
 import ManyDialog from '../rack/ManyDialog.vue';
 import PackDialog from '../rack/PackDialog.vue';
 import PackShelf, { type Dropped } from '../rack/PackShelf.vue';
@@ -31,7 +35,6 @@ import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { useManyBrushes } from '../stores/manyBrushes';
 import { usePacks } from '../stores/packs';
-import { useRackSteps } from '../stores/rackSteps';
 
 /** Least side of a picture, pixels. */
 const SIDES = { small: 96, medium: 172, large: 280 } as const;
@@ -43,12 +46,11 @@ const SIZES = [
 const library = useLibrary();
 const packs = usePacks();
 const many = useManyBrushes();
-const steps = useRackSteps();
-const { renaming, newName, nameProblem, open, fresh, copy, askName, rename, remove, toBelt } = useRackBrushes();
+const { renaming, open, fresh, copy, askName, rename, remove, toBelt } = useRackBrushes();
 const wanted = ref('');
 const tag = ref('');
 const folded = useLocalStorage<string[]>('shelves-folded', []);
-const sort = useLocalStorage<Sort>('rack-sort', 'hand');
+const order = useLocalStorage<Order>('rack-order', 'hand');
 const size = useLocalStorage<keyof typeof SIDES>('rack-pictures', 'medium');
 const named = useLocalStorage('rack-names', true);
 const page = ref<HTMLElement | null>(null);
@@ -59,7 +61,7 @@ const grouping = ref<{ pack: string; index: number; name: string } | null>(null)
 
 void library.ready().then(() => library.loadDrafts());
 
-const { entries, shelves, shown } = useShelves(wanted, tag, sort);
+const { entries, shelves, shown } = useShelves(wanted, tag, order);
 const tags = computed(() => [...new Set(entries.value.flatMap((e) => e.brush.card.tags))].sort());
 const searched = computed(() => wanted.value.trim() !== '' || tag.value !== '');
 const unfolded = computed(() => shown.value.filter(({ id }) => !folded.value.includes(id) || searched.value));
@@ -76,19 +78,7 @@ const holding = computed(() =>
   shown.value.filter(({ pack }) => pack && brushesOf(pack).some((id) => chosen.ids.value.has(id))).map(({ id }) => id),
 );
 
-let closeLast: (() => void) | null = null;
-watch(
-  () => steps.said,
-  (said) => {
-    if (!said) return;
-    // One at a time: what was said before is over.
-    closeLast?.();
-    closeLast = null;
-    if ('undo' in said) closeLast = undoNotice(said.text, said.undo);
-    else if (said.failed) failNotice(said.text);
-    else closeLast = shortNotice(said.text);
-  },
-);
+useSaidSteps();
 
 /** What can’t be done is said, and nothing is changed. */
 function trying(act: () => void): void {
@@ -175,9 +165,6 @@ function removeChosen(): void {
   orSay(() => many.remove(own.value));
 }
 useShortcuts([
-  { keys: 'Ctrl+Z', what: 'Undo what was done on the rack', run: () => void steps.undo() },
-  { keys: 'Ctrl+Y', what: 'Do it again', run: () => void steps.redo() },
-  { keys: 'Ctrl+Shift+Z', what: 'Do it again', run: () => void steps.redo(), silent: true },
   { keys: 'Ctrl+A', what: 'Choose all that is shown', run: chosen.all },
   { keys: 'Escape', what: 'Choose none', run: chosen.none, when: some },
   { keys: 'Delete', what: 'Delete what is chosen', run: removeChosen, when: () => own.value.length > 0 },
@@ -189,8 +176,7 @@ useShortcuts([
   <div class="place">
     <TopBar>
       <template #end>
-        <ToolButton :icon="Undo2" label="Undo" keys="Ctrl+Z" :disabled="!steps.canUndo" @click="steps.undo" />
-        <ToolButton :icon="Redo2" label="Redo" keys="Ctrl+Y" :disabled="!steps.canRedo" @click="steps.redo" />
+        <UndoButtons />
         <PushButton look="main" @click="fresh">New brush</PushButton>
       </template>
     </TopBar>
@@ -215,7 +201,7 @@ useShortcuts([
                 placeholder="Name, maker, tag, action, form…"
                 aria-label="Search the rack"
               />
-              <SelectField v-model="sort" class="sort" label="Order" :choices="SORTS" />
+              <SelectField v-model="order" class="sort" label="Order" :choices="ORDERS" />
               <ChoiceBar v-model="size" class="sizes" label="Size of pictures" :options="SIZES" />
               <ToolButton
                 :icon="Captions"
@@ -251,7 +237,7 @@ useShortcuts([
                 :chosen="chosen"
                 :folded="folded.includes(shelf.id) && !searched"
                 :again="again"
-                :still="searched || sort !== 'hand'"
+                :still="searched || order !== 'hand'"
                 @fold="fold(shelf.id)"
                 @about="about = shelf.id"
                 @remove="orSay(() => packs.remove(shelf.id))"
@@ -299,16 +285,7 @@ useShortcuts([
         <PushButton look="main" @click="nameGroup">Rename</PushButton>
       </template>
     </DialogBox>
-    <DialogBox :visible="renaming !== null" title="Rename" :width-px="380" @update:visible="renaming = null">
-      <form @submit.prevent="rename">
-        <TextField v-model="newName" :bad="!!nameProblem" maxlength="80" aria-label="New name" autofocus />
-        <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
-      </form>
-      <template #footer>
-        <PushButton @click="renaming = null">Cancel</PushButton>
-        <PushButton look="main" @click="rename">Rename</PushButton>
-      </template>
-    </DialogBox>
+    <RenameDialog :name="renaming?.card.name ?? null" :rename="rename" @close="renaming = null" />
   </div>
 </template>
 

@@ -3,12 +3,12 @@
  * Where forms come from: slabs, sheets, scans, lettering, patterns, and the alphas cast from them. Pictures and scans
  * are dropped and pasted here.
  */
-import { Trash2 } from '@lucide/vue';
-import { useEventListener } from '@vueuse/core';
+import { Search } from '@lucide/vue';
+import { useEventListener, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { sculptBytes } from '#core/mesh';
-import type { SourceHead } from '#core/stored';
+import type { AlphaHead, PartHead, SourceHead } from '#core/stored';
 import { SLAB_CELLS, SlabSchema, SOURCE_VERSION, type Source } from '#core/settings';
 import { counted, spaced } from '#core/words';
 import * as api from '../api/client';
@@ -16,9 +16,16 @@ import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
 import TopBar from '../controls/TopBar.vue';
-import { failNotice, undoNotice } from '../controls/undoNotice';
+import { holds, inOrder, ORDERS, textOfCard, wordsOf, type Found, type Order } from '../controls/finding';
+import RenameDialog from '../controls/RenameDialog.vue';
+import { useSaidSteps } from '../controls/saidSteps';
+import SelectField from '../controls/SelectField.vue';
+import UndoButtons from '../controls/UndoButtons.vue';
+import { failNotice, orSay } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
+import { alphaFacts } from '../controls/alphaFacts';
 import { useArrivals } from '../stores/arrivals';
+import { useKeptThings, type Kept } from '../stores/keptThings';
 import { useLibrary } from '../stores/library';
 import { FORM_LABELS } from '../made/formLabels';
 import AlphaShelf from './AlphaShelf.vue';
@@ -28,14 +35,19 @@ import { MESH_ENDINGS } from '../workers/meshFiles';
 import { useNewSource } from './newSource';
 import InboxNote from './InboxNote.vue';
 import PartShelf from './PartShelf.vue';
+import SourceActions from './SourceActions.vue';
 import ScanPageDialog from './ScanPageDialog.vue';
 import StorageNote from './StorageNote.vue';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
-import ToolButton from '../controls/ToolButton.vue';
 import DialogBox from '../controls/DialogBox.vue';
 
 const router = useRouter();
+const kept = useKeptThings();
+useSaidSteps();
+const wanted = ref('');
+const order = useLocalStorage<Order>('sources-order', 'hand');
+const renaming = ref<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>(null);
 const library = useLibrary();
 const making = ref(false);
 const scanningPage = ref(false);
@@ -76,7 +88,21 @@ const KINDS = [
   { kind: 'lettering', title: 'Lettering', what: 'words set in type', none: 'No lettering yet.' },
   { kind: 'pattern', title: 'Patterns', what: 'grown from a seed, repeating', none: 'No pattern yet.' },
 ] as const;
-const ofKind = (kind: Source['kind']) => library.sources.filter((s) => s.kind === kind);
+/** What is shown of a list: what holds all that was typed, in the order chosen. `more` is searched as well. */
+function found<T extends Found>(all: readonly T[], more: (one: T) => string): T[] {
+  const words = wordsOf(wanted.value);
+  const some = all.filter((one) => holds(`${textOfCard(one.card)} ${more(one).toLowerCase()}`, words));
+  return inOrder(some, order.value, ({ card, updatedAt }) => ({ name: card.name, at: updatedAt }));
+}
+const sourceOf = (id: string | null): string => (id && library.source(id)?.card.name) || '';
+const sources = computed(() => found(library.sources, ({ kind }) => kind));
+const alphas = computed(() =>
+  found(library.alphas, (alpha) => `${alphaFacts(alpha)} ${sourceOf(alpha.lineage.sourceId)}`),
+);
+const parts = computed(() => found(library.parts, () => ''));
+const searched = computed(() => wanted.value.trim() !== '');
+const nothing = computed(() => searched.value && sources.value.length + alphas.value.length + parts.value.length === 0);
+const ofKind = (kind: Source['kind']) => sources.value.filter((s) => s.kind === kind);
 function facts(source: SourceHead): string {
   const casts = `${library.alphas.filter((a) => a.lineage.sourceId === source.id).length} cast`;
   switch (source.kind) {
@@ -159,16 +185,9 @@ async function make(): Promise<void> {
   }
 }
 
-async function remove(
-  collection: 'sources' | 'alphas' | 'parts',
-  doc: { id: string; card: { name: string } },
-): Promise<void> {
-  try {
-    await library.remove(collection, doc.id);
-    undoNotice(`“${doc.card.name}” deleted.`, () => library.restore(collection, doc.id));
-  } catch (error) {
-    failNotice(sentence(error));
-  }
+async function rename(name: string): Promise<void> {
+  const now = renaming.value;
+  if (now) await kept.rename(now.collection, now.of, name);
 }
 </script>
 
@@ -195,15 +214,27 @@ async function remove(
         <PushButton @click="begin('lettering')">New lettering</PushButton>
         <PushButton @click="begin('pattern')">New pattern</PushButton>
         <PushButton look="main" @click="ask">New slab</PushButton>
+        <UndoButtons />
       </template>
     </TopBar>
     <ScrollArea>
-      <div class="head"><h1>Sources</h1></div>
+      <div class="head">
+        <h1>Sources</h1>
+        <TextField
+          v-model="wanted"
+          class="search"
+          :prefix-icon="Search"
+          type="search"
+          placeholder="Name, maker, tag, source…"
+          aria-label="Search the sources"
+        />
+        <SelectField v-model="order" class="order" label="Order" :choices="ORDERS" />
+      </div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
       <InboxNote />
       <ArrivalList />
       <div class="kinds">
-        <section v-for="k in KINDS" :key="k.kind">
+        <section v-for="k in KINDS" v-show="!searched || ofKind(k.kind).length > 0" :key="k.kind">
           <h2>
             {{ k.title }} <small>{{ k.what }}</small>
           </h2>
@@ -215,21 +246,36 @@ async function remove(
               /></RouterLink>
               <b>{{ doc.card.name }}</b>
               <span class="muted">{{ facts(doc) }}</span>
-              <span class="actions"
-                ><ToolButton
-                  :icon="Trash2"
-                  :label="`Delete ${doc.card.name}`"
-                  help="Delete"
-                  @click="remove('sources', doc)"
-              /></span>
+              <SourceActions
+                :name="doc.card.name"
+                @rename="renaming = { collection: 'sources', of: doc }"
+                @copy="orSay(() => kept.copy('sources', doc))"
+                @remove="orSay(() => kept.remove('sources', doc))"
+              />
             </li>
           </ul>
         </section>
       </div>
-      <AlphaShelf @remove="(doc) => remove('alphas', doc)" />
-      <PartShelf @remove="(doc) => remove('parts', doc)" />
+      <section v-show="!searched || alphas.length > 0">
+        <AlphaShelf
+          :alphas="alphas"
+          @rename="(doc) => (renaming = { collection: 'alphas', of: doc })"
+          @copy="(doc) => orSay(() => kept.copy('alphas', doc))"
+          @remove="(doc) => orSay(() => kept.remove('alphas', doc))"
+        />
+      </section>
+      <section v-show="!searched || parts.length > 0">
+        <PartShelf
+          :parts="parts"
+          @rename="(doc) => (renaming = { collection: 'parts', of: doc })"
+          @copy="(doc) => orSay(() => kept.copy('parts', doc))"
+          @remove="(doc) => orSay(() => kept.remove('parts', doc))"
+        />
+      </section>
+      <p v-if="nothing" class="none">Nothing here fits this search.</p>
       <StorageNote />
     </ScrollArea>
+    <RenameDialog :name="renaming?.of.card.name ?? null" :rename="(name) => rename(name)" @close="renaming = null" />
     <ScanPageDialog v-model:visible="scanningPage" />
     <DialogBox v-model:visible="making" title="New slab">
       <form class="form" @submit.prevent="make">
@@ -273,6 +319,9 @@ async function remove(
 }
 .cards .card {
   width: 172px;
+}
+.order {
+  width: 124px;
 }
 .kinds .none {
   max-width: 240px;

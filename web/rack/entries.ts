@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router';
 import type { BrushHead } from '#core/stored';
 import type { Pack } from '#core/settings';
 import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from '../bench/labels';
+import { holds, inOrder, wordsOf, type Order } from '../controls/finding';
 import { useLibrary } from '../stores/library';
 import { usePacks } from '../stores/packs';
 
@@ -26,13 +27,6 @@ export interface Shelf {
   count: number;
 }
 
-export const SORTS = [
-  { value: 'hand', label: 'As ordered' },
-  { value: 'name', label: 'By name' },
-  { value: 'newest', label: 'Newest first' },
-] as const;
-export type Sort = (typeof SORTS)[number]['value'];
-
 /** What of a brush is searched. */
 function textOf({ brush: { card, touch, stroke } }: Entry, form: string, packs: readonly Pack[]): string {
   const made = [labelOf(ACTION_CHOICES, touch.action), labelOf(STROKE_TYPE_CHOICES, stroke.type), form];
@@ -43,7 +37,7 @@ function textOf({ brush: { card, touch, stroke } }: Entry, form: string, packs: 
 export function useShelves(
   wanted: Readonly<Ref<string>>,
   tag: Readonly<Ref<string>>,
-  sort: Readonly<Ref<Sort>>,
+  order: Readonly<Ref<Order>>,
 ): { entries: ComputedRef<Entry[]>; shelves: ComputedRef<Shelf[]>; shown: ComputedRef<Shelf[]> } {
   const library = useLibrary();
   const packs = usePacks();
@@ -72,19 +66,18 @@ export function useShelves(
       ),
   );
   const found = computed(() => {
-    const words = wanted.value.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    const words = wordsOf(wanted.value);
     return entries.value.filter(({ brush }) => {
       const text = texts.value.get(brush.id) ?? '';
-      return (tag.value === '' || brush.card.tags.includes(tag.value)) && words.every((word) => text.includes(word));
+      return (tag.value === '' || brush.card.tags.includes(tag.value)) && holds(text, words);
     });
   });
 
-  function inOrder(some: Entry[]): Entry[] {
-    if (sort.value === 'name') return some.sort((a, b) => a.brush.card.name.localeCompare(b.brush.card.name));
-    if (sort.value === 'hand') return some;
-    const at = ({ brush }: Entry): string => library.listedBrush(brush.id)?.updatedAt ?? '~';
-    return some.sort((a, b) => (at(a) < at(b) ? 1 : at(a) > at(b) ? -1 : 0));
-  }
+  const ordered = (some: readonly Entry[]): Entry[] =>
+    inOrder(some, order.value, ({ brush }) => ({
+      name: brush.card.name,
+      at: library.listedBrush(brush.id)?.updatedAt ?? null,
+    }));
 
   const shelves = computed<Shelf[]>(() => {
     const own = found.value;
@@ -103,11 +96,11 @@ export function useShelves(
           pack,
           pack.groups.map(({ name, brushes }) => ({
             name,
-            entries: inOrder(brushes.map((id) => byId.get(id)).filter((entry) => entry !== undefined)),
+            entries: ordered(brushes.map((id) => byId.get(id)).filter((entry) => entry !== undefined)),
           })),
         ),
       ),
-      shelf(LOOSE, null, [{ name: '', entries: inOrder(loose) }]),
+      shelf(LOOSE, null, [{ name: '', entries: ordered(loose) }]),
       shelf(BASE, null, [{ name: '', entries: own.filter(({ base }) => base) }]),
     ];
   });

@@ -17,8 +17,6 @@ export function useRackBrushes() {
   const bench = useBrushBench();
   const steps = useRackSteps();
   const renaming = ref<BrushHead | null>(null);
-  const newName = ref('');
-  const nameProblem = ref<string | null>(null);
 
   function open(brush: { id: string }): void {
     void router.push(`/bench/brush/${brush.id}`);
@@ -41,32 +39,22 @@ export function useRackBrushes() {
 
   function askName(brush: BrushHead): void {
     renaming.value = brush;
-    newName.value = brush.card.name;
-    nameProblem.value = null;
   }
 
-  /** A saved brush is renamed at once; a draft's name goes on being a draft's. */
-  async function rename(): Promise<void> {
+  /** A saved brush is renamed at once; a draft's name goes on being a draft's. Throws a sentence where it can't be. */
+  async function rename(wanted: string): Promise<void> {
     const brush = renaming.value;
     if (!brush) return;
-    const name = NameSchema.safeParse(newName.value);
-    if (!name.success) {
-      nameProblem.value = name.error.issues[0].message;
-      return;
-    }
+    const name = NameSchema.safeParse(wanted);
+    if (!name.success) throw new Error(name.error.issues[0].message);
     const old = brush.card.name;
-    try {
-      await putName(brush.id, name.data);
-      renaming.value = null;
-      if (old === name.data) return;
-      steps.did({
-        done: `“${old}” is now “${name.data}”.`,
-        undo: () => putName(brush.id, old),
-        redo: () => putName(brush.id, name.data),
-      });
-    } catch (error) {
-      nameProblem.value = sentence(error);
-    }
+    await putName(brush.id, name.data);
+    if (old === name.data) return;
+    steps.did({
+      done: `“${old}” is now “${name.data}”.`,
+      undo: () => putName(brush.id, old),
+      redo: () => putName(brush.id, name.data),
+    });
   }
 
   async function putName(id: string, name: string): Promise<void> {
@@ -125,5 +113,5 @@ export function useRackBrushes() {
     }
   }
 
-  return { renaming, newName, nameProblem, open, fresh, copy, askName, rename, remove, toBelt };
+  return { renaming, open, fresh, copy, askName, rename, remove, toBelt };
 }

@@ -225,7 +225,7 @@ export function nameTaken(collection: Collection, name: string): Problem {
   return new Problem(
     409,
     'name-taken',
-    `There is already a ${SINGULAR[collection]} called “${name}”. Choose another name.`,
+    `There is already ${/^[aeiou]/.test(SINGULAR[collection]) ? 'an' : 'a'} ${SINGULAR[collection]} called “${name}”. Choose another name.`,
     { name },
   );
 }

@@ -1,0 +1,71 @@
+/** What is done to one thing among the sources, as a step that is undone: renamed, copied, deleted. */
+import { defineStore } from 'pinia';
+import { NameSchema } from '#core/settings';
+import { SINGULAR, type StoredDocument } from '#core/stored';
+import * as api from '../api/client';
+import { hasDraft } from '../api/drafts';
+import { plain } from '../api/plain';
+import { useLibrary, type Shelf } from './library';
+import { useRackSteps } from './rackSteps';
+
+export type Kept = Exclude<Shelf, 'brushes'>;
+interface Named {
+  id: string;
+  card: { name: string };
+}
+
+export const useKeptThings = defineStore('keptThings', () => {
+  const library = useLibrary();
+  const steps = useRackSteps();
+
+  /** Throws a sentence, and changes nothing, where it can’t have the name. */
+  async function rename(collection: Kept, { id, card }: Named, wanted: string): Promise<void> {
+    const name = NameSchema.safeParse(wanted);
+    if (!name.success) throw new Error(name.error.issues[0].message);
+    const old = card.name;
+    if (old === name.data) return;
+    await putName(collection, id, name.data);
+    steps.did({
+      done: `“${old}” is now “${name.data}”.`,
+      undo: () => putName(collection, id, old),
+      redo: () => putName(collection, id, name.data),
+    });
+  }
+
+  async function putName(collection: Kept, id: string, name: string): Promise<void> {
+    if (await hasDraft(id))
+      throw new Error(
+        `This ${SINGULAR[collection]} has changes that aren’t saved. Open it, and save or revert them first.`,
+      );
+    const { doc, revision } = await api.get(collection, id);
+    const next = plain(doc);
+    next.card.name = name;
+    library.putStored(collection, await api.save(collection, next, revision));
+  }
+
+  /** As it is saved: what isn’t saved stays with the first. */
+  async function copy(collection: Kept, { id, card }: Named): Promise<void> {
+    const { doc } = await api.get(collection, id);
+    const next = plain(doc);
+    next.id = crypto.randomUUID();
+    next.card.name = library.freeName(collection, `${card.name.slice(0, 70)} copy`);
+    const stored = await api.save(collection, next, null);
+    library.putStored(collection, stored as StoredDocument<Kept>);
+    steps.did({
+      done: `“${next.card.name}” made.`,
+      undo: () => library.remove(collection, next.id),
+      redo: () => library.restore(collection, next.id),
+    });
+  }
+
+  async function remove(collection: Kept, { id, card }: Named): Promise<void> {
+    await library.remove(collection, id);
+    steps.did({
+      done: `“${card.name}” deleted.`,
+      undo: () => library.restore(collection, id),
+      redo: () => library.remove(collection, id),
+    });
+  }
+
+  return { rename, copy, remove };
+});
