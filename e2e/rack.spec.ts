@@ -1,6 +1,6 @@
 /** The rack with the real pointer: packs, order by dragging, choosing many, and undo of all of it. */
 import type { Locator, Page } from '@playwright/test';
-import { expect, keysNamedTwice, test } from './app';
+import { expect, keysNamedTwice, openBrush, set, test } from './app';
 
 test.use({ shares: false });
 
@@ -145,4 +145,44 @@ test('sources are found by what is typed, renamed, copied and deleted, and all o
   }
   await page.getByRole('searchbox').fill('zzz');
   await expect(page.getByText('Nothing here fits this search.')).toBeVisible();
+});
+
+test('earlier saves are named, laid beside the brush and taken back; what was deleted comes back to its place', async ({
+  page,
+  app,
+}) => {
+  await openBrush(page, app, 'Barnacle trail');
+  const size = page.getByLabel(/^Size, /);
+  const first = await size.inputValue();
+  for (const value of ['0.3', '0.11']) {
+    await set(page, 'Size', value);
+    await page.keyboard.press('Control+s');
+    await expect(page.getByText('saved', { exact: true }).first()).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeDisabled();
+  }
+  await page.getByRole('button', { name: 'Earlier saves' }).click();
+  const saves = page.getByRole('dialog', { name: 'Earlier saves' });
+  await expect(saves.locator('li')).toHaveCount(2);
+  await expect(saves.locator('li').last()).toContainText('Other than now: Size');
+  await page.getByLabel('Name of revision 1').fill('As it came');
+  await page.getByLabel('Name of revision 1').press('Enter');
+  await saves.getByRole('button', { name: 'Side by side' }).last().click();
+  await expect(page.locator('.compared')).toBeVisible();
+  await page.getByRole('button', { name: 'Earlier saves' }).click();
+  await expect(page.getByLabel('Name of revision 1')).toHaveValue('As it came');
+  await saves.getByRole('button', { name: 'Restore' }).last().click();
+  await expect(size).toHaveValue(first);
+  await page.keyboard.press('Control+Alt+z');
+  await expect(size).toHaveValue('0.110');
+
+  await page.getByRole('link', { name: 'Rack', exact: true }).click();
+  await page.getByRole('button', { name: 'Delete Chisel marks' }).click();
+  await expect(card(page, 'Chisel marks')).toHaveCount(0);
+  await page.reload();
+  await page.getByRole('button', { name: 'Trash', exact: true }).click();
+  await page.getByRole('button', { name: 'Restore Chisel marks' }).click();
+  await expect(page.getByText('Nothing was deleted.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect.poll(() => names(page, 'Harbour crusts')).toContain('Chisel marks');
+  expect((await names(page, 'Harbour crusts')).slice(-3)).toEqual(['Crate mark press', 'Chisel marks', 'Sea pits']);
 });

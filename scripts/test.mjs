@@ -71,6 +71,7 @@ const LONGEST = [
   'painting',
   'pictures',
   'brush',
+  'rack',
   'scan',
   'photograph',
   'story',

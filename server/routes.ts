@@ -205,6 +205,9 @@ export function routes(options: RouteOptions): Router {
   addInbox(router, options.inbox);
   addScanners(router, options.scans);
 
+  router.get('/trash', async (ctx) => {
+    ctx.body = { deleted: await store.trash() };
+  });
   router.get('/storage', async (ctx) => {
     ctx.body = await store.sizes();
   });
@@ -262,6 +265,12 @@ function addCollection(
     const text = await store.revision(collection, idOf(ctx), revision);
     ctx.type = 'application/json';
     ctx.body = Buffer.from(await reader.stored(collection, name, text));
+  });
+  router.put(`/${collection}/:id/revisions/:revision`, async (ctx) => {
+    const { revision } = RevisionParams.parse(ctx['params']);
+    const { name } = await reader.body<'revisionName'>(ctx, { kind: 'revisionName' });
+    await store.nameRevision(collection, idOf(ctx), revision, name);
+    ctx.body = { name };
   });
   router.post(`/${collection}/:id/restore`, async (ctx) => {
     await store.restore(collection, idOf(ctx));

@@ -49,10 +49,18 @@ const WORDS: Record<string, string> = {
   'card.notes': 'Notes',
 };
 
-/** Null when nothing differs. */
+/** The first thing that differs; null when nothing does. */
 export function changeOf(before: Brush, after: Brush): BrushChange | null {
-  const path = firstDifference(before, after, '');
-  if (path === null) return null;
+  const [path] = differences(before, after);
+  return path === undefined ? null : changeAt(path, after);
+}
+
+/** Everything that differs, in the order of the settings. */
+export function changesOf(before: Brush, after: Brush): BrushChange[] {
+  return Array.from(differences(before, after), (path) => changeAt(path, after));
+}
+
+function changeAt(path: string, after: Brush): BrushChange {
   const value = path.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], after);
   const meta = metaAt(path);
   return {
@@ -81,17 +89,16 @@ function said(value: unknown, meta: SettingMeta | null): string {
   return '';
 }
 
-function firstDifference(a: unknown, b: unknown, path: string): string | null {
-  if (Object.is(a, b)) return null;
-  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b || Array.isArray(a))
-    return JSON.stringify(a) === JSON.stringify(b) ? null : path;
-  for (const key of Object.keys(b)) {
-    const found = firstDifference(
+function* differences(a: unknown, b: unknown, path = ''): Generator<string> {
+  if (Object.is(a, b)) return;
+  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b || Array.isArray(a)) {
+    if (JSON.stringify(a) !== JSON.stringify(b)) yield path;
+    return;
+  }
+  for (const key of Object.keys(b))
+    yield* differences(
       (a as Record<string, unknown>)[key],
       (b as Record<string, unknown>)[key],
       path === '' ? key : `${path}.${key}`,
     );
-    if (found !== null) return found;
-  }
-  return null;
 }

@@ -4,6 +4,7 @@ import {
   BRUSH_VERSION,
   BrushSchema,
   changeOf,
+  changesOf,
   newBrush,
   numberAt,
   putNumber,
@@ -96,7 +97,16 @@ describe('what changed between two states of a brush', () => {
     expect(changeOf(brush, after)).toMatchObject({ label, value });
   });
 
+  test('all of it, in the order of the settings', () => {
+    const after = structuredClone(brush);
+    after.card.name = 'Another';
+    after.stroke.size = 0.3;
+    after.form.fit = 2;
+    expect(changesOf(brush, after).map(({ label }) => label)).toEqual(['Fit', 'Size', 'Name']);
+  });
+
   test('nothing when they are alike', () => {
+    expect(changesOf(brush, structuredClone(brush))).toEqual([]);
     expect(changeOf(brush, structuredClone(brush))).toBeNull();
   });
 });

@@ -12,6 +12,7 @@ import { refuseUnwieldy } from './unwieldy';
 export type Wanted =
   | { kind: 'belt' }
   | { kind: 'holds' }
+  | { kind: 'revisionName' }
   /** A document to be saved under this id. */
   | { kind: 'save'; collection: Collection; id: string }
   /** A document as it is kept, of whatever version. */
@@ -20,6 +21,7 @@ export type Wanted =
 export interface Readings {
   belt: { ids: string[] };
   holds: { hashes: string[] };
+  revisionName: { name: string };
   save: Judged & { revision: number | null };
   /** The document in the newest version, as JSON, UTF-8. */
   stored: Uint8Array;
@@ -36,6 +38,10 @@ const BeltBody = z.object(
 const HoldsBody = z.object(
   { hashes: z.array(BlobHashSchema, 'What drafts name is a list.').max(5000, 'At most 5000 can be held at once.') },
   'What drafts name is a list.',
+);
+const RevisionNameBody = z.object(
+  { name: z.string().trim().max(80, 'A name may have at most 80 characters.') },
+  'A revision’s name is text.',
 );
 const SaveBody = z.object(
   {
@@ -66,6 +72,8 @@ function readAs(wanted: Wanted, text: string): Readings[Wanted['kind']] {
   switch (wanted.kind) {
     case 'belt':
       return BeltBody.parse(parsed(text));
+    case 'revisionName':
+      return RevisionNameBody.parse(parsed(text));
     case 'holds':
       return HoldsBody.parse(parsed(text));
     case 'stored': {

@@ -41,6 +41,10 @@ export interface StoreVerbs {
   revisions(collection: Collection, id: string): Promise<Past[]>;
   /** One of them, as JSON of whatever version. */
   revision(collection: Collection, id: string, revision: number): Promise<Uint8Array>;
+  /** Gives one of them a name, or none; one that has a name stays for good. */
+  nameRevision(collection: Collection, id: string, revision: number, name: string): Promise<void>;
+  /** What was deleted and can be taken back, the last first. */
+  trash(): Promise<Trashed[]>;
   /** Who names a document, as they are now. */
   usersOf(collection: Collection, id: string): Promise<User[]>;
   /** Blobs that a document names, or named in a revision that is kept. */
@@ -136,7 +140,17 @@ export interface Save {
 /** A revision that was replaced. */
 export interface Past {
   revision: number;
+  /** When the next took its place. */
   savedAt: string;
+  name: string;
+}
+
+export interface Trashed {
+  collection: Collection;
+  id: string;
+  name: string;
+  revision: number;
+  deletedAt: string;
 }
 
 /** A document that names another. */

@@ -91,6 +91,26 @@ export function storeTests({ name, open }: StoreUnderTest): void {
       await expect(store.stored('brushes', randomUUID())).rejects.toThrow('isn’t here');
     });
 
+    test('a revision has a name as long as it is wanted; what was deleted stands in the trash until it is back', async () => {
+      const doc = newBrush(randomUUID(), 'Named once');
+      await put(doc, null);
+      await put(noted(doc, 'two'), 1);
+      await store.nameRevision('brushes', doc.id, 1, 'First try');
+      expect(await store.revisions('brushes', doc.id)).toMatchObject([{ revision: 1, name: 'First try' }]);
+      await expect(store.nameRevision('brushes', doc.id, 9, 'None')).rejects.toThrow('Revision 9');
+      await store.remove('brushes', doc.id);
+      expect((await store.trash())[0]).toMatchObject({
+        collection: 'brushes',
+        id: doc.id,
+        name: 'Named once',
+        revision: 2,
+      });
+      await store.restore('brushes', doc.id);
+      expect((await store.trash()).some(({ id }) => id === doc.id)).toBe(false);
+      await store.nameRevision('brushes', doc.id, 1, '');
+      expect(await store.revisions('brushes', doc.id)).toMatchObject([{ revision: 1, name: '' }]);
+    });
+
     test('what was changed, deleted or called the same elsewhere is said, and nothing is overwritten', async () => {
       const doc = newBrush(randomUUID(), 'Twice open');
       await put(doc, null);

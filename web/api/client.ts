@@ -3,6 +3,7 @@ import { ARRIVALS } from '#core/arrive';
 import { z } from 'zod';
 import type { Raster } from '#core/picture';
 import {
+  COLLECTIONS,
   HEAD_SCHEMAS,
   SCHEMAS,
   type Collection,
@@ -319,6 +320,43 @@ const Missing = z.object({ missing: z.array(z.string()) });
 /** From now on this browser's drafts name these; they stay with the server. Answers those that it doesn't have. */
 export async function putHolds(holder: string, hashes: readonly string[]): Promise<string[]> {
   return Missing.parse(await (await request(`/holds/${holder}`, json('PUT', { hashes }))).json()).missing;
+}
+
+const Pasts = z.object({
+  revisions: z.array(z.object({ revision: z.number(), savedAt: z.string(), name: z.string() })),
+});
+export type Past = z.infer<typeof Pasts>['revisions'][number];
+
+/** Saves that others took the place of, the last first. */
+export async function revisions(collection: Collection, id: string): Promise<Past[]> {
+  return Pasts.parse(await (await request(`/${collection}/${id}/revisions`)).json()).revisions;
+}
+
+export async function revision<C extends Collection>(collection: C, id: string, number: number): Promise<Documents[C]> {
+  const doc: unknown = await (await request(`/${collection}/${id}/revisions/${number}`)).json();
+  return SCHEMAS[collection].parse(doc) as Documents[C];
+}
+
+export async function nameRevision(collection: Collection, id: string, number: number, name: string): Promise<void> {
+  await request(`/${collection}/${id}/revisions/${number}`, json('PUT', { name }));
+}
+
+const Trash = z.object({
+  deleted: z.array(
+    z.object({
+      collection: z.enum(COLLECTIONS),
+      id: z.string(),
+      name: z.string(),
+      revision: z.number(),
+      deletedAt: z.string(),
+    }),
+  ),
+});
+export type Trashed = z.infer<typeof Trash>['deleted'][number];
+
+/** What was deleted and can be taken back, the last first. */
+export async function trash(): Promise<Trashed[]> {
+  return Trash.parse(await (await request('/trash')).json()).deleted;
 }
 
 const Sizes = z.object({ files: z.number(), database: z.number(), revisions: z.number(), deleted: z.number() });

@@ -25,7 +25,7 @@ const versions = computed(() => [
 ]);
 useShortcuts([
   { keys: 'A', what: 'The pinned, or the saved, version on the proof, and back', run: compare.toggle },
-  { keys: 'P', what: 'Pin this version to compare with', run: compare.pin },
+  { keys: 'P', what: 'Pin this version to compare with', run: () => compare.pin() },
 ]);
 </script>
 

@@ -1,13 +1,16 @@
 <script setup lang="ts">
 /** Undo, redo and the history of the brush's settings, apart from the strokes on the body. */
-import { History, Redo, Undo } from '@lucide/vue';
+import { Archive, History, Redo, Undo } from '@lucide/vue';
 import { useShortcuts } from '../controls/shortcuts';
 import { useBrushBench } from '../stores/brushBench';
+import { ref } from 'vue';
+import SavesDialog from './SavesDialog.vue';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
 
 const bench = useBrushBench();
+const saves = ref(false);
 useShortcuts([
   { keys: 'Ctrl+Alt+Z', what: 'Undo the last change of a setting', run: () => bench.undo() },
   { keys: 'Ctrl+Alt+Y', what: 'Redo a change of a setting', run: () => bench.redo() },
@@ -49,6 +52,14 @@ useShortcuts([
         </li>
       </ol>
     </PopMenu>
+    <ToolButton
+      :icon="Archive"
+      label="Earlier saves"
+      help="Earlier saves of this brush: compare, name, restore"
+      :disabled="!bench.saved || bench.base"
+      @click="saves = true"
+    />
+    <SavesDialog v-model:visible="saves" />
   </div>
 </template>
 

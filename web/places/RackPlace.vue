@@ -19,6 +19,7 @@ import { useSaidSteps } from '../controls/saidSteps';
 import { useShortcuts } from '../controls/shortcuts';
 import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import TopBar from '../controls/TopBar.vue';
 import { failNotice, orSay } from '../controls/undoNotice';
@@ -176,6 +177,7 @@ useShortcuts([
   <div class="place">
     <TopBar>
       <template #end>
+        <TrashDialog />
         <UndoButtons />
         <PushButton look="main" @click="fresh">New brush</PushButton>
       </template>

@@ -20,6 +20,7 @@ import { holds, inOrder, ORDERS, textOfCard, wordsOf, type Found, type Order } f
 import RenameDialog from '../controls/RenameDialog.vue';
 import { useSaidSteps } from '../controls/saidSteps';
 import SelectField from '../controls/SelectField.vue';
+import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import { failNotice, orSay } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
@@ -214,6 +215,7 @@ async function rename(name: string): Promise<void> {
         <PushButton @click="begin('lettering')">New lettering</PushButton>
         <PushButton @click="begin('pattern')">New pattern</PushButton>
         <PushButton look="main" @click="ask">New slab</PushButton>
+        <TrashDialog />
         <UndoButtons />
       </template>
     </TopBar>

@@ -29,8 +29,9 @@ export const useCompare = defineStore('compare', () => {
   /** The brush that the proof lays its strokes with. */
   const shown = computed(() => (showing.value && differs.value ? other.value : bench.doc));
 
-  function pin(): void {
-    if (bench.doc) pinned.value = plain(bench.doc);
+  /** The brush as it is, or one of its earlier saves. */
+  function pin(of: Brush | null = bench.doc): void {
+    if (of) pinned.value = plain(of);
     showing.value = false;
   }
   function unpin(): void {
@@ -44,8 +45,11 @@ export const useCompare = defineStore('compare', () => {
   async function takeOther(): Promise<void> {
     const from = other.value;
     if (!from) return;
-    const { form, touch, stroke, drift, pen, tooth } = plain(from);
-    await bench.edit((brush) => Object.assign(brush, { form, touch, stroke, drift, pen, tooth }), 'compare');
+    const { form, touch, stroke, drift, pen, tooth, colour, parts } = plain(from);
+    await bench.edit(
+      (brush) => Object.assign(brush, { form, touch, stroke, drift, pen, tooth, colour, parts }),
+      'compare',
+    );
     showing.value = false;
   }
 

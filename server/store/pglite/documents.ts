@@ -1,5 +1,6 @@
 /** The kept documents: lists of them, one of them, taken away and brought back, and their pictures. */
 import {
+  COLLECTIONS,
   headOf,
   readStored,
   SINGULAR,
@@ -11,7 +12,7 @@ import {
 import type { ReadResult } from '#core/settings';
 import { Problem } from '../../problem';
 import { read } from '../../reading/read';
-import type { Drawn, KeptPicture, List, Page, Past, Stored, User } from '../port';
+import type { Drawn, KeptPicture, List, Page, Past, Stored, Trashed, User } from '../port';
 import { usersOf } from './references';
 import type { Queries, Transacted } from './thread';
 
@@ -157,11 +158,39 @@ export async function restoreDocument(db: Transacted, collection: Collection, id
 
 /** What it was before, the last first. */
 export async function revisionsOf(db: Queries, collection: Collection, id: string): Promise<Past[]> {
-  const { rows } = await db.query<{ revision: number; saved_at: Date }>(
-    'SELECT revision, saved_at FROM revisions WHERE collection = $1 AND id = $2 ORDER BY revision DESC',
+  const { rows } = await db.query<{ revision: number; saved_at: Date; name: string }>(
+    'SELECT revision, saved_at, name FROM revisions WHERE collection = $1 AND id = $2 ORDER BY revision DESC',
     [collection, id],
   );
-  return rows.map((row) => ({ revision: row.revision, savedAt: row.saved_at.toISOString() }));
+  return rows.map((row) => ({ revision: row.revision, savedAt: row.saved_at.toISOString(), name: row.name }));
+}
+
+export async function nameRevision(
+  db: Queries,
+  collection: Collection,
+  id: string,
+  revision: number,
+  name: string,
+): Promise<void> {
+  const { rows } = await db.query(
+    'UPDATE revisions SET name = $4 WHERE collection = $1 AND id = $2 AND revision = $3 RETURNING id',
+    [collection, id, revision, name],
+  );
+  if (rows.length === 0) throw noRevision(collection, id, revision);
+}
+
+/** More are there only where a program deletes. */
+const MOST_TRASHED = 1000;
+
+/** What was deleted and can be taken back, the last first. */
+export async function trash(db: Queries): Promise<Trashed[]> {
+  const deleted = COLLECTIONS.map(
+    (c) => `SELECT '${c}' AS collection, id, name, revision, deleted_at FROM ${c} WHERE deleted_at IS NOT NULL`,
+  ).join(' UNION ALL ');
+  const { rows } = await db.query<Omit<Trashed, 'deletedAt'> & { deleted_at: Date }>(
+    `SELECT * FROM (${deleted}) d ORDER BY deleted_at DESC, id LIMIT ${MOST_TRASHED}`,
+  );
+  return rows.map(({ deleted_at: at, ...row }) => ({ ...row, deletedAt: at.toISOString() }));
 }
 
 export async function getRevision(
@@ -176,7 +205,11 @@ export async function getRevision(
     'text',
   );
   if (rows[0]) return rows[0].text;
-  throw new Problem(404, 'no-revision', `Revision ${revision} of this ${SINGULAR[collection]} isn’t kept.`, { id });
+  throw noRevision(collection, id, revision);
+}
+
+function noRevision(collection: Collection, id: string, revision: number): Problem {
+  return new Problem(404, 'no-revision', `Revision ${revision} of this ${SINGULAR[collection]} isn’t kept.`, { id });
 }
 
 export async function getPicture(db: Queries, collection: Collection, id: string): Promise<KeptPicture> {

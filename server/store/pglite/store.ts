@@ -14,7 +14,9 @@ import {
   listDocuments,
   putPicture,
   restoreDocument,
+  nameRevision,
   revisionsOf,
+  trash,
   unpictured,
 } from './documents';
 import { putHolds } from './holds';
@@ -104,6 +106,8 @@ function verbsOver(db: Transacted, tell: (change: Change) => void): StoreVerbs {
     },
     revisions: (collection, id) => revisionsOf(db, collection, id),
     revision: (collection, id, revision) => getRevision(db, collection, id, revision),
+    nameRevision: (collection, id, revision, name) => nameRevision(db, collection, id, revision, name),
+    trash: () => trash(db),
     usersOf: (collection, id) => usersOf(db, collection, id),
     blobsNamedBy: (collection, id) => blobsNamedBy(db, collection, id),
     picture: (collection, id) => getPicture(db, collection, id),

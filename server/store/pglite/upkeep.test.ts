@@ -81,6 +81,8 @@ test('of revisions all of the last day stay, then one an hour, then one a day, t
     );
   await at(1, 20, '200 days', '1 minute');
   await at(21, 30, '20 days', '10 minutes');
+  // One with a name stays, however old.
+  await data.nameRevision('brushes', doc.id, 7, 'Before the fair');
   await at(31, 40, '3 days', '20 minutes');
   const left = async (): Promise<number[]> =>
     (
@@ -89,9 +91,9 @@ test('of revisions all of the last day stay, then one an hour, then one a day, t
         [doc.id],
       )
     ).rows.map((r) => r.revision);
-  expect((await data.clean()).revisions).toBe(19 + 9 + 6);
+  expect((await data.clean()).revisions).toBe(18 + 9 + 6);
   const stay = await left();
-  expect(stay).toEqual([20, 30, 33, 36, 39, 40, ...Array.from({ length: 19 }, (_, i) => 41 + i)]);
+  expect(stay).toEqual([7, 20, 30, 33, 36, 39, 40, ...Array.from({ length: 19 }, (_, i) => 41 + i)]);
   expect((await data.clean()).revisions).toBe(0);
   expect((await data.document('brushes', doc.id)).doc.card.notes).toBe('59');
 });

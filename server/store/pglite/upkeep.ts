@@ -1,7 +1,8 @@
 /**
  * Keeps the data folder small: revisions are thinned, what was deleted long ago goes, and so do bytes that nothing
  * names. All revisions of the last day stay, of the last week the last of each hour, of the last three months the last
- * of each day, before that the last of each week. What was deleted can be taken back for thirty days.
+ * of each day, before that the last of each week; those that have a name stay. What was deleted can be taken back for
+ * thirty days.
  */
 import { stat, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -33,7 +34,7 @@ async function thinRevisions(db: Database): Promise<number> {
           WHEN saved_at > now() - interval '90 days' THEN date_trunc('day', saved_at)
           ELSE date_trunc('week', saved_at) END
         ORDER BY revision DESC) AS newer
-      FROM revisions WHERE saved_at < now() - interval '1 day'
+      FROM revisions WHERE saved_at < now() - interval '1 day' AND name = ''
     ), gone AS (
       DELETE FROM revisions r USING aged a WHERE a.newer > 1 AND (r.collection, r.id, r.revision) = (a.collection, a.id, a.revision)
       RETURNING r.collection, r.id, r.revision

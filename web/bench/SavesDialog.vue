@@ -1,0 +1,205 @@
+<script setup lang="ts">
+/**
+ * Earlier saves of the brush: each with its picture and what differs from the brush as it is now. One can be given a
+ * name, laid beside the brush on the same strokes, or taken back as a change that can be undone.
+ */
+import { ref, shallowRef, watch } from 'vue';
+import { changesOf, type Brush } from '#core/settings';
+import * as api from '../api/client';
+import { plain } from '../api/plain';
+import DialogBox from '../controls/DialogBox.vue';
+import PushButton from '../controls/PushButton.vue';
+import TextField from '../controls/TextField.vue';
+import { failNotice } from '../controls/undoNotice';
+import { when } from '../controls/when';
+import { useBrushBench } from '../stores/brushBench';
+import { useCompare } from '../stores/compare';
+import { sentence } from '../stores/connection';
+import { useLibrary } from '../stores/library';
+import { useThumbnails } from '../stores/thumbnails';
+
+const visible = defineModel<boolean>('visible', { required: true });
+const bench = useBrushBench();
+const compare = useCompare();
+const library = useLibrary();
+const thumbnails = useThumbnails();
+
+interface Save extends api.Past {
+  doc: Brush | null;
+  picture: string;
+  /** Why it can’t be shown. */
+  problem: string | null;
+}
+const saves = ref<Save[]>([]);
+const loading = ref(false);
+const problem = shallowRef<string | null>(null);
+/** Pictures are drawn one after the other; those of another opening no more. */
+let openings = 0;
+
+watch(visible, async (open) => {
+  const mine = ++openings;
+  saves.value = [];
+  problem.value = null;
+  const id = bench.doc?.id;
+  if (!open || !id) return;
+  loading.value = true;
+  try {
+    const past = await api.revisions('brushes', id);
+    if (mine !== openings) return;
+    saves.value = past.map((one) => ({ ...one, doc: null, picture: '', problem: null }));
+    loading.value = false;
+    for (const save of saves.value) {
+      await fill(id, save);
+      if (mine !== openings) return;
+    }
+  } catch (error) {
+    if (mine === openings) problem.value = sentence(error);
+  } finally {
+    if (mine === openings) loading.value = false;
+  }
+});
+
+async function fill(id: string, save: Save): Promise<void> {
+  try {
+    save.doc = await api.revision('brushes', id, save.revision);
+    save.picture = await thumbnails.of(save.doc, library.alphasOf(save.doc)).catch(() => '');
+  } catch (error) {
+    save.problem = sentence(error);
+  }
+}
+
+const MOST_NAMED = 4;
+function differs({ doc }: Save): string {
+  if (!doc || !bench.doc) return '';
+  const now = bench.doc;
+  const names = [...new Set(changesOf(doc, { ...now, id: doc.id, version: doc.version }).map(({ label }) => label))];
+  if (names.length === 0) return 'As the brush is now';
+  const more = names.length - MOST_NAMED;
+  return `Other than now: ${names.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+}
+
+async function rename(save: Save, name: string): Promise<void> {
+  const { id } = bench.doc ?? {};
+  const old = save.name;
+  if (!id || name.trim() === old) return;
+  save.name = name.trim();
+  try {
+    await api.nameRevision('brushes', id, save.revision, save.name);
+  } catch (error) {
+    save.name = old;
+    failNotice(sentence(error));
+  }
+}
+
+function beside({ doc }: Save): void {
+  if (!doc) return;
+  compare.pin(doc);
+  compare.beside = true;
+  visible.value = false;
+}
+
+/** A step of the settings’ history; the brush keeps its name. */
+async function takeBack({ doc }: Save): Promise<void> {
+  if (!doc) return;
+  const { form, touch, stroke, drift, pen, tooth, colour, parts, card } = plain(doc);
+  await bench.edit(
+    (brush) =>
+      Object.assign(brush, {
+        form,
+        touch,
+        stroke,
+        drift,
+        pen,
+        tooth,
+        colour,
+        parts,
+        card: { ...card, name: brush.card.name },
+      }),
+    `save ${doc.id}`,
+  );
+  visible.value = false;
+}
+</script>
+
+<template>
+  <DialogBox v-model:visible="visible" title="Earlier saves" :width-px="620">
+    <p v-if="loading" class="muted">Looking for earlier saves…</p>
+    <p v-else-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
+    <p v-else-if="saves.length === 0" class="muted">
+      Nothing yet. Each time the brush is saved, what it was before is kept here.
+    </p>
+    <ul v-else>
+      <li v-for="save in saves" :key="save.revision">
+        <img v-if="save.picture" :src="save.picture" width="72" height="72" alt="" />
+        <span v-else class="picture" />
+        <div class="about">
+          <TextField
+            :model-value="save.name"
+            class="name"
+            maxlength="80"
+            :placeholder="`Revision ${save.revision}`"
+            :aria-label="`Name of revision ${save.revision}`"
+            title="With a name it stays for good; without, older ones are thinned out"
+            @change="(name: string) => rename(save, name)"
+          />
+          <span class="muted">until {{ when(save.savedAt) }}</span>
+          <span v-if="save.problem" class="sentence-bad">{{ save.problem }}</span>
+          <span v-else class="muted">{{ differs(save) }}</span>
+        </div>
+        <div class="acts">
+          <PushButton small :disabled="!save.doc" title="Both on the same strokes" @click="beside(save)"
+            >Side by side</PushButton
+          >
+          <PushButton
+            small
+            :disabled="!save.doc"
+            title="Its settings become the brush’s: a change that can be undone"
+            @click="takeBack(save)"
+            >Restore</PushButton
+          >
+        </div>
+      </li>
+    </ul>
+  </DialogBox>
+</template>
+
+<style scoped>
+ul {
+  display: grid;
+  gap: 10px;
+  max-height: 56vh;
+  margin: 0;
+  padding: 2px;
+  overflow-y: auto;
+  list-style: none;
+}
+li {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+img,
+.picture {
+  flex: none;
+  width: 72px;
+  height: 72px;
+  border-radius: var(--r);
+  background: var(--clay);
+}
+.about {
+  display: grid;
+  flex: 1;
+  gap: 2px;
+  min-width: 0;
+}
+.name {
+  max-width: 260px;
+}
+.acts {
+  display: grid;
+  gap: 5px;
+}
+.acts :deep(.push) {
+  margin: 0;
+}
+</style>
