@@ -1,5 +1,9 @@
 /** The rack with the real pointer: packs, order by dragging, choosing many, and undo of all of it. */
+import { readFile } from 'node:fs/promises';
 import type { Locator, Page } from '@playwright/test';
+import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
+import { validateBytes } from 'gltf-validator';
+import sharp from 'sharp';
 import { expect, keysNamedTwice, openBrush, set, test } from './app';
 
 test.use({ shares: false });
@@ -186,3 +190,44 @@ test('earlier saves are named, laid beside the brush and taken back; what was de
   await expect.poll(() => names(page, 'Harbour crusts')).toContain('Chisel marks');
   expect((await names(page, 'Harbour crusts')).slice(-3)).toEqual(['Crate mark press', 'Chisel marks', 'Sea pits']);
 });
+
+test('a pack is written as plain folders that other programs read, the same bytes each time; so are brushes chosen', async ({
+  page,
+  app,
+}) => {
+  await page.goto(app.address);
+  await expect(card(page, 'Sea pits')).toBeVisible();
+  const written = async (ask: () => Promise<void>): Promise<{ name: string; bytes: Buffer }> => {
+    const [download] = await Promise.all([page.waitForEvent('download'), ask()]);
+    return { name: download.suggestedFilename(), bytes: await readFile(await download.path()) };
+  };
+  const whole = (): Promise<void> => page.getByRole('button', { name: 'Write Harbour crusts as folders' }).click();
+  const one = await written(whole);
+  expect(one.name).toBe('Harbour crusts.zip');
+  expect((await written(whole)).bytes.equals(one.bytes)).toBe(true);
+  const files = await unzipped(one.bytes);
+  expect(Buffer.from(files.get('Harbour crusts/About.txt')!).toString()).toContain('Licence: CC-BY-4.0');
+  const at = 'Harbour crusts/Growth/Limpet press';
+  const { width, height, depth } = await sharp(files.get(`${at}/Form, Limpet.png`)).metadata();
+  expect([width, height, depth]).toEqual([512, 512, 'ushort']);
+  expect((await sharp(files.get(`${at}/Picture.png`)).metadata()).format).toBe('png');
+  expect(
+    (JSON.parse(Buffer.from(files.get(`${at}/Settings.json`)!).toString()) as { card: { name: string } }).card.name,
+  ).toBe('Limpet press');
+
+  await card(page, 'Wharf fittings').click({ modifiers: ['Control'] });
+  await card(page, 'Trenail row').click({ modifiers: ['Control'] });
+  const some = await unzipped((await written(() => page.getByRole('button', { name: 'Write…' }).click())).bytes);
+  const parts = [...some.keys()].filter((path) => path.endsWith('.glb'));
+  expect(parts.length).toBeGreaterThan(1);
+  const report = await validateBytes(some.get(parts[0]!)!);
+  expect(report.issues.numErrors).toBe(0);
+});
+
+async function unzipped(bytes: Uint8Array): Promise<Map<string, Uint8Array>> {
+  const reader = new ZipReader(new Uint8ArrayReader(new Uint8Array(bytes)));
+  const out = new Map<string, Uint8Array>();
+  for (const entry of await reader.getEntries())
+    if (!entry.directory) out.set(entry.filename, await entry.getData(new Uint8ArrayWriter()));
+  return out;
+}

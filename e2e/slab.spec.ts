@@ -255,7 +255,7 @@ test.describe('on a server of its own', () => {
     await page.getByRole('button', { name: 'Step down' }).click();
     await expect(page.locator('.slab')).toHaveAttribute('data-vertices', '16641');
     await expect(page.getByText('1 finer level keeps')).toBeVisible();
-    await page.getByRole('button', { name: 'Save' }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
     await expect(page.locator('.state')).toHaveText('saved');
     const saved = await seen(page, '.slab');
     await app.kill();
@@ -295,7 +295,7 @@ test('reference pictures: pinned, kept out of the cast, refused with a sentence'
   await pin('empty.png', Buffer.alloc(0));
   await expect(page.getByRole('alert')).toContainText('is empty');
   await expect(page.locator('.references img')).toHaveCount(1);
-  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.locator('.state')).toHaveText('saved');
   await page.reload();
   await settled(page, '.slab');
@@ -342,7 +342,7 @@ test('checks are mended by a click; an overhang is cast as vectors and stamped; 
   const bare = await seen(page, '.proof');
   await draw(page, '.proof', [[0.5, 0.5]]);
   expect(await seen(page, '.proof')).not.toBe(bare);
-  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.locator('.state')).toHaveText('saved');
   await page.goBack();
   await settled(page, '.slab');

@@ -14,7 +14,7 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await expect(page.getByText('Crust, grown')).toBeVisible();
   await page.getByRole('link', { name: 'Sources' }).click();
   await page.getByRole('button', { name: 'New slab' }).click();
-  await page.getByLabel('Name').fill('Knuckle slab');
+  await page.getByRole('dialog').getByLabel('Name').fill('Knuckle slab');
   await page.getByRole('radio', { name: '256' }).click();
   await page.getByRole('button', { name: 'Make it' }).click();
 

@@ -212,7 +212,12 @@ describe('brushes', () => {
     const next = { ...doc, stroke: { ...doc.stroke, spacing: 77 } };
     expect((await (await api(`/brushes/${doc.id}`, json('PUT', { doc: next, revision: 1 }))).json()).revision).toBe(2);
     const { revisions } = await (await api(`/brushes/${doc.id}/revisions`)).json();
-    expect(revisions).toEqual([{ revision: 1, savedAt: expect.stringMatching(/^\d{4}-.*Z$/) }]);
+    expect(revisions).toEqual([{ revision: 1, savedAt: expect.stringMatching(/^\d{4}-.*Z$/), name: '' }]);
+    const named = await api(`/brushes/${doc.id}/revisions/1`, json('PUT', { name: ' First ' }));
+    expect(await named.json()).toEqual({ name: 'First' });
+    const long = await api(`/brushes/${doc.id}/revisions/1`, json('PUT', { name: 'x'.repeat(81) }));
+    expect([long.status, (await long.json()).error.message]).toEqual([422, expect.stringContaining('80 characters')]);
+    expect((await api(`/brushes/${doc.id}/revisions/9`, json('PUT', { name: 'None' }))).status).toBe(404);
     expect(await (await api(`/brushes/${doc.id}/revisions/1`)).json()).toEqual(doc);
     expect((await api(`/brushes/${doc.id}/revisions/2`)).status).toBe(404);
     expect((await api(`/brushes/${doc.id}/revisions/first`)).status).toBe(422);

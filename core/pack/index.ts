@@ -1,3 +1,12 @@
-/** Packs: the order of their brushes, and names of many. */
+/** Packs: the order of their brushes, names of many, and what lies where when they are written as folders. */
 export { withBrushes, withoutBrushes, withoutGroup, type Place } from './order';
 export { NAME_FIELDS, namesByPattern, type Named } from './names';
+export {
+  fileNameOf,
+  packFolder,
+  type FolderAlpha,
+  type FolderBrush,
+  type FolderContent,
+  type FolderEntry,
+  type FolderPack,
+} from './folder';

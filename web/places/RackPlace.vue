@@ -7,7 +7,7 @@ import { Captions, Search } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { brushesOf } from '#core/settings';
-import { withoutGroup } from '#core/pack';
+import { fileNameOf, withoutGroup } from '#core/pack';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import DialogBox from '../controls/DialogBox.vue';
 import PushButton from '../controls/PushButton.vue';
@@ -22,9 +22,10 @@ import ToolButton from '../controls/ToolButton.vue';
 import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import TopBar from '../controls/TopBar.vue';
+import { saveFile } from '../controls/saveFile';
 import { failNotice, orSay } from '../controls/undoNotice';
 import ChosenBar from '../rack/ChosenBar.vue';
-import { BASE, LOOSE, useShelves, type Entry } from '../rack/entries';
+import { BASE, LOOSE, useShelves, type Entry, type Shelf } from '../rack/entries';
 import ManyDialog from '../rack/ManyDialog.vue';
 import PackDialog from '../rack/PackDialog.vue';
 import PackShelf, { type Dropped } from '../rack/PackShelf.vue';
@@ -35,6 +36,7 @@ import { useRubberBand } from '../rack/useRubberBand';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { useManyBrushes } from '../stores/manyBrushes';
+import { usePackFolder } from '../stores/packFolder';
 import { usePacks } from '../stores/packs';
 
 /** Least side of a picture, pixels. */
@@ -46,6 +48,7 @@ const SIZES = [
 ] as const;
 const library = useLibrary();
 const packs = usePacks();
+const folders = usePackFolder();
 const many = useManyBrushes();
 const { renaming, open, fresh, copy, askName, rename, remove, toBelt } = useRackBrushes();
 const wanted = ref('');
@@ -150,6 +153,18 @@ function dropGroup(): void {
   if (now)
     trying(() => packs.change('Group removed; its brushes stay.', [now.pack], (pack) => withoutGroup(pack, now.index)));
 }
+/** All of the pack, whatever was searched for. */
+async function writePack({ pack }: Shelf): Promise<void> {
+  if (!pack) return;
+  const groups = pack.groups.map(({ name, brushes }) => ({ name, ids: brushes.filter((id) => library.brushHead(id)) }));
+  await write(pack.card.name, pack, groups);
+}
+async function write(...what: Parameters<typeof folders.write>): Promise<void> {
+  const written = await folders.write(...what);
+  if (!written) return;
+  saveFile(`${fileNameOf(what[0], 'Pack')}.zip`, written.file);
+  if (written.left.length > 0) failNotice(`Left out: ${written.left.join(' ')}`);
+}
 function fold(id: string): void {
   folded.value = folded.value.includes(id) ? folded.value.filter((one) => one !== id) : [...folded.value, id];
 }
@@ -244,6 +259,7 @@ useShortcuts([
                 @about="about = shelf.id"
                 @remove="orSay(() => packs.remove(shelf.id))"
                 @group="addGroup(shelf.id)"
+                @write="orSay(() => writePack(shelf))"
                 @rename-group="(index) => askGroup(shelf.id, index)"
                 @dropped="dropped"
                 @press="press"
@@ -265,6 +281,7 @@ useShortcuts([
           @names="askNames"
           @tags="asked = 'tags'"
           @copy="orSay(() => many.copy(chosen.inOrder.value))"
+          @write="orSay(() => write('Brushes', null, [{ name: '', ids: chosen.inOrder.value }]))"
           @remove="removeChosen"
           @none="chosen.none"
         />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What can be done to the brushes that are chosen. */
-import { Copy, PackageMinus, PackagePlus, Pencil, Tags, Trash2, X } from '@lucide/vue';
+import { Copy, Download, PackageMinus, PackagePlus, Pencil, Tags, Trash2, X } from '@lucide/vue';
 import { ref } from 'vue';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
@@ -21,6 +21,7 @@ const emit = defineEmits<{
   names: [];
   tags: [];
   copy: [];
+  write: [];
   remove: [];
   none: [];
 }>();
@@ -58,6 +59,12 @@ function put(pack: string | null): void {
         <PushButton small @click="emit('tags')"><Tags :size="15" /> Tag…</PushButton>
       </template>
       <PushButton small @click="emit('copy')"><Copy :size="15" /> Copy</PushButton>
+      <PushButton
+        small
+        title="A ZIP of plain folders: pictures, alphas, parts, settings and cards"
+        @click="emit('write')"
+        ><Download :size="15" /> Write…</PushButton
+      >
       <PushButton v-if="bases < count" small @click="emit('remove')"><Trash2 :size="15" /> Delete</PushButton>
       <span v-if="bases > 0 && bases < count" class="muted"
         >{{ bases }} base {{ bases === 1 ? 'brush stays' : 'brushes stay' }}</span

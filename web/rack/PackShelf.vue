@@ -3,7 +3,7 @@
  * A shelf of the rack: a pack with its head and its groups, or brushes that are in none. Brushes are dragged within it
  * and to others; what is chosen goes together.
  */
-import { ChevronDown, ChevronRight, FolderPlus, Pencil, Trash2 } from '@lucide/vue';
+import { ChevronDown, ChevronRight, Download, FolderPlus, Pencil, Trash2 } from '@lucide/vue';
 import { computed, nextTick, ref, watch } from 'vue';
 import { VueDraggable, type DraggableEvent } from 'vue-draggable-plus';
 import { LICENCES } from '#core/settings';
@@ -42,6 +42,7 @@ const emit = defineEmits<{
   about: [];
   remove: [];
   group: [];
+  write: [];
   renameGroup: [index: number];
   dropped: [drop: Dropped];
   press: [entry: Entry, e: MouseEvent];
@@ -121,6 +122,13 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
           :label="`About ${title}`"
           help="Name, maker, licence, cover"
           @click="emit('about')"
+        />
+        <ToolButton
+          :icon="Download"
+          :label="`Write ${title} as folders`"
+          help="A ZIP of plain folders: pictures, alphas, parts, settings and cards"
+          :disabled="shelf.count === 0"
+          @click="emit('write')"
         />
         <ToolButton :icon="FolderPlus" :label="`New group in ${title}`" help="New group" @click="emit('group')" />
         <ToolButton
