@@ -215,8 +215,6 @@ async function rename(name: string): Promise<void> {
         <PushButton @click="begin('lettering')">New lettering</PushButton>
         <PushButton @click="begin('pattern')">New pattern</PushButton>
         <PushButton look="main" @click="ask">New slab</PushButton>
-        <TrashDialog />
-        <UndoButtons />
       </template>
     </TopBar>
     <ScrollArea>
@@ -231,6 +229,7 @@ async function rename(name: string): Promise<void> {
           aria-label="Search the sources"
         />
         <SelectField v-model="order" class="order" label="Order" :choices="ORDERS" />
+        <span class="back"><TrashDialog /><UndoButtons /></span>
       </div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
       <InboxNote />
@@ -321,6 +320,11 @@ async function rename(name: string): Promise<void> {
 }
 .cards .card {
   width: 172px;
+}
+/* The last in their line. */
+.back {
+  display: flex;
+  margin-left: auto;
 }
 .order {
   width: 124px;

@@ -65,9 +65,12 @@ function put(pack: string | null): void {
         @click="emit('write')"
         ><Download :size="15" /> Write…</PushButton
       >
-      <PushButton v-if="bases < count" small @click="emit('remove')"><Trash2 :size="15" /> Delete</PushButton>
-      <span v-if="bases > 0 && bases < count" class="muted"
-        >{{ bases }} base {{ bases === 1 ? 'brush stays' : 'brushes stay' }}</span
+      <PushButton
+        v-if="bases < count"
+        small
+        :title="bases > 0 ? 'Base brushes stay' : 'They stay in the trash for thirty days'"
+        @click="emit('remove')"
+        ><Trash2 :size="15" /> Delete</PushButton
       >
       <ToolButton :icon="X" label="Choose none" keys="Esc" @click="emit('none')" />
     </template>
@@ -81,8 +84,10 @@ function put(pack: string | null): void {
   bottom: 18px;
   z-index: 5;
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 8px;
+  width: max-content;
   max-width: calc(100% - 32px);
   padding: 7px 10px 7px 14px;
   transform: translateX(-50%);
