@@ -1,4 +1,5 @@
 /** Packs on the rack: kept at once, sent a moment later, undone step by step, and nothing lost between windows. */
+import { seeded } from '#core/random';
 import { brushesOf, newBrush } from '#core/settings';
 import { usePacks } from '../web/stores/packs';
 import { useRackSteps } from '../web/stores/rackSteps';
@@ -79,6 +80,55 @@ test('without a server changes wait; another window’s are kept beside', async 
   const all = (await served()).filter(({ card }) => card.name.startsWith('Fittings'));
   expect(all.some((pack) => brushesOf(pack).includes(made[4]!))).toBe(true);
   expect(all.some((pack) => brushesOf(pack).includes(made[5]!))).toBe(true);
+});
+
+test('in whatever order brushes are moved, undone, done again and sent, the server ends with what is seen', async () => {
+  const { packs, steps } = page();
+  await until(() => packs.all.length > 1);
+  const [a, b] = [packs.create('One', made.slice(0, 3)).id, packs.create('Two', made.slice(3)).id];
+  await packs.send();
+  const state = (): string[][] => [a, b].map((id) => brushesOf(packs.docOf(id)!));
+  const seen = [state()];
+  let at = 0;
+  const random = seeded(11);
+  const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
+  const going: Promise<unknown>[] = [];
+  for (let n = 0; n < 80; n++) {
+    const act = random();
+    if (act < 0.45) {
+      const [to, from] = pick([
+        [a, b],
+        [b, a],
+      ] as const);
+      const ids = made.filter(() => random() < 0.3);
+      // Steps that are asked for go first: what is seen is what the next is made on.
+      await Promise.all(going.splice(0));
+      const before = JSON.stringify(state());
+      packs.place(ids, to, { group: 0, before: pick([...made, null]) }, random() < 0.5 ? [from] : []);
+      if (JSON.stringify(state()) === before) continue;
+      seen.splice(++at, Infinity, state());
+    } else if (act < 0.65) {
+      // The two that made the packs stay done.
+      if (at === 0) continue;
+      at--;
+      going.push(steps.undo());
+    } else if (act < 0.8) {
+      if (at === seen.length - 1) continue;
+      at++;
+      going.push(steps.redo());
+    } else if (act < 0.9) going.push(packs.send());
+    else there.away = !there.away;
+    if (random() < 0.3) await new Promise((next) => setTimeout(next, random() * 8));
+    if (going.length === 0) expect(state()).toEqual(seen[at]);
+  }
+  await Promise.all(going);
+  expect(state()).toEqual(seen[at]);
+  there.away = false;
+  for (let n = 0; n < 3; n++) await packs.send();
+  const kept = await served();
+  expect([a, b].map((id) => brushesOf(kept.find((one) => one.id === id)!))).toEqual(seen[at]);
+  // As many packs as there were: nothing was taken for another window's.
+  expect(kept.filter(({ card }) => /^(One|Two)/.test(card.name)).length).toBe(2);
 });
 
 test('what can’t be a pack any more changes nothing; a deleted brush leaves its place for when it comes back', async () => {
