@@ -74,7 +74,8 @@ const about = computed(() => {
 const cover = computed(() => {
   const { pack, groups } = props.shelf;
   const named = pack?.cover ? library.brushHead(pack.cover) : null;
-  return named ?? groups.flatMap(({ entries }) => entries)[0]?.brush ?? null;
+  const [first = null] = groups.flatMap(({ entries }) => entries.map(({ brush }) => brush));
+  return named ?? first;
 });
 const left = (g: number): number => props.shelf.groups[g].entries.length - (lists.value[g]?.length ?? 0);
 /** Of what was searched for there is nothing in it. */
