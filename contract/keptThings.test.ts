@@ -73,3 +73,17 @@ test('what can’t be undone any more says why, and stays to be undone', async (
   expect(steps.canUndo).toBe(true);
   expect(await names()).toEqual(expect.arrayContaining(['Ripple', 'Ripple sand']));
 });
+
+test('a deletion that was taken back by the trash is no step any more, and what came before it can be undone', async () => {
+  there.load();
+  const doc = await kept('Limpet');
+  const [things, steps, library] = [useKeptThings(), useRackSteps(), useLibrary()];
+  await library.ready();
+  await things.rename('sources', doc, 'Limpet rings');
+  await things.remove('sources', { id: doc.id, card: { name: 'Limpet rings' } });
+  await library.restore('sources', doc.id);
+  await steps.undo();
+  expect(steps.said).toMatchObject({ failed: true });
+  await steps.undo();
+  expect(await names()).toContain('Limpet');
+});

@@ -1,6 +1,7 @@
 /** What was done on the rack, to be undone and done again, one after the other. */
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
+import { isMissing } from '../api/client';
 import { sentence } from './connection';
 
 const MOST = 50;
@@ -41,22 +42,30 @@ export const useRackSteps = defineStore('rackSteps', () => {
     return last;
   }
 
+  /** What is back by another way, or gone for good, is no step any more; what else fails stays to be undone. */
+  async function takeBack(step: RackStep): Promise<void> {
+    const drop = (): void => void (past.value = past.value.filter((one) => one !== step));
+    try {
+      await step.undo();
+    } catch (error) {
+      if (isMissing(error)) drop();
+      throw error;
+    }
+    drop();
+    if (step.redo) future.value = [...future.value, step];
+  }
+
   const undoOne = (step: RackStep): Promise<void> =>
     inTurn(async () => {
       // It was taken back already, by its key or by its notice.
-      if (!past.value.includes(step)) return;
-      await step.undo();
-      past.value = past.value.filter((one) => one !== step);
-      if (step.redo) future.value = [...future.value, step];
+      if (past.value.includes(step)) await takeBack(step);
     });
 
   const undo = (): Promise<void> =>
     inTurn(async () => {
       const step = past.value.at(-1);
       if (!step) return;
-      await step.undo();
-      past.value = past.value.filter((one) => one !== step);
-      if (step.redo) future.value = [...future.value, step];
+      await takeBack(step);
       said.value = { text: `Undone: ${step.done}`, failed: false };
     });
 
