@@ -191,17 +191,24 @@ test('earlier saves are named, laid beside the brush and taken back; what was de
   expect((await names(page, 'Harbour crusts')).slice(-3)).toEqual(['Crate mark press', 'Chisel marks', 'Sea pits']);
 });
 
-test('a pack is written as plain folders that other programs read, the same bytes each time; so are brushes chosen', async ({
+test('packs are written as folders that other programs read and as one file; that one is looked into and taken, or says what is wrong', async ({
   page,
   app,
 }) => {
+  test.slow();
   await page.goto(app.address);
   await expect(card(page, 'Sea pits')).toBeVisible();
   const written = async (ask: () => Promise<void>): Promise<{ name: string; bytes: Buffer }> => {
     const [download] = await Promise.all([page.waitForEvent('download'), ask()]);
     return { name: download.suggestedFilename(), bytes: await readFile(await download.path()) };
   };
-  const whole = (): Promise<void> => page.getByRole('button', { name: 'Write Harbour crusts as folders' }).click();
+  const dialog = page.getByRole('dialog');
+  const write = async (button: string, form: string): Promise<void> => {
+    await page.getByRole('button', { name: button, exact: true }).click();
+    await dialog.getByRole('radio', { name: form }).check({ force: true });
+    await dialog.getByRole('button', { name: 'Write', exact: true }).click();
+  };
+  const whole = (): Promise<void> => write('Write Harbour crusts', 'Plain folders');
   const one = await written(whole);
   expect(one.name).toBe('Harbour crusts.zip');
   expect((await written(whole)).bytes.equals(one.bytes)).toBe(true);
@@ -217,11 +224,40 @@ test('a pack is written as plain folders that other programs read, the same byte
 
   await card(page, 'Wharf fittings').click({ modifiers: ['Control'] });
   await card(page, 'Trenail row').click({ modifiers: ['Control'] });
-  const some = await unzipped((await written(() => page.getByRole('button', { name: 'Write…' }).click())).bytes);
+  const some = await unzipped((await written(() => write('Write…', 'Plain folders'))).bytes);
   const parts = [...some.keys()].filter((path) => path.endsWith('.glb'));
   expect(parts.length).toBeGreaterThan(1);
   const report = await validateBytes(some.get(parts[0]!)!);
   expect(report.issues.numErrors).toBe(0);
+  await page.keyboard.press('Escape');
+
+  // As one file, which is opened where a brush of it is missing.
+  const pack = await written(() => write('Write Harbour crusts', 'Pack file'));
+  expect(pack.name).toBe('Harbour crusts.pack.zip');
+  await page.getByRole('button', { name: 'Delete Limpet press' }).click();
+  await expect(card(page, 'Limpet press')).toBeHidden();
+  const open = async (name: string, bytes: Buffer): Promise<void> => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Open a pack…' }).click();
+    await (await chooser).setFiles({ name, mimeType: 'application/zip', buffer: bytes });
+  };
+  await open('Harbour crusts.pack.zip', pack.bytes);
+  await expect(dialog.getByText('1 new, 7 here already')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Take one' }).click();
+  await expect(page.getByText('One brush taken from “Harbour crusts”.')).toBeVisible();
+  await expect.poll(() => names(page, 'Harbour crusts')).toContain('Limpet press');
+  await page.keyboard.press('Control+z');
+  await expect(card(page, 'Limpet press')).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await names(page, 'Harbour crusts'))[3]).toBe('Limpet press');
+
+  const broken = Buffer.from(pack.bytes);
+  broken.write('broken', broken.indexOf('IDAT') + 400);
+  await open('Damaged.pack.zip', broken);
+  await expect(dialog.getByRole('alert')).toContainText('is damaged');
+  await dialog.getByRole('button', { name: 'Close', exact: true }).click();
+  await open('Cut.pack.zip', pack.bytes.subarray(0, 5000));
+  await expect(page.getByText('“Cut.pack.zip” isn’t a pack, or is cut short')).toBeVisible();
 });
 
 async function unzipped(bytes: Uint8Array): Promise<Map<string, Uint8Array>> {

@@ -11,10 +11,14 @@ import type { Inbox } from './inbox/inbox';
 import { addInbox } from './inbox/routes';
 import { addScanners } from './scanner/routes';
 import type { Scans } from './scanner/scans';
+import { receive } from './arriving';
+import { tryFiles } from './namedFiles';
+import type { Exports } from './packs/exports';
+import type { Imports } from './packs/imports';
+import { addPacks } from './packs/routes';
 import { Problem } from './problem';
-import type { Judged } from './reading/judged';
 import type { Reader } from './reading/reader';
-import type { Arrived, Blobs, Range, Store, Stored } from './store/port';
+import type { Range, Store, Stored } from './store/port';
 import type { Studio } from './studio/studio';
 import { MOST_WINDOW_SIDE } from './studio/window';
 
@@ -81,6 +85,8 @@ export interface RouteOptions {
   pictures: Pictures;
   inbox: Inbox;
   scans: Scans;
+  imports: Imports;
+  exports: Exports;
   version: string;
 }
 
@@ -204,6 +210,7 @@ export function routes(options: RouteOptions): Router {
 
   addInbox(router, options.inbox);
   addScanners(router, options.scans);
+  addPacks(router, options);
 
   router.get('/trash', async (ctx) => {
     ctx.body = { deleted: await store.trash() };
@@ -295,36 +302,6 @@ function answer(ctx: Context, text: Uint8Array, about: Pick<Stored, 'revision' |
   ctx.length = parts.reduce((sum, part) => sum + part.length, 0);
   // Large texts are not copied once more.
   ctx.body = ctx.length > LARGE_TEXT ? Readable.from(parts, { objectMode: false }) : Buffer.concat(parts);
-}
-
-/** Files that a document names were looked at when they came; one that came as bare bytes is looked at now. */
-async function tryFiles(store: Store, studio: Studio, { collection, id, files }: Judged): Promise<void> {
-  if (files.length === 0) return;
-  const tried = new Set(await store.blobsNamedBy(collection, id));
-  for (const { kind, blob, name } of files) {
-    if (tried.has(blob) || !(await store.blobs.has(blob))) continue;
-    await (kind === 'picture' ? studio.sheet(blob, name) : studio.font(blob, name));
-  }
-}
-
-/** Writes down the request's bytes, and lets go of them again unless `keep` gave them their name. */
-async function receive(
-  ctx: Context,
-  blobs: Blobs,
-  most: number,
-  keep: (arrived: Arrived) => Promise<void>,
-): Promise<void> {
-  const announced = Number(ctx.req.headers['content-length'] ?? NaN);
-  if (announced > most)
-    throw new Problem(413, 'too-large', `At most ${most >> 20} MiB can be stored at once.`, { limit: most });
-  const arrived = await blobs.receive(ctx.req as AsyncIterable<Uint8Array>, most);
-  try {
-    if (!Number.isNaN(announced) && arrived.bytes !== announced)
-      throw new Problem(400, 'cut-short', `Only ${arrived.bytes} of ${announced} bytes arrived.`);
-    await keep(arrived);
-  } finally {
-    await blobs.drop(arrived);
-  }
 }
 
 /** One range of bytes that was asked for, or none: several at once are answered by the whole. */

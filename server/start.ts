@@ -6,6 +6,9 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { createApp } from './app';
 import { Inbox } from './inbox/inbox';
 import { InFlight } from './inFlight';
+import { tryFiles } from './namedFiles';
+import { Exports } from './packs/exports';
+import { Imports } from './packs/imports';
 import { Pictures } from './pictures';
 import { Reader } from './reading/reader';
 import { Scans } from './scanner/scans';
@@ -41,6 +44,8 @@ export async function start(options: StartOptions): Promise<Running> {
   const reader = new Reader();
   const inbox = new Inbox(options.inbox ?? join(options.folder, 'inbox'));
   const scans = new Scans(store.blobs, studio);
+  const imports = new Imports(store, studio, (doc) => tryFiles(store, studio, doc));
+  const packFiles = new Exports(store, studio, pictures);
   const inFlight = new InFlight();
   const stop = async (server: Server | null): Promise<void> => {
     const closed = new Promise((done) => (server ? server.close(done) : done(null)));
@@ -53,6 +58,7 @@ export async function start(options: StartOptions): Promise<Running> {
     server?.closeAllConnections();
     await inFlight.ended();
     await closed;
+    await imports.close();
     await pictures.close();
     await store.close();
   };
@@ -66,6 +72,8 @@ export async function start(options: StartOptions): Promise<Running> {
       pictures,
       inbox,
       scans,
+      imports,
+      exports: packFiles,
       inFlight,
       page: options.page,
       version: options.version,

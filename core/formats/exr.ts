@@ -101,8 +101,9 @@ function header(width: number, height: number, names: readonly string[], says: R
   attribute('screenWindowWidth', 'float', 4);
   float(1);
   for (const [key, value] of Object.entries(says)) {
-    attribute(key, 'string', value.length);
-    bytes.push(...Array.from(value, (c) => c.charCodeAt(0) & 127));
+    const said = new TextEncoder().encode(value);
+    attribute(key, 'string', said.length);
+    bytes.push(...said);
   }
   bytes.push(0);
   return Uint8Array.from(bytes);

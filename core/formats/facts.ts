@@ -7,22 +7,40 @@
 
 export const RELIEF_KEY = 'relief';
 
-/** Puts a tEXt chunk behind the header of a PNG. */
+/** Puts its relief behind the header of a PNG. */
 export function withPngRelief(png: Uint8Array, relief: number): Uint8Array<ArrayBuffer> {
-  const text = latin(`${RELIEF_KEY}\0${relief}`);
+  return withPngText(png, { [RELIEF_KEY]: String(relief) });
+}
+
+/** Puts text chunks behind the header of a PNG: plain ones, and those in UTF-8 where Latin letters don’t do. */
+export function withPngText(png: Uint8Array, says: Readonly<Record<string, string>>): Uint8Array<ArrayBuffer> {
+  const chunks = Object.entries(says).map(([key, value]) => textChunk(key, value));
+  // Signature, then the header chunk of 25 bytes.
+  const at = 8 + 25;
+  const out = new Uint8Array(png.length + chunks.reduce((sum, { length }) => sum + length, 0));
+  out.set(png.subarray(0, at));
+  let to = at;
+  for (const chunk of chunks) {
+    out.set(chunk, to);
+    to += chunk.length;
+  }
+  out.set(png.subarray(at), to);
+  return out;
+}
+
+function textChunk(key: string, value: string): Uint8Array {
+  const plain = /^[\u0020-\u007e\u00a1-\u00ff\n]*$/.test(value);
+  const text = plain
+    ? latin(`${key}\0${value}`)
+    : // Not packed, of no language.
+      Uint8Array.from([...latin(`${key}\0\0\0\0\0`), ...new TextEncoder().encode(value)]);
   const chunk = new Uint8Array(12 + text.length);
   const view = new DataView(chunk.buffer);
   view.setUint32(0, text.length);
-  chunk.set(latin('tEXt'), 4);
+  chunk.set(latin(plain ? 'tEXt' : 'iTXt'), 4);
   chunk.set(text, 8);
   view.setUint32(8 + text.length, crc32(chunk.subarray(4, 8 + text.length)));
-  // Signature, then the header chunk of 25 bytes.
-  const at = 8 + 25;
-  const out = new Uint8Array(png.length + chunk.length);
-  out.set(png.subarray(0, at));
-  out.set(chunk, at);
-  out.set(png.subarray(at), at + chunk.length);
-  return out;
+  return chunk;
 }
 
 export function reliefText(relief: number): string {

@@ -3,6 +3,7 @@
  * parts, its settings as JSON, and a card to be read. What lies where is planned here; who writes it fetches the rest.
  */
 import type { Brush, Pack } from '#core/settings';
+import { fileNameOf, Names } from './fileNames';
 
 export interface FolderBrush {
   doc: Brush;
@@ -36,36 +37,6 @@ export interface FolderEntry {
   /** From the uppermost folder, with “/” between. */
   path: string;
   content: FolderContent;
-}
-
-const LONGEST = 64;
-/** Names that one system or another keeps to itself. */
-const RESERVED = /^(con|prn|aux|nul|com\d|lpt\d)(\..*)?$/i;
-
-/** A name that every file system takes. */
-export function fileNameOf(name: string, otherwise: string): string {
-  const plain = name
-    .normalize('NFC')
-    .replace(/[\u0000-\u001f\u007f<>:"/\\|?*]/g, ' ')
-    .replace(/\s+/g, ' ')
-    .slice(0, LONGEST)
-    .replace(/^[. ]+|[. ]+$/g, '');
-  if (plain === '') return otherwise;
-  return RESERVED.test(plain) ? `${plain}_` : plain;
-}
-
-/** Names of one folder, no two alike, capitals or not. */
-class Names {
-  private readonly used = new Set<string>();
-
-  free(stem: string, ending = ''): string {
-    for (let n = 1; ; n++) {
-      const name = `${stem}${n === 1 ? '' : ` ${n}`}${ending}`;
-      if (this.used.has(name.toLowerCase())) continue;
-      this.used.add(name.toLowerCase());
-      return name;
-    }
-  }
 }
 
 export function packFolder({ name, about, groups }: FolderPack): FolderEntry[] {

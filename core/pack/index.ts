@@ -1,8 +1,8 @@
 /** Packs: the order of their brushes, names of many, and what lies where when they are written as folders. */
 export { withBrushes, withoutBrushes, withoutGroup, type Place } from './order';
 export { NAME_FIELDS, namesByPattern, type Named } from './names';
+export { fileNameOf, Names } from './fileNames';
 export {
-  fileNameOf,
   packFolder,
   type FolderAlpha,
   type FolderBrush,

@@ -3,8 +3,10 @@
  * own.
  */
 import { z } from 'zod';
+import type { Choice } from '#core/packFile';
 import { readStored, SINGULAR, type Collection } from '#core/stored';
-import { BlobHashSchema } from '#core/settings';
+import { BlobHashSchema, MOST_IN_PACK } from '#core/settings';
+import type { Wish } from '../packs/contents';
 import { asProblem, Problem } from '../problem';
 import { judged, type Judged } from './judged';
 import { refuseUnwieldy } from './unwieldy';
@@ -13,6 +15,10 @@ export type Wanted =
   | { kind: 'belt' }
   | { kind: 'holds' }
   | { kind: 'revisionName' }
+  /** Which pack, or which brushes, are to be written as a pack file. */
+  | { kind: 'packWish' }
+  /** What of a pack file is taken. */
+  | { kind: 'packChoices' }
   /** A document to be saved under this id. */
   | { kind: 'save'; collection: Collection; id: string }
   /** A document as it is kept, of whatever version. */
@@ -22,6 +28,8 @@ export interface Readings {
   belt: { ids: string[] };
   holds: { hashes: string[] };
   revisionName: { name: string };
+  packWish: Wish;
+  packChoices: { choices: Record<string, Choice>; rack: string };
   save: Judged & { revision: number | null };
   /** The document in the newest version, as JSON, UTF-8. */
   stored: Uint8Array;
@@ -42,6 +50,25 @@ const HoldsBody = z.object(
 const RevisionNameBody = z.object(
   { name: z.string().trim().max(80, 'A name may have at most 80 characters.') },
   'A revision’s name is text.',
+);
+const Ids = z.array(z.uuid('Brushes and palettes are named by their ids.')).max(MOST_IN_PACK);
+const PackWishBody = z.object(
+  {
+    pack: z.uuid().nullable().default(null),
+    brushes: Ids.default([]),
+    name: z.string().trim().min(1).max(80, 'A name may have at most 80 characters.').default('Brushes'),
+    recipes: z.boolean().default(true),
+    sources: z.boolean().default(false),
+    palettes: Ids.default([]),
+  },
+  'What is written is a pack, or brushes.',
+);
+const PackChoicesBody = z.object(
+  {
+    choices: z.record(z.string().max(60), z.enum(['take', 'replace', 'leave'])).default({}),
+    rack: z.string().trim().max(80, 'A rack’s name may have at most 80 characters.').default(''),
+  },
+  'What is taken is chosen thing by thing.',
 );
 const SaveBody = z.object(
   {
@@ -74,6 +101,10 @@ function readAs(wanted: Wanted, text: string): Readings[Wanted['kind']] {
       return BeltBody.parse(parsed(text));
     case 'revisionName':
       return RevisionNameBody.parse(parsed(text));
+    case 'packWish':
+      return PackWishBody.parse(parsed(text));
+    case 'packChoices':
+      return PackChoicesBody.parse(parsed(text));
     case 'holds':
       return HoldsBody.parse(parsed(text));
     case 'stored': {

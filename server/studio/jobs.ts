@@ -1,15 +1,19 @@
 /** What the studio does: heavy work on stored bytes, and work on files from outside that may never end by itself. */
+import type { DataEntry, DataKind, Taken } from '#core/packFile';
 import { readStored, type AlphaHead, type PartHead } from '#core/stored';
 import type { Brush, Lettering, Source } from '#core/settings';
 import { BlockSchema, SOURCE_VERSION } from '#core/settings';
 import type { Guess } from '#core/arrive';
 import { Problem } from '../problem';
+import type { Judged } from '../reading/judged';
 import { BlobFiles } from '../store/blobFiles';
 import type { Arrived } from '../store/port';
 import { decodePicture, type Decoded, type SheetFile } from './decode';
 import type { Desk } from './desk';
 import { letteringPicture } from './fonts';
 import { guessOf, heightsOf, type HeightsAlpha } from './heights';
+import { comesBack, encodeData, type ToEncode } from './packData';
+import { lookInside, pictureInside, takeData, takeDocuments, type Inside } from './packIn';
 import {
   alphaColours,
   alphaExr,
@@ -42,7 +46,17 @@ export type Job =
   | { kind: 'part'; part: PartHead }
   /** A source as it is kept, of whatever version, as JSON in UTF-8. */
   | { kind: 'source'; text: Uint8Array }
-  | { kind: 'file'; alpha: AlphaHead; ending: AlphaFile };
+  | { kind: 'file'; alpha: AlphaHead; ending: AlphaFile }
+  /** Stored bytes as a pack file has them. */
+  | { kind: 'packData'; data: ToEncode }
+  /** What a pack file holds; all of it is unpacked once. */
+  | { kind: 'packLook'; path: string; name: string }
+  | { kind: 'packPicture'; path: string; name: string; at: string }
+  /** Written to files of their own. */
+  | { kind: 'packTake'; path: string; name: string; wanted: DataEntry[]; folder: string }
+  | { kind: 'packDocuments'; path: string; name: string; wanted: Naming[]; ids: Map<string, string> };
+
+export type Naming = Pick<Taken, 'thing' | 'id' | 'name'>;
 
 export interface JobResults {
   sheet: SheetFile;
@@ -56,6 +70,11 @@ export interface JobResults {
   part: Uint8Array;
   source: Uint8Array;
   file: Uint8Array;
+  packData: { kind: DataKind; bytes: Uint8Array };
+  packLook: Inside;
+  packPicture: Uint8Array;
+  packTake: Arrived[];
+  packDocuments: Judged[];
 }
 
 function decoded({ blobs, recent }: Desk, hash: string, name: string): Promise<Decoded> {
@@ -111,6 +130,19 @@ export async function carryOut(job: Job, desk: Desk): Promise<JobResults[Job['ki
       const write = { png: alphaPng, tiff: alphaTiff, exr: alphaExr, colours: alphaColours }[job.ending];
       return write(blobs, job.alpha);
     }
+    case 'packData': {
+      const bytes = await blobs(job.data.blob);
+      const kind = job.data.kind === 'mesh' && !comesBack(bytes) ? 'bytes' : job.data.kind;
+      return { kind, bytes: await encodeData(bytes, { ...job.data, kind }) };
+    }
+    case 'packLook':
+      return lookInside(job.path, job.name);
+    case 'packPicture':
+      return pictureInside(job.path, job.name, job.at);
+    case 'packTake':
+      return takeData(job.path, job.name, job.wanted, job.folder);
+    case 'packDocuments':
+      return takeDocuments(job.path, job.name, job.wanted, job.ids);
   }
 }
 

@@ -2,12 +2,16 @@
  * The studio: processes of their own for work that is heavy or that files from outside could keep from ending. Files
  * from outside have one process, pictures of what is kept another, so that neither waits for the other.
  */
+import type { DataEntry } from '#core/packFile';
 import type { AlphaHead, SourceHead, PartHead } from '#core/stored';
 import type { Brush } from '#core/settings';
 import { Problem } from '../problem';
 import type { SheetFile } from './decode';
-import type { AlphaFile, JobResults } from './jobs';
+import type { Judged } from '../reading/judged';
+import type { AlphaFile, JobResults, Naming } from './jobs';
 import { Lane, type Limits } from './lane';
+import type { ToEncode } from './packData';
+import type { Inside } from './packIn';
 import type { BrushForms } from './pictures';
 import type { Arrived } from '../store/port';
 import type { PixelWindow, Pixels } from './window';
@@ -24,6 +28,8 @@ const WRITE: Omit<Limits, 'refusal'> = { seconds: 120, megabytes: 4000 };
 export class Studio {
   private readonly outside: Lane;
   private readonly inside: Lane;
+  /** Pack files, which take long: nothing else waits for them. */
+  private readonly packing: Lane;
 
   /** `folder` holds the stored files; `sizeOf` answers how large one is. */
   constructor(
@@ -33,6 +39,7 @@ export class Studio {
   ) {
     this.outside = new Lane(folder);
     this.inside = new Lane(folder);
+    this.packing = new Lane(folder);
   }
 
   /** Starts ahead of the first job. */
@@ -113,6 +120,31 @@ export class Studio {
     return this.inside.run({ kind: 'file', alpha, ending }, { ...WRITE, refusal });
   }
 
+  /** Stored bytes as a pack file has them. */
+  packData(data: ToEncode): Promise<JobResults['packData']> {
+    const refusal = new Problem(503, 'too-slow', `“${data.title}” could not be written in time. Try again later.`);
+    return this.packing.run({ kind: 'packData', data }, { ...WRITE, refusal });
+  }
+
+  /** `bytes` is the size of the file. */
+  packLook(path: string, name: string, bytes: number): Promise<Inside> {
+    return this.packing.run({ kind: 'packLook', path, name }, unpacking(name, bytes));
+  }
+
+  packPicture(path: string, name: string, at: string): Promise<Uint8Array> {
+    return this.inside.run({ kind: 'packPicture', path, name, at }, unpacking(name, 0));
+  }
+
+  packTake(path: string, name: string, wanted: DataEntry[]): Promise<JobResults['packTake']> {
+    const bytes = wanted.reduce((sum, entry) => sum + entry.bytes, 0);
+    return this.packing.run({ kind: 'packTake', path, name, wanted, folder: this.folder }, unpacking(name, bytes * 4));
+  }
+
+  packDocuments(path: string, name: string, wanted: Naming[], ids: Map<string, string>): Promise<Judged[]> {
+    const bytes = wanted.length * 2 ** 17;
+    return this.packing.run({ kind: 'packDocuments', path, name, wanted, ids }, unpacking(name, bytes));
+  }
+
   private reading(bytes: number, refusal: Problem, times = 1): Limits {
     const mb = bytes / 2 ** 20;
     return {
@@ -125,11 +157,24 @@ export class Studio {
   close(): void {
     this.outside.close();
     this.inside.close();
+    this.packing.close();
   }
 }
 
 function drawing(name: string): Limits {
   return { ...DRAW, refusal: new Problem(503, 'no-picture', `The picture of “${name}” could not be drawn in time.`) };
+}
+
+/** A pack is unpacked at some megabytes a second at the least. */
+const UNPACK_MB_A_SECOND = 6;
+
+function unpacking(name: string, bytes: number): Limits {
+  const refusal = new Problem(
+    422,
+    'pack-file',
+    `“${name}” can’t be taken: unpacking it takes more time or memory than a pack of its size may. Nothing was taken.`,
+  );
+  return { seconds: 20 + bytes / 2 ** 20 / UNPACK_MB_A_SECOND, megabytes: 1500, refusal };
 }
 
 function unread(name: string): Problem {

@@ -86,7 +86,7 @@ export async function request(path: string, init: RequestInit = {}): Promise<Res
   throw new Refused(response.status, code, message, details);
 }
 
-function json(method: string, body: unknown): RequestInit {
+export function json(method: string, body: unknown): RequestInit {
   return { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
 }
 

@@ -4,10 +4,10 @@
  * chosen, dragged into order and between packs; every change can be undone.
  */
 import { Captions, Search } from '@lucide/vue';
-import { useLocalStorage } from '@vueuse/core';
+import { useDropZone, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { brushesOf } from '#core/settings';
-import { fileNameOf, withoutGroup } from '#core/pack';
+import { withoutGroup } from '#core/pack';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import DialogBox from '../controls/DialogBox.vue';
 import PushButton from '../controls/PushButton.vue';
@@ -22,21 +22,23 @@ import ToolButton from '../controls/ToolButton.vue';
 import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import TopBar from '../controls/TopBar.vue';
-import { saveFile } from '../controls/saveFile';
+import { usePickFiles } from '../controls/pickFiles';
 import { failNotice, orSay } from '../controls/undoNotice';
 import ChosenBar from '../rack/ChosenBar.vue';
-import { BASE, LOOSE, useShelves, type Entry, type Shelf } from '../rack/entries';
+import { BASE, LOOSE, useShelves, type Entry } from '../rack/entries';
 import ManyDialog from '../rack/ManyDialog.vue';
+import OpenPackDialog from '../rack/OpenPackDialog.vue';
 import PackDialog from '../rack/PackDialog.vue';
 import PackShelf, { type Dropped } from '../rack/PackShelf.vue';
 import { useRackBrushes } from '../rack/rackBrushes';
 import RackRail from '../rack/RackRail.vue';
+import WriteDialog, { type ToWrite } from '../rack/WriteDialog.vue';
 import { useChosen } from '../rack/useChosen';
 import { useRubberBand } from '../rack/useRubberBand';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { useManyBrushes } from '../stores/manyBrushes';
-import { usePackFolder } from '../stores/packFolder';
+import { usePackFiles } from '../stores/packFiles';
 import { usePacks } from '../stores/packs';
 
 /** Least side of a picture, pixels. */
@@ -48,7 +50,7 @@ const SIZES = [
 ] as const;
 const library = useLibrary();
 const packs = usePacks();
-const folders = usePackFolder();
+const files = usePackFiles();
 const many = useManyBrushes();
 const { renaming, open, fresh, copy, askName, rename, remove, toBelt } = useRackBrushes();
 const wanted = ref('');
@@ -153,18 +155,19 @@ function dropGroup(): void {
   if (now)
     trying(() => packs.change('Group removed; its brushes stay.', [now.pack], (pack) => withoutGroup(pack, now.index)));
 }
-/** All of the pack, whatever was searched for. */
-async function writePack({ pack }: Shelf): Promise<void> {
-  if (!pack) return;
-  const groups = pack.groups.map(({ name, brushes }) => ({ name, ids: brushes.filter((id) => library.brushHead(id)) }));
-  await write(pack.card.name, pack, groups);
+const writing = ref<ToWrite | null>(null);
+const pickPack = usePickFiles({ accept: '.zip,application/zip' }, ([file]) => openPack(file));
+function openPack(file: File): void {
+  orSay(() => files.look(file));
 }
-async function write(...what: Parameters<typeof folders.write>): Promise<void> {
-  const written = await folders.write(...what);
-  if (!written) return;
-  saveFile(`${fileNameOf(what[0], 'Pack')}.zip`, written.file);
-  if (written.left.length > 0) failNotice(`Left out: ${written.left.join(' ')}`);
-}
+const { isOverDropZone } = useDropZone(page, {
+  onDrop(dropped) {
+    const [file] = dropped ?? [];
+    if (file) openPack(file);
+  },
+  // Brushes that are dragged are no files.
+  checkValidity: (items) => [...items].some(({ kind }) => kind === 'file'),
+});
 function fold(id: string): void {
   folded.value = folded.value.includes(id) ? folded.value.filter((one) => one !== id) : [...folded.value, id];
 }
@@ -198,13 +201,13 @@ useShortcuts([
       </template>
     </TopBar>
     <div class="racks">
-      <RackRail :shelves="shelves" :total="entries.length" @create="create" />
+      <RackRail :shelves="shelves" :total="entries.length" @create="create" @open="pickPack" />
       <div class="shelves">
         <ScrollArea>
           <div
             ref="page"
             class="ground"
-            :class="[`pictures-${size}`, { nameless: !named }]"
+            :class="[`pictures-${size}`, { nameless: !named, over: isOverDropZone }]"
             :style="{ '--card': `${SIDES[size]}px` }"
             @pointerdown="begin"
           >
@@ -259,7 +262,7 @@ useShortcuts([
                 @about="about = shelf.id"
                 @remove="orSay(() => packs.remove(shelf.id))"
                 @group="addGroup(shelf.id)"
-                @write="orSay(() => writePack(shelf))"
+                @write="writing = { pack: shelf.id, ids: shelf.pack ? brushesOf(shelf.pack) : [] }"
                 @rename-group="(index) => askGroup(shelf.id, index)"
                 @dropped="dropped"
                 @press="press"
@@ -281,7 +284,7 @@ useShortcuts([
           @names="askNames"
           @tags="asked = 'tags'"
           @copy="orSay(() => many.copy(chosen.inOrder.value))"
-          @write="orSay(() => write('Brushes', null, [{ name: '', ids: chosen.inOrder.value }]))"
+          @write="writing = { pack: null, ids: chosen.inOrder.value }"
           @remove="removeChosen"
           @none="chosen.none"
         />
@@ -293,6 +296,8 @@ useShortcuts([
       :style="{ left: `${band.left}px`, top: `${band.top}px`, width: `${band.width}px`, height: `${band.height}px` }"
     />
     <PackDialog v-model="about" />
+    <WriteDialog v-model="writing" />
+    <OpenPackDialog />
     <ManyDialog v-model="asked" :chosen="own" />
     <DialogBox :visible="grouping !== null" title="Group" :width-px="380" @update:visible="grouping = null">
       <form v-if="grouping" @submit.prevent="nameGroup">
@@ -324,6 +329,11 @@ useShortcuts([
 .ground {
   min-height: calc(100vh - 110px);
   padding-bottom: 60px;
+}
+/* Something from outside is held over it. */
+.ground.over {
+  outline: 2px dashed var(--act);
+  outline-offset: -10px;
 }
 .sort {
   width: 124px;

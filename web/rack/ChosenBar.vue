@@ -59,10 +59,7 @@ function put(pack: string | null): void {
         <PushButton small @click="emit('tags')"><Tags :size="15" /> Tag…</PushButton>
       </template>
       <PushButton small @click="emit('copy')"><Copy :size="15" /> Copy</PushButton>
-      <PushButton
-        small
-        title="A ZIP of plain folders: pictures, alphas, parts, settings and cards"
-        @click="emit('write')"
+      <PushButton small title="As a pack file or as plain folders" @click="emit('write')"
         ><Download :size="15" /> Write…</PushButton
       >
       <PushButton

@@ -126,8 +126,8 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
         />
         <ToolButton
           :icon="Download"
-          :label="`Write ${title} as folders`"
-          help="A ZIP of plain folders: pictures, alphas, parts, settings and cards"
+          :label="`Write ${title}`"
+          help="Write it as a pack file or as plain folders"
           :disabled="shelf.count === 0"
           @click="emit('write')"
         />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Racks and their packs, down the left: a press shows one of them alone. */
-import { Plus } from '@lucide/vue';
+import { PackageOpen, Plus } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import PushButton from '../controls/PushButton.vue';
@@ -8,7 +8,7 @@ import { usePacks } from '../stores/packs';
 import { BASE, LOOSE, type Shelf } from './entries';
 
 const props = defineProps<{ shelves: readonly Shelf[]; total: number }>();
-const emit = defineEmits<{ create: [] }>();
+const emit = defineEmits<{ create: []; open: [] }>();
 const route = useRoute();
 const packs = usePacks();
 const only = computed(() => String(route.query['shelf'] ?? ''));
@@ -41,6 +41,13 @@ const nameOf = ({ id, pack }: Shelf): string =>
       >
     </template>
     <PushButton small class="new" @click="emit('create')"><Plus :size="14" /> New pack</PushButton>
+    <PushButton
+      small
+      class="new"
+      title="A pack file (.pack.zip); it can be dropped on the rack as well"
+      @click="emit('open')"
+      ><PackageOpen :size="14" /> Open a pack…</PushButton
+    >
     <h3 v-if="rest.length">Beside packs</h3>
     <RouterLink v-for="shelf in rest" :key="shelf.id" :to="to(shelf.id)" class="line" :class="{ on: only === shelf.id }"
       ><span>{{ nameOf(shelf) }}</span

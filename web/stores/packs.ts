@@ -18,6 +18,7 @@ export const usePacks = defineStore('packs', () => {
     remove: removeOne,
     freeName,
     send,
+    load,
     problem,
     loaded,
   } = useSentSoon<'packs'>({
@@ -112,7 +113,23 @@ export const usePacks = defineStore('packs', () => {
     change(`${counted(ids.length)} taken out of ${where}.`, from, (pack) => withoutBrushes(pack, ids));
   }
 
-  return { all, docOf, packsOf, racks, loaded, problem, change, create, remove, about, place, takeOut, send, freeName };
+  return {
+    all,
+    docOf,
+    packsOf,
+    racks,
+    loaded,
+    problem,
+    change,
+    create,
+    remove,
+    about,
+    place,
+    takeOut,
+    send,
+    load,
+    freeName,
+  };
 });
 
 export function counted(count: number): string {

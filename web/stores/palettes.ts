@@ -20,6 +20,7 @@ export const usePalettes = defineStore('palettes', () => {
     docOf,
     put,
     send,
+    load,
     problem,
     freeName,
     remove: removeOne,
@@ -86,6 +87,7 @@ export const usePalettes = defineStore('palettes', () => {
     edit,
     add,
     remove,
+    load,
     freeName,
     send,
   };

@@ -1,0 +1,190 @@
+/** Pack files that are written as they are fetched: nothing is put together beforehand. */
+import { createHash, randomUUID } from 'node:crypto';
+import { Readable } from 'node:stream';
+import type { ReadableStream as WebStream } from 'node:stream/web';
+import { Uint8ArrayReader, ZipWriter, type ZipWriterAddDataOptions } from '@zip.js/zip.js';
+import {
+  MANIFEST_PATH,
+  PACK_FILE_FORMAT,
+  PACK_FILE_VERSION,
+  planPack,
+  type Manifest,
+  type PackPlan,
+  type PlannedData,
+} from '#core/packFile';
+import { withPngText } from '#core/formats';
+import { Problem } from '../problem';
+import type { Pictures } from '../pictures';
+import type { Store } from '../store/port';
+import type { Studio } from '../studio/studio';
+import { contentsOf, type Wish } from './contents';
+
+/** The same pack is the same bytes, whenever it is written. */
+const DATE = new Date(2000, 0, 1);
+/** Plans that nobody fetched are let go. */
+const MOST_PLANS = 16;
+
+interface Export {
+  plan: PackPlan;
+  done: number;
+  of: number;
+  state: 'waiting' | 'writing' | 'written' | 'failed';
+  problem: string | null;
+  cancelled: boolean;
+}
+
+export type ExportState = Pick<Export, 'done' | 'of' | 'state' | 'problem'>;
+
+export class Exports {
+  private readonly all = new Map<string, Export>();
+
+  constructor(
+    private readonly store: Store,
+    private readonly studio: Studio,
+    private readonly pictures: Pictures,
+  ) {}
+
+  /** Plans it; what can’t be written is told now. */
+  async plan(wish: Wish): Promise<{ id: string; name: string; brushes: number }> {
+    const plan = planPack(await contentsOf(this.store, wish));
+    const id = randomUUID();
+    const of = plan.documents.length + plan.data.length + plan.pictures.length;
+    this.all.set(id, { plan, done: 0, of, state: 'waiting', problem: null, cancelled: false });
+    for (const old of this.all.keys()) {
+      if (this.all.size <= MOST_PLANS) break;
+      if (this.all.get(old)!.state !== 'writing') this.all.delete(old);
+    }
+    return { id, name: plan.name, brushes: plan.pictures.length };
+  }
+
+  state(id: string): ExportState {
+    const { done, of, state, problem } = this.find(id);
+    return { done, of, state, problem };
+  }
+
+  nameOf(id: string): string {
+    return this.find(id).plan.name;
+  }
+
+  cancel(id: string): void {
+    this.find(id).cancelled = true;
+  }
+
+  /** Written as it is read. */
+  stream(id: string): Readable {
+    const one = this.find(id);
+    const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>(
+      {},
+      { highWaterMark: 4 },
+      { highWaterMark: 4 },
+    );
+    Object.assign(one, { state: 'writing', done: 0, problem: null });
+    this.write(one, writable).then(
+      () => (one.state = 'written'),
+      (error: unknown) => {
+        one.state = 'failed';
+        one.problem = error instanceof Problem ? error.message : 'The pack could not be written to its end.';
+        if (!(error instanceof Problem) && !one.cancelled && !isGone(error)) console.error(error);
+        // Whoever fetches it sees that it isn’t whole.
+        void writable.abort(error).catch(() => undefined);
+      },
+    );
+    return Readable.fromWeb(readable as WebStream);
+  }
+
+  private find(id: string): Export {
+    const found = this.all.get(id);
+    if (!found) throw new Problem(404, 'no-export', 'That pack file isn’t being written any more. Write it again.');
+    return found;
+  }
+
+  private async write(one: Export, writable: WritableStream<Uint8Array>): Promise<void> {
+    const { plan } = one;
+    const zip = new ZipWriter(writable, { useWebWorkers: false, lastModDate: DATE, extendedTimestamp: false });
+    const manifest: Manifest = {
+      format: PACK_FILE_FORMAT,
+      version: PACK_FILE_VERSION,
+      name: plan.name,
+      pack: plan.pack,
+      documents: [],
+      data: [],
+      pictures: [],
+    };
+    const add = async (path: string, bytes: Uint8Array, how: ZipWriterAddDataOptions): Promise<Entry> => {
+      if (one.cancelled) throw new Problem(409, 'cancelled', 'Cancelled.');
+      await zip.add(path, new Uint8ArrayReader(bytes), how);
+      one.done++;
+      return { path, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') };
+    };
+    for (const { path, collection, id, name, provenance, text } of plan.documents) {
+      const entry = await add(path, Buffer.from(text), SQUEEZED);
+      manifest.documents.push({ collection, id, name, provenance, ...entry });
+    }
+    for await (const { path, picture, brush } of ahead(plan.pictures, (each) => this.picture(each)))
+      manifest.pictures.push({ brush, ...(await add(path, picture, AS_IS)) });
+    for await (const { data, kind, bytes } of ahead(plan.data, (each) => this.data(each))) {
+      const { blob, provenance } = data;
+      manifest.data.push({
+        kind,
+        blob,
+        provenance,
+        ...(await add(
+          kind === 'bytes' ? `data/${blob}` : data.path,
+          bytes,
+          kind === 'bytes' || kind === 'mesh' ? SQUEEZED : AS_IS,
+        )),
+      });
+    }
+    await zip.add(MANIFEST_PATH, new Uint8ArrayReader(Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`)), SQUEEZED);
+    await zip.close();
+  }
+
+  private async picture({ path, brush, title, provenance }: PackPlan['pictures'][number]): Promise<Picture> {
+    const { maker, licence, site } = provenance;
+    const says = { Title: title, Author: maker, Copyright: licence, Source: site };
+    const known = Object.fromEntries(Object.entries(says).filter(([, value]) => value !== ''));
+    return { path, brush, picture: withPngText(await this.pictures.of('brushes', brush), known) };
+  }
+
+  private async data(data: PlannedData): Promise<{ data: PlannedData } & Awaited<ReturnType<Studio['packData']>>> {
+    // As they are they needn’t go to another process.
+    if (data.kind === 'bytes') return { data, kind: 'bytes', bytes: await this.store.blobs.read(data.blob) };
+    return { data, ...(await this.studio.packData(data)) };
+  }
+}
+
+type Entry = Pick<Manifest['data'][number], 'path' | 'bytes' | 'sha256'>;
+interface Picture {
+  path: string;
+  brush: string;
+  picture: Uint8Array;
+}
+
+const SQUEEZED: ZipWriterAddDataOptions = { level: 6 };
+/** It is packed already. */
+const AS_IS: ZipWriterAddDataOptions = { level: 0 };
+
+/** Made while the one before is written, in order; not more than two are at hand. */
+async function* ahead<T, R>(all: readonly T[], make: (one: T) => Promise<R>): AsyncGenerator<R> {
+  let next = all.length > 0 ? made(make(all[0])) : null;
+  for (let i = 0; i < all.length; i++) {
+    const now = await next!;
+    next = i + 1 < all.length ? made(make(all[i + 1])) : null;
+    if (now.error !== undefined) throw now.error;
+    yield now.value!;
+  }
+}
+
+/** One that fails while nobody waits for it yet is no failure of the server. */
+function made<R>(work: Promise<R>): Promise<{ value?: R; error?: unknown }> {
+  return work.then(
+    (value) => ({ value }),
+    (error: unknown) => ({ error: error ?? new Error('It failed.') }),
+  );
+}
+
+function isGone(error: unknown): boolean {
+  return ['ERR_STREAM_PREMATURE_CLOSE', 'ERR_INVALID_STATE', 'ABORT_ERR'].includes(
+    (error as { code?: string })?.code ?? '',
+  );
+}

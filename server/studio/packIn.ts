@@ -1,0 +1,225 @@
+/**
+ * Reads pack files: what one holds, its pictures, its data and its documents. Nothing is written where an entry says;
+ * every entry is counted as it is unpacked, and its SHA-256 compared.
+ */
+import { createHash } from 'node:crypto';
+import { open, type FileHandle } from 'node:fs/promises';
+import { Reader, ZipReader, type Entry, type FileEntry } from '@zip.js/zip.js';
+import {
+  entriesOf,
+  judgeDocuments,
+  judgeEntries,
+  MANIFEST_PATH,
+  MOST_DATA_BYTES,
+  MOST_ENTRIES,
+  MOST_MANIFEST_BYTES,
+  readManifest,
+  renamed,
+  type DataEntry,
+  type EntryProblem,
+  type Manifest,
+  type Taken,
+  type Thing,
+} from '#core/packFile';
+import { readStored, type Collection } from '#core/stored';
+import { Problem } from '../problem';
+import { judged, type Judged } from '../reading/judged';
+import { BlobFiles } from '../store/blobFiles';
+import type { Arrived } from '../store/port';
+import { decodeData } from './packData';
+
+/** What a pack file holds; keys of things are digests. */
+export interface Inside {
+  manifest: Pick<Manifest, 'name' | 'pack'>;
+  things: Thing[];
+  data: DataEntry[];
+  problems: EntryProblem[];
+}
+
+const refuse = (sentence: string): Problem => new Problem(422, 'pack-file', sentence);
+
+export const digest = (text: string): string => createHash('sha256').update(text).digest('hex');
+
+class FileReader extends Reader<FileHandle> {
+  constructor(private readonly file: FileHandle) {
+    super(file);
+  }
+
+  override async init(): Promise<void> {
+    this.size = (await this.file.stat()).size;
+  }
+
+  override async readUint8Array(index: number, length: number): Promise<Uint8Array> {
+    const out = new Uint8Array(Math.max(0, Math.min(length, this.size - index)));
+    for (let done = 0; done < out.length;) {
+      const { bytesRead } = await this.file.read(out, done, out.length - done, index + done);
+      if (bytesRead === 0) return out.subarray(0, done);
+      done += bytesRead;
+    }
+    return out;
+  }
+}
+
+async function opened<T>(
+  path: string,
+  name: string,
+  act: (entries: ReadonlyMap<string, FileEntry>, all: readonly Entry[]) => Promise<T>,
+): Promise<T> {
+  const file = await open(path, 'r');
+  // Nothing is written where a name says: names that lead elsewhere are told entry by entry.
+  const zip = new ZipReader(new FileReader(file), {
+    useWebWorkers: false,
+    checkSignature: true,
+    filenameValidation: 'tolerant',
+  });
+  try {
+    const all: Entry[] = [];
+    try {
+      for await (const entry of zip.getEntriesGenerator()) {
+        if (all.push(entry) > MOST_ENTRIES) throw refuse(`“${name}” has more than ${MOST_ENTRIES} entries.`);
+      }
+    } catch (error) {
+      if (error instanceof Problem) throw error;
+      throw refuse(`“${name}” isn’t a pack, or is cut short: it can’t be opened as a ZIP.`);
+    }
+    const files = all.filter((entry): entry is FileEntry => !entry.directory);
+    return await act(new Map(files.map((entry) => [entry.filename, entry])), all);
+  } finally {
+    await zip.close().catch(() => undefined);
+    await file.close();
+  }
+}
+
+/** Unpacks piece by piece; more than `most` bytes are refused as they come. */
+async function pieces(entry: FileEntry, most: number, take: (piece: Uint8Array) => void): Promise<number> {
+  let bytes = 0;
+  await entry.getData(
+    new WritableStream<Uint8Array>({
+      write(piece) {
+        bytes += piece.length;
+        if (bytes > most) throw new Error('It is larger than it says.');
+        take(piece);
+      },
+    }),
+    { useWebWorkers: false, checkSignature: true },
+  );
+  return bytes;
+}
+
+async function whole(entry: FileEntry, most: number): Promise<Uint8Array> {
+  const all: Uint8Array[] = [];
+  await pieces(entry, most, (piece) => void all.push(piece));
+  return Buffer.concat(all);
+}
+
+const jsonOf = (bytes: Uint8Array): unknown => JSON.parse(Buffer.from(bytes).toString('utf8')) as unknown;
+
+async function manifestIn(entries: ReadonlyMap<string, FileEntry>, name: string): Promise<Manifest> {
+  const entry = entries.get(MANIFEST_PATH);
+  if (!entry) throw refuse(`“${name}” isn’t a pack of brushes: it has no ${MANIFEST_PATH}.`);
+  if (entry.encrypted) throw refuse(`“${name}” is locked with a password. Unlock it first.`);
+  let value: unknown;
+  try {
+    value = jsonOf(await whole(entry, MOST_MANIFEST_BYTES));
+  } catch {
+    throw refuse(`“${name}” can’t be read: its ${MANIFEST_PATH} is damaged.`);
+  }
+  const read = readManifest(value);
+  if (!read.ok) throw refuse(`“${name}” can’t be taken. ${read.reason}`);
+  return read.value;
+}
+
+/** All of it is unpacked once: what is damaged is known before anything is taken. */
+export function lookInside(path: string, name: string): Promise<Inside> {
+  return opened(path, name, async (entries, all) => {
+    const manifest = await manifestIn(entries, name);
+    const found = all.map(({ filename, uncompressedSize, directory, encrypted }) => ({
+      path: filename,
+      bytes: uncompressedSize,
+      folder: directory,
+      encrypted,
+    }));
+    const { good, problems } = judgeEntries(manifest, found);
+    const documents = new Set(manifest.documents.map(({ path: at }) => at));
+    const texts = new Map<string, unknown>();
+    const sound = new Set<string>();
+    for (const { path: at, bytes, sha256 } of entriesOf(manifest)) {
+      if (!good.has(at) || sound.has(at)) continue;
+      try {
+        const hash = createHash('sha256');
+        const kept: Uint8Array[] = [];
+        await pieces(entries.get(at)!, bytes, (piece) => {
+          hash.update(piece);
+          if (documents.has(at)) kept.push(piece);
+        });
+        if (hash.digest('hex') !== sha256) throw new Error('its checksum is another');
+        if (documents.has(at)) texts.set(at, jsonOf(Buffer.concat(kept)));
+        sound.add(at);
+      } catch {
+        problems.push({ path: at, problem: `“${at}” is damaged: it isn’t what was written. It is left out.` });
+      }
+    }
+    const judgedAll = judgeDocuments(manifest, texts, sound);
+    return {
+      manifest: { name: manifest.name, pack: manifest.pack },
+      things: judgedAll.things.map((thing) => ({ ...thing, key: digest(thing.key) })),
+      data: manifest.data.filter(({ path: at }) => sound.has(at)),
+      problems: [...problems, ...judgedAll.problems],
+    };
+  });
+}
+
+export function pictureInside(path: string, name: string, at: string): Promise<Uint8Array> {
+  return opened(path, name, async (entries) => {
+    const entry = entries.get(at);
+    if (!entry) throw new Problem(404, 'no-picture', 'There is no such picture in the pack.');
+    const bytes = await whole(entry, MOST_DATA_BYTES);
+    if (bytes[0] !== 0x89 || bytes[1] !== 0x50) throw new Problem(404, 'no-picture', 'That picture isn’t a PNG.');
+    return bytes;
+  });
+}
+
+/** Decodes data into files that have no name yet. What isn’t what its entry says is refused. */
+export function takeData(path: string, name: string, wanted: readonly DataEntry[], folder: string): Promise<Arrived[]> {
+  const files = new BlobFiles(folder);
+  return opened(path, name, async (entries) => {
+    const out: Arrived[] = [];
+    try {
+      for (const { path: at, bytes, kind, blob } of wanted) {
+        const entry = entries.get(at);
+        const packed = entry ? await whole(entry, bytes) : null;
+        const data = packed && (await decodeData(packed, kind, at));
+        if (!data || createHash('sha256').update(data).digest('hex') !== blob)
+          throw refuse(`“${at}” holds something else than the pack says. Nothing was taken.`);
+        out.push(await files.receive(one(data), Infinity));
+      }
+    } catch (error) {
+      for (const arrived of out) await files.drop(arrived);
+      throw error;
+    }
+    return out;
+  });
+}
+
+/** Documents under the ids and names that they get here, as they will be kept. */
+export function takeDocuments(
+  path: string,
+  name: string,
+  wanted: readonly Pick<Taken, 'thing' | 'id' | 'name'>[],
+  ids: ReadonlyMap<string, string>,
+): Promise<Judged[]> {
+  return opened(path, name, async (entries) => {
+    const out: Judged[] = [];
+    for (const { thing, ...to } of wanted) {
+      const { document } = jsonOf(await whole(entries.get(thing.path)!, MOST_DATA_BYTES)) as { document: unknown };
+      const read = readStored(thing.collection, document);
+      if (!read.ok) throw refuse(`“${thing.name}” can’t be taken. ${read.reason}`);
+      out.push(judged<Collection>(thing.collection, renamed(thing.collection, read.value, to, ids)));
+    }
+    return out;
+  });
+}
+
+async function* one(bytes: Uint8Array): AsyncIterable<Uint8Array> {
+  yield bytes;
+}
