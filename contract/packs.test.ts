@@ -82,6 +82,30 @@ test('without a server changes wait; another window’s are kept beside', async 
   expect(all.some((pack) => brushesOf(pack).includes(made[5]!))).toBe(true);
 });
 
+test('taken by the server while its answer is lost, it is no other window’s: one pack, with what changed since', async () => {
+  const { packs } = page();
+  await until(() => packs.loaded);
+  const before = (await served()).length;
+  const real = globalThis.fetch;
+  globalThis.fetch = async (...args) => {
+    const answer = await real(...args);
+    if (args[1]?.method === 'PUT') throw new TypeError('The answer is lost.');
+    return answer;
+  };
+  const { id } = packs.create('Lost answer', [made[0]!]);
+  await packs.send();
+  packs.place([made[1]!], id, { group: 0, before: null });
+  await packs.send();
+  globalThis.fetch = real;
+  await packs.send();
+  packs.place([made[2]!], id, { group: 0, before: null });
+  await packs.send();
+  const now = await served();
+  expect(now).toHaveLength(before + 1);
+  expect(brushesOf(now.find((pack) => pack.id === id)!)).toEqual(made.slice(0, 3));
+  await packs.remove(id);
+});
+
 test('in whatever order brushes are moved, undone, done again and sent, the server ends with what is seen', async () => {
   const { packs, steps } = page();
   await until(() => packs.all.length > 1);

@@ -4,13 +4,14 @@
  */
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, shallowRef } from 'vue';
-import type { Documents, Listed } from '#core/stored';
+import { SCHEMAS, type Documents, type Listed } from '#core/stored';
 import * as api from '../api/client';
 import { plain } from '../api/plain';
 import { sentence, useConnection } from './connection';
 import { freeNameAmong } from './names';
 
 const SEND_MS = 500;
+const MOST_UNANSWERED = 12;
 /** Of a name, so that a number can follow it. */
 const LONGEST = 74;
 
@@ -19,6 +20,8 @@ type Small = 'palettes' | 'packs';
 interface Unsent<C extends Small> {
   doc: Documents[C];
   revision: number | null;
+  /** As it was sent and not answered: the server may have taken one of them, and the answer been lost. */
+  sent?: Documents[C][];
 }
 
 export interface SentSoon<C extends Small> {
@@ -68,7 +71,8 @@ export function useSentSoon<C extends Small>({ collection, key, unnamed, documen
 
   function put(doc: Documents[C]): void {
     const revision = unsent.value[doc.id]?.revision ?? stored.value.get(doc.id)?.revision ?? null;
-    unsent.value = { ...unsent.value, [doc.id]: { doc: plain(doc), revision } };
+    const { sent } = unsent.value[doc.id] ?? {};
+    unsent.value = { ...unsent.value, [doc.id]: { doc: plain(doc), revision, ...(sent ? { sent } : {}) } };
     soon();
   }
 
@@ -115,6 +119,8 @@ export function useSentSoon<C extends Small>({ collection, key, unnamed, documen
       const [next] = Object.values(unsent.value) as Unsent<C>[];
       if (!next) return;
       const text = JSON.stringify(next.doc);
+      const sent = [plain(next.doc), ...(next.sent ?? [])].slice(0, MOST_UNANSWERED);
+      unsent.value = { ...unsent.value, [next.doc.id]: { ...next, sent } };
       try {
         const kept = await api.save(collection, next.doc, next.revision);
         stored.value = new Map(stored.value).set(kept.doc.id, { doc: kept.doc, revision: kept.revision });
@@ -123,7 +129,7 @@ export function useSentSoon<C extends Small>({ collection, key, unnamed, documen
         delete rest[next.doc.id];
         // What changed since goes on waiting, on what is stored now.
         if (!now || JSON.stringify(now.doc) === text) unsent.value = rest;
-        else unsent.value = { ...rest, [next.doc.id]: { ...now, revision: kept.revision } };
+        else unsent.value = { ...rest, [next.doc.id]: { doc: now.doc, revision: kept.revision } };
       } catch (error) {
         if (connection.noticed(error)) return;
         if (!(await settle(next, error))) return;
@@ -141,7 +147,12 @@ export function useSentSoon<C extends Small>({ collection, key, unnamed, documen
     }
     const { [doc.id]: mine, ...rest } = unsent.value;
     const latest = (mine?.doc as Documents[C] | undefined) ?? doc;
-    if (conflict) await refresh(doc.id);
+    const there = conflict ? await refresh(doc.id) : null;
+    if (there && mine?.sent?.some((one) => same(there.doc, one as Documents[C]))) {
+      // It was taken, and nobody heard of it: what changed since goes on from there.
+      unsent.value = same(there.doc, latest) ? rest : { ...rest, [doc.id]: { doc: latest, revision: there.revision } };
+      return true;
+    }
     const name = freeName(latest.card.name, taken ? '' : doc.id);
     const again = conflict
       ? { ...latest, id: crypto.randomUUID(), card: { ...latest.card, name } }
@@ -151,12 +162,19 @@ export function useSentSoon<C extends Small>({ collection, key, unnamed, documen
     return true;
   }
 
-  async function refresh(id: string): Promise<void> {
+  async function refresh(id: string): Promise<{ doc: Documents[C]; revision: number } | null> {
     const found = await api.get(collection, id).catch(() => null);
     const next = new Map(stored.value);
     if (found) next.set(id, { doc: found.doc, revision: found.revision });
     else next.delete(id);
     stored.value = next;
+    return found;
+  }
+
+  /** As the server keeps them. */
+  function same(a: Documents[C], b: Documents[C]): boolean {
+    const [one, other] = [a, b].map((doc) => JSON.stringify(SCHEMAS[collection].parse(doc)));
+    return one === other;
   }
 
   connection.whenBack(load);
