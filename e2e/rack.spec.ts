@@ -4,6 +4,7 @@ import type { Locator, Page } from '@playwright/test';
 import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
 import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
+import { newBrush, newPack } from '#core/settings';
 import { expect, keysNamedTwice, openBrush, set, test } from './app';
 
 test.use({ shares: false });
@@ -258,6 +259,45 @@ test('packs are written as folders that other programs read and as one file; tha
   await dialog.getByRole('button', { name: 'Close', exact: true }).click();
   await open('Cut.pack.zip', pack.bytes.subarray(0, 5000));
   await expect(page.getByText('“Cut.pack.zip” isn’t a pack, or is cut short')).toBeVisible();
+});
+
+test('of very many brushes only those that are seen are laid out; the last is dragged before another and stays there', async ({
+  page,
+  app,
+}) => {
+  const many = 120;
+  const brushes = Array.from({ length: many }, (_, n) => newBrush(crypto.randomUUID(), `Shell ${n + 1}`, 'Northquay'));
+  const pack = newPack(crypto.randomUUID(), 'Shells', { groups: [{ name: '', brushes: brushes.map(({ id }) => id) }] });
+  const put = (path: string, doc: object) =>
+    page.request.put(`${app.address}/api/${path}`, { data: { doc, revision: null } });
+  for (const doc of brushes) expect((await put(`brushes/${doc.id}`, doc)).ok()).toBe(true);
+  expect((await put(`packs/${pack.id}`, pack)).ok()).toBe(true);
+  await page.goto(`${app.address}/?shelf=${pack.id}`);
+  await expect(card(page, 'Shell 1')).toBeVisible();
+  const laidOut = (): Promise<number> => page.locator('[data-card]').count();
+  await expect.poll(laidOut).toBeLessThan(60);
+  await page.keyboard.press('Control+a');
+  await expect(page.getByText(`${many} chosen`)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText(`${many} chosen`)).toBeHidden();
+  await page.mouse.move(700, 500);
+  await expect
+    .poll(async () => {
+      await page.mouse.wheel(0, 3000);
+      return card(page, `Shell ${many}`).isVisible();
+    })
+    .toBe(true);
+  await card(page, `Shell ${many}`).scrollIntoViewIfNeeded();
+  await expect.poll(laidOut).toBeLessThan(60);
+  await expect(card(page, 'Shell 1')).toBeHidden();
+  await drag(page, card(page, `Shell ${many}`), card(page, `Shell ${many - 7}`));
+  const last = async (): Promise<string[]> =>
+    (await names(page, 'Shells')).slice(-8).map((name) => name.replace(/\s+/g, ' '));
+  await expect.poll(async () => (await last())[0]).toBe(`Shell ${many}`);
+  expect((await last()).at(-1)).toBe(`Shell ${many - 1}`);
+  await page.getByLabel('Search the rack').fill('shell 77');
+  await expect(card(page, 'Shell 77')).toBeVisible();
+  await expect.poll(laidOut).toBe(1);
 });
 
 async function unzipped(bytes: Uint8Array): Promise<Map<string, Uint8Array>> {

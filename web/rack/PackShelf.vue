@@ -1,32 +1,15 @@
 <script setup lang="ts">
-/**
- * A shelf of the rack: a pack with its head and its groups, or brushes that are in none. Brushes are dragged within it
- * and to others; what is chosen goes together.
- */
+/** A shelf of the rack: a pack with its head and its groups, or brushes that are in none. */
 import { ChevronDown, ChevronRight, Download, FolderPlus, Pencil, Trash2 } from '@lucide/vue';
-import { computed, nextTick, ref, watch } from 'vue';
-import { VueDraggable, type DraggableEvent } from 'vue-draggable-plus';
+import { computed } from 'vue';
 import { LICENCES } from '#core/settings';
 import BrushDisc from '../controls/BrushDisc.vue';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { useLibrary } from '../stores/library';
-import { BASE, LOOSE, type Entry, type Shelf } from './entries';
-import RackCard from './RackCard.vue';
+import { BASE, type Entry, type Shelf } from './entries';
+import ShelfGrid, { type Dropped } from './ShelfGrid.vue';
 import type { Chosen } from './useChosen';
-
-/** Something was dragged: where it lies now. */
-export interface Dropped {
-  id: string;
-  from: string;
-  /** Shelf and group. */
-  to: string;
-  group: number;
-  /** What follows in the group, the nearest first. */
-  following: string[];
-  /** With a key held it stays where it was as well. */
-  copies: boolean;
-}
 
 const props = defineProps<{
   shelf: Shelf;
@@ -52,15 +35,6 @@ const emit = defineEmits<{
   belt: [entry: Entry];
 }>();
 const library = useLibrary();
-/** Cards that are laid out at once. */
-const CARDS = 120;
-const most = ref(CARDS);
-const lists = ref<Entry[][]>([]);
-watch(
-  () => [props.shelf, props.again, most.value],
-  () => (lists.value = props.shelf.groups.map(({ entries }) => entries.slice(0, most.value))),
-  { immediate: true },
-);
 const title = computed(() => {
   if (props.shelf.pack) return props.shelf.pack.card.name;
   return props.shelf.id === BASE ? 'Base brushes' : 'Not in a pack';
@@ -77,31 +51,8 @@ const cover = computed(() => {
   const [first = null] = groups.flatMap(({ entries }) => entries.map(({ brush }) => brush));
   return named ?? first;
 });
-const left = (g: number): number => props.shelf.groups[g].entries.length - (lists.value[g]?.length ?? 0);
 /** Of what was searched for there is nothing in it. */
 const hides = (g: number): boolean => props.still && props.shelf.groups[g].entries.length === 0;
-const rules = computed(() => ({
-  name: 'brushes',
-  pull: props.shelf.id === BASE ? ('clone' as const) : true,
-  put: props.shelf.id !== BASE,
-}));
-
-async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Promise<void> {
-  const id = e.item.dataset['card']!;
-  const { shelf, group } = e.to.dataset;
-  const at = e.newIndex ?? 0;
-  await nextTick();
-  const cards = [...e.to.querySelectorAll<HTMLElement>(':scope > [data-card]')].map((card) => card.dataset['card']!);
-  const keys = e.originalEvent as MouseEvent | undefined;
-  emit('dropped', {
-    id,
-    from: props.shelf.id,
-    to: shelf ?? props.shelf.id,
-    group: Number(group ?? 0),
-    following: cards.slice(at + 1),
-    copies: Boolean(keys?.ctrlKey || keys?.altKey),
-  });
-}
 </script>
 
 <template>
@@ -151,49 +102,24 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
           @click="emit('renameGroup', g)"
           >{{ group.name || 'No group' }} <span class="muted">{{ group.entries.length }}</span></PushButton
         >
-        <VueDraggable
-          v-if="lists[g] && !hides(g)"
-          v-model="lists[g]"
-          tag="ul"
-          class="grid"
-          :class="{ bare: lists[g].length === 0 }"
-          :data-shelf="shelf.id"
-          :data-group="g"
-          :group="rules"
-          :sort="shelf.id !== BASE && shelf.id !== LOOSE"
-          :disabled="still"
-          :animation="140"
-          :force-fallback="true"
-          :fallback-on-body="true"
-          :fallback-tolerance="6"
-          :delay="180"
-          :delay-on-touch-only="true"
-          :scroll-sensitivity="90"
-          :scroll-speed="18"
-          ghost-class="gap"
-          filter=".actions, .tick"
-          :prevent-on-filter="false"
-          @end="dropped"
-        >
-          <RackCard
-            v-for="entry in lists[g]"
-            :key="entry.brush.id"
-            :entry="entry"
-            :belted="library.beltIds.includes(entry.brush.id)"
-            :chosen="chosen.ids.value.has(entry.brush.id)"
-            :choosing="chosen.ids.value.size > 0"
-            @press="(e) => emit('press', entry, e)"
-            @toggle="chosen.toggle(entry.brush.id)"
-            @copy="emit('copy', entry)"
-            @rename="emit('rename', entry)"
-            @remove="emit('removeBrush', entry)"
-            @belt="emit('belt', entry)"
-          />
-        </VueDraggable>
+        <ShelfGrid
+          v-if="!hides(g)"
+          :shelf="shelf.id"
+          :group="g"
+          :entries="group.entries"
+          :chosen="chosen"
+          :again="again"
+          :still="still"
+          @dropped="(drop) => emit('dropped', drop)"
+          @press="(entry, e) => emit('press', entry, e)"
+          @copy="(entry) => emit('copy', entry)"
+          @rename="(entry) => emit('rename', entry)"
+          @remove="(entry) => emit('removeBrush', entry)"
+          @belt="(entry) => emit('belt', entry)"
+        />
         <p v-if="shelf.pack && shelf.groups.length === 1 && group.entries.length === 0" class="empty">
           Drag brushes here, or choose some and put them in.
         </p>
-        <PushButton v-if="left(g) > 0" small @click="most += CARDS">{{ left(g) }} more</PushButton>
       </template>
     </template>
   </section>
@@ -229,19 +155,10 @@ h2 {
   margin: 6px 0 6px -8px;
   font-weight: 600;
 }
-.grid.bare {
-  min-height: 56px;
-  border: 1px dashed var(--line);
-  border-radius: var(--r);
-}
 .empty {
   margin: -38px 0 20px;
   color: var(--ink-2);
   text-align: center;
   pointer-events: none;
-}
-/* What is dragged leaves a gap where it will stand. */
-:deep(.gap) {
-  opacity: 0.25;
 }
 </style>

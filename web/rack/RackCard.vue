@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One brush of the rack. A press opens it; with Ctrl or Shift, or on its tick, it is chosen with others. */
 import { Bookmark, Copy, Pencil, Trash2 } from '@lucide/vue';
-import { computed } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from '../bench/labels';
 import BrushDisc from '../controls/BrushDisc.vue';
 import CutName from '../controls/CutName.vue';
@@ -27,6 +27,11 @@ const form = computed(() => {
   const { alphaId } = brush.value.form;
   return alphaId === null ? 'Plain form' : `Form: ${library.alpha(alphaId)?.card.name ?? 'its alpha is gone'}`;
 });
+/** What can be done to it comes a moment after its picture and its name: many are laid out at a keystroke. */
+const settled = ref(false);
+let waiting = 0;
+onMounted(() => (waiting = requestIdleCallback(() => (settled.value = true), { timeout: 400 })));
+onBeforeUnmount(() => cancelIdleCallback(waiting));
 </script>
 
 <template>
@@ -42,6 +47,7 @@ const form = computed(() => {
       <span v-if="entry.unsaved" class="mark">{{ entry.waiting ? 'waits for the server' : 'not saved' }}</span>
     </PushButton>
     <TickBox
+      v-if="settled || chosen"
       class="tick"
       :model-value="chosen"
       :aria-label="`Choose ${brush.card.name}`"
@@ -54,19 +60,21 @@ const form = computed(() => {
     </div>
     <div class="muted">{{ form }}</div>
     <div class="actions">
-      <ToolButton
-        class="belted"
-        :icon="Bookmark"
-        :label="belted ? `Take ${brush.card.name} off the belt` : `Put ${brush.card.name} on the belt`"
-        :help="belted ? 'Take off the belt' : 'Put on the belt'"
-        :on="belted"
-        :disabled="entry.unsaved && !belted"
-        @click="emit('belt')"
-      />
-      <ToolButton :icon="Copy" :label="`Copy ${brush.card.name}`" help="Copy" @click="emit('copy')" />
-      <template v-if="!entry.base">
-        <ToolButton :icon="Pencil" :label="`Rename ${brush.card.name}`" help="Rename" @click="emit('rename')" />
-        <ToolButton :icon="Trash2" :label="`Delete ${brush.card.name}`" help="Delete" @click="emit('remove')" />
+      <template v-if="settled">
+        <ToolButton
+          class="belted"
+          :icon="Bookmark"
+          :label="belted ? `Take ${brush.card.name} off the belt` : `Put ${brush.card.name} on the belt`"
+          :help="belted ? 'Take off the belt' : 'Put on the belt'"
+          :on="belted"
+          :disabled="entry.unsaved && !belted"
+          @click="emit('belt')"
+        />
+        <ToolButton :icon="Copy" :label="`Copy ${brush.card.name}`" help="Copy" @click="emit('copy')" />
+        <template v-if="!entry.base">
+          <ToolButton :icon="Pencil" :label="`Rename ${brush.card.name}`" help="Rename" @click="emit('rename')" />
+          <ToolButton :icon="Trash2" :label="`Delete ${brush.card.name}`" help="Delete" @click="emit('remove')" />
+        </template>
       </template>
     </div>
   </li>
@@ -151,8 +159,10 @@ const form = computed(() => {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
+/* As high as what comes into it. */
 .actions {
   display: flex;
+  min-height: 26px;
   gap: 2px;
   margin: 2px 0 0 -5px;
 }
