@@ -6,9 +6,11 @@ import { castFigures } from './cast';
 import { dabFigures } from './dab';
 import { marksFigures } from './marks';
 import type { Figure } from './measure';
+import { packFigures } from './packs';
 import { paintFigures } from './paint';
 import { partFigures } from './parts';
 import { photographFigures } from './photograph';
+import { rackFigures } from './rack';
 import { recipeFigures } from './recipe';
 import { saveFigures } from './save';
 import { scanFigures } from './scan';
@@ -32,6 +34,8 @@ const parts: Record<string, () => Figure[] | Promise<Figure[]>> = {
   scan: scanFigures,
   parts: partFigures,
   paint: paintFigures,
+  packs: packFigures,
+  rack: rackFigures,
   server: serverFigures,
 };
 const only = process.argv[2];

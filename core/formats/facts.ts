@@ -5,6 +5,8 @@
  * Sources: "Portable Network Graphics Specification", W3C; "TIFF Revision 6.0", tag 270; "OpenEXR File Layout".
  */
 
+import { crc32 } from './crc32';
+
 export const RELIEF_KEY = 'relief';
 
 /** Puts its relief behind the header of a PNG. */
@@ -184,13 +186,4 @@ function text(bytes: Uint8Array, from: number, to: number): string {
 
 function latin(word: string): Uint8Array {
   return Uint8Array.from(word, (c) => c.charCodeAt(0));
-}
-
-function crc32(bytes: Uint8Array): number {
-  let crc = 0xffffffff;
-  for (const byte of bytes) {
-    crc ^= byte;
-    for (let k = 0; k < 8; k++) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
-  }
-  return (crc ^ 0xffffffff) >>> 0;
 }

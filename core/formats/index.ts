@@ -3,4 +3,5 @@ export * from './tiff';
 export * from './packedMesh';
 export * from './meshFile';
 export * from './facts';
+export * from './png16';
 export * from './paintSquare';

@@ -1,5 +1,6 @@
 /** Pack files that are written as they are fetched: nothing is put together beforehand. */
 import { createHash, randomUUID } from 'node:crypto';
+import { readFile, rm } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import type { ReadableStream as WebStream } from 'node:stream/web';
 import { Uint8ArrayReader, ZipWriter, type ZipWriterAddDataOptions } from '@zip.js/zip.js';
@@ -16,6 +17,7 @@ import { withPngText } from '#core/formats';
 import { Problem } from '../problem';
 import type { Pictures } from '../pictures';
 import type { Store } from '../store/port';
+import type { Encoded } from '../studio/packData';
 import type { Studio } from '../studio/studio';
 import { contentsOf, type Wish } from './contents';
 
@@ -110,11 +112,16 @@ export class Exports {
       data: [],
       pictures: [],
     };
-    const add = async (path: string, bytes: Uint8Array, how: ZipWriterAddDataOptions): Promise<Entry> => {
+    const add = async (
+      path: string,
+      bytes: Uint8Array,
+      how: ZipWriterAddDataOptions,
+      sha256?: string,
+    ): Promise<Entry> => {
       if (one.cancelled) throw new Problem(409, 'cancelled', 'Cancelled.');
       await zip.add(path, new Uint8ArrayReader(bytes), how);
       one.done++;
-      return { path, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') };
+      return { path, bytes: bytes.length, sha256: sha256 ?? createHash('sha256').update(bytes).digest('hex') };
     };
     for (const { path, collection, id, name, provenance, text } of plan.documents) {
       const entry = await add(path, Buffer.from(text), SQUEEZED);
@@ -122,18 +129,16 @@ export class Exports {
     }
     for await (const { path, picture, brush } of ahead(plan.pictures, (each) => this.picture(each)))
       manifest.pictures.push({ brush, ...(await add(path, picture, AS_IS)) });
-    for await (const { data, kind, bytes } of ahead(plan.data, (each) => this.data(each))) {
-      const { blob, provenance } = data;
-      manifest.data.push({
-        kind,
-        blob,
-        provenance,
-        ...(await add(
-          kind === 'bytes' ? `data/${blob}` : data.path,
-          bytes,
-          kind === 'bytes' || kind === 'mesh' ? SQUEEZED : AS_IS,
-        )),
-      });
+    for await (const batch of ahead(inBatches(plan.data), (some) => this.data(some))) {
+      for (const { data, kind, path: from, ...sums } of batch) {
+        const { blob, provenance } = data;
+        const bytes = await readFile(from);
+        const path = kind === 'bytes' ? `data/${blob}` : data.path;
+        const squeezed = kind === 'bytes' || kind === 'mesh';
+        const entry = await add(path, bytes, squeezed ? SQUEEZED : checked(bytes, sums.crc32), sums.sha256);
+        if (from !== this.store.blobs.path(blob)) await rm(from, { force: true });
+        manifest.data.push({ kind, blob, provenance, ...entry });
+      }
     }
     await zip.add(MANIFEST_PATH, new Uint8ArrayReader(Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`)), SQUEEZED);
     await zip.close();
@@ -146,11 +151,36 @@ export class Exports {
     return { path, brush, picture: withPngText(await this.pictures.of('brushes', brush), known) };
   }
 
-  private async data(data: PlannedData): Promise<{ data: PlannedData } & Awaited<ReturnType<Studio['packData']>>> {
+  private async data(some: PlannedData[]): Promise<(Encoded & { data: PlannedData })[]> {
+    const [first] = some;
     // As they are they needn’t go to another process.
-    if (data.kind === 'bytes') return { data, kind: 'bytes', bytes: await this.store.blobs.read(data.blob) };
-    return { data, ...(await this.studio.packData(data)) };
+    const all: Encoded[] =
+      first.kind === 'bytes'
+        ? [{ kind: 'bytes', path: this.store.blobs.path(first.blob), sha256: first.blob, crc32: 0 }]
+        : await this.studio.packData(some);
+    return all.map((encoded, i) => ({ ...encoded, data: some[i] }));
   }
+}
+
+/** Pictures that are encoded in one go. */
+const BATCH = { entries: 16, pixels: 2 ** 25 };
+
+function inBatches(all: readonly PlannedData[]): PlannedData[][] {
+  const out: PlannedData[][] = [];
+  let pixels = 0;
+  for (const data of all) {
+    const own = (data.size ?? 2048) ** 2;
+    const last = out.at(-1);
+    const alone = data.kind === 'bytes' || last?.[0].kind === 'bytes';
+    if (!last || alone || last.length >= BATCH.entries || pixels + own > BATCH.pixels) {
+      out.push([data]);
+      pixels = own;
+    } else {
+      last.push(data);
+      pixels += own;
+    }
+  }
+  return out;
 }
 
 type Entry = Pick<Manifest['data'][number], 'path' | 'bytes' | 'sha256'>;
@@ -163,6 +193,13 @@ interface Picture {
 const SQUEEZED: ZipWriterAddDataOptions = { level: 6 };
 /** It is packed already. */
 const AS_IS: ZipWriterAddDataOptions = { level: 0 };
+/** Its checksum is known: it isn’t counted once more. */
+const checked = (bytes: Uint8Array, sum: number): ZipWriterAddDataOptions => ({
+  passThrough: true,
+  compressionMethod: 0,
+  uncompressedSize: bytes.length,
+  crc32: sum,
+});
 
 /** Made while the one before is written, in order; not more than two are at hand. */
 async function* ahead<T, R>(all: readonly T[], make: (one: T) => Promise<R>): AsyncGenerator<R> {

@@ -14,6 +14,7 @@ import { newBrush } from '#core/settings';
 import { COLLECTIONS, type Collection } from '#core/stored';
 import { start, type Running } from '../start';
 import { seededTemplate } from '../testTemplate';
+import { killed } from './kills';
 import { sendPack, sha } from './testPack';
 
 let folder: string;
@@ -352,6 +353,12 @@ test('cancelled in the middle nothing comes; taken twice at once it comes once; 
   }
   expect((await ask(empty, `/pack-imports/${randomUUID()}`)).status).toBe(404);
 });
+
+test('killed while brushes are saved and a pack is taken: what was acknowledged is there, the pack whole or not at all', async () => {
+  const kept = readFileSync(resolve(import.meta.dirname, 'kept/version1.pack.zip'));
+  const { saves } = await killed(3, kept, await seededTemplate(), seeded(3));
+  expect(saves).toBeGreaterThan(0);
+}, 60_000);
 
 test('kinds of document travel in an order in which what is named comes first', () => {
   expect(TRAVELLING.indexOf('alphas')).toBeLessThan(TRAVELLING.indexOf('brushes'));

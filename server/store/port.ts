@@ -82,6 +82,8 @@ export interface Blobs {
   /** Stores bytes that are at hand. */
   put(bytes: Uint8Array): Promise<string>;
   read(hash: string): Promise<Uint8Array>;
+  /** Where its file lies. */
+  path(hash: string): string;
   stream(hash: string, range?: Range): Readable;
 }
 

@@ -1,5 +1,5 @@
 /** What the studio does: heavy work on stored bytes, and work on files from outside that may never end by itself. */
-import type { DataEntry, DataKind, Taken } from '#core/packFile';
+import type { DataEntry, Taken } from '#core/packFile';
 import { readStored, type AlphaHead, type PartHead } from '#core/stored';
 import type { Brush, Lettering, Source } from '#core/settings';
 import { BlockSchema, SOURCE_VERSION } from '#core/settings';
@@ -12,7 +12,7 @@ import { decodePicture, type Decoded, type SheetFile } from './decode';
 import type { Desk } from './desk';
 import { letteringPicture } from './fonts';
 import { guessOf, heightsOf, type HeightsAlpha } from './heights';
-import { comesBack, encodeData, type ToEncode } from './packData';
+import { encodedAll, type Encoded, type ToEncode } from './packData';
 import { lookInside, pictureInside, takeData, takeDocuments, type Inside } from './packIn';
 import {
   alphaColours,
@@ -48,7 +48,7 @@ export type Job =
   | { kind: 'source'; text: Uint8Array }
   | { kind: 'file'; alpha: AlphaHead; ending: AlphaFile }
   /** Stored bytes as a pack file has them. */
-  | { kind: 'packData'; data: ToEncode }
+  | { kind: 'packData'; wanted: ToEncode[]; folder: string }
   /** What a pack file holds; all of it is unpacked once. */
   | { kind: 'packLook'; path: string; name: string }
   | { kind: 'packPicture'; path: string; name: string; at: string }
@@ -70,7 +70,7 @@ export interface JobResults {
   part: Uint8Array;
   source: Uint8Array;
   file: Uint8Array;
-  packData: { kind: DataKind; bytes: Uint8Array };
+  packData: Encoded[];
   packLook: Inside;
   packPicture: Uint8Array;
   packTake: Arrived[];
@@ -130,11 +130,8 @@ export async function carryOut(job: Job, desk: Desk): Promise<JobResults[Job['ki
       const write = { png: alphaPng, tiff: alphaTiff, exr: alphaExr, colours: alphaColours }[job.ending];
       return write(blobs, job.alpha);
     }
-    case 'packData': {
-      const bytes = await blobs(job.data.blob);
-      const kind = job.data.kind === 'mesh' && !comesBack(bytes) ? 'bytes' : job.data.kind;
-      return { kind, bytes: await encodeData(bytes, { ...job.data, kind }) };
-    }
+    case 'packData':
+      return encodedAll(job.wanted, blobs, job.folder);
     case 'packLook':
       return lookInside(job.path, job.name);
     case 'packPicture':

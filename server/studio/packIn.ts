@@ -26,6 +26,7 @@ import { Problem } from '../problem';
 import { judged, type Judged } from '../reading/judged';
 import { BlobFiles } from '../store/blobFiles';
 import type { Arrived } from '../store/port';
+import { beside } from './beside';
 import { decodeData } from './packData';
 
 /** What a pack file holds; keys of things are digests. */
@@ -179,23 +180,28 @@ export function pictureInside(path: string, name: string, at: string): Promise<U
   });
 }
 
+/** Bytes of the entries that are decoded at once; a small one counts as more than it is. */
+const MOST_BESIDE = 8 * 2 ** 20;
+const LEAST = 2 ** 21;
+
 /** Decodes data into files that have no name yet. What isn’t what its entry says is refused. */
 export function takeData(path: string, name: string, wanted: readonly DataEntry[], folder: string): Promise<Arrived[]> {
   const files = new BlobFiles(folder);
   return opened(path, name, async (entries) => {
-    const out: Arrived[] = [];
-    try {
-      for (const { path: at, bytes, kind, blob } of wanted) {
-        const entry = entries.get(at);
-        const packed = entry ? await whole(entry, bytes) : null;
-        const data = packed && (await decodeData(packed, kind, at));
-        if (!data || createHash('sha256').update(data).digest('hex') !== blob)
-          throw refuse(`“${at}” holds something else than the pack says. Nothing was taken.`);
-        out.push(await files.receive(one(data), Infinity));
-      }
-    } catch (error) {
+    const one = async ({ path: at, bytes, kind, blob }: DataEntry): Promise<Arrived> => {
+      const entry = entries.get(at);
+      const data = entry && (await decodeData(await whole(entry, bytes), kind, at));
+      const arrived = data && (await files.receive(pieceOf(data), Infinity));
+      if (arrived?.hash === blob) return arrived;
+      if (arrived) await files.drop(arrived);
+      throw refuse(`“${at}” holds something else than the pack says. Nothing was taken.`);
+    };
+    const done = await beside(wanted, { most: MOST_BESIDE, weight: ({ bytes }) => Math.max(bytes, LEAST) }, one);
+    const out = done.flatMap((each) => (each.status === 'fulfilled' ? [each.value] : []));
+    const failed = done.find((each) => each.status === 'rejected');
+    if (failed) {
       for (const arrived of out) await files.drop(arrived);
-      throw error;
+      throw failed.reason;
     }
     return out;
   });
@@ -220,6 +226,6 @@ export function takeDocuments(
   });
 }
 
-async function* one(bytes: Uint8Array): AsyncIterable<Uint8Array> {
+async function* pieceOf(bytes: Uint8Array): AsyncIterable<Uint8Array> {
   yield bytes;
 }

@@ -2,6 +2,7 @@
  * The studio: processes of their own for work that is heavy or that files from outside could keep from ending. Files
  * from outside have one process, pictures of what is kept another, so that neither waits for the other.
  */
+import { join } from 'node:path';
 import type { DataEntry } from '#core/packFile';
 import type { AlphaHead, SourceHead, PartHead } from '#core/stored';
 import type { Brush } from '#core/settings';
@@ -121,9 +122,13 @@ export class Studio {
   }
 
   /** Stored bytes as a pack file has them. */
-  packData(data: ToEncode): Promise<JobResults['packData']> {
-    const refusal = new Problem(503, 'too-slow', `“${data.title}” could not be written in time. Try again later.`);
-    return this.packing.run({ kind: 'packData', data }, { ...WRITE, refusal });
+  packData(wanted: ToEncode[]): Promise<JobResults['packData']> {
+    const refusal = new Problem(
+      503,
+      'too-slow',
+      `“${wanted[0]?.title}” could not be written in time. Try again later.`,
+    );
+    return this.packing.run({ kind: 'packData', wanted, folder: join(this.folder, 'begun') }, { ...WRITE, refusal });
   }
 
   /** `bytes` is the size of the file. */

@@ -63,6 +63,10 @@ export class ListedBlobs implements Blobs {
     return this.files.read(hash);
   }
 
+  path(hash: string): string {
+    return this.files.pathOf(hash);
+  }
+
   stream(hash: string, range?: Range): Readable {
     return this.files.stream(hash, range);
   }
