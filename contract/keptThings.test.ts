@@ -1,5 +1,5 @@
 /** Things among the sources: renamed, copied, deleted, each a step; work that isn’t saved is never left behind. */
-import { newGrow, PatternSchema, SOURCE_VERSION, type Pattern } from '#core/settings';
+import { ALPHA_VERSION, AlphaSchema, newGrow, PatternSchema, SOURCE_VERSION, type Pattern } from '#core/settings';
 import * as api from '../web/api/client';
 import { sourceDrafts } from '../web/api/drafts';
 import { useKeptThings } from '../web/stores/keptThings';
@@ -42,6 +42,37 @@ test('renamed, copied and deleted; undone and done again in turn, however quickl
   expect(library.sources.map(({ card }) => card.name)).toEqual(['Weave']);
   await Promise.all([steps.redo(), steps.undo(), steps.redo(), steps.redo(), steps.redo()]);
   expect(await names()).toEqual(['Creel weave copy']);
+});
+
+test('what something else was made of is deleted only once that was said; what names nothing goes at once', async () => {
+  there.load();
+  const doc = await kept('Net');
+  const bytes = new Uint8Array(8 * 8 * 2);
+  const alpha = AlphaSchema.parse({
+    version: ALPHA_VERSION,
+    id: crypto.randomUUID(),
+    card: { name: 'Net, cast' },
+    size: 8,
+    relief: 0.1,
+    ground: 0,
+    blob: await api.putBlob(bytes),
+    lineage: { sourceId: doc.id, sourceRevision: 1, floor: 0, crown: 0.1 },
+    report: { marginPx: 0, ringLoss: 0, usedRange: 1 },
+  });
+  await api.save('alphas', alpha, null);
+  const [things, library] = [useKeptThings(), useLibrary()];
+  await library.load();
+  const before = await names();
+  await things.askRemove('sources', doc);
+  expect(things.asked?.users).toMatchObject([{ collection: 'alphas', name: 'Net, cast', needed: false }]);
+  await things.answer(false);
+  expect([things.asked, await names()]).toEqual([null, before]);
+  await things.askRemove('sources', doc);
+  await things.answer(true);
+  expect(await names()).toEqual(before.filter((name) => name !== 'Net'));
+  await things.askRemove('alphas', alpha);
+  expect(things.asked).toBe(null);
+  expect(library.alphas.some(({ id }) => id === alpha.id)).toBe(false);
 });
 
 test('a name that is taken or none, and work that isn’t saved: a sentence, and nothing changed', async () => {

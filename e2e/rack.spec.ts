@@ -148,6 +148,22 @@ test('sources are found by what is typed, renamed, copied and deleted, and all o
     await page.keyboard.press(key);
     await expect.poll(shown).toEqual(names);
   }
+  // What would break, or lose where it came from, is said before.
+  const asked = (name: string): Locator => page.getByRole('dialog', { name: `Delete “${name}”?` });
+  await page.getByRole('button', { name: 'Delete Barnacle crust', exact: true }).click();
+  await expect
+    .poll(async () => (await asked('Barnacle crust').getByRole('link').allInnerTexts()).sort())
+    .toEqual(['Crust, whole', 'One barnacle']);
+  await asked('Barnacle crust').getByRole('button', { name: 'Delete', exact: true }).click();
+  // The other alpha was found by its source alone.
+  await expect.poll(shown).toEqual(['Barnacle crust copy', 'One barnacle']);
+  await page.keyboard.press('Control+z');
+  await expect.poll(shown).toContain('Barnacle crust');
+  await page.getByRole('button', { name: 'Delete One barnacle' }).click();
+  await expect(asked('One barnacle').getByText('can’t do without it')).toBeVisible();
+  await expect(asked('One barnacle').getByRole('button', { name: 'Delete', exact: true })).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await expect(asked('One barnacle')).toBeHidden();
   await page.getByRole('searchbox').fill('zzz');
   await expect(page.getByText('Nothing here fits this search.')).toBeVisible();
 });

@@ -341,6 +341,16 @@ export async function nameRevision(collection: Collection, id: string, number: n
   await request(`/${collection}/${id}/revisions/${number}`, json('PUT', { name }));
 }
 
+const Users = z.object({
+  users: z.array(z.object({ collection: z.enum(COLLECTIONS), id: z.string(), name: z.string(), needed: z.boolean() })),
+});
+export type User = z.infer<typeof Users>['users'][number];
+
+/** Who names it now: what can’t do without it, and what was only made of it or with it. */
+export async function usersOf(collection: Collection, id: string): Promise<User[]> {
+  return Users.parse(await (await request(`/${collection}/${id}/users`)).json()).users;
+}
+
 const Trash = z.object({
   deleted: z.array(
     z.object({

@@ -34,6 +34,7 @@ import ArrivalList from './ArrivalList.vue';
 import { droppedFiles, sourcesIn } from './droppedFiles';
 import { MESH_ENDINGS } from '../workers/meshFiles';
 import { useNewSource } from './newSource';
+import DeleteDialog from './DeleteDialog.vue';
 import InboxNote from './InboxNote.vue';
 import PartShelf from './PartShelf.vue';
 import SourceActions from './SourceActions.vue';
@@ -251,7 +252,7 @@ async function rename(name: string): Promise<void> {
                 :name="doc.card.name"
                 @rename="renaming = { collection: 'sources', of: doc }"
                 @copy="orSay(() => kept.copy('sources', doc))"
-                @remove="orSay(() => kept.remove('sources', doc))"
+                @remove="orSay(() => kept.askRemove('sources', doc))"
               />
             </li>
           </ul>
@@ -262,7 +263,7 @@ async function rename(name: string): Promise<void> {
           :alphas="alphas"
           @rename="(doc) => (renaming = { collection: 'alphas', of: doc })"
           @copy="(doc) => orSay(() => kept.copy('alphas', doc))"
-          @remove="(doc) => orSay(() => kept.remove('alphas', doc))"
+          @remove="(doc) => orSay(() => kept.askRemove('alphas', doc))"
         />
       </section>
       <section v-show="!searched || parts.length > 0">
@@ -270,13 +271,14 @@ async function rename(name: string): Promise<void> {
           :parts="parts"
           @rename="(doc) => (renaming = { collection: 'parts', of: doc })"
           @copy="(doc) => orSay(() => kept.copy('parts', doc))"
-          @remove="(doc) => orSay(() => kept.remove('parts', doc))"
+          @remove="(doc) => orSay(() => kept.askRemove('parts', doc))"
         />
       </section>
       <p v-if="nothing" class="none">Nothing here fits this search.</p>
       <StorageNote />
     </ScrollArea>
     <RenameDialog :name="renaming?.of.card.name ?? null" :rename="(name) => rename(name)" @close="renaming = null" />
+    <DeleteDialog />
     <ScanPageDialog v-model:visible="scanningPage" />
     <DialogBox v-model:visible="making" title="New slab">
       <form class="form" @submit.prevent="make">

@@ -1,5 +1,6 @@
 /** What is done to one thing among the sources, as a step that is undone: renamed, copied, deleted. */
 import { defineStore } from 'pinia';
+import { shallowRef } from 'vue';
 import { NameSchema } from '#core/settings';
 import { SINGULAR, type StoredDocument } from '#core/stored';
 import * as api from '../api/client';
@@ -14,9 +15,17 @@ interface Named {
   card: { name: string };
 }
 
+/** Something that others name is about to be deleted. */
+export interface Asked {
+  collection: Kept;
+  thing: Named;
+  users: readonly api.User[];
+}
+
 export const useKeptThings = defineStore('keptThings', () => {
   const library = useLibrary();
   const steps = useRackSteps();
+  const asked = shallowRef<Asked | null>(null);
 
   /** Throws a sentence, and changes nothing, where it can’t have the name. */
   async function rename(collection: Kept, { id, card }: Named, wanted: string): Promise<void> {
@@ -58,6 +67,20 @@ export const useKeptThings = defineStore('keptThings', () => {
     });
   }
 
+  /** Deletes it at once where nothing names it; where something does, that is said first. */
+  async function askRemove(collection: Kept, { id, card }: Named): Promise<void> {
+    const users = await api.usersOf(collection, id);
+    if (users.length === 0) await remove(collection, { id, card });
+    else asked.value = { collection, thing: { id, card }, users };
+  }
+
+  /** What was asked about is deleted, or stays. */
+  async function answer(yes: boolean): Promise<void> {
+    const now = asked.value;
+    asked.value = null;
+    if (yes && now) await remove(now.collection, now.thing);
+  }
+
   async function remove(collection: Kept, { id, card }: Named): Promise<void> {
     await library.remove(collection, id);
     steps.did({
@@ -67,5 +90,5 @@ export const useKeptThings = defineStore('keptThings', () => {
     });
   }
 
-  return { rename, copy, remove };
+  return { asked, rename, copy, askRemove, answer, remove };
 });
