@@ -77,6 +77,9 @@ li {
   gap: 12px;
   padding: 3px 0;
 }
+a {
+  color: var(--act);
+}
 small {
   color: var(--ink-2);
 }

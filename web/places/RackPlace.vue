@@ -203,12 +203,12 @@ useShortcuts([
     </TopBar>
     <div class="racks">
       <RackRail :shelves="shelves" :total="entries.length" @create="create" @open="pickPack" />
-      <div class="shelves">
+      <div class="shelves" :class="{ over: isOverDropZone }">
         <ScrollArea>
           <div
             ref="page"
             class="ground"
-            :class="[`pictures-${size}`, { nameless: !named, over: isOverDropZone }]"
+            :class="[`pictures-${size}`, { nameless: !named }]"
             :style="{ '--card': `${SIDES[size]}px` }"
             @pointerdown="begin"
           >
@@ -332,9 +332,8 @@ useShortcuts([
   padding-bottom: 60px;
 }
 /* Something from outside is held over it. */
-.ground.over {
-  outline: 2px dashed var(--act);
-  outline-offset: -10px;
+.shelves.over :deep(.el-scrollbar) {
+  box-shadow: inset 0 0 0 3px var(--act);
 }
 .sort {
   width: 124px;
