@@ -57,10 +57,10 @@ export function addPacks(router: Router, { store, reader, imports, exports }: Pa
   router.get('/pack-imports/:id/progress', (ctx) => {
     ctx.body = { progress: imports.progress(idOf(ctx)) };
   });
-  router.get('/pack-imports/:id/pictures/:brush', async (ctx) => {
+  router.get('/pack-imports/:id/pictures/:of', async (ctx) => {
     ctx.type = 'image/png';
     ctx.set('Cache-Control', 'private, max-age=3600');
-    ctx.body = Buffer.from(await imports.picture(idOf(ctx), z.uuid().parse(ctx['params'].brush)));
+    ctx.body = Buffer.from(await imports.picture(idOf(ctx), z.uuid().parse(ctx['params'].of)));
   });
   router.post('/pack-imports/:id/take', async (ctx) => {
     const { choices, rack } = await reader.body<'packChoices'>(ctx, { kind: 'packChoices' });
