@@ -15,6 +15,7 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: `build/${run}.json` }]],
   outputDir: `build/test-results/${run}`,
   use: {
+    actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
     deviceScaleFactor: 0.5,
     launchOptions: {

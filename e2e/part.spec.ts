@@ -1,7 +1,7 @@
 /** Parts: captured from a scan, brought down, seated, kept and written, with the real pointer. */
 import { readFile } from 'node:fs/promises';
 import { asPly, mooringStone } from '../demo/scans/mooringStone';
-import { expect, giveFiles, openBrush, place, pressAt, set, settled, test } from './app';
+import { expect, giveFiles, openBrush, pick, place, pressAt, set, settled, test } from './app';
 
 const stone = (): Buffer => Buffer.from(asPly(mooringStone(24)));
 
@@ -43,7 +43,7 @@ test('a region of a scan becomes a part: lasso, even faces, seat, size, undo, ke
   const numbers = part.locator('.numbers');
   const shape = await numbers.innerText();
 
-  await page.getByRole('radio', { name: 'Even faces' }).check({ force: true });
+  await pick(page, 'Even faces');
   await expect(numbers).not.toHaveText(shape);
   await expect(part).toHaveAttribute('data-busy', 'false');
   const even = await numbers.innerText();
@@ -123,8 +123,8 @@ test('parts set down: a row in turn, one by hand from the tray, undone one by on
   test.slow();
   await openBrush(page, app, 'Wharf fittings');
   const proof = page.locator('.proof');
-  await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
-  await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
+  await pick(page, 'In turn');
+  await pick(page, 'Press');
   await settled(page, '.proof');
   const press = (x: number, y: number): Promise<void> => pressAt(page, [[x, y]]);
   // Three presses in a hurry are three pieces.
@@ -148,7 +148,7 @@ test('parts set down: a row in turn, one by hand from the tray, undone one by on
   await page.keyboard.press('Control+Shift+z');
   await expect(proof).toHaveAttribute('data-pieces', '4');
   // A row, run again at another spacing.
-  await page.getByRole('radio', { name: 'Trail', exact: true }).check({ force: true });
+  await pick(page, 'Trail');
   await set(page, 'Spacing', '250');
   await settled(page, '.proof');
   await page.mouse.move(...(await place(page, 0.3, 0.3)));
@@ -172,8 +172,8 @@ test.describe('on a server of its own', () => {
     test.slow();
     await openBrush(page, app, 'Wharf fittings');
     const proof = page.locator('.proof');
-    await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
-    await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
+    await pick(page, 'Press');
+    await pick(page, 'In turn');
     await settled(page, '.proof');
     await pressAt(page, [
       [0.42, 0.42],
@@ -251,8 +251,8 @@ test('pieces freely: a box chooses, a handle moves, strokes go on one alone, all
   test.slow();
   await openBrush(page, app, 'Wharf fittings');
   const proof = page.locator('.proof');
-  await page.getByRole('radio', { name: 'Press', exact: true }).check({ force: true });
-  await page.getByRole('radio', { name: 'In turn' }).check({ force: true });
+  await pick(page, 'Press');
+  await pick(page, 'In turn');
   await settled(page, '.proof');
   await pressAt(page, [
     [0.5, 0.4],
@@ -307,7 +307,7 @@ test('pieces freely: a box chooses, a handle moves, strokes go on one alone, all
   await expect(list.getByLabel('Turn, °')).toHaveValue('30');
 
   // Another brush, on this piece and on nothing else.
-  await page.getByRole('radio', { name: 'Chosen' }).check({ force: true });
+  await pick(page, 'Chosen');
   await page.keyboard.press('g');
   await page.getByRole('button', { name: 'Soft round', exact: true }).click();
   await settled(page, '.proof');

@@ -5,7 +5,7 @@ import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
 import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
 import { newBrush, newPack } from '#core/settings';
-import { expect, keysNamedTwice, openBrush, set, test } from './app';
+import { expect, keysNamedTwice, openBrush, pick, set, test } from './app';
 
 test.use({ shares: false });
 
@@ -222,7 +222,7 @@ test('packs are written as folders that other programs read and as one file; tha
   const dialog = page.getByRole('dialog');
   const write = async (button: string, form: string): Promise<void> => {
     await page.getByRole('button', { name: button, exact: true }).click();
-    await dialog.getByRole('radio', { name: form }).check({ force: true });
+    await pick(dialog, form);
     await dialog.getByRole('button', { name: 'Write', exact: true }).click();
   };
   const whole = (): Promise<void> => write('Write Harbour crusts', 'Plain folders');
