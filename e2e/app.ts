@@ -124,7 +124,8 @@ export async function draw(
 
 /** Waits until the view's worker has done all it was asked. */
 export async function settled(page: Page, view: '.slab' | '.proof' | '.compared'): Promise<void> {
-  await expect(page.locator(view)).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });
+  // Looked at frame by frame in the page: asked from here it would be heard of up to a second late.
+  await page.locator(`${view}[data-busy="false"]`).waitFor({ timeout: 60_000 });
 }
 
 /**
