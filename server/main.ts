@@ -1,4 +1,4 @@
-/** `PORT`, `MOLDSTAMP_DATA`, `MOLDSTAMP_INBOX` and Ctrl-C. */
+/** `PORT`, `MOLDSTAMP_DATA`, `MOLDSTAMP_INBOX`, `MOLDSTAMP_BACKUPS` and Ctrl-C. */
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -19,6 +19,7 @@ try {
     template: process.env['MOLDSTAMP_TEMPLATE'] ?? resolve(root, 'build/demo-data'),
     page: resolve(root, 'dist'),
     inbox: process.env['MOLDSTAMP_INBOX'] ? resolve(process.env['MOLDSTAMP_INBOX']) : undefined,
+    backups: process.env['MOLDSTAMP_BACKUPS'] ? resolve(process.env['MOLDSTAMP_BACKUPS']) : undefined,
     port,
     version,
   });

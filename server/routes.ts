@@ -16,6 +16,8 @@ import { tryFiles } from './namedFiles';
 import type { Exports } from './packs/exports';
 import type { Imports } from './packs/imports';
 import { addPacks } from './packs/routes';
+import type { Backups } from './backups/backups';
+import { addBackups } from './backups/routes';
 import { Problem } from './problem';
 import type { Reader } from './reading/reader';
 import type { Range, Store, Stored } from './store/port';
@@ -86,6 +88,7 @@ export interface RouteOptions {
   inbox: Inbox;
   scans: Scans;
   imports: Imports;
+  backups: Backups;
   exports: Exports;
   version: string;
 }
@@ -210,6 +213,7 @@ export function routes(options: RouteOptions): Router {
 
   addInbox(router, options.inbox);
   addScanners(router, options.scans);
+  addBackups(router, options);
   addPacks(router, options);
 
   router.get('/trash', async (ctx) => {

@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { createApp } from './app';
+import { Backups } from './backups/backups';
 import { Inbox } from './inbox/inbox';
 import { InFlight } from './inFlight';
 import { tryFiles } from './namedFiles';
@@ -23,6 +24,8 @@ export interface StartOptions {
   page: string;
   /** The folder that other programs write into; `inbox` in the data folder where it is left out. */
   inbox?: string | undefined;
+  /** Where copies of everything lie; `backups` in the data folder where it is left out. */
+  backups?: string | undefined;
   /** 0 takes any free port. */
   port: number;
   version: string;
@@ -46,11 +49,13 @@ export async function start(options: StartOptions): Promise<Running> {
   const scans = new Scans(store.blobs, studio);
   const imports = new Imports(store, studio, (doc) => tryFiles(store, studio, doc));
   const packFiles = new Exports(store, studio, pictures);
+  const backups = new Backups(store, studio, options.backups ?? join(options.folder, 'backups'));
   const inFlight = new InFlight();
   const stop = async (server: Server | null): Promise<void> => {
     const closed = new Promise((done) => (server ? server.close(done) : done(null)));
     // Whoever waits for work is answered that it isn't done; what is being saved is saved, and said to be.
     studio.close();
+    await backups.close();
     await reader.close();
     await inbox.close();
     await scans.close();
@@ -63,6 +68,7 @@ export async function start(options: StartOptions): Promise<Running> {
     await store.close();
   };
   try {
+    await backups.open();
     await seedBaseBrushes(store);
     store.onChange(() => pictures.soon());
     const app = createApp({
@@ -73,6 +79,7 @@ export async function start(options: StartOptions): Promise<Running> {
       inbox,
       scans,
       imports,
+      backups,
       exports: packFiles,
       inFlight,
       page: options.page,
@@ -84,7 +91,7 @@ export async function start(options: StartOptions): Promise<Running> {
         reject(error.code === 'EADDRINUSE' ? new Error(`Port ${options.port} is taken. Set PORT to another.`) : error);
       });
     });
-    const upkeep = keepTidy(() => store.clean());
+    const upkeep = [regularly(UPKEEP_MS, () => store.clean()), regularly(COPIES_MS, () => backups.makeIfDue())];
     inbox.watch();
     studio.warm();
     pictures.soon();
@@ -92,7 +99,7 @@ export async function start(options: StartOptions): Promise<Running> {
       address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
       first: store.first,
       close: async () => {
-        await upkeep.stop();
+        await Promise.all(upkeep.map((each) => each.stop()));
         await stop(server);
       },
     };
@@ -106,21 +113,23 @@ export async function start(options: StartOptions): Promise<Running> {
 const LAST_ANSWERS_MS = 2000;
 const FIRST_UPKEEP_MS = 10 * 60_000;
 const UPKEEP_MS = 24 * 3600_000;
+/** How often it is looked whether a copy is due. */
+const COPIES_MS = 15 * 60_000;
 
-/** A while after the start, when pages have said what their drafts name, and then once a day. */
-function keepTidy(clean: () => Promise<unknown>): { stop(): Promise<void> } {
+/** A while after the start, when pages have said what their drafts name, and then ever again; never twice at once. */
+function regularly(every: number, act: () => Promise<unknown>): { stop(): Promise<void> } {
   let running: Promise<unknown> = Promise.resolve();
   const run = (): void => {
-    running = clean().catch((error: unknown) => console.error(error));
+    running = running.then(act).catch((error: unknown) => console.error(error));
   };
   const first = setTimeout(run, FIRST_UPKEEP_MS);
-  const daily = setInterval(run, UPKEEP_MS);
+  const again = setInterval(run, every);
   first.unref();
-  daily.unref();
+  again.unref();
   return {
     async stop() {
       clearTimeout(first);
-      clearInterval(daily);
+      clearInterval(again);
       await running;
     },
   };

@@ -3,6 +3,7 @@
  * own.
  */
 import { z } from 'zod';
+import { BackupPlanSchema, type BackupPlan } from '#core/backup';
 import type { Choice } from '#core/packFile';
 import { readStored, SINGULAR, type Collection } from '#core/stored';
 import { BlobHashSchema, MOST_IN_PACK } from '#core/settings';
@@ -15,6 +16,8 @@ export type Wanted =
   | { kind: 'belt' }
   | { kind: 'holds' }
   | { kind: 'revisionName' }
+  /** How often a backup is made. */
+  | { kind: 'backupPlan' }
   /** Which pack, or which brushes, are to be written as a pack file. */
   | { kind: 'packWish' }
   /** What of a pack file is taken. */
@@ -28,6 +31,7 @@ export interface Readings {
   belt: { ids: string[] };
   holds: { hashes: string[] };
   revisionName: { name: string };
+  backupPlan: BackupPlan;
   packWish: Wish;
   packChoices: { choices: Record<string, Choice>; rack: string };
   save: Judged & { revision: number | null };
@@ -101,6 +105,8 @@ function readAs(wanted: Wanted, text: string): Readings[Wanted['kind']] {
       return BeltBody.parse(parsed(text));
     case 'revisionName':
       return RevisionNameBody.parse(parsed(text));
+    case 'backupPlan':
+      return BackupPlanSchema.parse(parsed(text));
     case 'packWish':
       return PackWishBody.parse(parsed(text));
     case 'packChoices':

@@ -5,6 +5,7 @@
  */
 import type { Readable } from 'node:stream';
 import type { Collection, Heads, StoredDocument, Listed } from '#core/stored';
+import type { References } from '#core/settings';
 import type { Judged } from '../reading/judged';
 
 export interface Store extends StoreVerbs {
@@ -17,6 +18,10 @@ export interface Store extends StoreVerbs {
   onChange(heard: (change: Change) => void): () => void;
   /** Names the state that a collection is in; the same text, the same list. */
   stateOf(collection: Collection): string;
+  /** Hands out everything that is kept, as it stands at one moment. */
+  snapshot(to: Snapshot): Promise<void>;
+  /** Puts back what was handed out, all of it or nothing. Answers what changed. */
+  putBack(what: PutBack): Promise<Standing[]>;
   /** Thins revisions, empties the trash, lets go of bytes that nothing names. Safe at any time. */
   clean(): Promise<Cleaned>;
   sizes(): Promise<Sizes>;
@@ -194,3 +199,50 @@ export interface Sizes {
   revisions: number;
   deleted: number;
 }
+
+/** Takes what is handed out; documents and revisions as lines of JSON. */
+export interface Snapshot {
+  documents(lines: string[]): Promise<void>;
+  revisions(lines: string[]): Promise<void>;
+  belt(ids: string[]): Promise<void>;
+  data(blobs: { blob: string; bytes: number }[]): Promise<void>;
+}
+
+/** A document as it was. */
+export interface KeptRow {
+  collection: Collection;
+  id: string;
+  name: string;
+  kind: string;
+  /** The document and its head, as JSON. */
+  text: string;
+  head: string;
+  references: References;
+  revision: number;
+  base: boolean;
+  createdAt: string;
+  updatedAt: string;
+  deletedAt: string | null;
+}
+
+/** What one was before that. */
+export interface KeptRevision {
+  collection: Collection;
+  id: string;
+  revision: number;
+  savedAt: string;
+  name: string;
+  text: string;
+  references: References;
+}
+
+export interface PutBack {
+  /** Read twice. */
+  rows: () => AsyncIterable<{ document: KeptRow } | { past: KeptRevision }>;
+  belt: readonly string[];
+  /** What came since: it stays, or goes to the trash. */
+  others: 'keep' | 'trash';
+}
+
+/** What became of a document; its revision is null where it went to the trash. */
+export type Standing = Change;

@@ -1,4 +1,5 @@
 /** What the studio does: heavy work on stored bytes, and work on files from outside that may never end by itself. */
+import type { BackupManifest } from '#core/backup';
 import type { DataEntry, Taken } from '#core/packFile';
 import { readStored, type AlphaHead, type PartHead } from '#core/stored';
 import type { Brush, Lettering, Source } from '#core/settings';
@@ -13,6 +14,7 @@ import type { Desk } from './desk';
 import { letteringPicture } from './fonts';
 import { guessOf, heightsOf, type HeightsAlpha } from './heights';
 import { encodedAll, type Encoded, type ToEncode } from './packData';
+import { backupData, backupRows, lookAtBackup, writeBackup, type BackupRows, type ToBackUp } from './backupFile';
 import { lookInside, pictureInside, takeData, takeDocuments, type Inside } from './packIn';
 import {
   alphaColours,
@@ -54,7 +56,13 @@ export type Job =
   | { kind: 'packPicture'; path: string; name: string; at: string }
   /** Written to files of their own. */
   | { kind: 'packTake'; path: string; name: string; wanted: DataEntry[]; folder: string }
-  | { kind: 'packDocuments'; path: string; name: string; wanted: Naming[]; ids: Map<string, string> };
+  | { kind: 'packDocuments'; path: string; name: string; wanted: Naming[]; ids: Map<string, string> }
+  | { kind: 'backUp'; wanted: ToBackUp; folder: string }
+  /** All of a backup is read and compared with its checksums. */
+  | { kind: 'backupLook'; path: string; name: string }
+  /** Written to files of their own. */
+  | { kind: 'backupData'; path: string; name: string; wanted: BackupManifest['data']; folder: string }
+  | { kind: 'backupRows'; path: string; name: string; folder: string };
 
 export type Naming = Pick<Taken, 'thing' | 'id' | 'name'>;
 
@@ -75,6 +83,10 @@ export interface JobResults {
   packPicture: Uint8Array;
   packTake: Arrived[];
   packDocuments: Judged[];
+  backUp: null;
+  backupLook: BackupManifest;
+  backupData: Arrived[];
+  backupRows: BackupRows;
 }
 
 function decoded({ blobs, recent }: Desk, hash: string, name: string): Promise<Decoded> {
@@ -140,6 +152,15 @@ export async function carryOut(job: Job, desk: Desk): Promise<JobResults[Job['ki
       return takeData(job.path, job.name, job.wanted, job.folder);
     case 'packDocuments':
       return takeDocuments(job.path, job.name, job.wanted, job.ids);
+    case 'backUp':
+      await writeBackup(job.wanted, job.folder);
+      return null;
+    case 'backupLook':
+      return lookAtBackup(job.path, job.name);
+    case 'backupData':
+      return backupData(job.path, job.name, job.wanted, job.folder);
+    case 'backupRows':
+      return backupRows(job.path, job.name, job.folder);
   }
 }
 

@@ -3,8 +3,7 @@
  * every entry is counted as it is unpacked, and its SHA-256 compared.
  */
 import { createHash } from 'node:crypto';
-import { open, type FileHandle } from 'node:fs/promises';
-import { Reader, ZipReader, type Entry, type FileEntry } from '@zip.js/zip.js';
+import type { FileEntry } from '@zip.js/zip.js';
 import {
   entriesOf,
   judgeDocuments,
@@ -28,6 +27,7 @@ import { BlobFiles } from '../store/blobFiles';
 import type { Arrived } from '../store/port';
 import { beside } from './beside';
 import { decodeData } from './packData';
+import { jsonOf, openZip, pieces, whole, type OpenedZip } from './zipFile';
 
 /** What a pack file holds; keys of things are digests. */
 export interface Inside {
@@ -39,81 +39,10 @@ export interface Inside {
 
 const refuse = (sentence: string): Problem => new Problem(422, 'pack-file', sentence);
 
+const opened = <T>(path: string, name: string, act: OpenedZip<T>): Promise<T> =>
+  openZip(path, { name, kind: 'a pack', most: MOST_ENTRIES, refuse }, act);
+
 export const digest = (text: string): string => createHash('sha256').update(text).digest('hex');
-
-class FileReader extends Reader<FileHandle> {
-  constructor(private readonly file: FileHandle) {
-    super(file);
-  }
-
-  override async init(): Promise<void> {
-    this.size = (await this.file.stat()).size;
-  }
-
-  override async readUint8Array(index: number, length: number): Promise<Uint8Array> {
-    const out = new Uint8Array(Math.max(0, Math.min(length, this.size - index)));
-    for (let done = 0; done < out.length;) {
-      const { bytesRead } = await this.file.read(out, done, out.length - done, index + done);
-      if (bytesRead === 0) return out.subarray(0, done);
-      done += bytesRead;
-    }
-    return out;
-  }
-}
-
-async function opened<T>(
-  path: string,
-  name: string,
-  act: (entries: ReadonlyMap<string, FileEntry>, all: readonly Entry[]) => Promise<T>,
-): Promise<T> {
-  const file = await open(path, 'r');
-  // Nothing is written where a name says: names that lead elsewhere are told entry by entry.
-  const zip = new ZipReader(new FileReader(file), {
-    useWebWorkers: false,
-    checkSignature: true,
-    filenameValidation: 'tolerant',
-  });
-  try {
-    const all: Entry[] = [];
-    try {
-      for await (const entry of zip.getEntriesGenerator()) {
-        if (all.push(entry) > MOST_ENTRIES) throw refuse(`“${name}” has more than ${MOST_ENTRIES} entries.`);
-      }
-    } catch (error) {
-      if (error instanceof Problem) throw error;
-      throw refuse(`“${name}” isn’t a pack, or is cut short: it can’t be opened as a ZIP.`);
-    }
-    const files = all.filter((entry): entry is FileEntry => !entry.directory);
-    return await act(new Map(files.map((entry) => [entry.filename, entry])), all);
-  } finally {
-    await zip.close().catch(() => undefined);
-    await file.close();
-  }
-}
-
-/** Unpacks piece by piece; more than `most` bytes are refused as they come. */
-async function pieces(entry: FileEntry, most: number, take: (piece: Uint8Array) => void): Promise<number> {
-  let bytes = 0;
-  await entry.getData(
-    new WritableStream<Uint8Array>({
-      write(piece) {
-        bytes += piece.length;
-        if (bytes > most) throw new Error('It is larger than it says.');
-        take(piece);
-      },
-    }),
-    { useWebWorkers: false, checkSignature: true },
-  );
-  return bytes;
-}
-
-async function whole(entry: FileEntry, most: number): Promise<Uint8Array> {
-  const all: Uint8Array[] = [];
-  await pieces(entry, most, (piece) => void all.push(piece));
-  return Buffer.concat(all);
-}
-
-const jsonOf = (bytes: Uint8Array): unknown => JSON.parse(Buffer.from(bytes).toString('utf8')) as unknown;
 
 async function manifestIn(entries: ReadonlyMap<string, FileEntry>, name: string): Promise<Manifest> {
   const entry = entries.get(MANIFEST_PATH);

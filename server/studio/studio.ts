@@ -3,10 +3,12 @@
  * from outside have one process, pictures of what is kept another, so that neither waits for the other.
  */
 import { join } from 'node:path';
+import type { BackupManifest } from '#core/backup';
 import type { DataEntry } from '#core/packFile';
 import type { AlphaHead, SourceHead, PartHead } from '#core/stored';
 import type { Brush } from '#core/settings';
 import { Problem } from '../problem';
+import type { BackupRows, ToBackUp } from './backupFile';
 import type { SheetFile } from './decode';
 import type { Judged } from '../reading/judged';
 import type { AlphaFile, JobResults, Naming } from './jobs';
@@ -31,6 +33,8 @@ export class Studio {
   private readonly inside: Lane;
   /** Pack files, which take long: nothing else waits for them. */
   private readonly packing: Lane;
+  /** Backups, which take longer. */
+  private readonly copying: Lane;
 
   /** `folder` holds the stored files; `sizeOf` answers how large one is. */
   constructor(
@@ -41,6 +45,7 @@ export class Studio {
     this.outside = new Lane(folder);
     this.inside = new Lane(folder);
     this.packing = new Lane(folder);
+    this.copying = new Lane(folder);
   }
 
   /** Starts ahead of the first job. */
@@ -150,6 +155,27 @@ export class Studio {
     return this.packing.run({ kind: 'packDocuments', path, name, wanted, ids }, unpacking(name, bytes));
   }
 
+  /** `bytes` is about what it will take. */
+  async backUp(wanted: ToBackUp, bytes: number): Promise<void> {
+    await this.copying.run({ kind: 'backUp', wanted, folder: this.folder }, copying('The backup', bytes));
+  }
+
+  backupLook(path: string, name: string, bytes: number): Promise<BackupManifest> {
+    return this.copying.run({ kind: 'backupLook', path, name }, copying(`“${name}”`, bytes));
+  }
+
+  backupData(path: string, name: string, wanted: BackupManifest['data']): Promise<Arrived[]> {
+    const bytes = wanted.reduce((sum, each) => sum + each.bytes, 0);
+    return this.copying.run(
+      { kind: 'backupData', path, name, wanted, folder: this.folder },
+      copying(`“${name}”`, bytes),
+    );
+  }
+
+  backupRows(path: string, name: string, bytes: number): Promise<BackupRows> {
+    return this.copying.run({ kind: 'backupRows', path, name, folder: this.folder }, copying(`“${name}”`, bytes));
+  }
+
   private reading(bytes: number, refusal: Problem, times = 1): Limits {
     const mb = bytes / 2 ** 20;
     return {
@@ -163,6 +189,7 @@ export class Studio {
     this.outside.close();
     this.inside.close();
     this.packing.close();
+    this.copying.close();
   }
 }
 
@@ -180,6 +207,15 @@ function unpacking(name: string, bytes: number): Limits {
     `“${name}” can’t be taken: unpacking it takes more time or memory than a pack of its size may. Nothing was taken.`,
   );
   return { seconds: 20 + bytes / 2 ** 20 / UNPACK_MB_A_SECOND, megabytes: 1500, refusal };
+}
+
+function copying(what: string, bytes: number): Limits {
+  const refusal = new Problem(
+    503,
+    'too-slow',
+    `${what} could not be read or written in time, or takes more memory than a backup may. Nothing was changed.`,
+  );
+  return { seconds: 60 + bytes / 2 ** 20 / UNPACK_MB_A_SECOND, megabytes: 2500, refusal };
 }
 
 function unread(name: string): Problem {

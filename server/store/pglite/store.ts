@@ -2,6 +2,7 @@
 import { COLLECTIONS, type Collection } from '#core/stored';
 import type { BlobFiles } from '../blobFiles';
 import type { Change, Store, StoreVerbs } from '../port';
+import { putBack, snapshot } from './backup';
 import { bases, getBelt, putBelt } from './belt';
 import { ListedBlobs } from './blobs';
 import {
@@ -69,6 +70,12 @@ export function pgliteStore(inside: PgliteInside): PgliteStore {
       return () => listeners.delete(heard);
     },
     stateOf: (collection) => `${started}-${counts.get(collection)}`,
+    snapshot: (to) => snapshot(db, to),
+    async putBack(what) {
+      const changes = await db.transaction((tx) => putBack(tx, what));
+      changes.forEach(tell);
+      return changes;
+    },
     clean: () => cleanUp(db, files),
     sizes: () => sizesOf(db, inside.databaseFolder),
     async close() {
