@@ -17,7 +17,7 @@ import { openPglite } from '../server/store/pglite/open';
 import { PACKED, spawnServer, type Spawned } from '../server/testKit';
 import type { Figure } from './measure';
 
-const BRUSHES = 500;
+export const BRUSHES = 500;
 const SIDE = 1024;
 
 export async function packFigures(): Promise<Figure[]> {
@@ -89,7 +89,7 @@ export async function packFigures(): Promise<Figure[]> {
 
 const JSON_TYPE = { 'Content-Type': 'application/json' };
 
-async function sent({ address }: Spawned, path: string, init?: RequestInit): Promise<Response> {
+export async function sent({ address }: Spawned, path: string, init?: RequestInit): Promise<Response> {
   const answer = await fetch(`${address}/api${path}`, init);
   if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`);
   return answer;
@@ -110,7 +110,7 @@ function heights(seed: number): Uint8Array {
 }
 
 /** As after a while at rest: pictures are drawn. */
-async function filled(folder: string): Promise<string> {
+export async function filled(folder: string): Promise<string> {
   const store = await openPglite({ folder });
   const picture = await sharp({ create: { width: 192, height: 192, channels: 3, background: '#b5aa98' } })
     .png()
@@ -154,7 +154,10 @@ async function zipped(): Promise<number> {
 }
 
 /** The most that the server and what it started had more than before. */
-async function watched(server: Spawned, act: () => Promise<number>): Promise<{ value: number; megabytes: number }> {
+export async function watched(
+  server: Spawned,
+  act: () => Promise<number>,
+): Promise<{ value: number; megabytes: number }> {
   // Its helpers are started and have settled.
   await new Promise((done) => setTimeout(done, 3000));
   const rest = resident(server.process.pid!);

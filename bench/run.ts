@@ -6,6 +6,7 @@ import { castFigures } from './cast';
 import { dabFigures } from './dab';
 import { marksFigures } from './marks';
 import type { Figure } from './measure';
+import { backupFigures } from './backups';
 import { packFigures } from './packs';
 import { paintFigures } from './paint';
 import { partFigures } from './parts';
@@ -34,6 +35,7 @@ const parts: Record<string, () => Figure[] | Promise<Figure[]>> = {
   scan: scanFigures,
   parts: partFigures,
   paint: paintFigures,
+  backups: backupFigures,
   packs: packFigures,
   rack: rackFigures,
   server: serverFigures,

@@ -173,7 +173,7 @@ export async function choose(page: Page, list: string, choice: string): Promise<
   await page.getByRole('option', { name: choice, exact: true }).click();
 }
 
-/** Takes one of a bar of choices: by its label, which is what a hand presses, once it no longer moves with its dialog. */
+/** Takes one of a bar of choices by its label, which a hand presses, once it no longer moves with its dialog. */
 export async function pick(within: Page | Locator, choice: string | RegExp): Promise<void> {
   const radio = within.getByRole('radio', { name: choice, exact: true });
   await radio.locator('xpath=..').click();

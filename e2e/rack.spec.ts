@@ -5,7 +5,7 @@ import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
 import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
 import { newBrush, newPack } from '#core/settings';
-import { expect, keysNamedTwice, openBrush, pick, set, test } from './app';
+import { choose, expect, giveFiles, keysNamedTwice, openBrush, pick, set, test } from './app';
 
 test.use({ shares: false });
 
@@ -275,6 +275,53 @@ test('packs are written as folders that other programs read and as one file; tha
   await dialog.getByRole('button', { name: 'Close', exact: true }).click();
   await open('Cut.pack.zip', pack.bytes.subarray(0, 5000));
   await expect(page.getByText('“Cut.pack.zip” isn’t a pack, or is cut short')).toBeVisible();
+});
+
+test('files become brushes like a chosen one, in a pack of their own; what can’t be read says why; one undo takes all back', async ({
+  page,
+  app,
+}) => {
+  await page.goto(app.address);
+  await expect(card(page, 'Sea pits')).toBeVisible();
+  const hill = (k: number): Promise<Buffer> =>
+    sharp(
+      Buffer.from(
+        Array.from({ length: 64 * 64 }, (_, i) => Math.max(0, 250 - k * Math.hypot((i % 64) - 32, i / 64 - 32))),
+      ),
+      { raw: { width: 64, height: 64, channels: 1 } },
+    )
+      .png()
+      .toBuffer();
+  const wedge = 'v 0 0 0\nv 10 0 0\nv 10 0 10\nv 0 0 10\nv 5 8 5\nf 1 2 3 4\nf 1 5 2\nf 2 5 3\nf 3 5 4\nf 4 5 1\n';
+  await giveFiles(page, page.getByRole('button', { name: 'Brushes from files…' }), [
+    { name: 'Hill.png', mimeType: 'image/png', buffer: await hill(9) },
+    { name: 'Steep hill.png', mimeType: 'image/png', buffer: await hill(14) },
+    { name: 'Broken.png', mimeType: 'image/png', buffer: Buffer.from('no picture') },
+    { name: 'Wedge.obj', mimeType: 'model/obj', buffer: Buffer.from(wedge) },
+  ]);
+  const dialog = page.getByRole('dialog', { name: 'Brushes from files' });
+  await choose(page, 'Pictures like', 'Barnacle trail');
+  await choose(page, 'Meshes like', 'Trenail row');
+  await dialog.getByLabel('New pack').fill('Hills');
+  await dialog.getByRole('button', { name: 'Make brushes' }).click();
+  await expect(dialog.getByText('1 left out:')).toBeVisible();
+  await expect(dialog.getByText('Broken.png isn’t a picture that can be read')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect.poll(() => names(page, 'Hills')).toEqual(['Hill', 'Steep hill', 'Wedge']);
+  const { items } = (await (await page.request.get(`${app.address}/api/brushes?limit=500`)).json()) as {
+    items: { card: { name: string }; touch: { action: string }; stroke: { type: string } }[];
+  };
+  const made = (name: string): string[] =>
+    items.filter((one) => one.card.name === name).flatMap(({ touch, stroke }) => [touch.action, stroke.type]);
+  expect([made('Hill'), made('Wedge')]).toEqual([
+    ['lift', 'trail'],
+    ['insert', 'trail'],
+  ]);
+
+  await page.keyboard.press('Control+z');
+  await expect(card(page, 'Wedge')).toBeHidden();
+  await page.keyboard.press('Control+y');
+  await expect.poll(() => names(page, 'Hills')).toEqual(['Hill', 'Steep hill', 'Wedge']);
 });
 
 test('of very many brushes only those that are seen are laid out; the last is dragged before another and stays there', async ({

@@ -75,6 +75,7 @@ const LONGEST = [
   'scan',
   'photograph',
   'story',
+  'backups',
 ];
 const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);
 const waiting = readdirSync(resolve(root, 'e2e'))

@@ -1,5 +1,6 @@
 /** Packs: the order of their brushes, names of many, and what lies where when they are written as folders. */
 export { withBrushes, withoutBrushes, withoutGroup, type Place } from './order';
+export { brushLike, type Stamped } from './brushLike';
 export { NAME_FIELDS, namesByPattern, type Named } from './names';
 export { fileNameOf, Names } from './fileNames';
 export {

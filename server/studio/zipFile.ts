@@ -62,7 +62,13 @@ export async function openZip<T>(path: string, said: ZipSaid, act: OpenedZip<T>)
 }
 
 /** Unpacks piece by piece; more than `most` bytes are refused as they come. */
-export async function pieces(entry: FileEntry, most: number, take: (piece: Uint8Array) => void): Promise<number> {
+export async function pieces(
+  entry: FileEntry,
+  most: number,
+  take: (piece: Uint8Array) => void,
+  /** Whether the ZIP’s own checksum is compared: a better one may be. */
+  checkSignature = true,
+): Promise<number> {
   let bytes = 0;
   await entry.getData(
     new WritableStream<Uint8Array>({
@@ -72,7 +78,7 @@ export async function pieces(entry: FileEntry, most: number, take: (piece: Uint8
         take(piece);
       },
     }),
-    { useWebWorkers: false, checkSignature: true },
+    { useWebWorkers: false, checkSignature },
   );
   return bytes;
 }

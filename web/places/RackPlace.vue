@@ -19,13 +19,15 @@ import { useSaidSteps } from '../controls/saidSteps';
 import { useShortcuts } from '../controls/shortcuts';
 import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import BackupsDialog from '../backups/BackupsDialog.vue';
 import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import TopBar from '../controls/TopBar.vue';
-import { usePickFiles } from '../controls/pickFiles';
+import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import { failNotice, orSay } from '../controls/undoNotice';
 import ChosenBar from '../rack/ChosenBar.vue';
 import { BASE, LOOSE, useShelves, type Entry } from '../rack/entries';
+import FilesDialog, { type ToMake } from '../rack/FilesDialog.vue';
 import ManyDialog from '../rack/ManyDialog.vue';
 import OpenPackDialog from '../rack/OpenPackDialog.vue';
 import PackDialog from '../rack/PackDialog.vue';
@@ -41,6 +43,8 @@ import { useLibrary } from '../stores/library';
 import { useManyBrushes } from '../stores/manyBrushes';
 import { usePackFiles } from '../stores/packFiles';
 import { usePacks } from '../stores/packs';
+import { MESH_ENDINGS } from '../workers/meshFiles';
+import { droppedFiles, folderOf, sourcesIn } from './droppedFiles';
 
 /** Least side of a picture, pixels. */
 const SIDES = { small: 96, medium: 172, large: 280 } as const;
@@ -161,11 +165,26 @@ const pickPack = usePickFiles({ accept: '.zip,application/zip' }, ([file]) => op
 function openPack(file: File): void {
   orSay(() => files.look(file));
 }
+const making = ref<ToMake | null>(null);
+const pickFiles = usePickFiles(
+  { accept: [PICTURE_ENDINGS, ...MESH_ENDINGS.map((ending) => `.${ending}`)].join(), several: true },
+  (all) => (making.value = { files: sourcesIn(all), folder: '' }),
+);
+/** A pack is opened; pictures, meshes and folders of them become brushes. */
+async function take(data: DataTransfer | null): Promise<void> {
+  const folder = folderOf(data);
+  const all = await droppedFiles(data);
+  const pack = all.find(({ name }) => /\.zip$/i.test(name));
+  if (pack) return openPack(pack);
+  const some = sourcesIn(all);
+  if (some.length > 0) making.value = { files: some, folder };
+  else
+    failNotice(
+      'There is nothing in it that becomes a brush: pack files, PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB are taken.',
+    );
+}
 const { isOverDropZone } = useDropZone(page, {
-  onDrop(dropped) {
-    const [file] = dropped ?? [];
-    if (file) openPack(file);
-  },
+  onDrop: (_, e) => orSay(() => take(e.dataTransfer)),
   // Brushes that are dragged are no files.
   checkValidity: (items) => [...items].some(({ kind }) => kind === 'file'),
 });
@@ -196,13 +215,14 @@ useShortcuts([
   <div class="place">
     <TopBar>
       <template #end>
+        <BackupsDialog />
         <TrashDialog />
         <UndoButtons />
         <PushButton look="main" @click="fresh">New brush</PushButton>
       </template>
     </TopBar>
     <div class="racks">
-      <RackRail :shelves="shelves" :total="entries.length" @create="create" @open="pickPack" />
+      <RackRail :shelves="shelves" :total="entries.length" @create="create" @open="pickPack" @files="pickFiles" />
       <div class="shelves" :class="{ over: isOverDropZone }">
         <ScrollArea>
           <div
@@ -297,6 +317,7 @@ useShortcuts([
       :style="{ left: `${band.left}px`, top: `${band.top}px`, width: `${band.width}px`, height: `${band.height}px` }"
     />
     <PackDialog v-model="about" />
+    <FilesDialog v-model="making" />
     <WriteDialog v-model="writing" />
     <OpenPackDialog />
     <ManyDialog v-model="asked" :chosen="own" />

@@ -20,6 +20,7 @@ import { holds, inOrder, ORDERS, textOfCard, wordsOf, type Found, type Order } f
 import RenameDialog from '../controls/RenameDialog.vue';
 import { useSaidSteps } from '../controls/saidSteps';
 import SelectField from '../controls/SelectField.vue';
+import BackupsDialog from '../backups/BackupsDialog.vue';
 import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import { failNotice, orSay } from '../controls/undoNotice';
@@ -230,7 +231,7 @@ async function rename(name: string): Promise<void> {
           aria-label="Search the sources"
         />
         <SelectField v-model="order" class="order" label="Order" :choices="ORDERS" />
-        <span class="back"><TrashDialog /><UndoButtons /></span>
+        <span class="back"><BackupsDialog /><TrashDialog /><UndoButtons /></span>
       </div>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
       <InboxNote />

@@ -13,6 +13,12 @@ export async function droppedFiles(data: DataTransfer | null): Promise<File[]> {
   return out;
 }
 
+/** The name of the folder that was dropped; empty where it is none, or several. */
+export function folderOf(data: DataTransfer | null): string {
+  const entries = [...(data?.items ?? [])].flatMap((item) => item.webkitGetAsEntry?.() ?? []);
+  return entries.length === 1 && entries[0].isDirectory ? entries[0].name : '';
+}
+
 /** Of a folder that was chosen: its pictures and scans alone. */
 export function sourcesIn(files: Iterable<File>): File[] {
   return [...files].filter((file) => SOURCES.test(file.name)).slice(0, MOST_FILES);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Racks and their packs, down the left: a press shows one of them alone. */
-import { PackageOpen, Plus } from '@lucide/vue';
+import { Images, PackageOpen, Plus } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import PushButton from '../controls/PushButton.vue';
@@ -8,7 +8,7 @@ import { usePacks } from '../stores/packs';
 import { BASE, LOOSE, type Shelf } from './entries';
 
 const props = defineProps<{ shelves: readonly Shelf[]; total: number }>();
-const emit = defineEmits<{ create: []; open: [] }>();
+const emit = defineEmits<{ create: []; open: []; files: [] }>();
 const route = useRoute();
 const packs = usePacks();
 const only = computed(() => String(route.query['shelf'] ?? ''));
@@ -47,6 +47,13 @@ const nameOf = ({ id, pack }: Shelf): string =>
       title="A pack file (.pack.zip); it can be dropped on the rack as well"
       @click="emit('open')"
       ><PackageOpen :size="14" /> Open a pack…</PushButton
+    >
+    <PushButton
+      small
+      class="new"
+      title="Pictures and meshes become brushes like a chosen one; a folder can be dropped on the rack as well"
+      @click="emit('files')"
+      ><Images :size="14" /> Brushes from files…</PushButton
     >
     <h3 v-if="rest.length">Beside packs</h3>
     <RouterLink v-for="shelf in rest" :key="shelf.id" :to="to(shelf.id)" class="line" :class="{ on: only === shelf.id }"

@@ -68,10 +68,18 @@ export const usePacks = defineStore('packs', () => {
   }
   const differs = (a: Pack, b: Pack): boolean => JSON.stringify(a) !== JSON.stringify(b);
 
-  /** A new pack of these. */
-  function create(name: string, brushes: readonly string[] = [], rack = ''): Pack {
+  /** A new pack of these, as part of a larger step. */
+  function made(name: string, brushes: readonly string[], rack = ''): Pack {
     const pack = newPack(crypto.randomUUID(), freeName(name), { rack, groups: [{ name: '', brushes: [...brushes] }] });
     put(pack);
+    return pack;
+  }
+  /** Takes one away as part of a larger step; answers what brings it back. */
+  const unmade = (id: string): Promise<() => Promise<void>> => removeOne(idNow(id));
+
+  /** A new pack of these. */
+  function create(name: string, brushes: readonly string[] = [], rack = ''): Pack {
+    const pack = made(name, brushes, rack);
     steps.did({
       done: `Pack “${pack.card.name}” made.`,
       undo: async () => void (await removeOne(idNow(pack.id))),
@@ -121,6 +129,8 @@ export const usePacks = defineStore('packs', () => {
     loaded,
     problem,
     change,
+    made,
+    unmade,
     create,
     remove,
     about,
