@@ -10,6 +10,7 @@ import { seeded } from '#core/random';
 import { COLLECTIONS, type Collection } from '#core/stored';
 import { sendPack, sha } from '../packs/testPack';
 import { start, type Running } from '../start';
+import { ask, good, said } from '../testAsks';
 import { seededTemplate } from '../testTemplate';
 import type { Restored } from './backups';
 
@@ -18,25 +19,6 @@ let mine: Running;
 let other: Running;
 let sent: Awaited<ReturnType<typeof sendPack>>;
 let first: Copy;
-
-const ask = (server: Running, path: string, method = 'GET', body?: unknown): Promise<Response> =>
-  fetch(`${server.address}/api${path}`, {
-    method,
-    ...(body instanceof Uint8Array
-      ? { body: body as Uint8Array<ArrayBuffer> }
-      : body === undefined
-        ? {}
-        : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
-  });
-async function good<T = unknown>(server: Running, path: string, method = 'GET', body?: unknown): Promise<T> {
-  const answer = await ask(server, path, method, body);
-  if (!answer.ok) throw new Error(`${method} ${path}: ${await answer.text()}`);
-  return (answer.status === 204 ? null : await answer.json()) as T;
-}
-async function said(answer: Promise<Response>): Promise<[number, string]> {
-  const got = await answer;
-  return [got.status, ((await got.json()) as { error?: { message: string } }).error?.message ?? ''];
-}
 
 interface Kept {
   doc: { id: string; card: { name: string } };

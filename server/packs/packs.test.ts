@@ -13,6 +13,7 @@ import { seeded } from '#core/random';
 import { newBrush } from '#core/settings';
 import { COLLECTIONS, type Collection } from '#core/stored';
 import { start, type Running } from '../start';
+import { ask, good, said } from '../testAsks';
 import { seededTemplate } from '../testTemplate';
 import { killed } from './kills';
 import { sendPack, sha } from './testPack';
@@ -24,26 +25,6 @@ let theirs: Running;
 let empty: Running;
 let sent: Awaited<ReturnType<typeof sendPack>>;
 let file: Uint8Array;
-
-const ask = (server: Running, path: string, method = 'GET', body?: unknown): Promise<Response> =>
-  fetch(`${server.address}/api${path}`, {
-    method,
-    ...(body instanceof Uint8Array ? { body: body as Uint8Array<ArrayBuffer> } : body === undefined ? {} : json(body)),
-  });
-const json = (body: unknown): RequestInit => ({
-  headers: { 'Content-Type': 'application/json' },
-  body: JSON.stringify(body),
-});
-async function good<T = unknown>(server: Running, path: string, method = 'GET', body?: unknown): Promise<T> {
-  const answer = await ask(server, path, method, body);
-  if (!answer.ok) throw new Error(`${method} ${path}: ${await answer.text()}`);
-  return (answer.status === 204 ? null : await answer.json()) as T;
-}
-async function said(answer: Promise<Response>): Promise<[number, string]> {
-  const got = await answer;
-  const { error } = (await got.json()) as { error?: { message: string } };
-  return [got.status, error?.message ?? ''];
-}
 
 interface Look {
   id: string;
