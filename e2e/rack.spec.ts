@@ -1,5 +1,5 @@
 /** The rack with the real pointer: packs, order by dragging, choosing many, and undo of all of it. */
-import { readFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import type { Locator, Page } from '@playwright/test';
 import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
 import { validateBytes } from 'gltf-validator';
@@ -251,6 +251,22 @@ test('packs are written as folders that other programs read and as one file; tha
   // As one file, which is opened where a brush of it is missing.
   const pack = await written(() => write('Write Harbour crusts', 'Pack file'));
   expect(pack.name).toBe('Harbour crusts.pack.zip');
+  // As a page, which is opened without the product and saves the same file.
+  const shared = await written(() => write('Write Harbour crusts', 'Web page'));
+  expect(shared.name).toBe('Harbour crusts.html');
+  const path = test.info().outputPath('shared.html');
+  await writeFile(path, shared.bytes);
+  const alone = await page.context().newPage();
+  await alone.goto(`file://${path}`);
+  await expect(alone.getByRole('heading', { name: 'Harbour crusts' })).toBeVisible();
+  await expect(alone.getByRole('figure')).toHaveCount(8);
+  const [saved] = await Promise.all([
+    alone.waitForEvent('download'),
+    alone.getByRole('button', { name: 'Save the pack file' }).click(),
+  ]);
+  expect(saved.suggestedFilename()).toBe('Harbour crusts.pack.zip');
+  expect((await readFile(await saved.path())).equals(pack.bytes)).toBe(true);
+  await alone.close();
   await page.getByRole('button', { name: 'Delete Limpet press' }).click();
   await expect(card(page, 'Limpet press')).toBeHidden();
   const open = async (name: string, bytes: Buffer): Promise<void> => {

@@ -2,6 +2,7 @@
 export { withBrushes, withoutBrushes, withoutGroup, type Place } from './order';
 export { brushLike, type Stamped } from './brushLike';
 export { NAME_FIELDS, namesByPattern, type Named } from './names';
+export { sharePage, type SharedBrush, type SharedPack } from './sharePage';
 export { fileNameOf, Names } from './fileNames';
 export {
   packFolder,

@@ -186,6 +186,34 @@ test('one at a time: others are told so; cancelled, nothing is left of it', asyn
   expect(await readdir(join(folder, 'mine', 'backups', 'begun'))).toEqual([]);
 });
 
+test('saves that come while a copy is made and restored are told of, and every one that was taken is kept', async () => {
+  const ids = Array.from({ length: 3 }, (_, n) => idOf('brushes', n));
+  const copy = await good<Copy>(mine, '/backups', 'POST');
+  const taken = new Map<string, string[]>(ids.map((id) => [id, []]));
+  let restored = false;
+  const saving = ids.map(async (id, n) => {
+    for (let at = 0; !restored; at++) {
+      const { doc, revision } = await good<Kept>(mine, `/brushes/${id}`);
+      const name = `Saved meanwhile ${n}.${at}`;
+      const next = { doc: { ...doc, card: { ...doc.card, name } }, revision };
+      const [status] = await said(ask(mine, `/brushes/${id}`, 'PUT', next));
+      expect([200, 409]).toContain(status);
+      if (status === 200) taken.get(id)!.push(name);
+    }
+  });
+  await restore(mine, copy.name, 'keep').finally(() => (restored = true));
+  await Promise.all(saving);
+  for (const [id, names] of taken) {
+    const at = `/brushes/${id}`;
+    const past = await good<{ revisions: { revision: number }[] }>(mine, `${at}/revisions`);
+    const kept = new Set([(await good<Kept>(mine, at)).doc.card.name]);
+    for (const { revision } of past.revisions)
+      kept.add((await good<{ card: { name: string } }>(mine, `${at}/revisions/${revision}`)).card.name);
+    expect(names.length).toBeGreaterThan(0);
+    expect(names.filter((name) => !kept.has(name))).toEqual([]);
+  }
+});
+
 test('how often copies are made is kept; nonsense is said', async () => {
   await good(mine, '/backups/plan', 'PUT', { every: 'week', keep: 7 });
   expect(await good(mine, '/backups')).toMatchObject({ plan: { every: 'week', keep: 7 } });

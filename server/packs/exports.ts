@@ -13,6 +13,8 @@ import {
   type PackPlan,
   type PlannedData,
 } from '#core/packFile';
+import { sharePage, type SharedBrush, type SharedPack } from '#core/pack';
+import type { Brush } from '#core/settings';
 import { withPngText } from '#core/formats';
 import { Problem } from '../problem';
 import type { Pictures } from '../pictures';
@@ -20,6 +22,8 @@ import type { Store } from '../store/port';
 import type { Encoded } from '../studio/packData';
 import type { Studio } from '../studio/studio';
 import { contentsOf, type Wish } from './contents';
+
+const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** The same pack is the same bytes, whenever it is written. */
 const DATE = new Date(2000, 0, 1);
@@ -92,6 +96,52 @@ export class Exports {
       },
     );
     return Readable.fromWeb(readable as WebStream);
+  }
+
+  /** The pack as a page with the file inside, as it is read. */
+  page(id: string): Readable {
+    return Readable.from(this.pageOf(this.find(id), id));
+  }
+
+  private async *pageOf({ plan }: Export, id: string): AsyncIterable<string> {
+    const { before, after } = sharePage(await this.shared(plan));
+    yield before;
+    let rest: Buffer = Buffer.alloc(0);
+    for await (const piece of this.stream(id) as AsyncIterable<Uint8Array>) {
+      // Three bytes are four signs: what is over waits for the next piece.
+      const all = Buffer.concat([rest, piece]);
+      const whole = all.length - (all.length % 3);
+      yield all.toString('base64', 0, whole);
+      rest = all.subarray(whole);
+    }
+    yield rest.toString('base64') + after;
+  }
+
+  private async shared({ name, pack, pictures, documents }: PackPlan): Promise<SharedPack> {
+    const brushes = new Map<string, SharedBrush>();
+    for (const each of pictures) {
+      const { text } = documents.find(({ id }) => id === each.brush)!;
+      const { card, touch, stroke } = (JSON.parse(text) as { document: Brush }).document;
+      const { picture } = await this.picture(each);
+      brushes.set(each.brush, {
+        name: card.name,
+        does: `${capital(touch.action)} · ${capital(stroke.type)}`,
+        notes: card.notes,
+        picture: Buffer.from(picture).toString('base64'),
+      });
+    }
+    const groups = pack?.groups ?? [{ name: '', brushes: [...brushes.keys()] }];
+    return {
+      name,
+      maker: pack?.card.author ?? '',
+      site: pack?.site ?? '',
+      licence: pack?.licence ?? '',
+      notes: pack?.card.notes ?? '',
+      groups: groups.map((group) => ({
+        name: group.name,
+        brushes: group.brushes.flatMap((one) => brushes.get(one) ?? []),
+      })),
+    };
   }
 
   private find(id: string): Export {

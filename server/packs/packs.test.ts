@@ -114,6 +114,22 @@ test('it is a ZIP whose entries other readers read, as the published schema says
   );
 });
 
+test('as a page it holds the same file and the pictures; what a card says is text', async () => {
+  const { id } = await good<{ id: string }>(mine, '/pack-exports', 'POST', {
+    pack: sent.pack,
+    sources: true,
+    palettes: [sent.palette],
+  });
+  const answer = await ask(mine, `/pack-exports/${id}/page`);
+  expect(answer.headers.get('content-disposition')).toContain('.html');
+  const page = await answer.text();
+  const inside = /id="pack">([A-Za-z0-9+/=]+)<\/script>/.exec(page)!;
+  expect(sha(Buffer.from(inside[1], 'base64'))).toBe(sha(file));
+  const brushes = sent.docs.filter(([collection]) => collection === 'brushes').length;
+  expect(page.match(/<img src="data:image\/png;base64,iVBOR/g)).toHaveLength(brushes);
+  expect(await good<{ state: string }>(mine, `/pack-exports/${id}`)).toMatchObject({ state: 'written' });
+});
+
 test('the schema that ships is the one that is meant', () => {
   const shipped = resolve(import.meta.dirname, '../../docs/pack.schema.json');
   expect(JSON.parse(readFileSync(shipped, 'utf8'))).toEqual(JSON.parse(JSON.stringify(packFileSchema())));

@@ -42,6 +42,13 @@ export function addPacks(router: Router, { store, reader, imports, exports }: Pa
     ctx.type = 'application/zip';
     ctx.body = exports.stream(id);
   });
+  router.get('/pack-exports/:id/page', (ctx) => {
+    const id = idOf(ctx);
+    // It is saved, not shown: its scripts are for where it is opened.
+    ctx.attachment(`${exports.nameOf(id).replace(/[^\p{L}\p{N} _-]/gu, '_')}.html`);
+    ctx.type = 'text/html; charset=utf-8';
+    ctx.body = exports.page(id);
+  });
   router.delete('/pack-exports/:id', (ctx) => {
     exports.cancel(idOf(ctx));
     ctx.status = 204;

@@ -34,7 +34,8 @@ export async function cancelExport(id: string): Promise<void> {
   await request(`/pack-exports/${id}`, { method: 'DELETE' });
 }
 
-export const exportUrl = (id: string): string => `/api/pack-exports/${id}/file`;
+/** As a pack file, or as a page with it inside. */
+export const exportUrl = (id: string, as: 'file' | 'page'): string => `/api/pack-exports/${id}/${as}`;
 
 const Look = z.object({
   id: z.string(),

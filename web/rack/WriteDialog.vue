@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Writing a pack, or chosen brushes: as one pack file, or as plain folders that any program can use. */
+/** Writing a pack, or chosen brushes: as one pack file, as a page with it inside, or as plain folders. */
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { fileNameOf } from '#core/pack';
@@ -23,6 +23,7 @@ export interface ToWrite {
 
 const FORMS = [
   { value: 'file', label: 'Pack file', help: 'All that belongs to the brushes, for Mold Stamp' },
+  { value: 'page', label: 'Web page', help: 'One page to look at anywhere, with the pack file inside' },
   { value: 'folders', label: 'Plain folders', help: 'Pictures, meshes and cards, for any program' },
 ] as const;
 const asked = defineModel<ToWrite | null>({ required: true });
@@ -67,8 +68,8 @@ function go(): void {
   const about = pack.value;
   asked.value = null;
   orSay(async () => {
-    if (form.value === 'file') {
-      await files.write(wish);
+    if (form.value !== 'folders') {
+      await files.write(wish, form.value);
       return;
     }
     const written = await folders.write(wish.name, about, groups);
@@ -84,8 +85,12 @@ function go(): void {
   <DialogBox v-model:visible="visible" :title="`Write “${name}”`" :width-px="460">
     <form @submit.prevent="go">
       <ChoiceBar v-model="form" label="Form" :options="FORMS" />
-      <template v-if="form === 'file'">
-        <p>
+      <template v-if="form !== 'folders'">
+        <p v-if="form === 'page'">
+          One page with the pictures and cards of {{ counted(count).toLowerCase() }}, to be looked at in any browser
+          without Mold Stamp. The pack file lies inside it and is saved from it.
+        </p>
+        <p v-else>
           One file with {{ counted(count).toLowerCase() }}: every setting, alphas in 16 bits and float, parts, pictures,
           maker and licence. Opened here again it is the same.
         </p>

@@ -36,14 +36,14 @@ export const usePackFiles = defineStore('packFiles', () => {
   const taking = ref<{ done: number; of: number } | null>(null);
 
   /** The browser saves it as it is written; answers when it is. */
-  function write(wish: PackWish): Promise<void> {
-    return work.run(`Writing “${wish.name}”`, `pack file of ${wish.pack ?? 'brushes'}`, async (hand) => {
+  function write(wish: PackWish, as: 'file' | 'page'): Promise<void> {
+    return work.run(`Writing “${wish.name}”`, `pack ${as} of ${wish.pack ?? 'brushes'}`, async (hand) => {
       // What was changed a moment ago is written as well.
       await Promise.all([packs.send(), palettes.send()]);
       const { id } = await planExport(wish);
       hand.onCancel(() => void cancelExport(id).catch(() => undefined));
       const link = document.createElement('a');
-      link.href = exportUrl(id);
+      link.href = exportUrl(id, as);
       link.download = '';
       link.click();
       for (;;) {

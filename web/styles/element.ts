@@ -11,6 +11,7 @@ import 'element-plus/es/components/input/style/css';
 import 'element-plus/es/components/input-tag/style/css';
 import 'element-plus/es/components/notification/style/css';
 import 'element-plus/es/components/option/style/css';
+import 'element-plus/es/components/popconfirm/style/css';
 import 'element-plus/es/components/popover/style/css';
 import 'element-plus/es/components/progress/style/css';
 import 'element-plus/es/components/radio-button/style/css';
