@@ -110,4 +110,10 @@ h3 {
 .new :deep(svg) {
   margin-right: 4px;
 }
+/* The rail is narrow: the words alone fit. */
+@media (width < 1100px) {
+  .new :deep(svg) {
+    display: none;
+  }
+}
 </style>
