@@ -12,7 +12,10 @@ import { sendPack, sha } from '../packs/testPack';
 import { start, type Running } from '../start';
 import { ask, good, said } from '../testAsks';
 import { seededTemplate } from '../testTemplate';
-import type { Restored } from './backups';
+import { judged } from '../reading/judged';
+import { openPglite } from '../store/pglite/open';
+import { Studio } from '../studio/studio';
+import { Backups, type Restored } from './backups';
 
 let folder: string;
 let mine: Running;
@@ -211,6 +214,38 @@ test('saves that come while a copy is made and restored are told of, and every o
       kept.add((await good<{ card: { name: string } }>(mine, `${at}/revisions/${revision}`)).card.name);
     expect(names.length).toBeGreaterThan(0);
     expect(names.filter((name) => !kept.has(name))).toEqual([]);
+  }
+});
+
+test('by itself a copy is made once it is due and something changed, and the oldest goes', async () => {
+  const store = await openPglite({ folder: join(folder, 'alone'), template: await seededTemplate() });
+  const studio = new Studio(store.blobs.folder, (hash) => store.blobs.size(hash));
+  const backups = new Backups(store, studio, join(folder, 'alone', 'backups'));
+  const days = (n: number): Date => new Date(Date.now() + n * 24 * 3600_000);
+  const kept = async (): Promise<string[]> => (await backups.copies()).map(({ name }) => name);
+  const change = (n: number): Promise<number> =>
+    store.save(judged('brushes', newBrush(randomUUID(), `Brush ${n}`)), { revision: null });
+  try {
+    await backups.open();
+    await backups.putPlan({ every: 'day', keep: 1 });
+    await backups.makeIfDue();
+    expect(await kept()).toEqual([]);
+    await change(1);
+    await Promise.all([backups.makeIfDue(), backups.makeIfDue()]);
+    const [one, ...more] = await kept();
+    expect([one, more]).toEqual([expect.stringContaining('scheduled'), []]);
+    await backups.makeIfDue(days(2));
+    expect(await kept()).toEqual([one]);
+    await change(2);
+    await backups.makeIfDue(days(0.5));
+    expect(await kept()).toEqual([one]);
+    await backups.makeIfDue(days(2));
+    const [two, ...others] = await kept();
+    expect([two > one, others]).toEqual([true, []]);
+  } finally {
+    await backups.close();
+    studio.close();
+    await store.close();
   }
 });
 
