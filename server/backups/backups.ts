@@ -289,7 +289,12 @@ export class Backups {
         going.done += batch.length;
       }
       this.check();
-      const changes = await this.store.putBack({ rows: () => rowsOf(rows.path), belt: manifest.belt, others });
+      const changes = await this.store.putBack({
+        rows: () => rowsOf(rows.path),
+        belt: manifest.belt,
+        // What can’t be read from the copy is no reason to take away what is here.
+        others: rows.problems.length > 0 ? 'keep' : others,
+      });
       const trashed = changes.filter(({ revision }) => revision === null).length;
       for (const old of copiesToDrop(await this.copies(), await this.plan()))
         if (old.name !== name) await rm(join(this.folder, old.name), { force: true });
