@@ -9,6 +9,9 @@ import { NO_SYMMETRY } from '#core/stroke';
 import { brushStrip, stripClay } from '#core/thumbnail';
 import { median, time, type Figure } from './measure';
 
+/** Pixels. */
+const STRIP_WIDTH = 960;
+
 const RUNS = 9;
 const RADIUS = 0.25;
 
@@ -45,8 +48,8 @@ export function replayFigures(): Figure[] {
   const replayMs = median(times.slice(2));
   const floor = time(5, 2, () => new Float32Array(touched * 3).fill(1));
 
-  const clay = stripClay();
-  const stripMs = time(5, 1, () => brushStrip(clay, resolved, 960));
+  const clay = stripClay(STRIP_WIDTH);
+  const stripMs = time(5, 1, () => brushStrip(clay, resolved, STRIP_WIDTH));
 
   const large = buildMesh(plane(1580, 2), { unfinished: true });
   const whole = surface(large);

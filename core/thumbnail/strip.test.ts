@@ -2,8 +2,8 @@ import { resolveBrush } from '#core/brush';
 import { newBrush, STROKE_TYPES, type Brush } from '#core/settings';
 import { brushStrip, stripClay } from './strip';
 
-const clay = stripClay();
 const WIDTH = 400;
+const clay = stripClay(WIDTH);
 
 function made(change: (b: Brush) => void = () => undefined): ReturnType<typeof brushStrip> {
   const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Strip');

@@ -20,7 +20,10 @@ const HIGH = 1.12;
 const RADIUS = 0.42;
 /** Scattered dabs need room beside the stroke. */
 const MOST_ROOM = 1.2;
-const CELLS = 640;
+/** Cells along it. */
+const CELLS_A_PIXEL = 2 / 3;
+const LEAST_CELLS = 200;
+const MOST_CELLS = 960;
 /** Texels along it, of what is painted. */
 const TEXTURE = 1024;
 const LIGHTEST = 0.08;
@@ -28,21 +31,32 @@ const STEPS = 160;
 /** The hand starts at this share of what the brush calls fast and ends at it. */
 const SLOWEST = 0.05;
 
+/** Clay for one strip after another, made when a brush first asks for it. */
 export interface StripClay {
-  flat: Session;
-  rippled: Session;
+  readonly flat: Session;
+  readonly rippled: Session;
 }
 
-/** Clay to be used for one strip after another. */
-export function stripClay(): StripClay {
+/** As fine as a picture of this width shows. */
+export function stripClay(width: number): StripClay {
+  const cells = Math.max(LEAST_CELLS, Math.min(MOST_CELLS, Math.round(width * CELLS_A_PIXEL)));
   const make = (rippled: boolean): Session => {
-    const raw = strip();
+    const raw = strip(cells);
     if (rippled)
       for (let i = 0; i < raw.positions.length; i += 3)
         raw.positions[i + 2] = 0.03 * Math.sin(raw.positions[i] * 21 + raw.positions[i + 1] * 13);
     return session(surface(buildMesh(flatlyUnwrapped(raw, WIDE))), { replay: false });
   };
-  return { flat: make(false), rippled: make(true) };
+  let flat: Session | null = null;
+  let rippled: Session | null = null;
+  return {
+    get flat() {
+      return (flat ??= make(false));
+    },
+    get rippled() {
+      return (rippled ??= make(true));
+    },
+  };
 }
 
 /** RGBA bytes, `width` pixels wide; the height follows. */
@@ -132,9 +146,8 @@ function down(x: number, y: number, pressure: number, time: number): Sample {
 }
 
 /** Rows of squares from left to right, with diagonals that take turns. */
-function strip(): RawMesh {
-  const columns = CELLS;
-  const rows = Math.round((CELLS * HIGH) / WIDE);
+function strip(columns: number): RawMesh {
+  const rows = Math.round((columns * HIGH) / WIDE);
   const positions = new Float32Array((columns + 1) * (rows + 1) * 3);
   for (let j = 0, at = 0; j <= rows; j++) {
     for (let i = 0; i <= columns; i++, at += 3) {

@@ -2,15 +2,24 @@
 /**
  * A lit strip with the brush's stroke on it, drawn anew with every change; while one is drawn only the latest waits.
  */
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import type { BrushAlphas } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
 import { plain } from '../api/plain';
 import { useStripThread } from './stripThread';
 
 const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
-const WIDTH = 960;
+/** Pixels. It is drawn as wide as it is shown, in steps, so that it isn’t drawn anew at every move of the splitter. */
+const LEAST = 320;
+const MOST = 1920;
+const STEP = 160;
 const canvas = ref<HTMLCanvasElement>();
+const { width: shown } = useElementSize(canvas);
+const wide = computed(() => {
+  const steps = Math.ceil((shown.value * devicePixelRatio) / STEP);
+  return shown.value === 0 ? 0 : Math.min(MOST, Math.max(LEAST, steps * STEP));
+});
 const drawn = ref('');
 const { worker, know, end } = useStripThread();
 let waiting = false;
@@ -19,14 +28,14 @@ let gone = false;
 
 async function draw(): Promise<void> {
   waiting = true;
-  if (busy) return;
+  if (busy || wide.value === 0) return;
   busy = true;
   try {
     while (waiting && !gone) {
       waiting = false;
       const key = worksOf(props.brush);
       const [form, tooth] = [await know(props.alphas.form), await know(props.alphas.tooth)];
-      const made = await worker.render(plain(props.brush), form, tooth, WIDTH);
+      const made = await worker.render(plain(props.brush), form, tooth, wide.value);
       if (gone || !canvas.value) return;
       canvas.value.width = made.width;
       canvas.value.height = made.height;
@@ -39,8 +48,7 @@ async function draw(): Promise<void> {
     busy = false;
   }
 }
-onMounted(draw);
-watch(() => [worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob], draw);
+watch(() => [worksOf(props.brush), props.alphas.form?.blob, props.alphas.tooth?.blob, wide.value], draw);
 onBeforeUnmount(() => {
   gone = true;
   end();

@@ -9,6 +9,7 @@ import { brushStrip, stripClay, swatchClay, swatchSheet, type StripClay, type Sw
 const forms = new Map<string, AlphaForm>();
 const MOST_FORMS = 4;
 let clay: StripClay | null = null;
+let clayWidth = 0;
 let sheet: Session | null = null;
 
 const api = {
@@ -25,7 +26,7 @@ const api = {
     tooth: string | null,
     width: number,
   ): { width: number; height: number; data: ArrayBuffer } {
-    clay ??= stripClay();
+    if (!clay || clayWidth !== width) [clay, clayWidth] = [stripClay(width), width];
     const of = (blob: string | null): AlphaForm | null => (blob ? (forms.get(blob) ?? null) : null);
     const { data, ...size } = brushStrip(clay, resolveBrush(brush, of(form), of(tooth)), width);
     const bytes = data.buffer as ArrayBuffer;
