@@ -83,10 +83,12 @@ function makeApp(folder: string): App {
 
 export type Point = readonly [number, number];
 
-/** Opens a brush of the rack on its bench. */
+/** Opens a brush on its bench, by its address: the rack isn’t laid out for it. */
 export async function openBrush(page: Page, app: App, name: string): Promise<void> {
-  await page.goto(app.address);
-  await page.getByRole('button', { name: `Open ${name}`, exact: true }).click();
+  const { items } = await (await page.request.get(`${app.address}/api/brushes?limit=500`)).json();
+  const brush = (items as { id: string; card: { name: string } }[]).find(({ card }) => card.name === name);
+  if (!brush) throw new Error(`There is no brush called “${name}”.`);
+  await page.goto(`${app.address}/bench/brush/${brush.id}`);
   await settled(page, '.proof');
 }
 
@@ -178,6 +180,13 @@ export async function pick(within: Page | Locator, choice: string | RegExp): Pro
   const radio = within.getByRole('radio', { name: choice, exact: true });
   await radio.locator('xpath=..').click();
   await expect(radio).toBeChecked();
+}
+
+/** Answers the question before something is deleted that others hold. */
+export async function sayDelete(page: Page, name: string): Promise<void> {
+  const asked = page.getByRole('dialog', { name: `Delete ${name}?` });
+  await asked.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(asked).toBeHidden();
 }
 
 /** Presses what asks for files, and gives it these. */

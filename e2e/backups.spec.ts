@@ -1,5 +1,5 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { expect, giveFiles, pick, set, test } from './app';
+import { expect, giveFiles, pick, sayDelete, set, test } from './app';
 
 test.use({ shares: false });
 
@@ -26,6 +26,7 @@ test('everything is backed up, restored as it was then, undone, saved as a file 
   // One is deleted, one gets another name.
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Delete Limpet press' }).click();
+  await sayDelete(page, '“Limpet press”');
   await expect(card('Limpet press')).toBeHidden();
   await page.getByRole('button', { name: 'Rename Chisel marks' }).click();
   await page.getByLabel('New name').fill('Adze marks');

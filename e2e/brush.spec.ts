@@ -1,4 +1,4 @@
-import { choose, draw, expect, openBrush, seen, set, test, keysNamedTwice } from './app';
+import { choose, draw, expect, keysNamedTwice, openBrush, sayDelete, seen, set, test } from './app';
 
 // Smaller pictures, since they are drawn in software where there is no graphics card.
 test.use({ viewport: { width: 1040, height: 620 } });
@@ -114,6 +114,7 @@ test.describe('on a server of its own', () => {
     await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toBeVisible();
 
     await page.getByRole('button', { name: 'Delete Limpet, broad' }).click();
+    await sayDelete(page, '“Limpet, broad”');
     await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toHaveCount(0);
     await page.locator('.el-notification', { hasText: 'deleted' }).getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('button', { name: 'Open Limpet, broad' })).toBeVisible();

@@ -5,7 +5,7 @@ import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
 import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
 import { newBrush, newPack } from '#core/settings';
-import { choose, expect, giveFiles, keysNamedTwice, openBrush, pick, set, test } from './app';
+import { choose, expect, giveFiles, keysNamedTwice, openBrush, pick, sayDelete, set, test } from './app';
 
 test.use({ shares: false });
 
@@ -108,6 +108,7 @@ test('a box round cards, all by key, names by a pattern, tags, delete and undo; 
   await page.keyboard.press('Control+a');
   await expect(page.getByText('23 chosen')).toBeVisible();
   await page.keyboard.press('Delete');
+  await sayDelete(page, '18 brushes');
   // The base brushes stay.
   await expect(page.getByText('18 brushes deleted.')).toBeVisible({ timeout: 20_000 });
   await expect(page.locator('.card')).toHaveCount(5);
@@ -198,6 +199,9 @@ test('earlier saves are named, laid beside the brush and taken back; what was de
 
   await page.getByRole('link', { name: 'Rack', exact: true }).click();
   await page.getByRole('button', { name: 'Delete Chisel marks' }).click();
+  // The pack that loses it is named first.
+  await expect(page.getByRole('dialog').getByRole('link')).toHaveText(['Harbour crusts']);
+  await sayDelete(page, '“Chisel marks”');
   await expect(card(page, 'Chisel marks')).toHaveCount(0);
   await page.reload();
   await page.getByRole('button', { name: 'Trash', exact: true }).click();
@@ -268,6 +272,7 @@ test('packs are written as folders that other programs read and as one file; tha
   expect((await readFile(await saved.path())).equals(pack.bytes)).toBe(true);
   await alone.close();
   await page.getByRole('button', { name: 'Delete Limpet press' }).click();
+  await sayDelete(page, '“Limpet press”');
   await expect(card(page, 'Limpet press')).toBeHidden();
   const open = async (name: string, bytes: Buffer): Promise<void> => {
     const chooser = page.waitForEvent('filechooser');

@@ -75,6 +75,7 @@ const LONGEST = [
   'scan',
   'photograph',
   'story',
+  'lineage',
   'backups',
 ];
 const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);

@@ -2,6 +2,7 @@ import { createRouter, createWebHistory } from 'vue-router';
 import AlphaBench from './places/AlphaBench.vue';
 import BrushBench from './places/BrushBench.vue';
 import LetteringBench from './places/LetteringBench.vue';
+import LineagePlace from './places/LineagePlace.vue';
 import NowherePlace from './places/NowherePlace.vue';
 import PartBench from './places/PartBench.vue';
 import PatternBench from './places/PatternBench.vue';
@@ -32,6 +33,7 @@ export const router = createRouter({
       component: BrushBench,
       props: ({ params, query }) => ({ id: params['id'], ...(query['add'] ? { add: query['add'] } : {}) }),
     },
+    { path: '/lineage/:id', name: 'lineage', component: LineagePlace, props: true },
     { path: '/proof/:id', name: 'proof', component: ProofPlace, props: true },
     { path: '/:rest(.*)*', name: 'nowhere', component: NowherePlace },
   ],

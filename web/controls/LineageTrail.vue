@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Source › cast › brush of the open thing, with small pictures. */
+import { Waypoints } from '@lucide/vue';
 import { computed } from 'vue';
 import { headOfSource, type AlphaHead, type BrushHead, type SourceHead } from '#core/stored';
 import type { Part, Source } from '#core/settings';
@@ -23,6 +24,20 @@ const from = computed(() =>
     ? headOfSource(props.source)
     : library.source(props.alpha?.lineage.sourceId ?? props.part?.made.sourceId ?? null),
 );
+/** What is open, once it is kept. */
+const here = computed(() => {
+  switch (props.open) {
+    case 'source':
+      return library.source(props.source?.id ?? null)?.id;
+    case 'alpha':
+      return library.alpha(props.alpha?.id ?? null)?.id;
+    case 'part':
+      return library.part(props.part?.id ?? null)?.id;
+    case 'brush':
+      return library.listedBrush(props.brush?.id ?? '')?.id;
+  }
+  return undefined;
+});
 const brushRevision = computed(() => library.listedBrush(props.brush?.id ?? '')?.revision ?? 0);
 const count = (n: number): string => (n >= 1e6 ? `${(n / 1e6).toFixed(2)} M` : `${Math.round(n / 1000)} k`);
 function kindOf(s: SourceHead): string {
@@ -73,6 +88,14 @@ function kindOf(s: SourceHead): string {
         ><CutName :name="brush.card.name || 'no name'"
       /></span>
     </RouterLink>
+    <RouterLink
+      v-if="here"
+      class="all"
+      :to="`/lineage/${here}`"
+      title="Its whole lineage: what it was made from, and what was made from it"
+      aria-label="Its whole lineage"
+      ><Waypoints :size="17"
+    /></RouterLink>
   </div>
 </template>
 
@@ -104,6 +127,18 @@ function kindOf(s: SourceHead): string {
   min-width: 0;
   text-align: left;
   line-height: 1.2;
+}
+.all {
+  display: flex;
+  flex: none;
+  margin-left: 6px;
+  padding: 6px;
+  border-radius: var(--r);
+  color: var(--ink-2);
+}
+.all:hover {
+  background: var(--well);
+  color: var(--ink);
 }
 .stop:hover {
   border-color: var(--ink-3);

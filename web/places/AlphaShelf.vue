@@ -2,12 +2,15 @@
 /** The alphas of Sources. Some can be chosen, and become brushes at once. */
 import { Download } from '@lucide/vue';
 import { onKeyStroke } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { AlphaHead } from '#core/stored';
 import { pictureUrl } from '../api/client';
 import BrushesDialog from '../bench/BrushesDialog.vue';
 import { alphaFacts } from '../controls/alphaFacts';
+import { orSay } from '../controls/undoNotice';
 import { useLibrary } from '../stores/library';
+import { useRecast } from '../stores/recast';
+import { useUpstream } from '../stores/upstream';
 import PushButton from '../controls/PushButton.vue';
 import TickBox from '../controls/TickBox.vue';
 import SourceActions from './SourceActions.vue';
@@ -15,6 +18,9 @@ import SourceActions from './SourceActions.vue';
 const props = defineProps<{ alphas: readonly (AlphaHead & { revision: number })[] }>();
 defineEmits<{ rename: [alpha: AlphaHead]; copy: [alpha: AlphaHead]; remove: [alpha: AlphaHead] }>();
 const library = useLibrary();
+const upstream = useUpstream();
+const recast = useRecast();
+watch([() => library.alphas, () => library.sources], () => void upstream.look(), { immediate: true });
 const chosenIds = ref(new Set<string>());
 const making = ref(false);
 /** Where Shift takes up: what was chosen last. */
@@ -40,7 +46,17 @@ onKeyStroke('Escape', () => {
 </script>
 
 <template>
-  <h2>Alphas <small>height pictures and vectors, cast and cleaned</small></h2>
+  <h2>
+    Alphas <small>height pictures and vectors, cast and cleaned</small>
+    <PushButton
+      v-if="upstream.changed.length > 0 && !recast.running()"
+      small
+      title="Cast anew those whose sources have changed since, with their own frames, sizes and recipes"
+      @click="orSay(() => recast.recast(upstream.changed))"
+    >
+      Cast anew: {{ upstream.changed.length }} changed upstream
+    </PushButton>
+  </h2>
   <p v-if="library.loaded && library.alphas.length === 0" class="none">Nothing is cast yet.</p>
   <ul class="grid" :class="{ choosing: chosen.length > 0 }">
     <li v-for="doc in alphas" :key="doc.id" class="card" :class="{ chosen: chosenIds.has(doc.id) }">
@@ -56,8 +72,10 @@ onKeyStroke('Escape', () => {
         ><img :src="pictureUrl('alphas', doc.id, doc.revision)" alt=""
       /></RouterLink>
       <b>{{ doc.card.name }}</b>
-      <span class="muted">{{ alphaFacts(doc) }}</span>
+      <span v-if="upstream.ids.has(doc.id)" class="behind">changed upstream</span>
+      <span v-else class="muted">{{ alphaFacts(doc) }}</span>
       <SourceActions
+        :id="doc.id"
         :name="doc.card.name"
         @rename="$emit('rename', doc)"
         @copy="$emit('copy', doc)"
@@ -102,6 +120,15 @@ onKeyStroke('Escape', () => {
 .pick:focus-within,
 .choosing .pick {
   opacity: 1;
+}
+h2 {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.behind {
+  color: var(--warn);
+  font-weight: 500;
 }
 .card.chosen img {
   box-shadow: 0 0 0 3px var(--act);

@@ -27,18 +27,26 @@ function bench({ collection, id }: User): string | null {
       return `/bench/part/${id}`;
     case 'sources':
       return `/bench/${library.source(id)?.kind ?? 'slab'}/${id}`;
+    case 'packs':
+      return `/?shelf=${id}`;
     default:
       return null;
   }
 }
 const lists = computed(() => [
   { users: need.value, says: 'These can’t do without it. Give them another first, or delete them:' },
-  { users: made.value, says: 'Made from it. They stay as they are, but can’t be cast anew without it:' },
+  {
+    users: made.value,
+    says:
+      asked.value?.collection === 'brushes'
+        ? 'Packs that lose it. Taken back out of the trash, it stands in its place again:'
+        : 'Made from it. They stay as they are, but can’t be cast anew without it:',
+  },
 ]);
 </script>
 
 <template>
-  <DialogBox v-model:visible="visible" :title="`Delete “${asked?.thing.card.name ?? ''}”?`" :width-px="440">
+  <DialogBox v-model:visible="visible" :title="`Delete ${asked?.name ?? ''}?`" :width-px="440">
     <template v-for="{ users, says } in lists" :key="says">
       <section v-if="users.length">
         <p>{{ says }}</p>

@@ -48,6 +48,7 @@ const pick = usePickFiles(
       <b>{{ doc.card.name }}</b>
       <span class="muted">{{ spaced(doc.triangles) }} of {{ spaced(doc.wholeTriangles) }} faces</span>
       <SourceActions
+        :id="doc.id"
         :name="doc.card.name"
         @rename="$emit('rename', doc)"
         @copy="$emit('copy', doc)"

@@ -8,6 +8,7 @@ import { useDropZone, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { brushesOf } from '#core/settings';
 import { withoutGroup } from '#core/pack';
+import { counted } from '#core/words';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import DialogBox from '../controls/DialogBox.vue';
 import PushButton from '../controls/PushButton.vue';
@@ -40,10 +41,12 @@ import { useChosen } from '../rack/useChosen';
 import { useRubberBand } from '../rack/useRubberBand';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
+import { useKeptThings } from '../stores/keptThings';
 import { useManyBrushes } from '../stores/manyBrushes';
 import { usePackFiles } from '../stores/packFiles';
 import { usePacks } from '../stores/packs';
 import { MESH_ENDINGS } from '../workers/meshFiles';
+import DeleteDialog from './DeleteDialog.vue';
 import { droppedFiles, folderOf, sourcesIn } from './droppedFiles';
 
 /** Least side of a picture, pixels. */
@@ -57,6 +60,7 @@ const library = useLibrary();
 const packs = usePacks();
 const files = usePackFiles();
 const many = useManyBrushes();
+const kept = useKeptThings();
 const { renaming, open, fresh, copy, askName, rename, remove, toBelt } = useRackBrushes();
 const wanted = ref('');
 const tag = ref('');
@@ -201,7 +205,13 @@ function askNames(): void {
   else asked.value = 'names';
 }
 function removeChosen(): void {
-  orSay(() => many.remove(own.value));
+  const ids = own.value;
+  const name = ids.length === 1 ? `“${one()?.brush.card.name ?? ''}”` : counted(ids.length, 'brush', 'brushes');
+  orSay(() => kept.askRemoveBrushes(name, ids, () => many.remove(ids)));
+}
+function removeOne(entry: Entry): void {
+  const { id, card } = entry.brush;
+  orSay(() => kept.askRemoveBrushes(`“${card.name}”`, [id], () => remove(entry)));
 }
 useShortcuts([
   { keys: 'Ctrl+A', what: 'Choose all that is shown', run: chosen.all },
@@ -289,7 +299,7 @@ useShortcuts([
                 @press="press"
                 @copy="(entry) => copy(entry.brush)"
                 @rename="(entry) => askName(entry.brush)"
-                @remove-brush="remove"
+                @remove-brush="removeOne"
                 @belt="(entry) => toBelt(entry.brush)"
               />
             </template>
@@ -320,6 +330,7 @@ useShortcuts([
     <FilesDialog v-model="making" />
     <WriteDialog v-model="writing" />
     <OpenPackDialog />
+    <DeleteDialog />
     <ManyDialog v-model="asked" :chosen="own" />
     <DialogBox :visible="grouping !== null" title="Group" :width-px="380" @update:visible="grouping = null">
       <form v-if="grouping" @submit.prevent="nameGroup">

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 /** What can be done to a thing among the sources, under its picture. */
-import { Copy, Pencil, Trash2 } from '@lucide/vue';
+import { Copy, Pencil, Trash2, Waypoints } from '@lucide/vue';
 import ToolButton from '../controls/ToolButton.vue';
 
-defineProps<{ name: string }>();
+defineProps<{ id: string; name: string }>();
 const emit = defineEmits<{ rename: []; copy: []; remove: [] }>();
 </script>
 
 <template>
   <span class="actions">
     <slot />
+    <RouterLink :to="`/lineage/${id}`" :aria-label="`Lineage of ${name}`" title="Lineage"
+      ><Waypoints :size="15"
+    /></RouterLink>
     <ToolButton :icon="Copy" :label="`Copy ${name}`" help="Copy, as it is saved" @click="emit('copy')" />
     <ToolButton :icon="Pencil" :label="`Rename ${name}`" help="Rename" @click="emit('rename')" />
     <ToolButton :icon="Trash2" :label="`Delete ${name}`" help="Delete" @click="emit('remove')" />
@@ -18,9 +21,10 @@ const emit = defineEmits<{ rename: []; copy: []; remove: [] }>();
 
 <style scoped src="./card.css"></style>
 <style scoped>
-:slotted(a) {
+:slotted(a),
+a {
   display: inline-flex;
   padding: 0 6px;
-  color: inherit;
+  color: var(--ink-2);
 }
 </style>

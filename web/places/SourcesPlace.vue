@@ -250,6 +250,7 @@ async function rename(name: string): Promise<void> {
               <b>{{ doc.card.name }}</b>
               <span class="muted">{{ facts(doc) }}</span>
               <SourceActions
+                :id="doc.id"
                 :name="doc.card.name"
                 @rename="renaming = { collection: 'sources', of: doc }"
                 @copy="orSay(() => kept.copy('sources', doc))"

@@ -1,12 +1,13 @@
 /** What is done to one thing among the sources, as a step that is undone: renamed, copied, deleted. */
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
-import { NameSchema } from '#core/settings';
+import { brushesOf, NameSchema } from '#core/settings';
 import { SINGULAR, type StoredDocument } from '#core/stored';
 import * as api from '../api/client';
 import { hasDraft } from '../api/drafts';
 import { plain } from '../api/plain';
 import { useLibrary, type Shelf } from './library';
+import { usePacks } from './packs';
 import { useRackSteps } from './rackSteps';
 
 export type Kept = Exclude<Shelf, 'brushes'>;
@@ -17,14 +18,17 @@ interface Named {
 
 /** Something that others name is about to be deleted. */
 export interface Asked {
-  collection: Kept;
-  thing: Named;
+  /** How it is called in the question. */
+  name: string;
+  collection: Shelf;
   users: readonly api.User[];
+  go: () => Promise<void>;
 }
 
 export const useKeptThings = defineStore('keptThings', () => {
   const library = useLibrary();
   const steps = useRackSteps();
+  const packs = usePacks();
   const asked = shallowRef<Asked | null>(null);
 
   /** Throws a sentence, and changes nothing, where it can’t have the name. */
@@ -71,14 +75,22 @@ export const useKeptThings = defineStore('keptThings', () => {
   async function askRemove(collection: Kept, { id, card }: Named): Promise<void> {
     const users = await api.usersOf(collection, id);
     if (users.length === 0) await remove(collection, { id, card });
-    else asked.value = { collection, thing: { id, card }, users };
+    else asked.value = { name: `“${card.name}”`, collection, users, go: () => remove(collection, { id, card }) };
+  }
+
+  /** Says first which packs lose brushes; at once where none does. */
+  async function askRemoveBrushes(name: string, ids: readonly string[], go: () => Promise<void>): Promise<void> {
+    const losing = packs.all.filter((pack) => brushesOf(pack).some((id) => ids.includes(id)));
+    if (losing.length === 0) return go();
+    const users = losing.map(({ id, card }) => ({ collection: 'packs' as const, id, name: card.name, needed: false }));
+    asked.value = { name, collection: 'brushes', users, go };
   }
 
   /** What was asked about is deleted, or stays. */
   async function answer(yes: boolean): Promise<void> {
     const now = asked.value;
     asked.value = null;
-    if (yes && now) await remove(now.collection, now.thing);
+    if (yes) await now?.go();
   }
 
   async function remove(collection: Kept, { id, card }: Named): Promise<void> {
@@ -90,5 +102,5 @@ export const useKeptThings = defineStore('keptThings', () => {
     });
   }
 
-  return { asked, rename, copy, askRemove, answer, remove };
+  return { asked, rename, copy, askRemove, askRemoveBrushes, answer, remove };
 });

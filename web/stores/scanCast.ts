@@ -4,15 +4,15 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { CastCancelled } from '#core/cast';
 import type { Check } from '#core/checks';
 import type { AlphaHead } from '#core/stored';
-import { edgeStep } from '#core/scan';
-import { NameSchema, StepSchema, type Alpha, type CastSettings, type Patch } from '#core/settings';
+import { NameSchema, type Alpha, type CastSettings, type Patch } from '#core/settings';
 import * as api from '../api/client';
 import { plain } from '../api/plain';
 import type { FlatCast } from '../workers/castResult';
 import { BakeCancelled } from '../workers/recipes';
 import type { PatchResult } from '../workers/scan.worker';
 import { sentence, useConnection } from './connection';
-import { fullCast, keepCast, PREVIEW_SIZE } from './keepCast';
+import { keepCast, PREVIEW_SIZE } from './keepCast';
+import { coloursOf, edgeSteps, patchCast } from './patchCast';
 import { useLibrary } from './library';
 import { useScanBench } from './scanBench';
 import { useWork } from './work';
@@ -160,16 +160,7 @@ export const useScanCast = defineStore('scan-cast', () => {
   ): Promise<Alpha | null> {
     const parsed = NameSchema.safeParse(name);
     if (!parsed.success) throw new Error(parsed.error.issues[0].message);
-    // What is done to its sides is a step of the alpha's recipe, so that it can be changed later.
-    const bare = (cast: CastSettings): Patch => ({ ...patch, cast, edge: 'cut' });
-    const full = await fullCast(
-      {
-        cast: (cast, told) => on.cast(bare(cast), told),
-        vector: (cast, told) => on.vector(bare(cast), told),
-      },
-      patch.cast,
-      hand.report,
-    );
+    const full = await patchCast(on, patch, hand.report);
     if ('flat' in full) throw new Error(`${patch.name}: ${full.flat}`);
     const before = over ? await api.get('alphas', over.id) : null;
     const { author, tags } = bench.doc!.card;
@@ -179,16 +170,8 @@ export const useScanCast = defineStore('scan-cast', () => {
       tags: [...tags],
       notes: '',
     };
-    const edge = edgeStep(patch);
-    const steps = edge ? [StepSchema.parse({ ...edge, id: crypto.randomUUID() })] : [];
     const colours = patch.colours ? await coloursOf(on, patch) : null;
-    return keepCast({ made: full, before, card, source, steps, colours }, hand);
-  }
-
-  async function coloursOf(on: NonNullable<typeof bench.thread>, patch: Patch): Promise<Alpha['lineage']['colours']> {
-    const { size } = patch.cast;
-    const bytes = await on.colours(patch, size);
-    return bytes && { blob: await api.putBlob(new Uint8Array(bytes.buffer as ArrayBuffer)), size };
+    return keepCast({ made: full, before, card, source, steps: edgeSteps(patch), colours }, hand);
   }
 
   return { preview, result, flat, share, problem, edit, mend, keep, cancel: () => casting.value?.cancel() };

@@ -6,10 +6,10 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Beside } from '#core/session';
 import type { Slab, Source } from '#core/settings';
-import type { ClayBytes, LevelWay } from '#core/slab';
+import type { LevelWay } from '#core/slab';
 import * as api from '../api/client';
 import { slabDrafts, type Draft, type SlabDraft } from '../api/drafts';
-import type { EditOrder, Opening } from '../workers/sculpt/messages';
+import type { EditOrder } from '../workers/sculpt/messages';
 import { OrdersClosed } from '../workers/orders';
 import { Sculptor } from '../workers/sculptor';
 import { besideOf, besideText, BesideSteps } from './besideSteps';
@@ -17,6 +17,7 @@ import { sentence, useConnection } from './connection';
 import { useOpenDocument } from './openDocument';
 import type { Found } from './openWays';
 import { plain } from '../api/plain';
+import { savedClay, sent } from './slabClay';
 
 const DRAFT_DELAY_MS = 1500;
 export const useSlabBench = defineStore('slab-bench', () => {
@@ -217,28 +218,3 @@ export const useSlabBench = defineStore('slab-bench', () => {
     redo,
   };
 });
-
-/** Sends the clay's bytes and answers the names they are kept under. */
-async function sent(clay: ClayBytes): Promise<Pick<Slab, 'blob' | 'mask' | 'upper' | 'history'>> {
-  const put = (bytes: ArrayBuffer | null): Promise<string | null> =>
-    bytes ? api.putBlob(new Uint8Array(bytes)) : Promise.resolve(null);
-  const floats = (values: Float32Array): Promise<string> => api.putBlob(new Uint8Array(values.slice().buffer));
-  const upper: Slab['upper'] = [];
-  for (const level of clay.upper)
-    upper.push({ cells: level.cells as Slab['cells'], fine: await floats(level.fine), base: await floats(level.base) });
-  return { blob: await put(clay.places), mask: await put(clay.mask), upper, history: await put(clay.history) };
-}
-
-async function savedClay(slab: Slab): Promise<Extract<Opening, { kind: 'slab' }>> {
-  const bytes = (hash: string | null): Promise<ArrayBuffer | null> =>
-    hash ? api.getBlob(hash) : Promise.resolve(null);
-  const [places, mask, history] = await Promise.all([bytes(slab.blob), bytes(slab.mask), bytes(slab.history)]);
-  const upper = await Promise.all(
-    slab.upper.map(async (level) => ({
-      cells: level.cells,
-      fine: new Float32Array(await api.getBlob(level.fine)),
-      base: new Float32Array(await api.getBlob(level.base)),
-    })),
-  );
-  return { kind: 'slab', cells: slab.cells, places, mask, upper, history };
-}
