@@ -76,6 +76,7 @@ const LONGEST = [
   'photograph',
   'story',
   'lineage',
+  'belts',
   'backups',
 ];
 const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);

@@ -18,6 +18,7 @@ export * from './frame';
 export * from './symmetry';
 export * from './setForm';
 export * from './byNumber';
+export * from './belt';
 export * from './blob';
 export * from './painting';
 export * from './body';

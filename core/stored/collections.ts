@@ -3,6 +3,8 @@ import {
   ALPHA_MIGRATIONS,
   ALPHA_VERSION,
   AlphaSchema,
+  BELT_VERSION,
+  BeltSchema,
   BODY_MIGRATIONS,
   BODY_VERSION,
   BRUSH_MIGRATIONS,
@@ -17,6 +19,7 @@ import {
   PartSchema,
   readDocument,
   referencesOfAlpha,
+  referencesOfBelt,
   referencesOfBody,
   referencesOfBrush,
   referencesOfPack,
@@ -26,6 +29,7 @@ import {
   SOURCE_VERSION,
   SourceSchema,
   type Alpha,
+  type Belt,
   type Brush,
   type OwnBody,
   type OwnPalette,
@@ -38,6 +42,7 @@ import {
 import { OwnTrialSchema, TRIAL_VERSION, type OwnTrial } from '#core/trial';
 import {
   AlphaHeadSchema,
+  BeltHeadSchema,
   BodyHeadSchema,
   BrushHeadSchema,
   headOfBody,
@@ -49,6 +54,7 @@ import {
   SourceHeadSchema,
   TrialHeadSchema,
   type AlphaHead,
+  type BeltHead,
   type BodyHead,
   type BrushHead,
   type PackHead,
@@ -62,6 +68,7 @@ export interface Documents {
   brushes: Brush;
   alphas: Alpha;
   sources: Source;
+  belts: Belt;
   bodies: OwnBody;
   packs: Pack;
   parts: Part;
@@ -72,6 +79,7 @@ export interface Heads {
   brushes: BrushHead;
   alphas: AlphaHead;
   sources: SourceHead;
+  belts: BeltHead;
   bodies: BodyHead;
   packs: PackHead;
   parts: PartHead;
@@ -83,6 +91,7 @@ export const COLLECTIONS = [
   'brushes',
   'alphas',
   'sources',
+  'belts',
   'bodies',
   'packs',
   'parts',
@@ -94,6 +103,7 @@ export const SCHEMAS = {
   brushes: BrushSchema,
   alphas: AlphaSchema,
   sources: SourceSchema,
+  belts: BeltSchema,
   bodies: OwnBodySchema,
   packs: PackSchema,
   parts: PartSchema,
@@ -104,6 +114,7 @@ export const HEAD_SCHEMAS = {
   brushes: BrushHeadSchema,
   alphas: AlphaHeadSchema,
   sources: SourceHeadSchema,
+  belts: BeltHeadSchema,
   bodies: BodyHeadSchema,
   packs: PackHeadSchema,
   parts: PartHeadSchema,
@@ -127,6 +138,7 @@ export const SINGULAR: Record<Collection, string> = {
   brushes: 'brush',
   alphas: 'alpha',
   sources: 'source',
+  belts: 'belt',
   bodies: 'body',
   packs: 'pack',
   parts: 'part',
@@ -138,6 +150,7 @@ const READERS: { [C in Collection]: (doc: unknown) => ReadResult<Documents[C]> }
   brushes: (doc) => readDocument('brush', BrushSchema, BRUSH_VERSION, doc, BRUSH_MIGRATIONS),
   alphas: (doc) => readDocument('alpha', AlphaSchema, ALPHA_VERSION, doc, ALPHA_MIGRATIONS),
   sources: (doc) => readDocument('source', SourceSchema, SOURCE_VERSION, doc, SOURCE_MIGRATIONS),
+  belts: (doc) => readDocument('belt', BeltSchema, BELT_VERSION, doc),
   bodies: (doc) => readDocument('body', OwnBodySchema, BODY_VERSION, doc, BODY_MIGRATIONS),
   packs: (doc) => readDocument('pack', PackSchema, PACK_VERSION, doc),
   parts: (doc) => readDocument('part', PartSchema, PART_VERSION, doc),
@@ -182,6 +195,8 @@ export function kindOf(collection: Collection, doc: Documents[Collection]): stri
       return (doc as Alpha).format;
     case 'sources':
       return (doc as Source).kind;
+    case 'belts':
+      return 'belt';
     case 'bodies':
       return 'mesh';
     case 'packs':
@@ -204,6 +219,8 @@ export function referencesOf(collection: Collection, doc: Documents[Collection])
       return referencesOfAlpha(doc as Alpha);
     case 'sources':
       return referencesOfSource(doc as Source);
+    case 'belts':
+      return referencesOfBelt(doc as Belt);
     case 'bodies':
       return referencesOfBody(doc as OwnBody);
     case 'packs':

@@ -4,6 +4,7 @@
 import { z } from 'zod';
 import {
   AlphaSchema,
+  BeltSchema,
   BrushSchema,
   CardSchema,
   LEVEL_CELLS,
@@ -63,6 +64,10 @@ export type PartHead = z.infer<typeof PartHeadSchema>;
 /** All of it, its notes too: a page changes packs as its list has them. */
 export const PackHeadSchema = z.object(PackSchema.shape).omit({ version: true });
 export type PackHead = z.infer<typeof PackHeadSchema>;
+
+/** All of it. */
+export const BeltHeadSchema = z.object({ ...BeltSchema.shape, ...head }).omit({ version: true });
+export type BeltHead = z.infer<typeof BeltHeadSchema>;
 
 /** All of it: palettes are small. */
 export const PaletteHeadSchema = z.object({ ...PaletteSchema.shape, ...head }).omit({ version: true });

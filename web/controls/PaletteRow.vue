@@ -38,7 +38,14 @@ watch(
 function toPlain<T>(of: T): T {
   return JSON.parse(JSON.stringify(of)) as T;
 }
-const choices = computed(() => palettes.all.map(({ id, card }) => ({ value: id, label: card.name })));
+/** Found by the names of their colours and groups too. */
+const choices = computed(() =>
+  palettes.all.map(({ id, card, groups: own }) => ({
+    value: id,
+    label: card.name,
+    words: own.flatMap(({ name, colours }) => [name, ...colours.flatMap((one) => [one.name, one.colour])]).join(' '),
+  })),
+);
 const has = computed(() => palettes.colours.some(({ colour }) => colour === props.first));
 
 function trying(act: () => void): void {

@@ -1,17 +1,26 @@
 <script setup lang="ts" generic="T extends string | number">
 /** Chooses one of a list; a long one can be searched by typing. Each choice may have a picture before its name. */
 import { ElOption, ElSelect } from 'element-plus';
-import { inject, type Component } from 'vue';
+import { computed, inject, ref, type Component } from 'vue';
+import { holds, wordsOf } from './finding';
 import { IN_MENU } from './inMenu';
 
 interface Choice {
   value: T;
   label: string;
+  /** It is found by these as well; then even a short list can be searched. */
+  words?: string;
 }
 
 const props = defineProps<{ label: string; choices: readonly Choice[]; placeholder?: string }>();
 const chosen = defineModel<T>({ required: true });
 const LONG_LIST = 8;
+const wanted = ref('');
+const searched = computed(() => props.choices.length > LONG_LIST || props.choices.some(({ words }) => words));
+const shown = computed(() => {
+  const words = wordsOf(wanted.value);
+  return props.choices.filter((one) => holds(`${one.label} ${one.words ?? ''}`.toLowerCase(), words));
+});
 // Their types name the definitions of their properties where the values belong.
 const Select = ElSelect as Component;
 const Option = ElOption as Component;
@@ -24,15 +33,17 @@ const inMenu = inject(IN_MENU, false);
 <template>
   <Select
     v-model="chosen"
-    :filterable="choices.length > LONG_LIST"
+    :filterable="searched"
+    :filter-method="(typed: string) => (wanted = typed)"
     :aria-label="label"
     :placeholder="placeholder"
     :empty-values="empty()"
     :teleported="!inMenu"
     :show-arrow="false"
     :offset="4"
+    @visible-change="wanted = ''"
   >
-    <Option v-for="choice in choices" :key="choice.value" :value="choice.value" :label="choice.label">
+    <Option v-for="choice in shown" :key="choice.value" :value="choice.value" :label="choice.label">
       <span class="choice"><slot name="picture" :value="choice.value" />{{ choice.label }}</span>
     </Option>
   </Select>

@@ -26,7 +26,8 @@ export function useShortcuts(list: readonly Shortcut[]): void {
   const held = new Set<Shortcut>();
   const down = (e: KeyboardEvent): void => {
     if (typing(e.target) && !(e.ctrlKey || e.metaKey) && e.key !== 'Escape') return;
-    if (typing(e.target) && /^[zy]$/i.test(e.key)) return;
+    // A field has its own undo, and its own ways from word to word.
+    if (typing(e.target) && /^([zy]|Arrow.*)$/i.test(e.key)) return;
     if (ownsKey(e)) return;
     const found = here() && list.find((s) => matches(s.keys, e) && (s.when?.() ?? true));
     if (!found) return;

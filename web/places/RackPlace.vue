@@ -27,7 +27,7 @@ import TopBar from '../controls/TopBar.vue';
 import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import { failNotice, orSay } from '../controls/undoNotice';
 import ChosenBar from '../rack/ChosenBar.vue';
-import { BASE, LOOSE, useShelves, type Entry } from '../rack/entries';
+import { BASE, BELT, isList, LOOSE, useShelves, type Entry } from '../rack/entries';
 import FilesDialog, { type ToMake } from '../rack/FilesDialog.vue';
 import ManyDialog from '../rack/ManyDialog.vue';
 import OpenPackDialog from '../rack/OpenPackDialog.vue';
@@ -40,6 +40,7 @@ import WriteDialog, { type ToWrite } from '../rack/WriteDialog.vue';
 import { useChosen } from '../rack/useChosen';
 import { useRubberBand } from '../rack/useRubberBand';
 import { sentence } from '../stores/connection';
+import { useBelts } from '../stores/belts';
 import { useLibrary } from '../stores/library';
 import { useKeptThings } from '../stores/keptThings';
 import { useManyBrushes } from '../stores/manyBrushes';
@@ -61,7 +62,8 @@ const packs = usePacks();
 const files = usePackFiles();
 const many = useManyBrushes();
 const kept = useKeptThings();
-const { renaming, open, fresh, copy, askName, rename, remove, toBelt } = useRackBrushes();
+const { renaming, open, fresh, copy, askName, rename, remove, toBelt, toFavourites } = useRackBrushes();
+const belts = useBelts();
 const wanted = ref('');
 const tag = ref('');
 const folded = useLocalStorage<string[]>('shelves-folded', []);
@@ -76,7 +78,7 @@ const grouping = ref<{ pack: string; index: number; name: string } | null>(null)
 
 void library.ready().then(() => library.loadDrafts());
 
-const { entries, shelves, shown } = useShelves(wanted, tag, order);
+const { entries, shelves, lists, shown } = useShelves(wanted, tag, order);
 const tags = computed(() => [...new Set(entries.value.flatMap((e) => e.brush.card.tags))].sort());
 const searched = computed(() => wanted.value.trim() !== '' || tag.value !== '');
 const unfolded = computed(() => shown.value.filter(({ id }) => !folded.value.includes(id) || searched.value));
@@ -111,6 +113,11 @@ function press({ brush }: Entry, e: MouseEvent): void {
 /** What is chosen goes with what is dragged. */
 function dropped({ id, from, to, group, following, copies }: Dropped): void {
   const ids = chosen.ids.value.has(id) ? chosen.inOrder.value : [id];
+  if (isList(to)) {
+    orSay(() => belts.place(to.slice(BELT.length), ids, following));
+    again.value++;
+    return;
+  }
   trying(() => {
     if (to === LOOSE) {
       if (from !== LOOSE && from !== BASE) packs.takeOut(ids, [from]);
@@ -232,7 +239,14 @@ useShortcuts([
       </template>
     </TopBar>
     <div class="racks">
-      <RackRail :shelves="shelves" :total="entries.length" @create="create" @open="pickPack" @files="pickFiles" />
+      <RackRail
+        :shelves="shelves"
+        :lists="lists"
+        :total="entries.length"
+        @create="create"
+        @open="pickPack"
+        @files="pickFiles"
+      />
       <div class="shelves" :class="{ over: isOverDropZone }">
         <ScrollArea>
           <div
@@ -301,6 +315,7 @@ useShortcuts([
                 @rename="(entry) => askName(entry.brush)"
                 @remove-brush="removeOne"
                 @belt="(entry) => toBelt(entry.brush)"
+                @favourite="(entry) => toFavourites(entry.brush)"
               />
             </template>
           </div>

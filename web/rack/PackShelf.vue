@@ -7,7 +7,7 @@ import BrushDisc from '../controls/BrushDisc.vue';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { useLibrary } from '../stores/library';
-import { BASE, type Entry, type Shelf } from './entries';
+import { BASE, BELT, RECENT, type Entry, type Shelf } from './entries';
 import ShelfGrid, { type Dropped } from './ShelfGrid.vue';
 import type { Chosen } from './useChosen';
 
@@ -33,15 +33,18 @@ const emit = defineEmits<{
   rename: [entry: Entry];
   removeBrush: [entry: Entry];
   belt: [entry: Entry];
+  favourite: [entry: Entry];
 }>();
 const library = useLibrary();
-const title = computed(() => {
-  if (props.shelf.pack) return props.shelf.pack.card.name;
-  return props.shelf.id === BASE ? 'Base brushes' : 'Not in a pack';
-});
+const ABOUT: Record<string, string> = {
+  [BASE]: 'stay as they are; the first change makes a copy',
+  [RECENT]: 'in this browser, the last first',
+  [BELT.trim()]: 'at hand on every bench; drag them into order',
+};
+const title = computed(() => props.shelf.title);
 const about = computed(() => {
   const { pack } = props.shelf;
-  if (!pack) return props.shelf.id === BASE ? 'stay as they are; the first change makes a copy' : '';
+  if (!pack) return ABOUT[props.shelf.id.split(' ')[0]] ?? '';
   const licence = LICENCES.find(({ value }) => value === pack.licence)?.label ?? pack.licence;
   return [pack.card.author, licence, pack.rack].filter(Boolean).join(' · ');
 });
@@ -116,6 +119,7 @@ const hides = (g: number): boolean => props.still && props.shelf.groups[g].entri
           @rename="(entry) => emit('rename', entry)"
           @remove="(entry) => emit('removeBrush', entry)"
           @belt="(entry) => emit('belt', entry)"
+          @favourite="(entry) => emit('favourite', entry)"
         />
         <p v-if="shelf.pack && shelf.groups.length === 1 && group.entries.length === 0" class="empty">
           Drag brushes here, or choose some and put them in.

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One brush of the rack. A press opens it; with Ctrl or Shift, or on its tick, it is chosen with others. */
-import { Bookmark, Copy, Pencil, Trash2 } from '@lucide/vue';
+import { Bookmark, Copy, Heart, Pencil, Trash2 } from '@lucide/vue';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from '../bench/labels';
 import BrushDisc from '../controls/BrushDisc.vue';
@@ -11,7 +11,14 @@ import ToolButton from '../controls/ToolButton.vue';
 import { useLibrary } from '../stores/library';
 import type { Entry } from './entries';
 
-const props = defineProps<{ entry: Entry; belted: boolean; chosen: boolean; choosing: boolean }>();
+const props = defineProps<{
+  entry: Entry;
+  belted: boolean;
+  beltName: string;
+  favourite: boolean;
+  chosen: boolean;
+  choosing: boolean;
+}>();
 const emit = defineEmits<{
   press: [e: MouseEvent];
   toggle: [];
@@ -19,6 +26,7 @@ const emit = defineEmits<{
   rename: [];
   remove: [];
   belt: [];
+  favourite: [];
 }>();
 const library = useLibrary();
 const brush = computed(() => props.entry.brush);
@@ -65,10 +73,19 @@ onBeforeUnmount(() => cancelIdleCallback(waiting));
           class="belted"
           :icon="Bookmark"
           :label="belted ? `Take ${brush.card.name} off the belt` : `Put ${brush.card.name} on the belt`"
-          :help="belted ? 'Take off the belt' : 'Put on the belt'"
+          :help="belted ? `Take off the belt “${beltName}”` : `Put on the belt “${beltName}”`"
           :on="belted"
           :disabled="entry.unsaved && !belted"
           @click="emit('belt')"
+        />
+        <ToolButton
+          class="belted"
+          :icon="Heart"
+          :label="favourite ? `${brush.card.name} is no favourite` : `Make ${brush.card.name} a favourite`"
+          :help="favourite ? 'No favourite any more' : 'Make it a favourite'"
+          :on="favourite"
+          :disabled="entry.unsaved && !favourite"
+          @click="emit('favourite')"
         />
         <ToolButton :icon="Copy" :label="`Copy ${brush.card.name}`" help="Copy" @click="emit('copy')" />
         <template v-if="!entry.base">

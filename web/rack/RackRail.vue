@@ -5,9 +5,9 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import PushButton from '../controls/PushButton.vue';
 import { usePacks } from '../stores/packs';
-import { BASE, LOOSE, type Shelf } from './entries';
+import { RECENT, type Shelf } from './entries';
 
-const props = defineProps<{ shelves: readonly Shelf[]; total: number }>();
+const props = defineProps<{ shelves: readonly Shelf[]; lists: readonly Shelf[]; total: number }>();
 const emit = defineEmits<{ create: []; open: []; files: [] }>();
 const route = useRoute();
 const packs = usePacks();
@@ -17,16 +17,25 @@ const racks = computed(() =>
     .map((name) => ({ name, shelves: props.shelves.filter(({ pack }) => pack?.rack === name) }))
     .filter(({ shelves }) => shelves.length > 0),
 );
+const recent = computed(() => props.lists.find(({ id }) => id === RECENT));
+const belts = computed(() => props.lists.filter(({ id }) => id !== RECENT));
 const rest = computed(() => props.shelves.filter(({ pack, count }) => pack === null && count > 0));
 const to = (shelf: string): { query: Record<string, string> } => ({ query: shelf ? { shelf } : {} });
-const nameOf = ({ id, pack }: Shelf): string =>
-  pack?.card.name ?? (id === BASE ? 'Base brushes' : id === LOOSE ? 'Not in a pack' : '');
 </script>
 
 <template>
   <nav class="rail" aria-label="Packs">
     <RouterLink :to="to('')" class="line" :class="{ on: only === '' }"
       ><span>All brushes</span><small>{{ total }}</small></RouterLink
+    >
+    <RouterLink v-if="recent?.count" :to="to(recent.id)" class="line" :class="{ on: only === recent.id }"
+      ><span>{{ recent.title }}</span
+      ><small>{{ recent.count }}</small></RouterLink
+    >
+    <h3>Belts</h3>
+    <RouterLink v-for="belt in belts" :key="belt.id" :to="to(belt.id)" class="line" :class="{ on: only === belt.id }"
+      ><span>{{ belt.title }}</span
+      ><small>{{ belt.count }}</small></RouterLink
     >
     <template v-for="rack in racks" :key="rack.name">
       <h3>{{ rack.name || 'My rack' }}</h3>
@@ -36,7 +45,7 @@ const nameOf = ({ id, pack }: Shelf): string =>
         :to="to(shelf.id)"
         class="line"
         :class="{ on: only === shelf.id }"
-        ><span>{{ nameOf(shelf) }}</span
+        ><span>{{ shelf.title }}</span
         ><small>{{ shelf.count }}</small></RouterLink
       >
     </template>
@@ -57,7 +66,7 @@ const nameOf = ({ id, pack }: Shelf): string =>
     >
     <h3 v-if="rest.length">Beside packs</h3>
     <RouterLink v-for="shelf in rest" :key="shelf.id" :to="to(shelf.id)" class="line" :class="{ on: only === shelf.id }"
-      ><span>{{ nameOf(shelf) }}</span
+      ><span>{{ shelf.title }}</span
       ><small>{{ shelf.count }}</small></RouterLink
     >
   </nav>

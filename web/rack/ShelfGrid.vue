@@ -2,8 +2,8 @@
 /** Brushes of a group, in a grid: they are dragged within it and to others. Of many only those seen are laid out. */
 import { computed, nextTick, ref, watch } from 'vue';
 import { VueDraggable, type DraggableEvent } from 'vue-draggable-plus';
-import { useLibrary } from '../stores/library';
-import { BASE, LOOSE, type Entry } from './entries';
+import { useBelts } from '../stores/belts';
+import { BASE, isList, LOOSE, RECENT, type Entry } from './entries';
 import RackCard from './RackCard.vue';
 import type { Chosen } from './useChosen';
 import { useRowWindow } from './useRowWindow';
@@ -38,9 +38,10 @@ const emit = defineEmits<{
   rename: [entry: Entry];
   remove: [entry: Entry];
   belt: [entry: Entry];
+  favourite: [entry: Entry];
 }>();
-const library = useLibrary();
-const belted = computed(() => new Set(library.beltIds));
+const belts = useBelts();
+const belted = computed(() => new Set(belts.open.ids));
 const draggable = ref<{ $el: HTMLElement } | null>(null);
 const dragging = ref(false);
 const { range, style } = useRowWindow(
@@ -59,7 +60,7 @@ const next = computed(() => props.entries[range.value.to]?.brush.id);
 const rules = computed(() => ({
   name: 'brushes',
   pull: props.shelf === BASE ? ('clone' as const) : true,
-  put: props.shelf !== BASE,
+  put: props.shelf !== BASE && !isList(props.shelf),
 }));
 
 async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Promise<void> {
@@ -93,7 +94,7 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
     :data-group="group"
     :data-next="next"
     :group="rules"
-    :sort="shelf !== BASE && shelf !== LOOSE"
+    :sort="shelf !== BASE && shelf !== LOOSE && shelf !== RECENT"
     :disabled="still"
     :animation="140"
     :force-fallback="true"
@@ -114,6 +115,8 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
       :key="entry.brush.id"
       :entry="entry"
       :belted="belted.has(entry.brush.id)"
+      :belt-name="belts.open.name"
+      :favourite="belts.favourites.has(entry.brush.id)"
       :chosen="chosen.ids.value.has(entry.brush.id)"
       :choosing="chosen.ids.value.size > 0"
       @press="(e) => emit('press', entry, e)"
@@ -122,6 +125,7 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
       @rename="emit('rename', entry)"
       @remove="emit('remove', entry)"
       @belt="emit('belt', entry)"
+      @favourite="emit('favourite', entry)"
     />
   </VueDraggable>
 </template>

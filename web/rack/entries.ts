@@ -5,6 +5,7 @@ import type { BrushHead } from '#core/stored';
 import type { Pack } from '#core/settings';
 import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from '../bench/labels';
 import { holds, inOrder, wordsOf, type Order } from '../controls/finding';
+import { useBelts } from '../stores/belts';
 import { useLibrary } from '../stores/library';
 import { usePacks } from '../stores/packs';
 
@@ -18,11 +19,17 @@ export interface Entry {
 /** Shelves that aren’t packs. */
 export const LOOSE = 'loose';
 export const BASE = 'base';
+export const RECENT = 'recent';
+/** Of belts: before their ids. */
+export const BELT = 'belt ';
+/** Shown when one asks for them, each in its own order. */
+export const isList = (shelf: string): boolean => shelf === RECENT || shelf.startsWith(BELT);
 
 export interface Shelf {
   /** Of its pack, or LOOSE or BASE. */
   id: string;
   pack: Pack | null;
+  title: string;
   groups: { name: string; entries: Entry[] }[];
   count: number;
 }
@@ -38,9 +45,10 @@ export function useShelves(
   wanted: Readonly<Ref<string>>,
   tag: Readonly<Ref<string>>,
   order: Readonly<Ref<Order>>,
-): { entries: ComputedRef<Entry[]>; shelves: ComputedRef<Shelf[]>; shown: ComputedRef<Shelf[]> } {
+): Record<'shelves' | 'lists' | 'shown', ComputedRef<Shelf[]>> & { entries: ComputedRef<Entry[]> } {
   const library = useLibrary();
   const packs = usePacks();
+  const belts = useBelts();
   const route = useRoute();
 
   const entries = computed<Entry[]>(() => {
@@ -79,39 +87,49 @@ export function useShelves(
       at: library.listedBrush(brush.id)?.updatedAt ?? null,
     }));
 
+  const byId = computed(() => new Map(found.value.map((entry) => [entry.brush.id, entry])));
+  const named = (ids: readonly string[]): Entry[] =>
+    ids.map((id) => byId.value.get(id)).filter((entry) => entry !== undefined);
+  const shelf = (id: string, title: string, groups: Shelf['groups'], pack: Pack | null = null): Shelf => ({
+    id,
+    title,
+    pack,
+    groups,
+    count: groups.reduce((sum, { entries: here }) => sum + here.length, 0),
+  });
+
+  const lists = computed<Shelf[]>(() => [
+    shelf(RECENT, 'Opened lately', [{ name: '', entries: named(belts.recent) }]),
+    ...belts.all.map(({ id, name, ids }) => shelf(BELT + id, name, [{ name: '', entries: ordered(named(ids)) }])),
+  ]);
+
   const shelves = computed<Shelf[]>(() => {
     const own = found.value;
-    const byId = new Map(own.map((entry) => [entry.brush.id, entry]));
-    const shelf = (id: string, pack: Pack | null, groups: Shelf['groups']): Shelf => ({
-      id,
-      pack,
-      groups,
-      count: groups.reduce((sum, { entries: here }) => sum + here.length, 0),
-    });
     const loose = own.filter(({ brush, base }) => !base && !packs.packsOf.has(brush.id));
     return [
       ...packs.all.map((pack) =>
         shelf(
           pack.id,
-          pack,
+          pack.card.name,
           pack.groups.map(({ name, brushes }) => ({
             name,
-            entries: ordered(brushes.map((id) => byId.get(id)).filter((entry) => entry !== undefined)),
+            entries: ordered(named(brushes)),
           })),
+          pack,
         ),
       ),
-      shelf(LOOSE, null, [{ name: '', entries: ordered(loose) }]),
-      shelf(BASE, null, [{ name: '', entries: own.filter(({ base }) => base) }]),
+      shelf(LOOSE, 'Not in a pack', [{ name: '', entries: ordered(loose) }]),
+      shelf(BASE, 'Base brushes', [{ name: '', entries: own.filter(({ base }) => base) }]),
     ];
   });
 
   const only = computed(() => String(route.query['shelf'] ?? ''));
   const searched = computed(() => wanted.value.trim() !== '' || tag.value !== '');
   const shown = computed(() => {
-    const one = shelves.value.filter(({ id }) => id === only.value);
+    const one = [...shelves.value, ...lists.value].filter(({ id }) => id === only.value);
     const some = one.length > 0 ? one : shelves.value;
     // An empty pack is shown, to be filled; not among what was searched for.
     return some.filter(({ pack, count, id }) => count > 0 || id === only.value || (pack !== null && !searched.value));
   });
-  return { entries, shelves, shown };
+  return { entries, shelves, lists, shown };
 }

@@ -2,9 +2,10 @@
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { BASE_BRUSHES } from '#core/presets';
-import { NameSchema } from '#core/settings';
+import { FAVOURITES_ID, NameSchema } from '#core/settings';
 import type { BrushHead } from '#core/stored';
 import { failNotice } from '../controls/undoNotice';
+import { useBelts } from '../stores/belts';
 import { useBrushBench } from '../stores/brushBench';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
@@ -16,6 +17,7 @@ export function useRackBrushes() {
   const library = useLibrary();
   const bench = useBrushBench();
   const steps = useRackSteps();
+  const belts = useBelts();
   const renaming = ref<BrushHead | null>(null);
 
   function open(brush: { id: string }): void {
@@ -105,13 +107,18 @@ export function useRackBrushes() {
   }
 
   async function toBelt(brush: BrushHead): Promise<void> {
-    const on = library.beltIds.includes(brush.id);
+    await toggle(belts.open.id, brush);
+  }
+  async function toFavourites(brush: BrushHead): Promise<void> {
+    await toggle(FAVOURITES_ID, brush);
+  }
+  async function toggle(belt: string, { id }: BrushHead): Promise<void> {
     try {
-      await library.setBelt(on ? library.beltIds.filter((id) => id !== brush.id) : [...library.beltIds, brush.id]);
+      await belts.toggle(belt, id);
     } catch (error) {
       failNotice(sentence(error));
     }
   }
 
-  return { renaming, open, fresh, copy, askName, rename, remove, toBelt };
+  return { renaming, open, fresh, copy, askName, rename, remove, toBelt, toFavourites };
 }

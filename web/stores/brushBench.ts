@@ -8,6 +8,7 @@ import type { StoredDocument } from '#core/stored';
 import { changeOf, type Brush, type BrushChange } from '#core/settings';
 import * as api from '../api/client';
 import { brushDrafts, type BrushDraft } from '../api/drafts';
+import { useBelts } from './belts';
 import { sentence, useConnection } from './connection';
 import { useOpenDocument } from './openDocument';
 import { useLibrary } from './library';
@@ -26,6 +27,7 @@ function stepsOf(past: readonly string[], now: Brush | null): BrushChange[] {
 
 export const useBrushBench = defineStore('brush-bench', () => {
   const library = useLibrary();
+  const belts = useBelts();
   const connection = useConnection();
   const own = useOpenDocument<'brushes', Brush>({
     collection: 'brushes',
@@ -40,8 +42,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
         : 'This brush isn’t in the rack; it may have been deleted.',
     send: (brush, on) => api.save('brushes', brush, on),
     async saved({ doc: { id } }) {
-      if (!library.beltIds.includes(id))
-        await library.setBelt([...library.beltIds, id]).catch((error: unknown) => connection.noticed(error));
+      await belts.add(id).catch((error: unknown) => connection.noticed(error));
     },
     namesAtField: true,
     sendsWaiting: true,
@@ -57,6 +58,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
 
   async function open(id: string): Promise<void> {
     await own.open(id, undefined, history.resume);
+    if (doc.value?.id === id) belts.opened(id);
     void refresh(id);
   }
 

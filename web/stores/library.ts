@@ -31,6 +31,10 @@ export const useLibrary = defineStore('library', () => {
   const beltIds = ref<string[]>([]);
   const loaded = ref(false);
   const failed = ref<string | null>(null);
+  /** As the server has it; changes that are on their way. */
+  let keptBelt: string[] = [];
+  let beltTurns = 0;
+  let beltSent: Promise<unknown> = Promise.resolve();
   let loading: Promise<void> | null = null;
   /** Saved brushes as they were last fetched: while the server is away they can still be opened. */
   const fetched = new Map<string, StoredDocument<'brushes'>>();
@@ -48,7 +52,7 @@ export const useLibrary = defineStore('library', () => {
       alphas.value = a.items;
       sources.value = s.items;
       parts.value = p.items;
-      beltIds.value = belt;
+      beltIds.value = keptBelt = belt;
       skipped.value = [
         ...b.skipped.map((row) => ({ ...row, collection: 'brushes' as const })),
         ...a.skipped.map((row) => ({ ...row, collection: 'alphas' as const })),
@@ -225,6 +229,7 @@ export const useLibrary = defineStore('library', () => {
     const list = lists[collection] as typeof brushes;
     list.value = list.value.filter((k) => k.id !== id);
     fetched.delete(id);
+    keptBelt = keptBelt.filter((b) => b !== id);
     beltIds.value = beltIds.value.filter((b) => b !== id);
   }
 
@@ -246,8 +251,20 @@ export const useLibrary = defineStore('library', () => {
     await loadDrafts();
   }
 
+  /** At once; sent one after the other, and of several that wait the last alone. Taken back where it can’t be kept. */
   async function setBelt(ids: readonly string[]): Promise<void> {
-    beltIds.value = await api.putBelt(ids);
+    const turn = ++beltTurns;
+    beltIds.value = [...ids];
+    const sent = beltSent.then(() => (turn === beltTurns ? api.putBelt(ids) : null));
+    beltSent = sent.catch(() => null);
+    try {
+      const kept = await sent;
+      if (kept) keptBelt = kept;
+      if (kept && turn === beltTurns) beltIds.value = kept;
+    } catch (error) {
+      if (turn === beltTurns) beltIds.value = keptBelt;
+      throw error;
+    }
   }
 
   const belt = computed(() => beltIds.value.map((id) => brushHead(id)).filter((b) => b !== null));

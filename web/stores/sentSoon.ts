@@ -15,7 +15,7 @@ const MOST_UNANSWERED = 12;
 /** Of a name, so that a number can follow it. */
 const LONGEST = 74;
 
-type Small = 'palettes' | 'packs';
+type Small = 'palettes' | 'packs' | 'belts';
 
 interface Unsent<C extends Small> {
   doc: Documents[C];
