@@ -76,6 +76,7 @@ const LONGEST = [
   'photograph',
   'story',
   'lineage',
+  'thumbnail',
   'belts',
   'backups',
 ];

@@ -15,6 +15,7 @@ export function brushLike(of: Brush, stamped: Stamped, { id, name }: { id: strin
     id,
     form: { ...like.form, ...(own ? { alphaId: stamped.alphaId } : {}) },
     touch: { ...like.touch, ...touch },
+    thumbnail: { ...like.thumbnail, own: null },
     parts: own ? {} : { order: like.parts.order, entries: [{ partId: stamped.partId }] },
     card: {
       ...like.card,

@@ -9,15 +9,17 @@ import { PenSchema } from './pen';
 import type { Migration } from './read';
 import { StrokeSettingsSchema } from './strokeSettings';
 import { ToothSchema } from './tooth';
+import { ThumbnailSchema } from './thumbnail';
 import { PAINT_ACTIONS, TouchSchema } from './touch';
 
-export const BRUSH_VERSION = 3;
+export const BRUSH_VERSION = 4;
 
 type Parts = Record<string, Record<string, unknown> | undefined>;
 
 /**
  * Version 2 added actions, steady and pen, all of which have defaults. Version 3 put scatter among the drift, gave the
  * pen a curve and two limits for each link, and made Even the default: what had no word for overlaps added up.
+ * Version 4 added the look of its picture, which has defaults.
  */
 export const BRUSH_MIGRATIONS: Record<number, Migration> = {
   1: (doc) => doc,
@@ -32,6 +34,7 @@ export const BRUSH_MIGRATIONS: Record<number, Migration> = {
       pen: { pressureSize: { low: pen['sizeLow'] ?? 100 }, pressureStrength: { low: pen['strengthLow'] ?? 100 } },
     };
   },
+  3: (doc) => doc,
 };
 
 export const BrushSchema = z.object({
@@ -45,6 +48,7 @@ export const BrushSchema = z.object({
   tooth: ToothSchema.prefault({}),
   colour: ColourSchema.prefault({}),
   parts: PartSetSchema.prefault({}),
+  thumbnail: ThumbnailSchema.prefault({}),
   card: CardSchema,
 });
 export type Brush = z.infer<typeof BrushSchema>;

@@ -13,6 +13,7 @@ export * from './tooth';
 export * from './colour';
 export * from './pack';
 export * from './palette';
+export * from './thumbnail';
 export * from './brush';
 export * from './frame';
 export * from './symmetry';

@@ -1,6 +1,6 @@
 import { resolveBrush } from '#core/brush';
 import { newPicture, pyramid } from '#core/picture';
-import { ACTIONS, newBrush, STROKE_TYPES, type Brush } from '#core/settings';
+import { ACTIONS, newBrush, PLAIN_THUMBNAIL, STROKE_TYPES, type Brush, type Thumbnail } from '#core/settings';
 import { brushThumbnail, THUMBNAIL_SIZE } from './index';
 
 const bare = thumbnail((b) => (b.touch.strength = 0));
@@ -61,4 +61,67 @@ test('the picture is that of its alpha', () => {
   // Flat on the raised half and beside it; the wall between them looks away from the light.
   expect(Math.abs(at(0.3) - at(0.8))).toBeLessThan(12);
   expect(Math.min(...Array.from({ length: 13 }, (_, k) => at(0.46 + k * 0.0066)))).toBeLessThan(at(0.3) * 0.75);
+});
+
+describe('the look of the picture', () => {
+  const brush = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Look');
+  brush.stroke.type = 'press';
+  const seen = (look: Partial<Thumbnail>): Uint8ClampedArray =>
+    brushThumbnail(resolveBrush(brush, null), { ...PLAIN_THUMBNAIL, ...look });
+  const at = (rgba: Uint8ClampedArray, x: number, y: number): number[] => {
+    const i = (Math.round(y * (THUMBNAIL_SIZE - 1)) * THUMBNAIL_SIZE + Math.round(x * (THUMBNAIL_SIZE - 1))) * 4;
+    return [...rgba.subarray(i, i + 3)];
+  };
+  const bright = (rgba: Uint8ClampedArray, x: number, y: number): number =>
+    at(rgba, x, y).reduce((sum, c) => sum + c, 0);
+
+  test('as it always was where nothing is said', () => {
+    expect(seen({})).toEqual(brushThumbnail(resolveBrush(brush, null)));
+  });
+
+  test('the light comes from where it is turned to', () => {
+    const [left, right] = [seen({ light: 180 }), seen({ light: 0 })];
+    expect(bright(left, 0.3, 0.5)).toBeGreaterThan(bright(left, 0.7, 0.5) * 1.08);
+    expect(bright(right, 0.7, 0.5)).toBeGreaterThan(bright(right, 0.3, 0.5) * 1.08);
+  });
+
+  test('twice as near, a place half as far from the middle is seen there', () => {
+    const [whole, near, far] = [seen({}), seen({ zoom: 200 }), seen({ zoom: 60 })];
+    for (const [x, y] of [
+      [0.4, 0.45],
+      [0.6, 0.55],
+    ])
+      expect(Math.abs(bright(near, 2 * x - 0.5, 2 * y - 0.5) - bright(whole, x, y))).toBeLessThan(20);
+    // Beside the tile lies the ground of the view.
+    expect(at(far, 0.01, 0.01)).toEqual([176, 175, 172]);
+  });
+
+  test('a ball stands free, and takes the colour it is given; paint lies on it too', () => {
+    const ball = seen({ body: 'ball', ground: '#3060c0' });
+    expect(at(ball, 0.02, 0.02)).toEqual([176, 175, 172]);
+    const [r, g, b] = at(ball, 0.25, 0.6);
+    expect(b).toBeGreaterThan(g);
+    expect(g).toBeGreaterThan(r);
+    const painter = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Red');
+    painter.touch.action = 'paint';
+    painter.stroke.type = 'press';
+    painter.colour.first = '#e02010';
+    const painted = brushThumbnail(resolveBrush(painter, null), {
+      ...PLAIN_THUMBNAIL,
+      body: 'ball',
+      ground: '#ffffff',
+    });
+    const [red, green] = at(painted, 0.5, 0.5);
+    expect(red).toBeGreaterThan(green * 2);
+    const [beside, white] = at(painted, 0.16, 0.5);
+    expect(Math.abs(beside - white)).toBeLessThan(16);
+  });
+
+  test.each(['smooth', 'move', 'mask', 'crease'] as const)('%s is drawn on a ball', (action) => {
+    const own = newBrush('5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e', 'Ball');
+    own.touch.action = action;
+    const rgba = brushThumbnail(resolveBrush(own, null), { ...PLAIN_THUMBNAIL, body: 'ball' });
+    expect(new Set(rgba).size).toBeGreaterThan(60);
+    expect(at(rgba, 0.98, 0.02)).toEqual([176, 175, 172]);
+  });
 });

@@ -1,7 +1,8 @@
 /** A mesh as it is seen a little from the side and from above, lit like the rest of the small pictures. */
 import { castHeights } from '#core/cast';
 import type { RawMesh } from '#core/mesh';
-import { shade } from './shade';
+import type { Picture } from '#core/picture';
+import { shade, type Lit } from './shade';
 
 const YAW = (-28 * Math.PI) / 180;
 const PITCH = (22 * Math.PI) / 180;
@@ -30,7 +31,12 @@ export function meshPicture({ positions, triangles }: RawMesh, size: number): Ui
   }
   const side = Math.max(high[0] - low[0], high[1] - low[1], 1e-6) * CLEAR;
   const frame = { x: (low[0] + high[0]) / 2, y: (low[1] + high[1]) / 2, turn: 0, side };
-  const heights = castHeights({ positions: turned, triangles }, { frame, size, samples: 1 });
+  return standing(castHeights({ positions: turned, triangles }, { frame, size, samples: 1 }), side / size);
+}
+
+/** Heights of something that stands free, lit, on the view's ground. */
+export function standing(heights: Picture, pixel: number, lit?: Lit): Uint8ClampedArray {
+  const { width: size } = heights;
   const empty = heights.data.map((h) => (h === h ? 0 : 1));
   // Slopes at the outline are taken within the mesh alone.
   for (let j = 0; j < size; j++) {
@@ -41,7 +47,7 @@ export function meshPicture({ positions, triangles }: RawMesh, size: number): Ui
       if (beside !== undefined) heights.data[at] = heights.data[beside];
     }
   }
-  const out = shade(heights, side / size);
+  const out = shade(heights, pixel, lit);
   for (let i = 0; i < empty.length; i++) if (empty[i]) out.set(GROUND, i * 4);
   return out;
 }

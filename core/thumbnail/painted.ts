@@ -5,7 +5,7 @@ import type { RawMesh } from '#core/mesh';
 import { FULL, newLayer, texelAt, TILE, TILE_WORDS, tilesAcross, type Layer, type Painting } from '#core/paint';
 import { bringPainting, type Session } from '#core/session';
 import { newPicture } from '#core/picture';
-import { shade } from './shade';
+import { shade, type Lit } from './shade';
 
 /** Flat clay of a square `side` about the middle, as one island. */
 export function flatlyUnwrapped({ positions: p, triangles }: RawMesh, side: number): RawMesh {
@@ -74,9 +74,9 @@ export function tint(
     }
 }
 
-/** Bytes of flat clay as it is lit. */
-export function flatClay(): readonly [number, number, number] {
+/** Bytes of flat clay, or of another ground, as it is lit. */
+export function flatClay(lit?: Lit): readonly [number, number, number] {
   // The middle of three by three.
-  const [r, g, b] = shade(newPicture(3, 3), 1).subarray(16, 19);
+  const [r, g, b] = shade(newPicture(3, 3), 1, lit).subarray(16, 19);
   return [r, g, b];
 }

@@ -7,8 +7,19 @@ const KEY = unit([-0.62, 0.62, 0.48]);
 const COOL = unit([0.8, -0.5, 0.35]);
 const COOL_LIGHT = [0.06, 0.085, 0.1] as const;
 
+export interface Lit {
+  /** Where the light comes from, degrees anticlockwise from the right. */
+  light: number;
+  /** What is lit, linear; null is clay. */
+  ground: readonly [number, number, number] | null;
+}
+const UPPER_LEFT = 135;
+const AS_EVER: Lit = { light: UPPER_LEFT, ground: null };
+
 /** RGBA bytes, sRGB. `pixel` is the picture's pixel in the heights' units. */
-export function shade(heights: Picture, pixel: number): Uint8ClampedArray {
+export function shade(heights: Picture, pixel: number, { light: from, ground }: Lit = AS_EVER): Uint8ClampedArray {
+  const [keyLight, coolLight] = [KEY, COOL].map((way) => turned(way, from - UPPER_LEFT));
+  const stuff = ground ?? CLAY;
   const { width, height, data } = heights;
   const out = new Uint8ClampedArray(width * height * 4);
   const at = (i: number, j: number): number => {
@@ -20,17 +31,22 @@ export function shade(heights: Picture, pixel: number): Uint8ClampedArray {
       const dx = (at(i + 1, j) - at(i - 1, j)) / (2 * pixel);
       const dy = (at(i, j - 1) - at(i, j + 1)) / (2 * pixel);
       const n = unit([-dx, -dy, 1]);
-      const key = Math.max(0, dot(n, KEY));
-      const cool = Math.max(0, dot(n, COOL));
+      const key = Math.max(0, dot(n, keyLight));
+      const cool = Math.max(0, dot(n, coolLight));
       const sky = 0.5 + 0.5 * n[2];
       for (let k = 0; k < 3; k++) {
-        const light = CLAY[k] * (0.16 * sky + 1.15 * key) + COOL_LIGHT[k] * cool;
+        const light = stuff[k] * (0.16 * sky + 1.15 * key) + COOL_LIGHT[k] * cool;
         out[(j * width + i) * 4 + k] = 255 * Math.min(1, light) ** (1 / 2.2);
       }
       out[(j * width + i) * 4 + 3] = 255;
     }
   }
   return out;
+}
+
+function turned([x, y, z]: readonly [number, number, number], degrees: number): readonly [number, number, number] {
+  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  return [x * c - y * s, x * s + y * c, z];
 }
 
 function unit(v: readonly [number, number, number]): readonly [number, number, number] {

@@ -36,6 +36,10 @@ async function readAlpha<T>(blobs: Blobs, alpha: AlphaHead, read: (bytes: ArrayB
   }
 }
 
+/** Of a picture of one’s own, so that a small file can’t unfold into a huge one; and what lies under a clear one. */
+const MOST_OWN_PIXELS = 2048 * 2048;
+const OWN_GROUND = '#b0afac';
+
 const deflated = promisify(deflate);
 const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, { level: 6 });
 
@@ -104,13 +108,29 @@ export interface BrushForms {
   part: PartHead | null;
 }
 
+/** Null where it can’t be read: its stroke is drawn then. */
+async function ownPicture(url: string): Promise<Buffer | null> {
+  try {
+    return await sharp(Buffer.from(url.slice(url.indexOf(',') + 1), 'base64'), { limitInputPixels: MOST_OWN_PIXELS })
+      .resize(THUMBNAIL_SIZE, THUMBNAIL_SIZE, { fit: 'cover' })
+      .flatten({ background: OWN_GROUND })
+      .png()
+      .toBuffer();
+  } catch {
+    return null;
+  }
+}
+
 export async function brushPicture(desk: Desk, brush: Brush, { form, tooth, part }: BrushForms): Promise<Buffer> {
+  const own = brush.thumbnail.own && (await ownPicture(brush.thumbnail.own));
+  if (own) return own;
   if (part && brush.touch.action === 'insert') return partPicture(desk, part);
   const of = (alpha: AlphaHead | null): Promise<AlphaForm> | null => alpha && readForm(desk, alpha);
-  const own = paints(brush) ? form?.lineage.colours : null;
+  const colours = paints(brush) ? form?.lineage.colours : null;
   const shape = await of(form);
-  const coloured = shape && own ? withColours(shape, own.size, new Uint8Array(await desk.blobs(own.blob))) : shape;
-  return encode(brushThumbnail(resolveBrush(brush, coloured, await of(tooth))), THUMBNAIL_SIZE);
+  const coloured =
+    shape && colours ? withColours(shape, colours.size, new Uint8Array(await desk.blobs(colours.blob))) : shape;
+  return encode(brushThumbnail(resolveBrush(brush, coloured, await of(tooth)), brush.thumbnail), THUMBNAIL_SIZE);
 }
 
 /** A part as it is seen from where its up points. */

@@ -3,6 +3,7 @@
 import type { Brush } from '#core/settings';
 import TextField from '../controls/TextField.vue';
 import TagsField from '../controls/TagsField.vue';
+import ThumbnailFields from './ThumbnailFields.vue';
 
 defineProps<{ brush: Brush; nameProblem: string | null; base: boolean }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -35,6 +36,7 @@ function takeTags(tags: string[]): void {
         @update:model-value="edit((b) => (b.card.notes = $event))"
       />
     </label>
+    <ThumbnailFields :brush="brush" @edit="edit" />
   </div>
 </template>
 

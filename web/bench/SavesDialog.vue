@@ -101,7 +101,7 @@ function beside({ doc }: Save): void {
 /** A step of the settings’ history; the brush keeps its name. */
 async function takeBack({ doc }: Save): Promise<void> {
   if (!doc) return;
-  const { form, touch, stroke, drift, pen, tooth, colour, parts, card } = plain(doc);
+  const { form, touch, stroke, drift, pen, tooth, colour, parts, thumbnail, card } = plain(doc);
   await bench.edit(
     (brush) =>
       Object.assign(brush, {
@@ -113,6 +113,7 @@ async function takeBack({ doc }: Save): Promise<void> {
         tooth,
         colour,
         parts,
+        thumbnail,
         card: { ...card, name: brush.card.name },
       }),
     `save ${doc.id}`,

@@ -43,7 +43,13 @@ export async function brushFromParts(parts: readonly PartHead[]): Promise<string
 /** A brush that works as another does, with this alpha as its form. */
 export function brushLike(pattern: Brush, alpha: AlphaHead, card: Brush['card']): Brush {
   const brush = plain(pattern);
-  return { ...brush, id: crypto.randomUUID(), card, form: { ...brush.form, alphaId: alpha.id, ground: alpha.ground } };
+  return {
+    ...brush,
+    id: crypto.randomUUID(),
+    card,
+    thumbnail: { ...brush.thumbnail, own: null },
+    form: { ...brush.form, alphaId: alpha.id, ground: alpha.ground },
+  };
 }
 
 export interface BrushesWish {

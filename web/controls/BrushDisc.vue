@@ -25,7 +25,9 @@ const draft = computed(
   () => library.draftOf(props.brush.id) ?? (saved.value === '' && 'pen' in props.brush ? props.brush : null),
 );
 const drawn = computed(() =>
-  draft.value ? [worksOf(draft.value), ...namedBlobs(library.alphasOf(draft.value))].join() : '',
+  draft.value
+    ? [worksOf(draft.value), JSON.stringify(draft.value.thumbnail), ...namedBlobs(library.alphasOf(draft.value))].join()
+    : '',
 );
 
 async function render(): Promise<void> {

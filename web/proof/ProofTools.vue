@@ -16,7 +16,7 @@ defineProps<{ lit: boolean; axes: readonly [string, string]; hindered: string | 
 const guides = defineModel<GuideLook>('guides', { required: true });
 const clay = defineModel<ClayName>('clay', { required: true });
 const facets = defineModel<boolean>('facets', { required: true });
-defineEmits<{ home: []; light: []; cut: []; undo: []; stamp: [x: number, y: number] }>();
+defineEmits<{ home: []; light: []; picture: []; cut: []; undo: []; stamp: [x: number, y: number] }>();
 const proof = useProof();
 </script>
 
@@ -78,6 +78,9 @@ const proof = useProof();
           Light from the upper left
         </PushButton>
         <p class="muted">Hold L and move the pointer to turn the light.</p>
+        <PushButton title="The body alone, as it is seen, as a PNG of any size" @click="$emit('picture')">
+          Save a picture…
+        </PushButton>
       </div>
     </PopMenu>
     <ToolButton

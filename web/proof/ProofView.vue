@@ -35,7 +35,9 @@ import LayerList from './LayerList.vue';
 import PathNodes from './PathNodes.vue';
 import PointerNumbers from './PointerNumbers.vue';
 import ProofBody from './ProofBody.vue';
+import PictureDialog from './PictureDialog.vue';
 import ProofTools from './ProofTools.vue';
+import { useProofPicture } from './proofPicture';
 import StencilSheet from './StencilSheet.vue';
 import { useLight } from './useLight';
 import { useLooking } from './useLooking';
@@ -64,6 +66,8 @@ let input: StrokeInput | null = null;
 let fingers: Fingers | null = null;
 /** A finger that is still down set the last node of a path. */
 let fingerNode = false;
+const picturing = ref(false);
+useProofPicture().shownBy(view);
 const light = useLight(() => view.value);
 const guides = useGuides('proof', { mesh: () => proof.sculptor.mesh, moved: () => input?.hover() });
 const looking = useLooking({ eye: () => eye, under: () => hovered.value?.frame.origin ?? null });
@@ -477,6 +481,7 @@ useShortcuts([
       @light="light.reset()"
       @cut="cut"
       @undo="undo"
+      @picture="picturing = true"
     />
     <ViewCross
       v-if="looking.basis.value"
@@ -493,6 +498,7 @@ useShortcuts([
       <PushButton v-if="problem" look="link" @click="follow">Try again</PushButton
       ><PushButton v-else look="link" @click="proof.problem = null">All right</PushButton>
     </div>
+    <PictureDialog v-model:visible="picturing" :name="brush.card.name" :view="view" />
   </div>
 </template>
 

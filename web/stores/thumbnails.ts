@@ -27,7 +27,8 @@ export const useThumbnails = defineStore('thumbnails', () => {
 
   /** An object URL of the brush's picture. */
   function of(brush: Brush, alphas: BrushAlphas): Promise<string> {
-    const key = JSON.stringify([worksOf(brush), ...namedBlobs(alphas)]);
+    if (brush.thumbnail.own) return Promise.resolve(brush.thumbnail.own);
+    const key = JSON.stringify([worksOf(brush), brush.thumbnail, ...namedBlobs(alphas)]);
     const known = urls.get(key);
     if (known) return known;
     const made = urlOf(key, () => render(plain(brush), alphas));

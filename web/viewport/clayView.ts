@@ -408,6 +408,44 @@ export class ClayView {
     this.stale();
   }
 
+  /**
+   * The body as it is seen, without cursor and lines, at any size; without the ground behind it what it leaves free is
+   * clear. RGBA bytes.
+   */
+  picture(width: number, height: number, ground: boolean): ImageData {
+    const { renderer, target, shaded } = this;
+    const u = this.shade.uniforms;
+    const lines = (['centreLines', 'grid', 'copies'] as const).map((name) => [name, u[name].value as number] as const);
+    const mirrors = (u['mirrors'].value as Vector3).clone();
+    const kept = { width: this.width, height: this.height, split: this.split };
+    const read = (of: WebGLRenderTarget): Uint8Array => {
+      const bytes = new Uint8Array(width * height * 4);
+      renderer.readRenderTargetPixels(of, 0, 0, width, height, bytes);
+      return bytes;
+    };
+    try {
+      for (const [name] of lines) u[name].value = 0;
+      (u['mirrors'].value as Vector3).set(0, 0, 0);
+      if (this.edges) this.edges.visible = false;
+      Object.assign(this, { width, height, split: 0 });
+      target.setSize(width, height);
+      shaded.setSize(width, height);
+      this.drawShaded();
+      return upright(read(shaded), ground ? null : read(target), width, height);
+    } finally {
+      for (const [name, value] of lines) u[name].value = value;
+      (u['mirrors'].value as Vector3).copy(mirrors);
+      if (this.edges) this.edges.visible = true;
+      this.split = kept.split;
+      this.resize(kept.width, kept.height);
+    }
+  }
+
+  /** The longest side that a picture of it may have. */
+  get mostPixels(): number {
+    return Math.min(8192, this.renderer.capabilities.maxTextureSize);
+  }
+
   /** The body or the eye moved: draw it again. */
   stale(): void {
     this.sceneStale = true;
@@ -463,23 +501,28 @@ export class ClayView {
     for (const object of [this.body, this.paint?.seams?.mesh, this.edges]) if (object) object.visible = true;
   }
 
+  private drawShaded(): void {
+    const { renderer } = this;
+    this.onBeforeDraw();
+    this.camera.updateMatrixWorld();
+    renderer.setRenderTarget(this.target);
+    renderer.setClearColor(0x000000, 0);
+    renderer.clear();
+    this.drawBodies();
+    const u = this.shade.uniforms;
+    (u['toBody'].value as Matrix4).multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
+    (u['pixel'].value as Vector2).set(1 / this.target.width, 1 / this.target.height);
+    (u['toward'].value as Vector3).setFromMatrixColumn(this.camera.matrixWorld, 2);
+    renderer.setRenderTarget(this.shaded);
+    renderer.render(this.shadeScene, this.overlayCamera);
+    renderer.setRenderTarget(null);
+  }
+
   private draw(): void {
     const { renderer } = this;
     if (this.sceneStale) {
       this.sceneStale = false;
-      this.onBeforeDraw();
-      this.camera.updateMatrixWorld();
-      renderer.setRenderTarget(this.target);
-      renderer.setClearColor(0x000000, 0);
-      renderer.clear();
-      this.drawBodies();
-      const u = this.shade.uniforms;
-      (u['toBody'].value as Matrix4).multiplyMatrices(this.camera.matrixWorld, this.camera.projectionMatrixInverse);
-      (u['pixel'].value as Vector2).set(1 / this.target.width, 1 / this.target.height);
-      (u['toward'].value as Vector3).setFromMatrixColumn(this.camera.matrixWorld, 2);
-      renderer.setRenderTarget(this.shaded);
-      renderer.render(this.shadeScene, this.overlayCamera);
-      renderer.setRenderTarget(null);
+      this.drawShaded();
       this.drawings++;
       this.onDrawn();
     }
@@ -488,4 +531,16 @@ export class ClayView {
     this.handles.follow();
     renderer.render(this.handles.scene, this.camera);
   }
+}
+
+/** The card's first row is the lowest. Its cover, where it is given, is how much of a pixel the body takes. */
+function upright(bytes: Uint8Array, cover: Uint8Array | null, width: number, height: number): ImageData {
+  const out = new ImageData(width, height);
+  const row = width * 4;
+  for (let j = 0; j < height; j++) {
+    const from = (height - 1 - j) * row;
+    out.data.set(bytes.subarray(from, from + row), j * row);
+    if (cover) for (let i = 3; i < row; i += 4) out.data[j * row + i] = cover[from + i];
+  }
+  return out;
 }

@@ -22,6 +22,7 @@ const api = {
         tooth && colouredForm(tooth.kind, tooth.bytes, null),
         (id) => (part?.head.id === id ? { head: part.head, mesh: readMesh(part.bytes) } : null),
       ),
+      brush.thumbnail,
     );
     const canvas = new OffscreenCanvas(THUMBNAIL_SIZE, THUMBNAIL_SIZE);
     canvas.getContext('2d')!.putImageData(new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, THUMBNAIL_SIZE), 0, 0);
