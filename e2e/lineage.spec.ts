@@ -79,3 +79,28 @@ test('an alpha with unsaved work is left as it is, and that is said', async ({ p
   await page.getByRole('button', { name: 'Cast anew' }).click();
   await expect(page.getByText('It has changes that aren’t saved.')).toBeVisible();
 });
+
+test('an earlier save of a source is named, told apart, taken back and undone', async ({ page, app }) => {
+  const text = async (): Promise<unknown> =>
+    (await (await fetch(`${app.address}/api/sources/${LETTERING}`)).json()).doc.blocks[0].text;
+  const first = await text();
+  await changed(app, LETTERING, (doc) => Object.assign((doc['blocks'] as object[])[0], { text: 'DRIED EEL' }));
+  await page.goto(`${app.address}/sources`);
+  await page.getByRole('button', { name: 'Earlier saves of Crate marks' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Earlier saves of “Crate marks”' });
+  await expect(dialog.locator('.save')).toHaveCount(1);
+  await expect(dialog).toContainText('Other than now: words');
+  const picture = dialog.locator('.save img');
+  await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(160);
+  const name = dialog.getByLabel('Name of revision 1');
+  await name.fill('As stencilled');
+  await name.press('Enter');
+  await dialog.getByRole('button', { name: 'Restore' }).click();
+  await expect(dialog).toBeHidden();
+  await expect.poll(text).toBe(first);
+  await page.keyboard.press('Control+z');
+  await expect.poll(text).toBe('DRIED EEL');
+  await page.getByRole('button', { name: 'Earlier saves of Crate marks' }).click();
+  await expect(dialog.locator('.save')).toHaveCount(3);
+  await expect(dialog.getByLabel('Name of revision 1')).toHaveValue('As stencilled');
+});

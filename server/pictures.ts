@@ -2,7 +2,7 @@
  * Small pictures of what is stored: drawn when they are asked for or when there is nothing else to do, one at a time,
  * after the save that made them necessary was answered.
  */
-import { SINGULAR, type AlphaHead, type Collection } from '#core/stored';
+import { headOf, SINGULAR, type AlphaHead, type Collection, type Documents } from '#core/stored';
 import { alphasOf } from '#core/settings';
 import { Problem } from './problem';
 import type { Store } from './store/port';
@@ -12,6 +12,8 @@ const PICTURED = ['brushes', 'alphas', 'sources', 'parts'] as const satisfies re
 type Pictured = (typeof PICTURED)[number];
 const REST_MS = 1500;
 const BATCH = 50;
+/** Of an earlier save, so that reading it holds nobody up. */
+const MOST_DRAWN_TEXT = 4 * 2 ** 20;
 
 export class Pictures {
   private readonly drawing = new Map<string, Promise<Uint8Array | null>>();
@@ -34,6 +36,23 @@ export class Pictures {
         : ((await this.draw(collection, id)) ?? stored.picture);
     if (!picture) throw new Problem(404, 'no-picture', `This ${SINGULAR[collection]} has no picture.`);
     return picture;
+  }
+
+  /** What a document looked like at an earlier save. Drawn each time it is asked for. */
+  async ofRevision(collection: Collection, text: Uint8Array): Promise<Uint8Array> {
+    const unpictured = new Problem(404, 'no-picture', `This save of a ${SINGULAR[collection]} has no picture.`);
+    if (text.length > MOST_DRAWN_TEXT) throw unpictured;
+    const doc: unknown = JSON.parse(Buffer.from(text).toString('utf8'));
+    switch (collection) {
+      case 'alphas':
+        return this.studio.alpha(headOf('alphas', doc as Documents['alphas']));
+      case 'parts':
+        return this.studio.part(headOf('parts', doc as Documents['parts']));
+      case 'sources':
+        return this.studio.source(headOf('sources', doc as Documents['sources']), text);
+      default:
+        throw unpictured;
+    }
   }
 
   /** Something was saved: what is to be drawn is drawn when the hand rests. */

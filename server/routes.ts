@@ -277,6 +277,14 @@ function addCollection(
     ctx.type = 'application/json';
     ctx.body = Buffer.from(await reader.stored(collection, name, text));
   });
+  router.get(`/${collection}/:id/revisions/:revision/picture`, async (ctx) => {
+    const { revision } = RevisionParams.parse(ctx['params']);
+    const { name } = await store.stored(collection, idOf(ctx));
+    const text = await store.revision(collection, idOf(ctx), revision);
+    ctx.type = 'image/png';
+    ctx.set('Cache-Control', FOREVER);
+    ctx.body = Buffer.from(await pictures.ofRevision(collection, await reader.stored(collection, name, text)));
+  });
   router.put(`/${collection}/:id/revisions/:revision`, async (ctx) => {
     const { revision } = RevisionParams.parse(ctx['params']);
     const { name } = await reader.body<'revisionName'>(ctx, { kind: 'revisionName' });

@@ -37,5 +37,6 @@ export * from './source';
 export * from './explain';
 export * from './read';
 export * from './changes';
+export * from './sections';
 export * from './refineUnder';
 export * from './references';

@@ -167,6 +167,10 @@ export function pictureUrl(collection: Collection, id: string, revision: number)
   return `/api/${collection}/${id}/picture?revision=${revision}`;
 }
 
+export function pictureOfRevision(collection: Collection, id: string, number: number): string {
+  return `/api/${collection}/${id}/revisions/${number}/picture`;
+}
+
 const SheetFile = z.object({
   blob: z.string(),
   name: z.string(),

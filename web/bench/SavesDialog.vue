@@ -9,9 +9,8 @@ import * as api from '../api/client';
 import { plain } from '../api/plain';
 import DialogBox from '../controls/DialogBox.vue';
 import PushButton from '../controls/PushButton.vue';
-import TextField from '../controls/TextField.vue';
+import SaveRow from '../controls/SaveRow.vue';
 import { failNotice } from '../controls/undoNotice';
-import { when } from '../controls/when';
 import { useBrushBench } from '../stores/brushBench';
 import { useCompare } from '../stores/compare';
 import { sentence } from '../stores/connection';
@@ -130,36 +129,26 @@ async function takeBack({ doc }: Save): Promise<void> {
       Nothing yet. Each time the brush is saved, what it was before is kept here.
     </p>
     <ul v-else>
-      <li v-for="save in saves" :key="save.revision">
-        <img v-if="save.picture" :src="save.picture" width="72" height="72" alt="" />
-        <span v-else class="picture" />
-        <div class="about">
-          <TextField
-            :model-value="save.name"
-            class="name"
-            maxlength="80"
-            :placeholder="`Revision ${save.revision}`"
-            :aria-label="`Name of revision ${save.revision}`"
-            title="With a name it stays for good; without, older ones are thinned out"
-            @change="(name: string) => rename(save, name)"
-          />
-          <span class="muted">until {{ when(save.savedAt) }}</span>
-          <span v-if="save.problem" class="sentence-bad">{{ save.problem }}</span>
-          <span v-else class="muted">{{ differs(save) }}</span>
-        </div>
-        <div class="acts">
-          <PushButton small :disabled="!save.doc" title="Both on the same strokes" @click="beside(save)"
-            >Side by side</PushButton
-          >
-          <PushButton
-            small
-            :disabled="!save.doc"
-            title="Its settings become the brush’s: a change that can be undone"
-            @click="takeBack(save)"
-            >Restore</PushButton
-          >
-        </div>
-      </li>
+      <SaveRow
+        v-for="save in saves"
+        :key="save.revision"
+        :save="save"
+        :picture="save.picture"
+        :differs="differs(save)"
+        :problem="save.problem"
+        @name="(name) => rename(save, name)"
+      >
+        <PushButton small :disabled="!save.doc" title="Both on the same strokes" @click="beside(save)"
+          >Side by side</PushButton
+        >
+        <PushButton
+          small
+          :disabled="!save.doc"
+          title="Its settings become the brush’s: a change that can be undone"
+          @click="takeBack(save)"
+          >Restore</PushButton
+        >
+      </SaveRow>
     </ul>
   </DialogBox>
 </template>
@@ -173,34 +162,5 @@ ul {
   padding: 2px;
   overflow-y: auto;
   list-style: none;
-}
-li {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-img,
-.picture {
-  flex: none;
-  width: 72px;
-  height: 72px;
-  border-radius: var(--r);
-  background: var(--clay);
-}
-.about {
-  display: grid;
-  flex: 1;
-  gap: 2px;
-  min-width: 0;
-}
-.name {
-  max-width: 260px;
-}
-.acts {
-  display: grid;
-  gap: 5px;
-}
-.acts :deep(.push) {
-  margin: 0;
 }
 </style>

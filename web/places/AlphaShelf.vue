@@ -16,7 +16,12 @@ import TickBox from '../controls/TickBox.vue';
 import SourceActions from './SourceActions.vue';
 
 const props = defineProps<{ alphas: readonly (AlphaHead & { revision: number })[] }>();
-defineEmits<{ rename: [alpha: AlphaHead]; copy: [alpha: AlphaHead]; remove: [alpha: AlphaHead] }>();
+defineEmits<{
+  saves: [alpha: AlphaHead];
+  rename: [alpha: AlphaHead];
+  copy: [alpha: AlphaHead];
+  remove: [alpha: AlphaHead];
+}>();
 const library = useLibrary();
 const upstream = useUpstream();
 const recast = useRecast();
@@ -77,6 +82,7 @@ onKeyStroke('Escape', () => {
       <SourceActions
         :id="doc.id"
         :name="doc.card.name"
+        @saves="$emit('saves', doc)"
         @rename="$emit('rename', doc)"
         @copy="$emit('copy', doc)"
         @remove="$emit('remove', doc)"

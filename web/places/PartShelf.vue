@@ -14,7 +14,7 @@ import { MESH_ENDINGS } from '../workers/meshFiles';
 import SourceActions from './SourceActions.vue';
 
 defineProps<{ parts: readonly (PartHead & { revision: number })[] }>();
-defineEmits<{ rename: [part: PartHead]; copy: [part: PartHead]; remove: [part: PartHead] }>();
+defineEmits<{ saves: [part: PartHead]; rename: [part: PartHead]; copy: [part: PartHead]; remove: [part: PartHead] }>();
 const library = useLibrary();
 const router = useRouter();
 const { reading, open: asParts } = usePartFiles((error) => failNotice(sentence(error)));
@@ -50,6 +50,7 @@ const pick = usePickFiles(
       <SourceActions
         :id="doc.id"
         :name="doc.card.name"
+        @saves="$emit('saves', doc)"
         @rename="$emit('rename', doc)"
         @copy="$emit('copy', doc)"
         @remove="$emit('remove', doc)"

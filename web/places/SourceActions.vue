@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** What can be done to a thing among the sources, under its picture. */
-import { Copy, Pencil, Trash2, Waypoints } from '@lucide/vue';
+import { Archive, Copy, Pencil, Trash2, Waypoints } from '@lucide/vue';
 import ToolButton from '../controls/ToolButton.vue';
 
 defineProps<{ id: string; name: string }>();
-const emit = defineEmits<{ rename: []; copy: []; remove: [] }>();
+const emit = defineEmits<{ saves: []; rename: []; copy: []; remove: [] }>();
 </script>
 
 <template>
@@ -13,6 +13,7 @@ const emit = defineEmits<{ rename: []; copy: []; remove: [] }>();
     <RouterLink :to="`/lineage/${id}`" :aria-label="`Lineage of ${name}`" title="Lineage"
       ><Waypoints :size="15"
     /></RouterLink>
+    <ToolButton :icon="Archive" :label="`Earlier saves of ${name}`" help="Earlier saves" @click="emit('saves')" />
     <ToolButton :icon="Copy" :label="`Copy ${name}`" help="Copy, as it is saved" @click="emit('copy')" />
     <ToolButton :icon="Pencil" :label="`Rename ${name}`" help="Rename" @click="emit('rename')" />
     <ToolButton :icon="Trash2" :label="`Delete ${name}`" help="Delete" @click="emit('remove')" />

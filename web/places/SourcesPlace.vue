@@ -36,6 +36,7 @@ import { droppedFiles, sourcesIn } from './droppedFiles';
 import { MESH_ENDINGS } from '../workers/meshFiles';
 import { useNewSource } from './newSource';
 import DeleteDialog from './DeleteDialog.vue';
+import EarlierSaves from './EarlierSaves.vue';
 import InboxNote from './InboxNote.vue';
 import PartShelf from './PartShelf.vue';
 import SourceActions from './SourceActions.vue';
@@ -51,6 +52,7 @@ useSaidSteps();
 const wanted = ref('');
 const order = useLocalStorage<Order>('sources-order', 'hand');
 const renaming = ref<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>(null);
+const looking = ref<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>(null);
 const library = useLibrary();
 const making = ref(false);
 const scanningPage = ref(false);
@@ -252,6 +254,7 @@ async function rename(name: string): Promise<void> {
               <SourceActions
                 :id="doc.id"
                 :name="doc.card.name"
+                @saves="looking = { collection: 'sources', of: doc }"
                 @rename="renaming = { collection: 'sources', of: doc }"
                 @copy="orSay(() => kept.copy('sources', doc))"
                 @remove="orSay(() => kept.askRemove('sources', doc))"
@@ -263,6 +266,7 @@ async function rename(name: string): Promise<void> {
       <section v-show="!searched || alphas.length > 0">
         <AlphaShelf
           :alphas="alphas"
+          @saves="(doc) => (looking = { collection: 'alphas', of: doc })"
           @rename="(doc) => (renaming = { collection: 'alphas', of: doc })"
           @copy="(doc) => orSay(() => kept.copy('alphas', doc))"
           @remove="(doc) => orSay(() => kept.askRemove('alphas', doc))"
@@ -271,6 +275,7 @@ async function rename(name: string): Promise<void> {
       <section v-show="!searched || parts.length > 0">
         <PartShelf
           :parts="parts"
+          @saves="(doc) => (looking = { collection: 'parts', of: doc })"
           @rename="(doc) => (renaming = { collection: 'parts', of: doc })"
           @copy="(doc) => orSay(() => kept.copy('parts', doc))"
           @remove="(doc) => orSay(() => kept.askRemove('parts', doc))"
@@ -280,6 +285,7 @@ async function rename(name: string): Promise<void> {
       <StorageNote />
     </ScrollArea>
     <RenameDialog :name="renaming?.of.card.name ?? null" :rename="(name) => rename(name)" @close="renaming = null" />
+    <EarlierSaves v-model="looking" />
     <DeleteDialog />
     <ScanPageDialog v-model:visible="scanningPage" />
     <DialogBox v-model:visible="making" title="New slab">

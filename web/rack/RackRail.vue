@@ -12,6 +12,7 @@ const emit = defineEmits<{ create: []; open: []; files: [] }>();
 const route = useRoute();
 const packs = usePacks();
 const only = computed(() => String(route.query['shelf'] ?? ''));
+const onlyRack = computed(() => (typeof route.query['rack'] === 'string' ? route.query['rack'] : null));
 const racks = computed(() =>
   ['', ...packs.racks]
     .map((name) => ({ name, shelves: props.shelves.filter(({ pack }) => pack?.rack === name) }))
@@ -25,7 +26,7 @@ const to = (shelf: string): { query: Record<string, string> } => ({ query: shelf
 
 <template>
   <nav class="rail" aria-label="Packs">
-    <RouterLink :to="to('')" class="line" :class="{ on: only === '' }"
+    <RouterLink :to="to('')" class="line" :class="{ on: only === '' && onlyRack === null }"
       ><span>All brushes</span><small>{{ total }}</small></RouterLink
     >
     <RouterLink v-if="recent?.count" :to="to(recent.id)" class="line" :class="{ on: only === recent.id }"
@@ -38,7 +39,13 @@ const to = (shelf: string): { query: Record<string, string> } => ({ query: shelf
       ><small>{{ belt.count }}</small></RouterLink
     >
     <template v-for="rack in racks" :key="rack.name">
-      <h3>{{ rack.name || 'My rack' }}</h3>
+      <RouterLink
+        :to="{ query: { rack: rack.name } }"
+        class="line rack"
+        :class="{ on: onlyRack === rack.name }"
+        title="All packs of this rack"
+        ><span>{{ rack.name || 'My rack' }}</span></RouterLink
+      >
       <RouterLink
         v-for="shelf in rack.shelves"
         :key="shelf.id"
@@ -96,6 +103,13 @@ h3 {
   border-radius: var(--r);
   color: var(--ink);
   text-decoration: none;
+}
+.rack {
+  margin-top: 14px;
+  padding: 3px 8px;
+  color: var(--ink-2);
+  font-size: var(--small);
+  font-weight: 500;
 }
 .line span {
   overflow: hidden;

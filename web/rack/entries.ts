@@ -124,10 +124,12 @@ export function useShelves(
   });
 
   const only = computed(() => String(route.query['shelf'] ?? ''));
+  const ofRack = computed(() => (typeof route.query['rack'] === 'string' ? route.query['rack'] : null));
+  const isOfRack = ({ pack }: Shelf): boolean => pack !== null && pack.rack === ofRack.value;
   const searched = computed(() => wanted.value.trim() !== '' || tag.value !== '');
   const shown = computed(() => {
     const one = [...shelves.value, ...lists.value].filter(({ id }) => id === only.value);
-    const some = one.length > 0 ? one : shelves.value;
+    const some = one.length > 0 ? one : ofRack.value === null ? shelves.value : shelves.value.filter(isOfRack);
     // An empty pack is shown, to be filled; not among what was searched for.
     return some.filter(({ pack, count, id }) => count > 0 || id === only.value || (pack !== null && !searched.value));
   });

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { brushesOf, NameSchema } from '#core/settings';
-import { SINGULAR, type StoredDocument } from '#core/stored';
+import { SINGULAR, type Documents, type StoredDocument } from '#core/stored';
 import * as api from '../api/client';
 import { hasDraft } from '../api/drafts';
 import { plain } from '../api/plain';
@@ -46,14 +46,10 @@ export const useKeptThings = defineStore('keptThings', () => {
   }
 
   async function putName(collection: Kept, id: string, name: string): Promise<void> {
-    if (await hasDraft(id))
-      throw new Error(
-        `This ${SINGULAR[collection]} has changes that aren’t saved. Open it, and save or revert them first.`,
-      );
-    const { doc, revision } = await api.get(collection, id);
+    const { doc, revision } = await current(collection, id);
     const next = plain(doc);
     next.card.name = name;
-    library.putStored(collection, await api.save(collection, next, revision));
+    await put(collection, next, revision);
   }
 
   /** As it is saved: what isn’t saved stays with the first. */
@@ -69,6 +65,31 @@ export const useKeptThings = defineStore('keptThings', () => {
       undo: () => library.remove(collection, next.id),
       redo: () => library.restore(collection, next.id),
     });
+  }
+
+  /** It is again what it was at an earlier save; what it was until now is an earlier save then. */
+  async function takeBack<C extends Kept>(collection: C, { id }: Named, past: Documents[C]): Promise<void> {
+    const before = await current(collection, id);
+    const doc = { ...plain(past), card: { ...past.card, name: before.doc.card.name } };
+    await put(collection, doc, before.revision);
+    steps.did({
+      done: `“${doc.card.name}” is as it was.`,
+      undo: async () => put(collection, plain(before.doc), (await current(collection, id)).revision),
+      redo: async () => put(collection, doc, (await current(collection, id)).revision),
+    });
+  }
+
+  /** As it is saved. Throws a sentence where there is work on it that isn’t. */
+  async function current<C extends Kept>(collection: C, id: string): Promise<StoredDocument<C>> {
+    if (await hasDraft(id))
+      throw new Error(
+        `This ${SINGULAR[collection]} has changes that aren’t saved. Open it, and save or revert them first.`,
+      );
+    return api.get(collection, id);
+  }
+
+  async function put<C extends Kept>(collection: C, doc: Documents[C], on: number): Promise<void> {
+    library.putStored(collection, await api.save(collection, doc, on));
   }
 
   /** Deletes it at once where nothing names it; where something does, that is said first. */
@@ -102,5 +123,5 @@ export const useKeptThings = defineStore('keptThings', () => {
     });
   }
 
-  return { asked, rename, copy, askRemove, askRemoveBrushes, answer, remove };
+  return { asked, rename, copy, takeBack, askRemove, askRemoveBrushes, answer, remove };
 });
