@@ -126,6 +126,11 @@ try {
   await ready('.made-view');
   await shoot('lettering-bench');
 
+  await page.goto(`${server.address}/lineage/${demo(1)}`);
+  await page.locator('.picture .card img').last().waitFor();
+  await page.waitForLoadState('networkidle');
+  await shoot('lineage');
+
   await page.goto(`${server.address}/bench/pattern/${demo(5)}`);
   await ready('.made-view');
   await shoot('pattern-bench');

@@ -36,7 +36,11 @@ export interface ZipSaid {
 
 export async function openZip<T>(path: string, said: ZipSaid, act: OpenedZip<T>): Promise<T> {
   const { name, kind, most, refuse } = said;
-  const file = await open(path, 'r');
+  const file = await open(path, 'r').catch((error: NodeJS.ErrnoException) => {
+    // Its dialog was closed while its pictures were asked for.
+    if (error.code === 'ENOENT') throw refuse(`“${name}” was put away before it was read. Open it again.`);
+    throw error;
+  });
   // Nothing is written where a name says: names that lead elsewhere are told entry by entry.
   const zip = new ZipReader(new FileReader(file), {
     useWebWorkers: false,
