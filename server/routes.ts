@@ -247,7 +247,9 @@ function addCollection(
       ctx.status = 304;
       return;
     }
-    ctx.body = await store.list(collection, page);
+    const { items, ...rest } = await store.listAsText(collection, page);
+    ctx.type = 'application/json';
+    ctx.body = `{"items":${items},${JSON.stringify(rest).slice(1)}`;
   });
   router.get(`/${collection}/:id`, async (ctx) => {
     await answerStored(ctx);

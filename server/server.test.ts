@@ -252,7 +252,7 @@ describe('brushes', () => {
       409,
       'already a brush called',
     ],
-    ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 99 }), 422, 'reads up to version 3'],
+    ['a newer version', (b: ReturnType<typeof newBrush>) => ({ ...b, version: 99 }), 422, 'reads up to version 4'],
     [
       'a setting out of range',
       (b: ReturnType<typeof newBrush>) => ({ ...b, stroke: { ...b.stroke, size: 99 } }),

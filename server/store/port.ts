@@ -32,6 +32,8 @@ export interface Store extends StoreVerbs {
 export interface StoreVerbs {
   /** A page of a list, oldest first. */
   list<C extends Collection>(collection: C, page: Page): Promise<List<C>>;
+  /** The same, with its entries as JSON: whoever only hands them on reads none of them. */
+  listAsText(collection: Collection, page: Page): Promise<ListText>;
   stored(collection: Collection, id: string): Promise<Stored>;
   /** A small document, read at once. */
   document<C extends Collection>(collection: C, id: string): Promise<StoredDocument<C>>;
@@ -124,6 +126,11 @@ export interface List<C extends Collection> {
   skipped: { id: string; name: string; reason: string }[];
   /** Where the following page begins; null after the last. */
   next: string | null;
+}
+
+/** A list whose entries are JSON, an array. */
+export interface ListText extends Omit<List<Collection>, 'items'> {
+  items: string;
 }
 
 /** A document as it lies in the store, of whatever version, as JSON. */

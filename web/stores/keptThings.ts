@@ -70,13 +70,16 @@ export const useKeptThings = defineStore('keptThings', () => {
   /** It is again what it was at an earlier save; what it was until now is an earlier save then. */
   async function takeBack<C extends Kept>(collection: C, { id }: Named, past: Documents[C]): Promise<void> {
     const before = await current(collection, id);
-    const doc = { ...plain(past), card: { ...past.card, name: before.doc.card.name } };
-    await put(collection, doc, before.revision);
-    steps.did({
-      done: `“${doc.card.name}” is as it was.`,
-      undo: async () => put(collection, plain(before.doc), (await current(collection, id)).revision),
-      redo: async () => put(collection, doc, (await current(collection, id)).revision),
-    });
+    const { name } = before.doc.card;
+    const doc = { ...plain(past), card: { ...past.card, name } };
+    let on = await put(collection, doc, before.revision);
+    /** What was saved since stays. */
+    const again = async (wanted: Documents[C]): Promise<void> => {
+      const now = await current(collection, id);
+      if (now.revision !== on) throw new Error(`“${name}” was changed since; it stays as it is.`);
+      on = await put(collection, plain(wanted) as Documents[C], on);
+    };
+    steps.did({ done: `“${name}” is as it was.`, undo: () => again(before.doc), redo: () => again(doc) });
   }
 
   /** As it is saved. Throws a sentence where there is work on it that isn’t. */
@@ -88,8 +91,11 @@ export const useKeptThings = defineStore('keptThings', () => {
     return api.get(collection, id);
   }
 
-  async function put<C extends Kept>(collection: C, doc: Documents[C], on: number): Promise<void> {
-    library.putStored(collection, await api.save(collection, doc, on));
+  /** Answers its revision now. */
+  async function put<C extends Kept>(collection: C, doc: Documents[C], on: number): Promise<number> {
+    const stored = await api.save(collection, doc, on);
+    library.putStored(collection, stored);
+    return stored.revision;
   }
 
   /** Deletes it at once where nothing names it; where something does, that is said first. */

@@ -4,10 +4,12 @@ import { computed, shallowRef } from 'vue';
 import { readByCast } from '#core/lineage';
 import type { AlphaHead } from '#core/stored';
 import * as api from '../api/client';
+import { useConnection } from './connection';
 import { useLibrary } from './library';
 
 export const useUpstream = defineStore('upstream', () => {
   const library = useLibrary();
+  const connection = useConnection();
   /** What was found out: whether a cast of this patch, from this revision to that, reads something else. */
   const known = shallowRef<ReadonlyMap<string, boolean>>(new Map());
   let looking: Promise<void> | null = null;
@@ -34,14 +36,20 @@ export const useUpstream = defineStore('upstream', () => {
     return looking;
   }
 
+  /** Whatever is saved meanwhile is looked at as well. */
   async function lookAll(): Promise<void> {
-    for (const alpha of library.alphas) {
-      const key = keyOf(alpha);
-      if (key === null || known.value.has(key)) continue;
+    for (;;) {
+      const next = library.alphas.find((alpha) => {
+        const key = keyOf(alpha);
+        return key !== null && !known.value.has(key);
+      });
+      if (!next) return;
+      const key = keyOf(next)!;
       try {
-        known.value = new Map(known.value).set(key, await differs(alpha));
-      } catch {
-        // Away or refused: it is looked at again the next time.
+        known.value = new Map(known.value).set(key, await differs(next));
+      } catch (error) {
+        // It is looked at again once the server is back, or when it is asked for.
+        connection.noticed(error);
         return;
       }
     }
@@ -60,5 +68,6 @@ export const useUpstream = defineStore('upstream', () => {
     }
   }
 
+  connection.whenBack(look);
   return { changed, ids, look };
 });

@@ -12,7 +12,7 @@ import {
 import type { ReadResult } from '#core/settings';
 import { Problem } from '../../problem';
 import { read } from '../../reading/read';
-import type { Drawn, KeptPicture, List, Page, Past, Stored, Trashed, User } from '../port';
+import type { Drawn, KeptPicture, List, ListText, Page, Past, Stored, Trashed, User } from '../port';
 import { usersOf } from './references';
 import type { Queries, Transacted } from './thread';
 
@@ -25,38 +25,42 @@ interface Row {
   updated_at: Date;
 }
 
-interface HeadRow<C extends Collection> extends Row {
-  head: Heads[C] | null;
+interface HeadRow extends Row {
+  /** As the list has it, as JSON; null where the row was not written by a save. */
+  listed: string | null;
   /** The place in the list. */
   at: string;
 }
 
 /** A page of a list, oldest first. `next` is where the following one begins, null after the last. */
-export async function listDocuments<C extends Collection>(
-  db: Queries,
-  collection: C,
-  { after, limit }: Page,
-): Promise<List<C>> {
+export async function listDocuments<C extends Collection>(db: Queries, collection: C, page: Page): Promise<List<C>> {
+  const { items, ...rest } = await listAsText(db, collection, page);
+  return { items: JSON.parse(items) as List<C>['items'], ...rest };
+}
+
+/** The same, its entries as JSON that was put together by the database. */
+export async function listAsText(db: Queries, collection: Collection, { after, limit }: Page): Promise<ListText> {
   const from = after === null ? null : placeOf(after);
-  const { rows } = await db.query<HeadRow<C>>(
-    `SELECT id, name, head, CASE WHEN head IS NULL THEN doc END AS doc, revision, ${baseColumn(collection)}, updated_at, extract(epoch FROM created_at)::text AS at FROM ${collection}
+  const { rows } = await db.query<HeadRow>(
+    `SELECT id, name, (head || jsonb_build_object('revision', revision, 'base', ${baseOf(collection)}, 'updatedAt', to_char(updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')))::text AS listed,
+       CASE WHEN head IS NULL THEN doc END AS doc, revision, ${baseColumn(collection)}, updated_at, extract(epoch FROM created_at)::text AS at FROM ${collection}
      WHERE deleted_at IS NULL ${from ? 'AND (created_at, id) > (to_timestamp($2::numeric), $3::uuid)' : ''} ORDER BY created_at, id LIMIT $1`,
     from ? [limit + 1, from.at, from.id] : [limit + 1],
   );
   const last = rows[limit - 1];
-  const out: List<C> = { items: [], skipped: [], next: rows.length > limit && last ? `${last.at} ${last.id}` : null };
+  const items: string[] = [];
+  const skipped: ListText['skipped'] = [];
   for (const row of rows.slice(0, limit)) {
-    const head = row.head ? ({ ok: true, value: row.head } as const) : headOfStored(collection, row.doc);
-    if (head.ok)
-      out.items.push({
-        ...head.value,
-        revision: row.revision,
-        base: row.base,
-        updatedAt: row.updated_at.toISOString(),
-      });
-    else out.skipped.push({ id: row.id, name: row.name, reason: head.reason });
+    if (row.listed !== null) {
+      items.push(row.listed);
+      continue;
+    }
+    const head = headOfStored(collection, row.doc);
+    const { revision, base, updated_at: at } = row;
+    if (head.ok) items.push(JSON.stringify({ ...head.value, revision, base, updatedAt: at.toISOString() }));
+    else skipped.push({ id: row.id, name: row.name, reason: head.reason });
   }
-  return out;
+  return { items: `[${items.join()}]`, skipped, next: rows.length > limit && last ? `${last.at} ${last.id}` : null };
 }
 
 /** Of a row that has no head: it was not written by a save. */
@@ -264,7 +268,11 @@ export function nameTaken(collection: Collection, name: string): Problem {
 }
 
 export function baseColumn(collection: Collection): string {
-  return collection === 'brushes' ? 'base' : 'false AS base';
+  return `${baseOf(collection)} AS base`;
+}
+
+function baseOf(collection: Collection): string {
+  return collection === 'brushes' ? 'base' : 'false';
 }
 
 function missing(collection: Collection, id: string): Problem {

@@ -12,6 +12,7 @@ import {
   getPicture,
   getRevision,
   getStored,
+  listAsText,
   listDocuments,
   putPicture,
   restoreDocument,
@@ -95,6 +96,7 @@ const joined = (tx: Queries): Transacted => ({
 function verbsOver(db: Transacted, tell: (change: Change) => void): StoreVerbs {
   return {
     list: (collection, page) => listDocuments(db, collection, page),
+    listAsText: (collection, page) => listAsText(db, collection, page),
     stored: (collection, id) => getStored(db, collection, id),
     document: (collection, id) => getDocument(db, collection, id),
     head: (collection, id) => getHead(db, collection, id),
