@@ -9,8 +9,9 @@ import * as api from '../api/client';
 import { plain } from '../api/plain';
 import DialogBox from '../controls/DialogBox.vue';
 import PushButton from '../controls/PushButton.vue';
+import { nameSave } from '../controls/nameSave';
+import SaveList from '../controls/SaveList.vue';
 import SaveRow from '../controls/SaveRow.vue';
-import { failNotice } from '../controls/undoNotice';
 import { useBrushBench } from '../stores/brushBench';
 import { useCompare } from '../stores/compare';
 import { sentence } from '../stores/connection';
@@ -77,19 +78,6 @@ function differs({ doc }: Save): string {
   return `Other than now: ${names.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
 }
 
-async function rename(save: Save, name: string): Promise<void> {
-  const { id } = bench.doc ?? {};
-  const old = save.name;
-  if (!id || name.trim() === old) return;
-  save.name = name.trim();
-  try {
-    await api.nameRevision('brushes', id, save.revision, save.name);
-  } catch (error) {
-    save.name = old;
-    failNotice(sentence(error));
-  }
-}
-
 function beside({ doc }: Save): void {
   if (!doc) return;
   compare.pin(doc);
@@ -123,12 +111,7 @@ async function takeBack({ doc }: Save): Promise<void> {
 
 <template>
   <DialogBox v-model:visible="visible" title="Earlier saves" :width-px="620">
-    <p v-if="loading" class="muted">Looking for earlier saves…</p>
-    <p v-else-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
-    <p v-else-if="saves.length === 0" class="muted">
-      Nothing yet. Each time the brush is saved, what it was before is kept here.
-    </p>
-    <ul v-else>
+    <SaveList :count="saves.length" :loading="loading" :problem="problem" what="the brush">
       <SaveRow
         v-for="save in saves"
         :key="save.revision"
@@ -136,7 +119,7 @@ async function takeBack({ doc }: Save): Promise<void> {
         :picture="save.picture"
         :differs="differs(save)"
         :problem="save.problem"
-        @name="(name) => rename(save, name)"
+        @name="(name) => bench.doc && nameSave('brushes', bench.doc.id, save, name)"
       >
         <PushButton small :disabled="!save.doc" title="Both on the same strokes" @click="beside(save)"
           >Side by side</PushButton
@@ -149,18 +132,6 @@ async function takeBack({ doc }: Save): Promise<void> {
           >Restore</PushButton
         >
       </SaveRow>
-    </ul>
+    </SaveList>
   </DialogBox>
 </template>
-
-<style scoped>
-ul {
-  display: grid;
-  gap: 10px;
-  max-height: 56vh;
-  margin: 0;
-  padding: 2px;
-  overflow-y: auto;
-  list-style: none;
-}
-</style>

@@ -6,8 +6,10 @@ import type { AlphaHead, Documents, PartHead, SourceHead } from '#core/stored';
 import * as api from '../api/client';
 import DialogBox from '../controls/DialogBox.vue';
 import PushButton from '../controls/PushButton.vue';
+import { nameSave } from '../controls/nameSave';
+import SaveList from '../controls/SaveList.vue';
 import SaveRow from '../controls/SaveRow.vue';
-import { failNotice, orSay } from '../controls/undoNotice';
+import { orSay } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { useKeptThings, type Kept } from '../stores/keptThings';
 
@@ -53,18 +55,6 @@ watch(of, async (now) => {
   }
 });
 
-async function rename(save: Save, name: string): Promise<void> {
-  const { collection, of: thing } = of.value!;
-  const old = save.name;
-  if (name.trim() === old) return;
-  save.name = name.trim();
-  try {
-    await api.nameRevision(collection, thing.id, save.revision, save.name);
-  } catch (error) {
-    save.name = old;
-    failNotice(sentence(error));
-  }
-}
 async function takeBack({ doc }: Save): Promise<void> {
   const now = of.value;
   if (!now || !doc) return;
@@ -75,12 +65,7 @@ async function takeBack({ doc }: Save): Promise<void> {
 
 <template>
   <DialogBox v-model:visible="visible" :title="`Earlier saves of “${of?.of.card.name ?? ''}”`" :width-px="560">
-    <p v-if="loading" class="muted">Looking for earlier saves…</p>
-    <p v-else-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
-    <p v-else-if="saves.length === 0" class="muted">
-      Nothing yet. Each time it is saved, what it was before is kept here.
-    </p>
-    <ul v-else>
+    <SaveList :count="saves.length" :loading="loading" :problem="problem" what="it">
       <SaveRow
         v-for="save in saves"
         :key="save.revision"
@@ -88,7 +73,7 @@ async function takeBack({ doc }: Save): Promise<void> {
         :picture="of ? api.pictureOfRevision(of.collection, of.of.id, save.revision) : ''"
         :differs="save.differs"
         :problem="save.problem"
-        @name="(name) => rename(save, name)"
+        @name="(name) => of && nameSave(of.collection, of.of.id, save, name)"
       >
         <PushButton
           small
@@ -98,18 +83,6 @@ async function takeBack({ doc }: Save): Promise<void> {
           >Restore</PushButton
         >
       </SaveRow>
-    </ul>
+    </SaveList>
   </DialogBox>
 </template>
-
-<style scoped>
-ul {
-  display: grid;
-  gap: 10px;
-  max-height: 56vh;
-  margin: 0;
-  padding: 2px;
-  overflow-y: auto;
-  list-style: none;
-}
-</style>
