@@ -80,6 +80,11 @@ test('what is saved goes onto the open belt; favourites are one too, found by an
   await belts.send();
   const other = await page();
   await until(() => other.favourites.has(brushes[4]));
+  // A heart pressed before they were fetched goes to the same favourites.
+  const hurried = await page();
+  await hurried.toggle(FAVOURITES_ID, brushes[5]);
+  await hurried.send();
+  expect((await served()).find(({ id }) => id === FAVOURITES_ID)!.brushes).toEqual([brushes[4], brushes[5]]);
   expect(other.all.map(({ name }) => name)).toEqual(['At hand', 'Favourites', 'Hurried', 'Wood']);
   // Round and round, both ways.
   other.wanted = mine;

@@ -21,7 +21,7 @@ export const useBelts = defineStore('belts', () => {
   const wanted = useLocalStorage<string>('belt-open', FIRST);
   /** Brushes that were opened last in this browser, the last first. */
   const recent = useLocalStorage<string[]>('brushes-recent', []);
-  const { docs, docOf, put, remove, freeName, send, load, problem } = useSentSoon<'belts'>({
+  const { docs, docOf, put, remove, freeName, send, load, loaded, problem } = useSentSoon<'belts'>({
     collection: 'belts',
     key: 'belts-unsent',
     unnamed: 'Belt',
@@ -56,7 +56,12 @@ export const useBelts = defineStore('belts', () => {
   }
 
   /** Puts a brush on, or takes it off. */
-  function toggle(id: string, brush: string): Promise<void> {
+  async function toggle(id: string, brush: string): Promise<void> {
+    // Until they were fetched once nobody knows what stands on them.
+    if (id === FAVOURITES_ID && !docOf(id) && !loaded.value) {
+      await load();
+      if (!loaded.value) throw new Error('The server can’t be reached, so favourites can’t be changed yet.');
+    }
     const ids = namedIds(id);
     return set(id, ids.includes(brush) ? ids.filter((one) => one !== brush) : [...ids, brush]);
   }
