@@ -1,5 +1,5 @@
 /** Lineage: walked by press and by key, casts that are older than their sources, and casting them anew. */
-import { expect, set, test, type App } from './app';
+import { choose, expect, set, test, type App } from './app';
 
 test.use({ shares: false });
 
@@ -95,6 +95,13 @@ test('an earlier save of a source is named, told apart, taken back and undone', 
   const name = dialog.getByLabel('Name of revision 1');
   await name.fill('As stencilled');
   await name.press('Enter');
+  await dialog.getByRole('button', { name: 'Side by side' }).click();
+  const pair = page.getByRole('dialog', { name: 'Saves of “Crate marks” side by side' });
+  await expect(pair.getByRole('row')).toHaveText(['SettingLeftRight', 'Words, 1, textTIDEWRACK WHARFDRIED EEL']);
+  await choose(page, 'Left', 'Now');
+  await expect(pair).toContainText('Nothing differs.');
+  await page.keyboard.press('Escape');
+  await expect(pair).toBeHidden();
   await dialog.getByRole('button', { name: 'Restore' }).click();
   await expect(dialog).toBeHidden();
   await expect.poll(text).toBe(first);

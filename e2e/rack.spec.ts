@@ -391,3 +391,36 @@ async function unzipped(bytes: Uint8Array): Promise<Map<string, Uint8Array>> {
     if (!entry.directory) out.set(entry.filename, await entry.getData(new Uint8ArrayWriter()));
   return out;
 }
+
+test('racks side by side: a brush is dragged from one into the other, with a key held it stays in both', async ({
+  page,
+  app,
+}) => {
+  const ids = (await (await fetch(`${app.address}/api/brushes`)).json()).items
+    .filter(({ base }: { base: boolean }) => !base)
+    .map(({ id }: { id: string }) => id);
+  const pack = newPack(crypto.randomUUID(), 'From the quay', {
+    rack: 'Northquay',
+    groups: [{ name: '', brushes: ids.slice(-1) }],
+  });
+  await fetch(`${app.address}/api/packs/${pack.id}`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ doc: pack, revision: null }),
+  });
+  await page.goto(app.address);
+  await page.getByRole('link', { name: 'Racks side by side' }).click();
+  await expect(page.getByRole('heading', { level: 2 })).toContainText(['My rack', 'Northquay']);
+  const [mine, theirs] = [shelf(page, 'Harbour crusts'), shelf(page, 'From the quay')];
+  // Both are seen at once, one beside the other.
+  const [left, right] = [(await mine.boundingBox())!, (await theirs.boundingBox())!];
+  expect(right.x).toBeGreaterThanOrEqual(left.x + left.width);
+  await drag(page, mine.locator('[data-card]').nth(0), theirs.locator('[data-card]'));
+  await expect.poll(async () => (await names(page, 'From the quay')).length).toBe(2);
+  expect(await names(page, 'Harbour crusts')).not.toContain('Crust, grown');
+  await page.keyboard.down('Control');
+  await drag(page, mine.locator('[data-card]').nth(0), theirs.locator('[data-card]').nth(1));
+  await page.keyboard.up('Control');
+  await expect.poll(async () => (await names(page, 'From the quay')).length).toBe(3);
+  expect(await names(page, 'Harbour crusts')).toContain('Barnacle press');
+});

@@ -81,7 +81,7 @@ function metaAt(path: string): SettingMeta | null {
   }
 }
 
-function said(value: unknown, meta: SettingMeta | null): string {
+export function said(value: unknown, meta: SettingMeta | null): string {
   if (typeof value === 'number' && meta)
     return meta.unit === '°'
       ? `${value}°`

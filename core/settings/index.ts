@@ -38,5 +38,6 @@ export * from './explain';
 export * from './read';
 export * from './changes';
 export * from './sections';
+export * from './differences';
 export * from './refineUnder';
 export * from './references';

@@ -34,7 +34,17 @@ const WORDS: Record<string, string> = {
   millimetres: 'real size',
 };
 /** Measured, or counted, from the rest. */
-const FOLLOWS = ['version', 'id', 'kind', 'report', 'history', 'vertices', 'triangles', 'wholeTriangles', 'error'];
+export const FOLLOWS: readonly string[] = [
+  'version',
+  'id',
+  'kind',
+  'report',
+  'history',
+  'vertices',
+  'triangles',
+  'wholeTriangles',
+  'error',
+];
 
 export function sectionsThatDiffer(before: object, after: object): string[] {
   const [a, b] = [before, after] as Record<string, unknown>[];
@@ -42,7 +52,7 @@ export function sectionsThatDiffer(before: object, after: object): string[] {
   return keys.filter((key) => JSON.stringify(a[key]) !== JSON.stringify(b[key])).map((key) => wordFor(key, b));
 }
 
-function wordFor(key: string, doc: Record<string, unknown>): string {
+export function wordFor(key: string, doc: Record<string, unknown>): string {
   if (key === 'blob') return doc['kind'] === 'slab' ? 'clay' : 'heights';
   return WORDS[key] ?? key;
 }

@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { newBrush } from '#core/settings';
+import { good, namesOf } from '../testAsks';
 import { SERVER, spawnServer, type Spawned } from '../testKit';
 
 interface Killed {
@@ -18,8 +19,14 @@ interface Killed {
   midway: number;
 }
 
-/** Throws a sentence where something is lost or half-written. */
-export async function killed(times: number, pack: Uint8Array, template: string, random: () => number): Promise<Killed> {
+/** Throws a sentence where something is lost or half-written; `told` hears of each round that went well. */
+export async function killed(
+  times: number,
+  pack: Uint8Array,
+  template: string,
+  random: () => number,
+  told: (rounds: number, so: Killed) => void = () => undefined,
+): Promise<Killed> {
   const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-'));
   const out: Killed = { saves: 0, takings: 0, midway: 0 };
   const saved = new Set<string>();
@@ -30,36 +37,17 @@ export async function killed(times: number, pack: Uint8Array, template: string, 
     saved.clear();
   };
   try {
-    for (let round = 0; round < times; round++) {
+    for (let round = 0; round < times; told(++round, out)) {
       const now = (server = await spawnServer(data, '0', SERVER, template));
-      const api = async <T>(path: string, method = 'GET', body?: Uint8Array | string): Promise<T> => {
-        const headers = typeof body === 'string' ? { 'Content-Type': 'application/json' } : {};
-        const init = body === undefined ? {} : { body: body as BodyInit };
-        const answer = await fetch(`${now.address}/api${path}`, { method, headers, ...init });
-        if (!answer.ok) throw new Error(await answer.text());
-        return (await answer.json()) as T;
-      };
-      const names = async (collection: string): Promise<Map<string, string>> => {
-        const all = new Map<string, string>();
-        for (let after: string | null = ''; after !== null;) {
-          const page: { items: { id: string; card: { name: string } }[]; next: string | null } = await api(
-            `/${collection}?limit=500${after && `&after=${encodeURIComponent(after)}`}`,
-          );
-          for (const { id, card } of page.items) all.set(id, card.name);
-          after = page.next;
-        }
-        return all;
-      };
-
-      const brushes = await names('brushes');
+      const brushes = await namesOf(now, 'brushes');
       const lost = [...saved].filter((id) => !brushes.has(id));
       if (lost.length > 0) throw new Error(`${lost.length} acknowledged saves are lost after kill ${round}.`);
       const there = [...brushes.values()].filter((name) => /^Brush \d+ of/.test(name)).length;
-      const whole = (await names('packs')).size > 0;
+      const whole = (await namesOf(now, 'packs')).size > 0;
       if (there !== (whole ? PACKED_BRUSHES : 0))
         throw new Error(`${there} brushes of the pack show after kill ${round}.`);
-      if (whole) {
-        // Begun anew, so that there is something to take again.
+      if (whole || saved.size > MOST_SAVED) {
+        // Begun anew, so that there is something to take again, and few enough that it is taken in time.
         await now.end('SIGKILL');
         await begin();
         continue;
@@ -69,18 +57,18 @@ export async function killed(times: number, pack: Uint8Array, template: string, 
       const saving = (async () => {
         while (!stop) {
           const doc = newBrush(randomUUID(), `Kept ${randomUUID()}`);
-          await api(`/brushes/${doc.id}`, 'PUT', JSON.stringify({ doc, revision: null }));
+          await good(now, `/brushes/${doc.id}`, 'PUT', { doc, revision: null });
           saved.add(doc.id);
           out.saves++;
           await wait(PAUSE_MS);
         }
       })().catch(() => undefined);
       let going = false;
-      const looking = api<{ id: string }>('/pack-imports', 'POST', pack);
+      const looking = good<{ id: string }>(now, '/pack-imports', 'POST', pack);
       const taking = (async () => {
         const { id } = await looking;
         going = true;
-        await api(`/pack-imports/${id}/take`, 'POST', '{}');
+        await good(now, `/pack-imports/${id}/take`, 'POST', {});
         going = false;
         out.takings++;
       })().catch(() => undefined);
@@ -105,5 +93,6 @@ export async function killed(times: number, pack: Uint8Array, template: string, 
 
 /** Between saves: the pack has its turn too. */
 const PAUSE_MS = 15;
+const MOST_SAVED = 600;
 /** In the pack of `testPack`. */
 const PACKED_BRUSHES = 6;

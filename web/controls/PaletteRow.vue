@@ -5,7 +5,6 @@ import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import { cssOf, hexOf, readCss, readStrip, readTokens, srgbOfHex, stripOf, tokensOf, type Palette } from '#core/colour';
 import { usePalettes } from '../stores/palettes';
-import { sentence } from '../stores/connection';
 import PalettePicture from './PalettePicture.vue';
 import PopMenu from './PopMenu.vue';
 import PushButton from './PushButton.vue';
@@ -15,7 +14,7 @@ import ToolButton from './ToolButton.vue';
 import { usePickFiles } from './pickFiles';
 import { pngStrip, stripOfPicture } from './paletteStrip';
 import { saveFile } from './saveFile';
-import { failNotice, orSay, undoNotice } from './undoNotice';
+import { orSay, trying, undoNotice } from './undoNotice';
 
 const props = defineProps<{
   first: string;
@@ -48,13 +47,6 @@ const choices = computed(() =>
 );
 const has = computed(() => palettes.colours.some(({ colour }) => colour === props.first));
 
-function trying(act: () => void): void {
-  try {
-    act();
-  } catch (error) {
-    failNotice(sentence(error));
-  }
-}
 function pick(colour: string, e: MouseEvent): void {
   palettes.chose(colour);
   if (e.shiftKey) emit('second', colour);

@@ -16,6 +16,16 @@ const props = defineProps<{ label: string; choices: readonly Choice[]; placehold
 const chosen = defineModel<T>({ required: true });
 const LONG_LIST = 8;
 const wanted = ref('');
+const open = ref(false);
+/** The control keeps Esc to itself even while its list is closed; then it belongs to what the control stands in. */
+function escape(e: KeyboardEvent): void {
+  if (e.key !== 'Escape' || open.value) return;
+  e.stopPropagation();
+  const { key, code } = e;
+  (e.currentTarget as HTMLElement).parentElement?.dispatchEvent(
+    new KeyboardEvent('keydown', { key, code, bubbles: true, cancelable: true }),
+  );
+}
 const searched = computed(() => props.choices.length > LONG_LIST || props.choices.some(({ words }) => words));
 const shown = computed(() => {
   const words = wordsOf(wanted.value);
@@ -41,7 +51,13 @@ const inMenu = inject(IN_MENU, false);
     :teleported="!inMenu"
     :show-arrow="false"
     :offset="4"
-    @visible-change="wanted = ''"
+    @visible-change="
+      (now: boolean) => {
+        open = now;
+        wanted = '';
+      }
+    "
+    @keydown.capture="escape"
   >
     <Option v-for="choice in shown" :key="choice.value" :value="choice.value" :label="choice.label">
       <span class="choice"><slot name="picture" :value="choice.value" />{{ choice.label }}</span>

@@ -37,6 +37,15 @@ export function orSay(act: () => Promise<void>): void {
   void act().catch((error: unknown) => failNotice(sentence(error)));
 }
 
+/** The same for what is done at once. */
+export function trying(act: () => void): void {
+  try {
+    act();
+  } catch (error) {
+    failNotice(sentence(error));
+  }
+}
+
 export function failNotice(message: string): void {
   ElNotification({ message, type: 'error', position: 'bottom-left', offset: OVER_BELT_PX, duration: 8000 });
 }

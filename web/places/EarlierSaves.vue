@@ -1,6 +1,6 @@
 <script setup lang="ts">
-/** Earlier saves of a source, an alpha or a part: named, told apart from how it is now, and taken back. */
-import { computed, ref, watch } from 'vue';
+/** Earlier saves of a source, an alpha or a part: named, told apart, two laid side by side, and taken back. */
+import { computed, ref, shallowRef, watch } from 'vue';
 import { sectionsThatDiffer } from '#core/settings';
 import type { AlphaHead, Documents, PartHead, SourceHead } from '#core/stored';
 import * as api from '../api/client';
@@ -9,9 +9,11 @@ import PushButton from '../controls/PushButton.vue';
 import { nameSave } from '../controls/nameSave';
 import SaveList from '../controls/SaveList.vue';
 import SaveRow from '../controls/SaveRow.vue';
+import { when } from '../controls/when';
 import { orSay } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { useKeptThings, type Kept } from '../stores/keptThings';
+import CompareSaves, { type State } from './CompareSaves.vue';
 
 const of = defineModel<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>({ required: true });
 const kept = useKeptThings();
@@ -23,25 +25,48 @@ interface Save extends api.Past {
 const saves = ref<Save[]>([]);
 const loading = ref(false);
 const problem = ref<string | null>(null);
+const now = shallowRef<{ doc: Documents[Kept]; revision: number } | null>(null);
+const comparing = ref<number | null>(null);
+const states = computed<State[]>(() => {
+  const thing = of.value;
+  if (!thing) return [];
+  const { collection, of: head } = thing;
+  return [
+    {
+      revision: 0,
+      label: 'Now',
+      doc: now.value?.doc ?? null,
+      picture: api.pictureUrl(collection, head.id, now.value?.revision ?? 0),
+    },
+    ...saves.value.map(({ revision, name, savedAt, doc }) => ({
+      revision,
+      label: `${name || `Revision ${revision}`}, until ${when(savedAt)}`,
+      doc,
+      picture: api.pictureOfRevision(collection, head.id, revision),
+    })),
+  ];
+});
 const visible = computed({ get: () => of.value !== null, set: () => (of.value = null) });
 let openings = 0;
 
-watch(of, async (now) => {
+watch(of, async (opened) => {
   const mine = ++openings;
   saves.value = [];
   problem.value = null;
-  if (!now) return;
-  const { collection, of: thing } = now;
+  comparing.value = null;
+  if (!opened) return;
+  const { collection, of: thing } = opened;
   loading.value = true;
   try {
-    const [past, { doc }] = await Promise.all([api.revisions(collection, thing.id), api.get(collection, thing.id)]);
+    const [past, current] = await Promise.all([api.revisions(collection, thing.id), api.get(collection, thing.id)]);
     if (mine !== openings) return;
+    now.value = current;
     saves.value = past.map((one) => ({ ...one, doc: null, differs: '', problem: null }));
     loading.value = false;
     for (const save of saves.value) {
       try {
         save.doc = await api.revision(collection, thing.id, save.revision);
-        const sections = sectionsThatDiffer(save.doc, doc);
+        const sections = sectionsThatDiffer(save.doc, current.doc);
         save.differs = sections.length ? `Other than now: ${sections.join(', ')}` : 'As it is now';
       } catch (error) {
         save.problem = sentence(error);
@@ -56,9 +81,9 @@ watch(of, async (now) => {
 });
 
 async function takeBack({ doc }: Save): Promise<void> {
-  const now = of.value;
-  if (!now || !doc) return;
-  await kept.takeBack(now.collection, now.of, doc);
+  const thing = of.value;
+  if (!thing || !doc) return;
+  await kept.takeBack(thing.collection, thing.of, doc);
   of.value = null;
 }
 </script>
@@ -78,11 +103,19 @@ async function takeBack({ doc }: Save): Promise<void> {
         <PushButton
           small
           :disabled="!save.doc"
+          title="With how it is now, or with another save"
+          @click="comparing = save.revision"
+          >Side by side</PushButton
+        >
+        <PushButton
+          small
+          :disabled="!save.doc"
           title="It is so again; what it is now becomes an earlier save. Can be undone"
           @click="orSay(() => takeBack(save))"
           >Restore</PushButton
         >
       </SaveRow>
     </SaveList>
+    <CompareSaves v-if="of" v-model="comparing" :name="of.of.card.name" :collection="of.collection" :states="states" />
   </DialogBox>
 </template>

@@ -3,31 +3,29 @@
  * The rack: packs as shelves, one under the other, then what is in no pack, then the base brushes. Brushes are opened,
  * chosen, dragged into order and between packs; every change can be undone.
  */
-import { Captions, Search } from '@lucide/vue';
+import { Captions } from '@lucide/vue';
 import { useDropZone, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { brushesOf } from '#core/settings';
-import { withoutGroup } from '#core/pack';
 import { counted } from '#core/words';
 import ChoiceBar from '../controls/ChoiceBar.vue';
-import DialogBox from '../controls/DialogBox.vue';
+import FindHead from '../controls/FindHead.vue';
 import PushButton from '../controls/PushButton.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
-import SelectField from '../controls/SelectField.vue';
 import RenameDialog from '../controls/RenameDialog.vue';
-import { ORDERS, type Order } from '../controls/finding';
+import type { Order } from '../controls/finding';
 import { useSaidSteps } from '../controls/saidSteps';
 import { useShortcuts } from '../controls/shortcuts';
-import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import BackupsDialog from '../backups/BackupsDialog.vue';
 import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import TopBar from '../controls/TopBar.vue';
 import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
-import { failNotice, orSay } from '../controls/undoNotice';
+import { failNotice, orSay, trying } from '../controls/undoNotice';
 import ChosenBar from '../rack/ChosenBar.vue';
 import { BASE, BELT, isList, LOOSE, useShelves, type Entry } from '../rack/entries';
+import GroupDialog from '../rack/GroupDialog.vue';
 import FilesDialog, { type ToMake } from '../rack/FilesDialog.vue';
 import ManyDialog from '../rack/ManyDialog.vue';
 import OpenPackDialog from '../rack/OpenPackDialog.vue';
@@ -39,7 +37,6 @@ import type { Dropped } from '../rack/ShelfGrid.vue';
 import WriteDialog, { type ToWrite } from '../rack/WriteDialog.vue';
 import { useChosen } from '../rack/useChosen';
 import { useRubberBand } from '../rack/useRubberBand';
-import { sentence } from '../stores/connection';
 import { useBelts } from '../stores/belts';
 import { useLibrary } from '../stores/library';
 import { useKeptThings } from '../stores/keptThings';
@@ -74,11 +71,11 @@ const page = ref<HTMLElement | null>(null);
 const again = ref(0);
 const about = ref<string | null>(null);
 const asked = ref<'names' | 'tags' | null>(null);
-const grouping = ref<{ pack: string; index: number; name: string } | null>(null);
+const grouping = ref<{ pack: string; index: number } | null>(null);
 
 void library.ready().then(() => library.loadDrafts());
 
-const { entries, shelves, lists, shown } = useShelves(wanted, tag, order);
+const { entries, shelves, lists, shown, columns } = useShelves(wanted, tag, order);
 const tags = computed(() => [...new Set(entries.value.flatMap((e) => e.brush.card.tags))].sort());
 const searched = computed(() => wanted.value.trim() !== '' || tag.value !== '');
 const unfolded = computed(() => shown.value.filter(({ id }) => !folded.value.includes(id) || searched.value));
@@ -96,15 +93,6 @@ const holding = computed(() =>
 );
 
 useSaidSteps();
-
-/** What can’t be done is said, and nothing is changed. */
-function trying(act: () => void): void {
-  try {
-    act();
-  } catch (error) {
-    failNotice(sentence(error));
-  }
-}
 
 function press({ brush }: Entry, e: MouseEvent): void {
   if (!chosen.pressed(brush.id, e)) open(brush);
@@ -148,28 +136,6 @@ function addGroup(id: string): void {
       false,
     ),
   );
-}
-function askGroup(pack: string, index: number): void {
-  grouping.value = { pack, index, name: packs.docOf(pack)?.groups[index]?.name ?? '' };
-}
-function nameGroup(): void {
-  const now = grouping.value;
-  grouping.value = null;
-  if (!now) return;
-  trying(() =>
-    packs.change(
-      'Group renamed.',
-      [now.pack],
-      (pack) => ({ ...pack, groups: pack.groups.map((g, i) => (i === now.index ? { ...g, name: now.name } : g)) }),
-      false,
-    ),
-  );
-}
-function dropGroup(): void {
-  const now = grouping.value;
-  grouping.value = null;
-  if (now)
-    trying(() => packs.change('Group removed; its brushes stay.', [now.pack], (pack) => withoutGroup(pack, now.index)));
 }
 const writing = ref<ToWrite | null>(null);
 const pickPack = usePickFiles({ accept: '.zip,application/zip' }, ([file]) => openPack(file));
@@ -252,21 +218,17 @@ useShortcuts([
           <div
             ref="page"
             class="ground"
-            :class="[`pictures-${size}`, { nameless: !named }]"
+            :class="[`pictures-${size}`, { nameless: !named, split: columns.length > 1 }]"
             :style="{ '--card': `${SIDES[size]}px` }"
             @pointerdown="begin"
           >
-            <div class="head">
-              <h1>Rack</h1>
-              <TextField
-                v-model="wanted"
-                class="search"
-                :prefix-icon="Search"
-                type="search"
-                placeholder="Name, maker, tag, action, form…"
-                aria-label="Search the rack"
-              />
-              <SelectField v-model="order" class="sort" label="Order" :choices="ORDERS" />
+            <FindHead
+              v-model:wanted="wanted"
+              v-model:order="order"
+              title="Rack"
+              placeholder="Name, maker, tag, action, form…"
+              label="Search the rack"
+            >
               <ChoiceBar v-model="size" class="sizes" label="Size of pictures" :options="SIZES" />
               <ToolButton
                 :icon="Captions"
@@ -280,7 +242,7 @@ useShortcuts([
                   {{ t }}
                 </PushButton>
               </div>
-            </div>
+            </FindHead>
             <p v-if="library.failed" class="note">{{ library.failed }}</p>
             <p v-if="packs.problem" class="note" role="alert">{{ packs.problem }}</p>
             <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">
@@ -295,28 +257,38 @@ useShortcuts([
                     : 'No brush fits this search.'
                 }}
               </p>
-              <PackShelf
-                v-for="shelf in shown"
-                :key="shelf.id"
-                :shelf="shelf"
-                :chosen="chosen"
-                :folded="folded.includes(shelf.id) && !searched"
-                :again="again"
-                :still="searched || order !== 'hand'"
-                @fold="fold(shelf.id)"
-                @about="about = shelf.id"
-                @remove="orSay(() => packs.remove(shelf.id))"
-                @group="addGroup(shelf.id)"
-                @write="writing = { pack: shelf.id, ids: shelf.pack ? brushesOf(shelf.pack) : [] }"
-                @rename-group="(index) => askGroup(shelf.id, index)"
-                @dropped="dropped"
-                @press="press"
-                @copy="(entry) => copy(entry.brush)"
-                @rename="(entry) => askName(entry.brush)"
-                @remove-brush="removeOne"
-                @belt="(entry) => toBelt(entry.brush)"
-                @favourite="(entry) => toFavourites(entry.brush)"
-              />
+              <div class="columns" :class="{ beside: columns.length > 1 }">
+                <component
+                  :is="columns.length > 1 ? ScrollArea : 'div'"
+                  v-for="column in columns"
+                  :key="column.rack"
+                  v-bind="columns.length > 1 ? { within: true } : {}"
+                >
+                  <h2 v-if="columns.length > 1" class="rack-name">{{ column.rack || 'My rack' }}</h2>
+                  <PackShelf
+                    v-for="shelf in column.shelves"
+                    :key="shelf.id"
+                    :shelf="shelf"
+                    :chosen="chosen"
+                    :folded="folded.includes(shelf.id) && !searched"
+                    :again="again"
+                    :still="searched || order !== 'hand'"
+                    @fold="fold(shelf.id)"
+                    @about="about = shelf.id"
+                    @remove="orSay(() => packs.remove(shelf.id))"
+                    @group="addGroup(shelf.id)"
+                    @write="writing = { pack: shelf.id, ids: shelf.pack ? brushesOf(shelf.pack) : [] }"
+                    @rename-group="(index) => (grouping = { pack: shelf.id, index })"
+                    @dropped="dropped"
+                    @press="press"
+                    @copy="(entry) => copy(entry.brush)"
+                    @rename="(entry) => askName(entry.brush)"
+                    @remove-brush="removeOne"
+                    @belt="(entry) => toBelt(entry.brush)"
+                    @favourite="(entry) => toFavourites(entry.brush)"
+                  />
+                </component>
+              </div>
             </template>
           </div>
         </ScrollArea>
@@ -347,16 +319,7 @@ useShortcuts([
     <OpenPackDialog />
     <DeleteDialog />
     <ManyDialog v-model="asked" :chosen="own" />
-    <DialogBox :visible="grouping !== null" title="Group" :width-px="380" @update:visible="grouping = null">
-      <form v-if="grouping" @submit.prevent="nameGroup">
-        <TextField v-model="grouping.name" maxlength="80" aria-label="Name of the group" autofocus />
-      </form>
-      <template #footer>
-        <PushButton title="Its brushes go to the group beside it" @click="dropGroup">Remove the group</PushButton>
-        <PushButton @click="grouping = null">Cancel</PushButton>
-        <PushButton look="main" @click="nameGroup">Rename</PushButton>
-      </template>
-    </DialogBox>
+    <GroupDialog v-model="grouping" />
     <RenameDialog :name="renaming?.card.name ?? null" :rename="rename" @close="renaming = null" />
   </div>
 </template>
@@ -382,8 +345,29 @@ useShortcuts([
 .shelves.over :deep(.el-scrollbar) {
   box-shadow: inset 0 0 0 3px var(--act);
 }
-.sort {
-  width: 124px;
+/* Racks side by side scroll each by itself. */
+.ground.split {
+  display: flex;
+  flex-direction: column;
+  height: calc(100vh - 98px);
+  min-height: 0;
+  padding-bottom: 0;
+}
+.columns.beside {
+  display: grid;
+  flex: 1;
+  grid-auto-columns: minmax(300px, 1fr);
+  grid-auto-flow: column;
+  min-height: 0;
+  margin: 0 -24px;
+  overflow-x: auto;
+}
+.beside > :deep(* + *) {
+  border-left: 1px solid var(--line);
+}
+.rack-name {
+  margin: 4px 0 10px;
+  font-size: 16px;
 }
 .sizes {
   width: 96px;

@@ -3,7 +3,6 @@
  * Where forms come from: slabs, sheets, scans, lettering, patterns, and the alphas cast from them. Pictures and scans
  * are dropped and pasted here.
  */
-import { Search } from '@lucide/vue';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -16,10 +15,10 @@ import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
 import TopBar from '../controls/TopBar.vue';
-import { holds, inOrder, ORDERS, textOfCard, wordsOf, type Found, type Order } from '../controls/finding';
+import FindHead from '../controls/FindHead.vue';
+import { holds, inOrder, textOfCard, wordsOf, type Found, type Order } from '../controls/finding';
 import RenameDialog from '../controls/RenameDialog.vue';
 import { useSaidSteps } from '../controls/saidSteps';
-import SelectField from '../controls/SelectField.vue';
 import BackupsDialog from '../backups/BackupsDialog.vue';
 import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
@@ -222,19 +221,15 @@ async function rename(name: string): Promise<void> {
       </template>
     </TopBar>
     <ScrollArea>
-      <div class="head">
-        <h1>Sources</h1>
-        <TextField
-          v-model="wanted"
-          class="search"
-          :prefix-icon="Search"
-          type="search"
-          placeholder="Name, maker, tag, source…"
-          aria-label="Search the sources"
-        />
-        <SelectField v-model="order" class="order" label="Order" :choices="ORDERS" />
+      <FindHead
+        v-model:wanted="wanted"
+        v-model:order="order"
+        title="Sources"
+        placeholder="Name, maker, tag, source…"
+        label="Search the sources"
+      >
         <span class="back"><BackupsDialog /><TrashDialog /><UndoButtons /></span>
-      </div>
+      </FindHead>
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
       <InboxNote />
       <ArrivalList />
@@ -335,9 +330,6 @@ async function rename(name: string): Promise<void> {
 .back {
   display: flex;
   margin-left: auto;
-}
-.order {
-  width: 124px;
 }
 .kinds .none {
   max-width: 240px;

@@ -69,7 +69,7 @@ const hides = (g: number): boolean => props.still && props.shelf.groups[g].entri
       />
       <BrushDisc v-if="shelf.pack && cover" class="cover" :brush="cover" :size="34" square />
       <h2>{{ title }}</h2>
-      <span class="muted">{{ shelf.count }} {{ shelf.count === 1 ? 'brush' : 'brushes' }}</span>
+      <span class="muted count">{{ shelf.count }} {{ shelf.count === 1 ? 'brush' : 'brushes' }}</span>
       <span v-if="about" class="muted about">{{ about }}</span>
       <span v-if="shelf.pack" class="tools">
         <ToolButton
@@ -143,10 +143,17 @@ header {
   border-bottom: 1px solid var(--line-soft);
 }
 h2 {
+  flex: 0 1 auto;
   margin: 0;
   font-size: 14px;
 }
+h2,
+.count {
+  white-space: nowrap;
+}
+h2,
 .about {
+  min-width: 40px;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

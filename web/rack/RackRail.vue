@@ -12,6 +12,7 @@ const emit = defineEmits<{ create: []; open: []; files: [] }>();
 const route = useRoute();
 const packs = usePacks();
 const only = computed(() => String(route.query['shelf'] ?? ''));
+const beside = computed(() => 'beside' in route.query && only.value === '' && onlyRack.value === null);
 const onlyRack = computed(() => (typeof route.query['rack'] === 'string' ? route.query['rack'] : null));
 const racks = computed(() =>
   ['', ...packs.racks]
@@ -26,8 +27,16 @@ const to = (shelf: string): { query: Record<string, string> } => ({ query: shelf
 
 <template>
   <nav class="rail" aria-label="Packs">
-    <RouterLink :to="to('')" class="line" :class="{ on: only === '' && onlyRack === null }"
+    <RouterLink :to="to('')" class="line" :class="{ on: only === '' && onlyRack === null && !beside }"
       ><span>All brushes</span><small>{{ total }}</small></RouterLink
+    >
+    <RouterLink
+      v-if="racks.length > 1"
+      :to="{ query: { beside: null } }"
+      class="line"
+      :class="{ on: beside }"
+      title="Each rack in a column of its own: brushes are dragged from one to another, with Ctrl a copy stays"
+      ><span>Racks side by side</span></RouterLink
     >
     <RouterLink v-if="recent?.count" :to="to(recent.id)" class="line" :class="{ on: only === recent.id }"
       ><span>{{ recent.title }}</span

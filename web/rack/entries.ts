@@ -34,6 +34,12 @@ export interface Shelf {
   count: number;
 }
 
+/** Of racks side by side, one: its name is '' for one’s own, where what is in no pack lies too. */
+export interface Column {
+  rack: string;
+  shelves: Shelf[];
+}
+
 /** What of a brush is searched. */
 function textOf({ brush: { card, touch, stroke } }: Entry, form: string, packs: readonly Pack[]): string {
   const made = [labelOf(ACTION_CHOICES, touch.action), labelOf(STROKE_TYPE_CHOICES, stroke.type), form];
@@ -45,7 +51,10 @@ export function useShelves(
   wanted: Readonly<Ref<string>>,
   tag: Readonly<Ref<string>>,
   order: Readonly<Ref<Order>>,
-): Record<'shelves' | 'lists' | 'shown', ComputedRef<Shelf[]>> & { entries: ComputedRef<Entry[]> } {
+): Record<'shelves' | 'lists' | 'shown', ComputedRef<Shelf[]>> & {
+  entries: ComputedRef<Entry[]>;
+  columns: ComputedRef<Column[]>;
+} {
   const library = useLibrary();
   const packs = usePacks();
   const belts = useBelts();
@@ -133,5 +142,12 @@ export function useShelves(
     // An empty pack is shown, to be filled; not among what was searched for.
     return some.filter(({ pack, count, id }) => count > 0 || id === only.value || (pack !== null && !searched.value));
   });
-  return { entries, shelves, lists, shown };
+  const columns = computed<Column[]>(() => {
+    if (!('beside' in route.query) || only.value !== '' || ofRack.value !== null)
+      return [{ rack: '', shelves: shown.value }];
+    return ['', ...packs.racks]
+      .map((rack) => ({ rack, shelves: shown.value.filter(({ pack }) => (pack?.rack ?? '') === rack) }))
+      .filter((column) => column.shelves.length > 0);
+  });
+  return { entries, shelves, lists, shown, columns };
 }

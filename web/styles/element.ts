@@ -20,6 +20,8 @@ import 'element-plus/es/components/select/style/css';
 import 'element-plus/es/components/slider/style/css';
 import 'element-plus/es/components/splitter/style/css';
 import 'element-plus/es/components/splitter-panel/style/css';
+import 'element-plus/es/components/table/style/css';
+import 'element-plus/es/components/table-column/style/css';
 import 'element-plus/es/components/tab-pane/style/css';
 import 'element-plus/es/components/tabs/style/css';
 import './element.css';
