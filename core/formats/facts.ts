@@ -16,7 +16,7 @@ export function withPngRelief(png: Uint8Array, relief: number): Uint8Array<Array
 
 /** Puts text chunks behind the header of a PNG: plain ones, and those in UTF-8 where Latin letters don’t do. */
 export function withPngText(png: Uint8Array, says: Readonly<Record<string, string>>): Uint8Array<ArrayBuffer> {
-  const chunks = Object.entries(says).map(([key, value]) => textChunk(key, value));
+  const chunks = textChunks(says);
   // Signature, then the header chunk of 25 bytes.
   const at = 8 + 25;
   const out = new Uint8Array(png.length + chunks.reduce((sum, { length }) => sum + length, 0));
@@ -29,6 +29,9 @@ export function withPngText(png: Uint8Array, says: Readonly<Record<string, strin
   out.set(png.subarray(at), to);
   return out;
 }
+
+export const textChunks = (says: Readonly<Record<string, string>>): Uint8Array[] =>
+  Object.entries(says).map(([key, value]) => textChunk(key, value));
 
 function textChunk(key: string, value: string): Uint8Array {
   const plain = /^[\u0020-\u007e\u00a1-\u00ff\n]*$/.test(value);

@@ -1,8 +1,9 @@
 /** Backups over HTTP: everything out and back, into another server, damaged, cancelled, and several at once. */
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { mkdtemp, readdir, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { unzipSync } from 'fflate';
 import { BACKUP_MANIFEST, type BackupManifest, type Copy } from '#core/backup';
 import { newBrush, type Brush } from '#core/settings';
@@ -16,6 +17,7 @@ import { judged } from '../reading/judged';
 import { openPglite } from '../store/pglite/open';
 import { Studio } from '../studio/studio';
 import { Backups, type Restored } from './backups';
+import { killedRestoring } from './kills';
 
 let folder: string;
 let mine: Running;
@@ -257,3 +259,9 @@ test('how often copies are made is kept; nonsense is said', async () => {
     'At least one copy is kept.',
   ]);
 });
+
+test('killed while a copy is restored: all is as it was before, or all as the copy has it', async () => {
+  const pack = readFileSync(resolve(import.meta.dirname, '../packs/kept/version1.pack.zip'));
+  const { restored, midway } = await killedRestoring(1, pack, await seededTemplate(), seeded(3));
+  expect(restored + midway).toBe(1);
+}, 120_000);

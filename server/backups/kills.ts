@@ -48,8 +48,8 @@ export async function killedRestoring(
     await cp(data, join(first, 'data'), { recursive: true });
 
     for (let round = 0; round < times; told(++round, out)) {
-      // Onto an empty server, where all data comes from the copy, and onto one that went on since.
-      const onto = round % 2 === 0 ? 'empty' : 'changed';
+      // Onto a server that went on since, and onto an empty one, where all data comes from the copy.
+      const onto = round % 2 === 0 ? 'changed' : 'empty';
       await rm(data, { recursive: true, force: true, maxRetries: 10 });
       if (onto === 'changed') await cp(join(first, 'data'), data, { recursive: true });
       else {

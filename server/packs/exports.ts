@@ -1,9 +1,9 @@
 /** Pack files that are written as they are fetched: nothing is put together beforehand. */
 import { createHash, randomUUID } from 'node:crypto';
-import { readFile, rm } from 'node:fs/promises';
+import { readFile, unlink } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import type { ReadableStream as WebStream } from 'node:stream/web';
-import { Uint8ArrayReader, ZipWriter, type ZipWriterAddDataOptions } from '@zip.js/zip.js';
+import { configure, Uint8ArrayReader, ZipWriter, type ZipWriterAddDataOptions } from '@zip.js/zip.js';
 import {
   MANIFEST_PATH,
   PACK_FILE_FORMAT,
@@ -22,6 +22,9 @@ import type { Store } from '../store/port';
 import type { Encoded } from '../studio/packData';
 import type { Studio } from '../studio/studio';
 import { contentsOf, type Wish } from './contents';
+
+/** Each piece that goes through costs something of its own. */
+configure({ chunkSize: 2 ** 20 });
 
 const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
@@ -186,7 +189,7 @@ export class Exports {
         const path = kind === 'bytes' ? `data/${blob}` : data.path;
         const squeezed = kind === 'bytes' || kind === 'mesh';
         const entry = await add(path, bytes, squeezed ? SQUEEZED : checked(bytes, sums.crc32), sums.sha256);
-        if (from !== this.store.blobs.path(blob)) await rm(from, { force: true });
+        if (from !== this.store.blobs.path(blob)) await unlink(from);
         manifest.data.push({ kind, blob, provenance, ...entry });
       }
     }
@@ -213,7 +216,7 @@ export class Exports {
 }
 
 /** Pictures that are encoded in one go. */
-const BATCH = { entries: 16, pixels: 2 ** 25 };
+const BATCH = { entries: 32, pixels: 2 ** 25 };
 
 function inBatches(all: readonly PlannedData[]): PlannedData[][] {
   const out: PlannedData[][] = [];

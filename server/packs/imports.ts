@@ -28,7 +28,7 @@ import { everyHead, hereOf } from './here';
 /** So many are kept open at once; the oldest is let go. */
 const MOST_OPEN = 8;
 /** Entries, and their bytes, that are unpacked in one go. */
-const BATCH = { entries: 24, bytes: 32 * 2 ** 20 };
+const BATCH = { entries: 48, bytes: 64 * 2 ** 20 };
 const DOCUMENTS_AT_ONCE = 200;
 /** Something was saved in another window in the moment between looking and saving. */
 const ATTEMPTS = 3;

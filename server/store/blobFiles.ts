@@ -2,7 +2,7 @@
  * Stored bytes as files named by their SHA-256, in folders of its first two digits. A file is written beside, brought
  * to the disk and only then given its name, so that what has a name is whole, also after a power cut.
  */
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash, randomUUID, webcrypto } from 'node:crypto';
 import { createReadStream, type ReadStream } from 'node:fs';
 import { mkdir, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -55,6 +55,24 @@ export class BlobFiles {
     }
     await file.close();
     return { hash: hash.digest('hex'), bytes, path };
+  }
+
+  /** What is at hand already: its hash is counted beside while it is written. */
+  async receiveWhole(all: Uint8Array): Promise<Arrived> {
+    const path = join(this.begun, randomUUID());
+    const file = await open(path, 'wx');
+    try {
+      const [hash] = await Promise.all([
+        webcrypto.subtle.digest('SHA-256', all as Uint8Array<ArrayBuffer>),
+        file.write(all).then(() => file.sync()),
+      ]);
+      return { hash: Buffer.from(hash).toString('hex'), bytes: all.length, path };
+    } catch (error) {
+      await rm(path, { force: true });
+      throw error;
+    } finally {
+      await file.close();
+    }
   }
 
   /** Gives what arrived its name. */

@@ -4,7 +4,7 @@ import { closeSync, createReadStream, existsSync, openSync, writeSync } from 'no
 import { open, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { crc32 } from 'node:zlib';
-import { Uint8ArrayReader, ZipWriter, type FileEntry } from '@zip.js/zip.js';
+import { Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';
 import {
   BACKUP_FORMAT,
   BACKUP_MANIFEST,
@@ -22,7 +22,7 @@ import { Problem } from '../problem';
 import { judged } from '../reading/judged';
 import { BlobFiles } from '../store/blobFiles';
 import type { Arrived, KeptRow, KeptRevision } from '../store/port';
-import { FileReader, jsonOf, openZip, pieces, whole, type OpenedZip } from './zipFile';
+import { FileReader, jsonOf, openZip, type OpenedZip, type ZipItem } from './zipFile';
 
 /** What a backup is written from: lines that lie in files, and stored data. */
 export interface ToBackUp {
@@ -125,7 +125,7 @@ export function lookAtBackup(path: string, name: string): Promise<BackupManifest
     if (entry.encrypted) throw refuse(`“${name}” is locked with a password. Unlock it first.`);
     let value: unknown;
     try {
-      value = jsonOf(await whole(entry, MOST_MANIFEST_BYTES));
+      value = jsonOf(await entry.whole(MOST_MANIFEST_BYTES));
     } catch {
       throw refuse(`“${name}” can’t be read: its ${BACKUP_MANIFEST} is damaged.`);
     }
@@ -145,11 +145,11 @@ export function lookAtBackup(path: string, name: string): Promise<BackupManifest
   });
 }
 
-async function isSound(entry: FileEntry | undefined, bytes: number, sha256: string): Promise<boolean> {
-  if (!entry || entry.encrypted || entry.uncompressedSize !== bytes) return false;
+async function isSound(entry: ZipItem | undefined, bytes: number, sha256: string): Promise<boolean> {
+  if (!entry || entry.encrypted || entry.bytes !== bytes) return false;
   const hash = createHash('sha256');
   try {
-    await pieces(entry, bytes, (piece) => void hash.update(piece), false);
+    await entry.pieces(bytes, (piece) => void hash.update(piece), false);
   } catch {
     return false;
   }
@@ -167,7 +167,7 @@ export function backupData(
   return opened(path, name, async (entries) => {
     const out: Arrived[] = [];
     for (const { blob, bytes } of wanted) {
-      const arrived = await files.receive(pieceOf(await whole(entries.get(dataPath(blob))!, bytes)), Infinity);
+      const arrived = await files.receiveWhole(await entries.get(dataPath(blob))!.whole(bytes, false));
       out.push(arrived);
       if (arrived.hash === blob) continue;
       for (const one of out) await files.drop(one);
@@ -229,17 +229,13 @@ function nameOf(doc: unknown): string {
   return typeof card?.name === 'string' ? `“${card.name}”` : 'A document without a name';
 }
 
-async function eachLine(entry: FileEntry, act: (line: unknown) => void): Promise<void> {
+async function eachLine(entry: ZipItem, act: (line: unknown) => void): Promise<void> {
   const decoder = new TextDecoder();
   let rest = '';
-  await pieces(entry, entry.uncompressedSize, (piece) => {
+  await entry.pieces(entry.bytes, (piece) => {
     const lines = (rest + decoder.decode(piece, { stream: true })).split('\n');
     rest = lines.pop()!;
     if (rest.length > MOST_LINE) throw refuse('A document in the backup is larger than any may be.');
     for (const line of lines) act(JSON.parse(line));
   });
-}
-
-async function* pieceOf(bytes: Uint8Array): AsyncIterable<Uint8Array> {
-  yield bytes;
 }

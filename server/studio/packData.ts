@@ -17,6 +17,8 @@ import { refuse, readExr } from './decode';
 /** Written once and read often, but writing is what is waited for. */
 const PNG_EFFORT = 3;
 const EXR_EFFORT = 3;
+/** In few large pieces: with small ones the threads wait for each other. */
+const RUNS = { level: 3, strategy: constants.Z_RLE, chunkSize: 2 ** 20 };
 const MOST_SIDE = 8192;
 const deflated = promisify(deflate);
 
@@ -32,9 +34,8 @@ async function encodeData(bytes: Uint8Array, data: ToEncode): Promise<Uint8Array
     case 'grey16': {
       const greys = new Uint16Array(exact(bytes));
       // Libvips takes twice the time for a file that is larger.
-      const rows = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, { level: 3, strategy: constants.Z_RLE });
-      const png = await writePng16(greys, size, rows, crc32);
-      return withPngText(png, said(data));
+      const rows = (bytes: Uint8Array): Promise<Uint8Array> => deflated(bytes, RUNS);
+      return writePng16(greys, size, rows, said(data), crc32);
     }
     case 'rgba8': {
       const png = await sharp(bytes, { raw: { width: size, height: size, channels: 4 } })
@@ -153,5 +154,6 @@ function comesBack(bytes: Uint8Array): boolean {
 }
 
 function exact(bytes: Uint8Array): ArrayBuffer {
+  if (bytes.byteOffset === 0 && bytes.byteLength === bytes.buffer.byteLength) return bytes.buffer as ArrayBuffer;
   return bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
 }

@@ -2,8 +2,7 @@
  * Reads pack files: what one holds, its pictures, its data and its documents. Nothing is written where an entry says;
  * every entry is counted as it is unpacked, and its SHA-256 compared.
  */
-import { createHash } from 'node:crypto';
-import type { FileEntry } from '@zip.js/zip.js';
+import { createHash, webcrypto } from 'node:crypto';
 import {
   entriesOf,
   judgeDocuments,
@@ -27,7 +26,7 @@ import { BlobFiles } from '../store/blobFiles';
 import type { Arrived } from '../store/port';
 import { beside } from './beside';
 import { decodeData } from './packData';
-import { jsonOf, openZip, pieces, whole, type OpenedZip } from './zipFile';
+import { jsonOf, openZip, type OpenedZip, type ZipItem } from './zipFile';
 
 /** What a pack file holds; keys of things are digests. */
 export interface Inside {
@@ -37,6 +36,10 @@ export interface Inside {
   problems: EntryProblem[];
 }
 
+/** Bytes of the entries that are read, or decoded, at once; a small one counts as more than it is. */
+const MOST_BESIDE = 8 * 2 ** 20;
+const LEAST = 2 ** 21;
+
 const refuse = (sentence: string): Problem => new Problem(422, 'pack-file', sentence);
 
 const opened = <T>(path: string, name: string, act: OpenedZip<T>): Promise<T> =>
@@ -44,13 +47,13 @@ const opened = <T>(path: string, name: string, act: OpenedZip<T>): Promise<T> =>
 
 export const digest = (text: string): string => createHash('sha256').update(text).digest('hex');
 
-async function manifestIn(entries: ReadonlyMap<string, FileEntry>, name: string): Promise<Manifest> {
+async function manifestIn(entries: ReadonlyMap<string, ZipItem>, name: string): Promise<Manifest> {
   const entry = entries.get(MANIFEST_PATH);
   if (!entry) throw refuse(`“${name}” isn’t a pack of brushes: it has no ${MANIFEST_PATH}.`);
   if (entry.encrypted) throw refuse(`“${name}” is locked with a password. Unlock it first.`);
   let value: unknown;
   try {
-    value = jsonOf(await whole(entry, MOST_MANIFEST_BYTES));
+    value = jsonOf(await entry.whole(MOST_MANIFEST_BYTES));
   } catch {
     throw refuse(`“${name}” can’t be read: its ${MANIFEST_PATH} is damaged.`);
   }
@@ -73,22 +76,25 @@ export function lookInside(path: string, name: string): Promise<Inside> {
     const documents = new Set(manifest.documents.map(({ path: at }) => at));
     const texts = new Map<string, unknown>();
     const sound = new Set<string>();
-    for (const { path: at, bytes, sha256 } of entriesOf(manifest)) {
-      if (!good.has(at) || sound.has(at)) continue;
-      try {
-        const hash = createHash('sha256');
-        const kept: Uint8Array[] = [];
-        await pieces(entries.get(at)!, bytes, (piece) => {
-          hash.update(piece);
-          if (documents.has(at)) kept.push(piece);
-        });
-        if (hash.digest('hex') !== sha256) throw new Error('its checksum is another');
-        if (documents.has(at)) texts.set(at, jsonOf(Buffer.concat(kept)));
-        sound.add(at);
-      } catch {
-        problems.push({ path: at, problem: `“${at}” is damaged: it isn’t what was written. It is left out.` });
-      }
-    }
+    const wanted = new Map(entriesOf(manifest).flatMap((one) => (good.has(one.path) ? [[one.path, one]] : [])));
+    const looked = await beside(
+      [...wanted.values()],
+      { most: MOST_BESIDE, weight: ({ bytes }) => Math.max(bytes, LEAST) },
+      async ({ path: at, bytes, sha256 }) => {
+        const item = entries.get(at)!;
+        try {
+          if ((await checksum(item, bytes)) !== sha256) return false;
+          if (documents.has(at)) texts.set(at, jsonOf(await item.whole(bytes, false)));
+          return true;
+        } catch {
+          return false;
+        }
+      },
+    );
+    [...wanted.keys()].forEach((at, i) => {
+      if (looked[i].status === 'fulfilled' && looked[i].value) sound.add(at);
+      else problems.push({ path: at, problem: `“${at}” is damaged: it isn’t what was written. It is left out.` });
+    });
     const judgedAll = judgeDocuments(manifest, texts, sound);
     return {
       manifest: { name: manifest.name, pack: manifest.pack },
@@ -99,19 +105,26 @@ export function lookInside(path: string, name: string): Promise<Inside> {
   });
 }
 
+/** Counted beside other work where it is small enough to be held. */
+async function checksum(item: ZipItem, bytes: number): Promise<string> {
+  if (bytes <= MOST_BESIDE) {
+    const all = await item.whole(bytes, false);
+    return Buffer.from(await webcrypto.subtle.digest('SHA-256', all as Uint8Array<ArrayBuffer>)).toString('hex');
+  }
+  const hash = createHash('sha256');
+  await item.pieces(bytes, (piece) => void hash.update(piece), false);
+  return hash.digest('hex');
+}
+
 export function pictureInside(path: string, name: string, at: string): Promise<Uint8Array> {
   return opened(path, name, async (entries) => {
     const entry = entries.get(at);
     if (!entry) throw new Problem(404, 'no-picture', 'There is no such picture in the pack.');
-    const bytes = await whole(entry, MOST_DATA_BYTES);
+    const bytes = await entry.whole(MOST_DATA_BYTES);
     if (bytes[0] !== 0x89 || bytes[1] !== 0x50) throw new Problem(404, 'no-picture', 'That picture isn’t a PNG.');
     return bytes;
   });
 }
-
-/** Bytes of the entries that are decoded at once; a small one counts as more than it is. */
-const MOST_BESIDE = 8 * 2 ** 20;
-const LEAST = 2 ** 21;
 
 /** Decodes data into files that have no name yet. What isn’t what its entry says is refused. */
 export function takeData(path: string, name: string, wanted: readonly DataEntry[], folder: string): Promise<Arrived[]> {
@@ -119,8 +132,8 @@ export function takeData(path: string, name: string, wanted: readonly DataEntry[
   return opened(path, name, async (entries) => {
     const one = async ({ path: at, bytes, kind, blob }: DataEntry): Promise<Arrived> => {
       const entry = entries.get(at);
-      const data = entry && (await decodeData(await whole(entry, bytes), kind, at));
-      const arrived = data && (await files.receive(pieceOf(data), Infinity));
+      const data = entry && (await decodeData(await entry.whole(bytes, false), kind, at));
+      const arrived = data && (await files.receiveWhole(data));
       if (arrived?.hash === blob) return arrived;
       if (arrived) await files.drop(arrived);
       throw refuse(`“${at}” holds something else than the pack says. Nothing was taken.`);
@@ -146,15 +159,11 @@ export function takeDocuments(
   return opened(path, name, async (entries) => {
     const out: Judged[] = [];
     for (const { thing, ...to } of wanted) {
-      const { document } = jsonOf(await whole(entries.get(thing.path)!, MOST_DATA_BYTES)) as { document: unknown };
+      const { document } = jsonOf(await entries.get(thing.path)!.whole(MOST_DATA_BYTES)) as { document: unknown };
       const read = readStored(thing.collection, document);
       if (!read.ok) throw refuse(`“${thing.name}” can’t be taken. ${read.reason}`);
       out.push(judged<Collection>(thing.collection, renamed(thing.collection, read.value, to, ids)));
     }
     return out;
   });
-}
-
-async function* pieceOf(bytes: Uint8Array): AsyncIterable<Uint8Array> {
-  yield bytes;
 }
