@@ -41,6 +41,8 @@ export default defineConfig({
     actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
     deviceScaleFactor: 0.5,
+    // Each test’s browser is new: it would fetch the whole page to keep it, and be closed.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
       args: [

@@ -2,7 +2,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { newBrush, newPack } from '#core/settings';
 import { judged } from '../server/reading/judged';
@@ -26,7 +26,7 @@ export async function rackFigures(): Promise<Figure[]> {
     });
     try {
       const opened = async (address: string): Promise<number> => {
-        const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+        const page = await newPage(browser);
         const began = performance.now();
         await page.goto(address, { waitUntil: 'commit' });
         await page
@@ -44,7 +44,7 @@ export async function rackFigures(): Promise<Figure[]> {
         times.few.push(few);
         times.many.push(lots);
       }
-      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+      const page = await newPage(browser);
       await page.goto(many.address);
       await page.getByRole('button', { name: 'Open Brush 0', exact: true }).waitFor();
       // In the page: from the keystroke until what is found is laid out.
@@ -89,6 +89,10 @@ export async function rackFigures(): Promise<Figure[]> {
     await rm(folder, { recursive: true, force: true });
   }
 }
+
+/** New each time: nothing of the page is kept from before. */
+const newPage = (browser: Browser): Promise<Page> =>
+  browser.newPage({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
 
 async function filled(folder: string): Promise<void> {
   const store = await openPglite({ folder });

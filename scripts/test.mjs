@@ -79,6 +79,7 @@ const LONGEST = [
   'thumbnail',
   'belts',
   'backups',
+  'away',
 ];
 const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);
 const waiting = readdirSync(resolve(root, 'e2e'))

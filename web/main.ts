@@ -8,7 +8,10 @@ import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router';
-import { fetchWorkersAhead } from './workers/ahead';
+import { keepPage } from './away';
+
+const KEEP_AFTER_MS = 4000;
 
 createApp(App).use(createPinia()).use(router).mount('#app');
-fetchWorkersAhead();
+// What is wanted first comes first.
+setTimeout(keepPage, KEEP_AFTER_MS);

@@ -93,22 +93,33 @@ export function json(method: string, body: unknown): RequestInit {
 /** Entries asked for at once. */
 const PAGE = 500;
 
-/** All of a list, page after page: the heads of documents. */
+/**
+ * All of a list, page after page: the heads of documents. `soon` hears of the first page where it isn’t all. The next
+ * page is asked for before one is read, so that server and page work beside each other.
+ */
 export async function list<C extends Collection>(
   collection: C,
+  soon: (first: readonly Listed<C>[]) => void = () => undefined,
 ): Promise<{ items: Listed<C>[]; skipped: SkippedRow[] }> {
   const schema = z.object({ items: z.array(listedSchema(collection)), skipped: Skipped, next: z.string().nullable() });
   const all: { items: Listed<C>[]; skipped: SkippedRow[] } = { items: [], skipped: [] };
-  for (let after: string | null = null; ;) {
-    const page: z.infer<typeof schema> = schema.parse(
-      await (
-        await request(`/${collection}?limit=${PAGE}${after === null ? '' : `&after=${encodeURIComponent(after)}`}`)
-      ).json(),
-    );
-    all.items.push(...page.items);
-    all.skipped.push(...page.skipped);
-    if (page.next === null) return all;
-    after = page.next;
+  const page = async (after: string | null): Promise<unknown> => {
+    const from = after === null ? '' : `&after=${encodeURIComponent(after)}`;
+    return (await request(`/${collection}?limit=${PAGE}${from}`)).json();
+  };
+  for (let asked = page(null); ;) {
+    const raw = await asked;
+    const next = (raw as { next?: unknown }).next;
+    if (typeof next === 'string') {
+      asked = page(next);
+      // Where this page can’t be read nobody waits for it any more.
+      asked.catch(() => undefined);
+    }
+    const { items, skipped } = schema.parse(raw);
+    all.items.push(...items);
+    all.skipped.push(...skipped);
+    if (typeof next !== 'string') return all;
+    if (all.items.length === items.length) soon(items);
   }
 }
 

@@ -1,4 +1,4 @@
-/** Says what was done and offers to take it back. */
+/** Short notices: what was done, with a way to take it back, and what couldn’t be. */
 import { ElNotification } from 'element-plus';
 import { h } from 'vue';
 import { sentence } from '../stores/connection';
@@ -8,7 +8,11 @@ import PushButton from './PushButton.vue';
 const OVER_BELT_PX = 148;
 
 /** Answers what closes it. */
-export function undoNotice(message: string, undo: () => Promise<void>): () => void {
+export const undoNotice = (message: string, undo: () => Promise<void>): (() => void) =>
+  askNotice(message, 'Undo', undo, 9000);
+
+/** Says something and offers one thing to do about it. Without a time it stays. */
+export function askNotice(message: string, what: string, act: () => Promise<void>, ms = 0): () => void {
   const note = ElNotification({
     message: h('div', { style: 'display:flex;gap:14px;align-items:center' }, [
       h('span', message),
@@ -18,15 +22,15 @@ export function undoNotice(message: string, undo: () => Promise<void>): () => vo
           look: 'link',
           onClick: () => {
             note.close();
-            orSay(undo);
+            orSay(act);
           },
         },
-        () => 'Undo',
+        () => what,
       ),
     ]),
     position: 'bottom-left',
     offset: OVER_BELT_PX,
-    duration: 9000,
+    duration: ms,
     showClose: true,
   });
   return () => note.close();

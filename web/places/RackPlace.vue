@@ -248,7 +248,7 @@ useShortcuts([
             <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">
               “{{ row.name }}” is left out. {{ row.reason }}
             </div>
-            <p v-if="!library.loaded" class="muted">Loading the rack…</p>
+            <p v-if="!library.loaded && library.brushes.length === 0" class="muted">Loading the rack…</p>
             <template v-else>
               <p v-if="shown.length === 0" class="none">
                 {{

@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, watch, type ComputedRef, type Ref } from 'vue';
 
 /** So few are all laid out. */
-const ALL = 24;
+const ALL = 8;
 const ROWS_BEYOND = 2;
 /** Until they are measured. */
 const GUESS = { columns: 5, row: 268, gap: 16 };

@@ -42,7 +42,8 @@ export const useLibrary = defineStore('library', () => {
   async function load(): Promise<void> {
     try {
       const [b, a, s, p, belt] = await Promise.all([
-        api.list('brushes'),
+        // A long list is shown from its first page on.
+        api.list('brushes', (first) => (brushes.value = loaded.value ? brushes.value : first)),
         api.list('alphas'),
         api.list('sources'),
         api.list('parts'),

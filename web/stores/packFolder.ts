@@ -1,5 +1,4 @@
 /** Writes a pack, or chosen brushes, as plain folders in a ZIP; it is listed as work, and can be cancelled. */
-import { BlobReader, BlobWriter, TextReader, ZipWriter } from '@zip.js/zip.js';
 import { packMesh } from '#core/formats';
 import { seatOf, stood } from '#core/part';
 import { packFolder, type FolderBrush, type FolderContent, type FolderPack } from '#core/pack';
@@ -77,6 +76,8 @@ export function usePackFolder() {
 
   async function zipped(pack: FolderPack, hand: WorkHand): Promise<Blob | null> {
     const entries = packFolder(pack);
+    // Fetched when it is first wanted.
+    const { BlobReader, BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
     const zip = new ZipWriter(new BlobWriter('application/zip'));
     const plain = { lastModDate: DATE, extendedTimestamp: false, useWebWorkers: false };
     for (const [i, { path, content }] of entries.entries()) {
