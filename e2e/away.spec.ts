@@ -22,7 +22,7 @@ test('once it was opened the page opens without the server, with its drafts; bac
   await page.getByRole('link', { name: 'Sources' }).click();
   await expect(page.getByRole('heading', { name: 'Sources' })).toBeVisible();
   await page.goto(bench);
-  await expect(page.getByLabel(/^Strength, /)).toHaveValue('62');
+  await expect(page.getByLabel(/^Strength, /)).toHaveValue('62 %');
 
   await app.start();
   await page.goto(app.address);
