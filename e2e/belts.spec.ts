@@ -60,7 +60,7 @@ test('favourites and a belt of one’s own: made, filled, dragged into order, go
   await page.keyboard.press('Escape');
 
   await page.goto(app.address);
-  await page.getByRole('link', { name: /^Opened lately/ }).click();
+  await page.getByRole('link', { name: /^Recently opened/ }).click();
   await expect(cards).toHaveText(['Limpet press', 'Sea pits']);
   await page.getByRole('link', { name: /^Stone work/ }).click();
   await expect(cards).toHaveText(['Limpet press']);

@@ -60,7 +60,7 @@ test('keys: digits, brackets, undo, the list', async ({ page, app }) => {
   await page.keyboard.press(']');
   expect(Number(await size.inputValue())).toBeGreaterThan(before);
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog')).toContainText('Abandon the stroke');
+  await expect(page.getByRole('dialog')).toContainText('Cancel the stroke');
   expect(await keysNamedTwice(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();

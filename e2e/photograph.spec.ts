@@ -93,7 +93,7 @@ test('a photograph is straightened, a thing picked out of it, and its shading ma
   ])
     expect(inside(x, y)).toBeLessThan(0.02);
 
-  // Corners are dragged on what the step is given; crossed ones say so.
+  // Corners are dragged on the step’s input; crossed ones say so.
   await add(page, 'Perspective');
   const corner = page.getByRole('button', { name: 'Upper left corner' });
   const at = (await corner.locator('.dot').boundingBox())!;

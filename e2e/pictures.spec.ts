@@ -157,7 +157,7 @@ test('a recipe is built, reordered, undone, retouched and baked; the brush that 
   expect(looks).not.toContain(await picture());
   await page.keyboard.press('Control+z');
   expect(await picture()).toBe(looks[2]);
-  await page.getByRole('button', { name: 'Leave out Levels' }).click();
+  await page.getByRole('button', { name: 'Turn off Levels' }).click();
   expect(await picture()).toBe(looks[1]);
   await page.keyboard.press('Control+z');
 
@@ -215,7 +215,7 @@ test('lettering and patterns: made, changed, surprised, cast, and cast anew', as
   await page.getByRole('radio', { name: 'Scales' }).click();
   await page.getByRole('button', { name: 'Surprise me' }).click();
   await expect(page.locator('.offers canvas')).toHaveCount(16, { timeout: 60_000 });
-  await page.getByRole('button', { name: 'Take offer 5' }).click();
+  await page.getByRole('button', { name: 'Use variation 5' }).click();
   await expect(page.locator('.state')).toContainText('not saved');
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');

@@ -271,7 +271,7 @@ test.describe('on a server of its own', () => {
     await page.reload();
     await settled(page, '.proof');
     await expect(page.locator('.body')).toContainText('360 faces');
-    await page.getByRole('button', { name: 'Take this body off the list' }).click();
+    await page.getByRole('button', { name: 'Remove this body from the list' }).click();
     await expect(listOf(page, 'Body')).toHaveText('Plain ball');
     await expect.poll(kept).toEqual([]);
     await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
@@ -357,7 +357,7 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await page.getByLabel('Name of these strokes').fill('My three');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Take My three off the list' }).click();
+  await page.getByRole('button', { name: 'Remove My three from the list' }).click();
   await expect(page.getByRole('button', { name: /^My three/ })).toHaveCount(0);
   // Clicked away, and its button clicked at once: the menu is open.
   const opener = await page.getByRole('button', { name: 'Test strokes' }).boundingBox();

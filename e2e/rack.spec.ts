@@ -88,7 +88,7 @@ test('a box round cards, all by key, names by a pattern, tags, delete and undo; 
   await page.mouse.up();
   await page.getByRole('button', { name: 'Rename…' }).click();
   await page.getByLabel('Pattern of the names').fill('Stone {n}');
-  await expect(page.getByLabel('Names as they will be')).toContainText('Stone 2');
+  await expect(page.getByLabel('New names')).toContainText('Stone 2');
   await page.getByRole('button', { name: 'Rename all' }).click();
   await expect(card(page, 'Stone 2')).toBeVisible();
   await page.getByRole('button', { name: 'Tag…' }).click();

@@ -34,7 +34,7 @@ test('a scan: brought in, mended and taken back, a patch laid, moved and turned,
   await expect(column).toContainText('1 hole or open rim');
   await page.getByRole('button', { name: 'Fill the small ones' }).click();
   await expect(column).not.toContainText('open rim');
-  await expect(page.getByRole('button', { name: 'All 6 checks are well' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'All 6 checks passed' })).toBeVisible();
   // Mends are taken back like everything else.
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(column).toContainText('1 hole or open rim');

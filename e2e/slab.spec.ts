@@ -11,7 +11,7 @@ async function newSlab(page: Page, app: App): Promise<void> {
   await page.goto(`${app.address}/sources`);
   await page.getByRole('button', { name: 'New slab' }).click();
   await page.getByRole('radio', { name: '256' }).click();
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await settled(page, '.slab');
 }
 
@@ -200,7 +200,7 @@ test('symmetry, mask shapes and changes by number; undo takes each back', async 
   await page.getByLabel(/^Inflate by, /).fill('0.04');
   await page.getByLabel(/^Inflate by, /).press('Tab');
   await step();
-  await page.getByRole('button', { name: 'Drop' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
   expect(await seen(page, '.slab')).toBe(looks.at(-2));
   await set(page, 'Inflate by', '0.04');
   expect(await seen(page, '.slab')).toBe(looks.at(-1));

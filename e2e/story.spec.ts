@@ -16,7 +16,7 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
   await page.getByRole('button', { name: 'New slab' }).click();
   await page.getByRole('dialog').getByLabel('Name').fill('Knuckle slab');
   await page.getByRole('radio', { name: '256' }).click();
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
 
   // An untouched slab says so.
   await settled(page, '.slab');

@@ -36,7 +36,7 @@ function readable(path: string): void {
   try {
     plain = decodeURIComponent(path);
   } catch {
-    throw new Problem(400, 'bad-address', 'This address can’t be read: it holds a sign that is none.');
+    throw new Problem(400, 'bad-address', 'This address can’t be read: it holds a character that isn’t allowed.');
   }
   if (plain.includes('\0') || plain.split(/[\\/]/).includes('..'))
     throw new Problem(404, 'no-route', 'There is nothing at this address.');

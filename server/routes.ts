@@ -336,5 +336,5 @@ function hashOf(ctx: Context): string {
 }
 
 function idOf(ctx: Context): string {
-  return z.uuid('That is no id.').parse(ctx['params'].id);
+  return z.uuid('That isn’t an id.').parse(ctx['params'].id);
 }

@@ -12,7 +12,7 @@ import { frameMap } from './frameMap';
 
 export interface CastOptions {
   frame: Frame;
-  /** Pixels a side. */
+  /** Pixels per side. */
   size: number;
   samples: 1 | 4;
   /** Told the share done now and then; returning false abandons the cast. */

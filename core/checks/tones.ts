@@ -56,7 +56,7 @@ export function checkLift(picture: Picture, ground: number): Check {
     limit: LIFT_LIMIT * 100,
     unit: '%',
     sentence: ok
-      ? `Lift left ${percent(value)}`
+      ? `Net lift ${percent(value)}`
       : `The whole stamp would ${value > 0 ? 'rise' : 'sink'} by ${percent(Math.abs(value))} of its depth under the texture.`,
   };
 }

@@ -15,7 +15,7 @@ export function checkMeshFile(mesh: RawMesh, file: string): void {
     throw new Error(`${file} holds no triangles. A mesh with faces is needed; points and lines alone can’t be used.`);
   if (count > MOST_TRIANGLES)
     throw new Error(
-      `${file} has ${spaced(count)} triangles; at most ${spaced(MOST_TRIANGLES)} can be taken. Reduce it first.`,
+      `${file} has ${spaced(count)} triangles; at most ${spaced(MOST_TRIANGLES)} can be opened. Reduce it first.`,
     );
   let broken = 0;
   let first = -1;

@@ -8,10 +8,10 @@ export const MOST_FONT_BYTES = 24 * 2 ** 20;
 
 /** Throws a sentence that names the file and what would be accepted. */
 export function readFont(bytes: ArrayBuffer, name: string): LetterFont {
-  const accepted = 'TTF, OTF and WOFF files are taken.';
+  const accepted = 'TTF, OTF and WOFF files can be opened.';
   if (bytes.byteLength === 0) throw new Error(`${name} is empty. ${accepted}`);
   if (bytes.byteLength > MOST_FONT_BYTES)
-    throw new Error(`${name} is larger than ${MOST_FONT_BYTES >> 20} MB, more than a font is taken to have.`);
+    throw new Error(`${name} is larger than ${MOST_FONT_BYTES >> 20} MB, too large for a font.`);
   const head = new TextDecoder('latin1').decode(bytes.slice(0, 4));
   if (head === 'wOF2') throw new Error(`${name} is a WOFF2 font, packed in a way that can’t be read here. ${accepted}`);
   if (!['\x00\x01\x00\x00', 'true', 'OTTO', 'wOFF'].includes(head))

@@ -62,7 +62,7 @@ export function findMarks(ink: Picture, find: Find): FoundMarks {
   });
   if (kept.length > MOST_FOUND) {
     throw new Error(
-      `${kept.length} marks were found, and at most ${MOST_FOUND} are taken from one sheet. Raise “smallest mark” or “join”, or lower “faint marks”.`,
+      `${kept.length} marks were found, and at most ${MOST_FOUND} can come from one sheet. Raise “smallest mark” or “join”, or lower “faint marks”.`,
     );
   }
   const pad = Math.max(2, Math.round(joinPx / 2 + 0.004 * longer));

@@ -10,7 +10,7 @@ export interface Named {
 export const NAME_FIELDS = [
   { field: '{name}', help: 'The name it has' },
   { field: '{n}', help: 'Its number: 1, 2, 3…' },
-  { field: '{nn}', help: 'Its number with zeros, all as long' },
+  { field: '{nn}', help: 'Its number, padded with zeros' },
   { field: '{maker}', help: 'Its maker' },
 ] as const;
 

@@ -34,7 +34,7 @@ export interface PlannedData {
   blob: string;
   title: string;
   provenance: Provenance;
-  /** Pixels a side of a picture. */
+  /** Pixels per side of a picture. */
   size?: number;
   /** Of heights, in frame sides. */
   relief?: number;

@@ -37,7 +37,7 @@ export function growPattern(grow: Grow, size: number): Picture {
 }
 
 /**
- * Sixteen others: of the same form, or of any when `form` is null. Each setting is drawn from the middle of its range.
+ * Sixteen variations: of the same form, or of any when `form` is null. Each setting is drawn from the middle of its range.
  */
 export function surprises(form: PatternForm | null, seed: number, tiles: boolean, count = 16): Grow[] {
   const random = seeded(seed, 15);

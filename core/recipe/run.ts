@@ -22,7 +22,7 @@ export class RecipeCancelled extends Error {
 }
 
 export interface RunOptions {
-  /** Pixels a side of the answer. */
+  /** Pixels per side of the answer. */
   size: number;
   /** Runs only the steps before this one; the raster it would be given is what is answered. */
   until?: string;

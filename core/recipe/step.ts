@@ -213,7 +213,7 @@ function combined(picture: Picture, step: StepOf<'combine'>, others: ReadonlyMap
   if (step.alphaId === null) throw new StepError('Choose the alpha that is combined with this one.');
   const other = others.get(step.alphaId);
   if (!other)
-    throw new StepError('The alpha that was combined here has been deleted. Choose another, or take the step away.');
+    throw new StepError('The alpha that was combined here has been deleted. Choose another, or remove the step.');
   const whole = squared(picture);
   const side = whole.width;
   const scale = (side / other.width) * (step.scale / 100);

@@ -19,10 +19,10 @@ export interface PatchCast extends Cast {
   filled: number;
 }
 
-/** Nothing of the scan lies in the frame. */
+/** The scan doesn’t reach into the frame. */
 export class EmptyPatchError extends Error {
   constructor() {
-    super('Nothing of the scan lies in this frame. Lay it on the surface again.');
+    super('The scan doesn’t reach into this frame. Lay it on the surface again.');
   }
 }
 

@@ -12,7 +12,7 @@ import { blur, resize, solve } from '#core/filter';
 import { newPicture, type Picture } from '#core/picture';
 import type { Detrend, DetrendKind } from '#core/settings';
 
-/** Pixels a side of the shape that is fitted and shown. */
+/** Pixels per side of the shape that is fitted and shown. */
 const SIDE = 128;
 const DEGREE: Record<Exclude<DetrendKind, 'none'>, number> = { plane: 1, quadratic: 2, cubic: 3, gaussian: 2 };
 const ROUNDS = { absolute: 6, biweight: 14, gaussian: 6 };
@@ -31,7 +31,7 @@ export interface Detrended {
 /** Heights in body units, NaN where there is nothing. Throws when nothing is there at all. */
 export function detrend(heights: Picture, { kind, width, strength }: Detrend): Detrended {
   const small = reducedTo(heights, SIDE);
-  if (small.data.every((h) => h !== h)) throw new Error('Nothing of the scan lies in the frame.');
+  if (small.data.every((h) => h !== h)) throw new Error('The scan doesn’t reach into the frame.');
   if (kind === 'none') return { heights, shape: newPicture(small.width, small.height) };
   const fit = smoothFit(small, DEGREE[kind], (small.width * cellOf(heights.width, SIDE)) / heights.width);
   const shape = fitted(fit, small.width, small.height);

@@ -19,7 +19,7 @@ function filled(from: Picture): Picture {
   const empty: number[] = [];
   for (let i = 0; i < data.length; i++) if (data[i] !== data[i]) empty.push(i);
   if (empty.length === 0) return from;
-  if (empty.length === data.length) throw new Error('Nothing of the scan lies in the frame.');
+  if (empty.length === data.length) throw new Error('The scan doesn’t reach into the frame.');
   const coarse = filled(halved(from));
   const out: Picture = { width, height, data: data.slice() };
   for (const i of empty) out.data[i] = readHalf(coarse, i % width, Math.floor(i / width));

@@ -14,7 +14,7 @@ export const AlphaSchema = z.object({
   version: z.literal(ALPHA_VERSION),
   id: z.uuid(),
   card: CardSchema,
-  /** Pixels a side; the picture is square. */
+  /** Pixels per side; the picture is square. */
   size: z.number().int().min(8).max(8192),
   /** (crown − floor) ÷ frame side, without unit. */
   relief: z.number().positive().max(100),

@@ -77,7 +77,7 @@ export const ByNumberSchema = z.object({
     max: 9999,
     step: 1,
     fallback: 1,
-    help: 'Another number gives other noise',
+    help: 'Another number gives different noise',
   }),
   terraceSoft: setting({
     label: 'Soft edge',

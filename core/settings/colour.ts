@@ -59,7 +59,7 @@ export const ColourSchema = z.object({
     fallback: 0,
     help: 'Length, in radii, after which the paint has run out; 0 never runs out',
   }),
-  pickup: share('Pickup', 0, 'How much of what lies below each dab takes up and carries on'),
+  pickup: share('Pickup', 0, 'How much of the paint below each dab picks up and carries along'),
   mixing: z.enum(MIXINGS).default('light'),
   fills: z.enum(FILLS).default('all'),
   tolerance: share('Tolerance', 8, 'How far a colour may be off and still be filled'),

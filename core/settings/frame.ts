@@ -39,7 +39,7 @@ export const GROUNDS = ['edge', 'average'] as const;
 
 export const CastSettingsSchema = z.object({
   frame: FrameSchema.prefault({}),
-  /** Pixels a side. */
+  /** Pixels per side. */
   size: setting({
     label: 'Size',
     unit: 'px',
@@ -48,7 +48,7 @@ export const CastSettingsSchema = z.object({
     step: 1,
     fallback: 1024,
     scale: 'log',
-    help: 'Pixels a side: 256 for small detail, 512 to 1024 as usual, 4096 for skin',
+    help: 'Pixels per side: 256 for small detail, 512 to 1024 as usual, 4096 for skin',
   }),
   samples: z.union([z.literal(1), z.literal(4)]).default(4),
   /** Null: found from the form. Body units. */

@@ -20,7 +20,7 @@ const scale = (fallback: number, max = 40) =>
     step: 1,
     fallback,
     scale: 'log',
-    help: 'How many stand beside each other',
+    help: 'How many stand side by side',
   });
 type Named = { label: string; fallback: number; help: string };
 const percent = ({ min = 0, max = 100, ...own }: Named & { min?: number; max?: number }) =>
@@ -123,7 +123,7 @@ export const GrowSchema = z.discriminatedUnion('form', [
     spread: percent({ label: 'Spread', fallback: 50, help: 'How far the wisps reach' }),
     twist: percent({ label: 'Twist', fallback: 50, help: 'Another balance of the map' }),
     fine: percent({ label: 'Fineness', fallback: 55, help: 'Contrast of the faint parts' }),
-    folds: count({ label: 'Folds', fallback: 1, min: 1, max: 8, help: 'Copies about the middle' }),
+    folds: count({ label: 'Folds', fallback: 1, min: 1, max: 8, help: 'Copies around the middle' }),
   }),
 ]);
 export type Grow = z.infer<typeof GrowSchema>;

@@ -42,14 +42,14 @@ export const PenSchema = z.object({
   speedSize: link('size', 'Slow', 'Fast').prefault({}),
   speedStrength: link('strength', 'Slow', 'Fast').prefault({}),
   fast: setting({
-    label: 'Fast is',
+    label: 'Full speed at',
     unit: 'body/s',
     min: 0.1,
     max: 20,
     step: 0.1,
     fallback: 3,
     scale: 'log',
-    help: 'Speed of the hand that counts as full speed, body units a second',
+    help: 'Speed of the hand that counts as full speed, body units per second',
   }),
 });
 export type PenLink = z.infer<typeof PenSchema>[PenLinkName];

@@ -61,7 +61,7 @@ export const StepSchema = z.discriminatedUnion('kind', [
       .default([0.1, 0.1, 0.9, 0.1, 0.9, 0.9, 0.1, 0.9]),
     proportion: z.enum(PROPORTIONS).default('found'),
     ratio: setting({
-      label: 'Wide : high',
+      label: 'Width : height',
       unit: '',
       min: 0.1,
       max: 10,
@@ -163,14 +163,14 @@ export const StepSchema = z.discriminatedUnion('kind', [
       label: 'Size',
       fallback: 0.1,
       max: 2,
-      help: 'Specks up to this size go, in per cent of the longer side',
+      help: 'Specks up to this size are removed, in per cent of the longer side',
       step: 0.01,
     }),
     contrast: percent({
       label: 'Contrast',
       fallback: 0,
       max: 100,
-      help: 'Only what stands out by more than this goes',
+      help: 'Only what stands out by more than this is removed',
       step: 1,
     }),
   }),
@@ -212,7 +212,7 @@ export const StepSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('pickOut'),
     ...head,
-    strokes: z.array(PickStrokeSchema).max(200, 'At most 200 strokes a step; take some away.').default([]),
+    strokes: z.array(PickStrokeSchema).max(200, 'At most 200 strokes a step; remove some.').default([]),
     edge: percent({
       label: 'Edge',
       fallback: 1,
@@ -284,7 +284,7 @@ export const StepSchema = z.discriminatedUnion('kind', [
       step: 0.05,
       min: 0.05,
     }),
-    seed: count({ label: 'Seed', fallback: 1, min: 1, max: 9999, help: 'Another number gives other noise' }),
+    seed: count({ label: 'Seed', fallback: 1, min: 1, max: 9999, help: 'Another number gives different noise' }),
   }),
   z.object({
     kind: z.literal('feather'),
@@ -297,13 +297,13 @@ export const StepSchema = z.discriminatedUnion('kind', [
     kind: z.literal('symmetry'),
     ...head,
     way: z.enum(MIRRORS).default('across'),
-    copies: count({ label: 'Copies', fallback: 6, min: 2, max: 64, help: 'Copies about the middle' }),
+    copies: count({ label: 'Copies', fallback: 6, min: 2, max: 64, help: 'Copies around the middle' }),
   }),
   z.object({
     kind: z.literal('repeat'),
     ...head,
-    columns: count({ label: 'Columns', fallback: 2, min: 1, max: 16, help: 'Beside each other' }),
-    rows: count({ label: 'Rows', fallback: 2, min: 1, max: 16, help: 'Under each other' }),
+    columns: count({ label: 'Columns', fallback: 2, min: 1, max: 16, help: 'Side by side' }),
+    rows: count({ label: 'Rows', fallback: 2, min: 1, max: 16, help: 'One below another' }),
   }),
   z.object({
     kind: z.literal('seamless'),

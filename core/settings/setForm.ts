@@ -35,7 +35,7 @@ export const SetFormSchema = z.object({
     max: 180,
     step: 1,
     fallback: 0,
-    help: 'Turns the setForm, anticlockwise',
+    help: 'Turns the form, anticlockwise',
   }),
   size: setting({
     label: 'Size',
@@ -96,7 +96,7 @@ export const SetFormSchema = z.object({
     step: 0.001,
     fallback: 0.5,
     scale: 'log',
-    help: 'From setForm to setForm in a row, or the radius of the ring, in body units',
+    help: 'From form to form in a row, or the radius of the ring, in body units',
   }),
 });
 export type SetForm = z.infer<typeof SetFormSchema>;

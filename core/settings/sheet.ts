@@ -29,7 +29,7 @@ export const FindSchema = z.object({
     max: 8,
     step: 0.05,
     fallback: 0.6,
-    help: 'Ink nearer than this belong to one mark, in per cent of the longer side',
+    help: 'Ink closer than this belongs to one mark, in per cent of the longer side',
   }),
   smallest: setting({
     label: 'Smallest mark',
@@ -81,7 +81,7 @@ export const SheetFields = {
         step: 1,
         fallback: 512,
         scale: 'log',
-        help: 'Pixels a side of each alpha',
+        help: 'Pixels per side of each alpha',
       }),
       margin: setting({
         label: 'Margin',

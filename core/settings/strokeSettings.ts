@@ -48,7 +48,7 @@ export const StrokeSettingsSchema = z.object({
     step: 1,
     fallback: 15,
     scale: 'log',
-    help: 'Linger only: dabs a second while the pointer rests',
+    help: 'Linger only: dabs per second while the pointer rests',
   }),
   turnFrom: z.enum(TURN_SOURCES).default('fixed'),
   steady: setting({

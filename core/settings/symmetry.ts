@@ -17,7 +17,7 @@ export const SymmetrySchema = z.object({
     step: 1,
     fallback: 1,
     scale: 'log',
-    help: 'Radial copies about the axis; 1 is none',
+    help: 'Radial copies around the axis; 1 is none',
   }),
   /** What copies turn about: of a slab z, which looks at the eye. */
   axis: z.enum(AXES).default('z'),

@@ -12,7 +12,7 @@ export interface Pace {
 /** Time in which a change of speed is followed to 63 %. */
 const SMOOTH_MS = 60;
 
-/** The sample with its speed, body units a second. `at` is where the stroke was pressed. */
+/** The sample with its speed, body units per second. `at` is where the stroke was pressed. */
 export function paced(pace: Pace, sample: Sample, at: Vec3): Sample {
   if (sample.time === undefined) return sample;
   const hand = onFacingPlane(sample, at, pace.toward);

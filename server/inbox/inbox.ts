@@ -134,7 +134,7 @@ function refusalOf({ path, bytes }: SeenFile): string | null {
   const ending = extname(path).slice(1).toLowerCase();
   const kind = PICTURES.includes(ending) ? 'picture' : MESHES.includes(ending) ? 'mesh' : null;
   if (!kind)
-    return `${path} is neither a picture nor a mesh: PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB are taken.`;
+    return `${path} is neither a picture nor a mesh: PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB can be opened.`;
   const most = MOST_BYTES[kind];
   return bytes > most
     ? `${path} has ${Math.round(bytes / 2 ** 20)} MB; a ${kind} may have at most ${most / 2 ** 20} MB.`

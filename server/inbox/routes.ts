@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { Problem } from '../problem';
 import type { Inbox } from './inbox';
 
-const Id = z.string().regex(/^[0-9a-f]{32}$/, 'That is no id of a file in the inbox.');
+const Id = z.string().regex(/^[0-9a-f]{32}$/, 'That isn’t the id of a file in the inbox.');
 const Why = z.object({ why: z.string().min(1).max(1000) });
 
 export function addInbox(router: Router, inbox: Inbox): void {

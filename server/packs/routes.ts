@@ -80,5 +80,5 @@ export function addPacks(router: Router, { store, reader, imports, exports }: Pa
 }
 
 function idOf(ctx: Context): string {
-  return z.uuid('That is no id.').parse(ctx['params'].id);
+  return z.uuid('That isn’t an id.').parse(ctx['params'].id);
 }

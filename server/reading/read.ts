@@ -135,7 +135,7 @@ function parsed(text: string): unknown {
   try {
     value = JSON.parse(text);
   } catch {
-    throw new Problem(400, 'bad-request', 'The request could not be read: it is no valid JSON.');
+    throw new Problem(400, 'bad-request', 'The request could not be read: it isn’t valid JSON.');
   }
   if (/\\u(?:0000|d[89a-f][0-9a-f]{2})/i.test(text)) refuseUnstorable(value, []);
   return value;

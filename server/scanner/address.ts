@@ -38,7 +38,7 @@ export function scannerUrl(typed: string): URL {
     throw new Problem(
       422,
       'scanner-address',
-      `“${typed}” is no address. Type the scanner’s, like 192.168.1.20 or scanner.local:8080.`,
+      `“${typed}” isn’t an address. Type the scanner’s, like 192.168.1.20 or scanner.local:8080.`,
     );
   url.pathname = url.pathname === '/' ? '/eSCL' : url.pathname.replace(/\/+$/, '');
   return url;

@@ -47,5 +47,5 @@ export function addScanners(router: Router, scans: Scans): void {
 }
 
 function idOf(ctx: Context): string {
-  return z.uuid('That is no id.').parse(ctx['params'].id);
+  return z.uuid('That isn’t an id.').parse(ctx['params'].id);
 }

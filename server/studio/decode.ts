@@ -23,7 +23,7 @@ export interface Decoded extends SheetFile {
   channels: 1 | 3;
 }
 
-export const ACCEPTED = 'PNG, JPEG, WebP, TIFF, EXR and SVG pictures are taken.';
+export const ACCEPTED = 'PNG, JPEG, WebP, TIFF, EXR and SVG pictures can be opened.';
 const LABELS: Record<string, string> = { png: 'PNG', jpeg: 'JPEG', webp: 'WebP', tiff: 'TIFF', svg: 'SVG' };
 /** Drawings without pixels of their own are drawn this large. */
 const SVG_SIDE = 4096;

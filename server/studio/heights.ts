@@ -80,7 +80,7 @@ function vectorAlpha({ width, height, channels, data }: ExrPixels, name: string)
     for (let k = 0; k < 3; k++) {
       const v = data[i * channels + k];
       if (!Number.isFinite(v))
-        throw refuse(`${name} holds a pixel that is no number, at ${i % width}, ${Math.floor(i / width)}.`);
+        throw refuse(`${name} holds a pixel that isn’t a number, at ${i % width}, ${Math.floor(i / width)}.`);
       out[i * 3 + k] = v;
     }
   }

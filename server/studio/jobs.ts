@@ -184,7 +184,7 @@ function unreadableFont(name: string, error: unknown): Problem {
   const why =
     error instanceof Error && error.message.includes(name)
       ? error.message
-      : `${name} can’t be read as a font: it is broken or cut short. TTF, OTF and WOFF files are taken.`;
+      : `${name} can’t be read as a font: it is broken or cut short. TTF, OTF and WOFF files can be opened.`;
   return new Problem(422, 'font', why);
 }
 

@@ -227,5 +227,5 @@ function unread(name: string): Problem {
 }
 
 function brokenFont(name: string): Problem {
-  return new Problem(422, 'font', `${name} can’t be read as a font: it is broken. TTF, OTF and WOFF files are taken.`);
+  return new Problem(422, 'font', `${name} can’t be read as a font: it is broken. TTF, OTF and WOFF files can be opened.`);
 }

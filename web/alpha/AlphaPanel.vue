@@ -58,9 +58,9 @@ async function makeBrush(): Promise<void> {
           :mend="bench.mendLabel(c.name) ?? ''"
           @mend="bench.mend(c.name)"
         />
-        <p v-if="found.length === 0" class="well">All {{ well.length }} checks are well</p>
+        <p v-if="found.length === 0" class="well">All {{ well.length }} checks passed</p>
         <details v-else>
-          <summary>{{ well.length }} are well</summary>
+          <summary>{{ well.length }} passed</summary>
           <p v-for="c in well" :key="c.name" class="muted">{{ c.sentence }}</p>
         </details>
       </div>

@@ -39,7 +39,7 @@ const canvas = ref<HTMLCanvasElement>();
 const ring = ref(true);
 const repeated = ref(false);
 const before = ref(false);
-/** What comes of the open step, in place of what it is given. */
+/** The open step’s result, in place of what it is given. */
 const result = ref(false);
 const pointer = ref<[number, number] | null>(null);
 let held: 'pan' | 'stroke' | 'pick' | 'from' | 'to' | null = null;
@@ -160,7 +160,7 @@ function resizeStroke(by: number): void {
 useShortcuts([
   {
     keys: 'Esc',
-    what: 'Abandon the stroke that isn’t released; close the open step',
+    what: 'Cancel the stroke in progress; close the open step',
     run: () => {
       if (!abandon()) bench.chosen = null;
     },
@@ -168,7 +168,7 @@ useShortcuts([
   { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
   { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
   { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => bench.redo() },
-  { keys: 'Delete', what: 'Take the open step away', run: () => bench.chosen && bench.removeStep(bench.chosen) },
+  { keys: 'Delete', what: 'Remove the open step', run: () => bench.chosen && bench.removeStep(bench.chosen) },
   { keys: 'B', what: 'Held: the picture before its first step', hold: (now) => (before.value = now) },
   { keys: 'T', what: 'Repeat it three by three, and back', run: () => (repeated.value = !repeated.value) },
   { keys: 'R', what: 'Show and hide the ring', run: () => (ring.value = !ring.value) },
@@ -176,8 +176,8 @@ useShortcuts([
   { keys: 'H', what: 'The whole picture', run: eye.fit },
   { keys: '[', what: 'Strokes on the picture: smaller', run: () => resizeStroke(1 / 1.15) },
   { keys: ']', what: 'Strokes on the picture: larger', run: () => resizeStroke(1.15) },
-  { keys: 'X', what: 'Picking out: inside and outside change places', run: () => (pick.inside = !pick.inside) },
-  { keys: 'V', what: 'Show what comes of the open step, and back', run: () => (result.value = !result.value) },
+  { keys: 'X', what: 'Picking out: swap inside and outside', run: () => (pick.inside = !pick.inside) },
+  { keys: 'V', what: 'Show the open step’s result, and back', run: () => (result.value = !result.value) },
   { keys: 'Drag', what: 'Pan; the wheel zooms; the ends of the cut line move it' },
 ]);
 const specks = computed(() =>
@@ -259,7 +259,7 @@ const zoomed = computed(() =>
         v-if="bench.answer?.given"
         look="round"
         :icon="ImageIcon"
-        label="What comes of the open step"
+        label="The open step’s result"
         keys="V"
         :on="result"
         @click="result = !result"
@@ -310,7 +310,7 @@ const zoomed = computed(() =>
     <div v-if="shown" class="numbers">
       <span><i>zoom</i> {{ zoomed }} %</span>
       <span v-if="before"><i>before</i> the first step</span>
-      <span v-else-if="given"><i>shown</i> what the step is given</span>
+      <span v-else-if="given"><i>shown</i> the step’s input</span>
       <span v-else-if="bench.answer?.through"><i>up to</i> the open step</span>
       <span v-else><i>shown</i> {{ shown.size }} px</span>
     </div>

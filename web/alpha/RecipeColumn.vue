@@ -55,7 +55,7 @@ const SIZE = {
   step: 1,
   fallback: 1024,
   scale: 'log',
-  help: 'Pixels a side',
+  help: 'Pixels per side',
 } as const;
 
 function add(kind: Step['kind']): void {
@@ -107,8 +107,8 @@ function move(id: string, by: -1 | 1): void {
           </PushButton>
           <ToolButton
             :icon="s.on ? Eye : EyeOff"
-            :label="`${s.on ? 'Leave out' : 'Take in'} ${STEP_LABELS[s.kind]}`"
-            :help="s.on ? 'Leave it out' : 'Take it in'"
+            :label="`Turn ${s.on ? 'off' : 'on'} ${STEP_LABELS[s.kind]}`"
+            :help="s.on ? 'Turn the step off' : 'Turn the step on'"
             @click="
               bench.editStep(
                 s.id,

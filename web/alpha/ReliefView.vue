@@ -63,7 +63,7 @@ useShortcuts([
       <ToolButton
         look="round"
         :icon="Maximize"
-        label="Put the view back"
+        label="Reset the view"
         help="From above, light from the upper left"
         @click="scene?.home()"
       />

@@ -27,7 +27,7 @@ const LABELS: Record<RetouchTool, string> = {
   paint: 'Paint',
 };
 const HELP: Record<RetouchTool, string> = {
-  erase: 'Goes to the ground',
+  erase: 'Paints back to ground',
   heal: 'Covers with texture from round about',
   copy: 'Copies from a point: Alt-click sets it',
   lighten: 'Raises tones',
@@ -92,7 +92,7 @@ const HELP: Record<RetouchTool, string> = {
           )
         "
       >
-        Take back the last
+        Undo the last
       </PushButton>
     </div>
   </div>

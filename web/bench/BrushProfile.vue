@@ -47,7 +47,7 @@ const measured = computed(() => {
       ? { text: `ripple ${(measures.ripple * 100).toFixed(1)} %`, over: measures.ripple > RIPPLE_LIMIT }
       : null;
   return stamp.alpha
-    ? { text: `lift left ${(measures.lift * 100).toFixed(1)} %`, over: Math.abs(measures.disc) > DISC_LIMIT }
+    ? { text: `net lift ${(measures.lift * 100).toFixed(1)} %`, over: Math.abs(measures.disc) > DISC_LIMIT }
     : null;
 });
 

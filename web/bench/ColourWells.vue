@@ -73,8 +73,8 @@ watch(() => JSON.stringify(props.brush.colour), draw);
     <code>{{ brush.colour.first }}</code>
     <ToolButton
       :icon="ArrowLeftRight"
-      label="Exchange the colours"
-      help="The first and the second colour change places; D held paints with the second"
+      label="Swap the colours"
+      help="Swaps the first and the second colour; D held paints with the second"
       keys="V"
       @click="swap"
     />

@@ -49,7 +49,7 @@ useShortcuts([
         @click="compare.beside = !compare.beside"
       />
       <PushButton v-if="compare.showing && compare.differs" look="link" class="take" @click="compare.takeOther()">
-        Take it
+        Use this version
       </PushButton>
     </template>
   </div>

@@ -10,7 +10,7 @@ import PushButton from '../controls/PushButton.vue';
 /** What is cropped; null while nothing is. */
 const file = defineModel<Blob | null>({ required: true });
 const emit = defineEmits<{ cropped: [picture: string] }>();
-/** Pixels a side: twice what a card shows. */
+/** Pixels per side: twice what a card shows. */
 const SIDE = 320;
 const MOST_SHOWN = 2048;
 const QUALITIES = [0.88, 0.7, 0.5];
@@ -78,7 +78,7 @@ function take(): void {
       @ready="ready = true"
     />
     <p v-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
-    <p v-else class="muted">Drag the square or its corners; the wheel goes nearer.</p>
+    <p v-else class="muted">Drag the square or its corners; the wheel zooms.</p>
     <template #footer>
       <PushButton @click="visible = false">Cancel</PushButton>
       <PushButton look="main" :disabled="!ready || problem !== null" @click="take">Use it</PushButton>

@@ -15,12 +15,9 @@ const PER = [
 
 <template>
   <div class="tab">
-    <SettingList
-      :schema="BrushSchema"
-      :of="brush"
-      :paths="['drift.count', 'drift.along', 'drift.across']"
-      @edit="edit"
-    />
+    <SettingList :schema="BrushSchema" :of="brush" :paths="['drift.count']" @edit="edit" />
+    <div class="heading">Scatter</div>
+    <SettingList :schema="BrushSchema" :of="brush" :paths="['drift.along', 'drift.across']" @edit="edit" />
     <div class="heading">Shape</div>
     <div class="row">
       <span class="label">Varies</span>

@@ -150,8 +150,8 @@ const reordered = (): void => rearrange(order.value.map(({ key }) => key));
         <PartChooser @choose="replace">
           <ToolButton :icon="Replace" label="Replace" help="Another part in its place" />
         </PartChooser>
-        <ToolButton :icon="Copy" label="Duplicate" help="Once more, with settings of its own" @click="duplicate" />
-        <ToolButton :icon="Trash2" label="Take off" help="Take it off this brush" @click="remove" />
+        <ToolButton :icon="Copy" label="Duplicate" help="Another copy, with settings of its own" @click="duplicate" />
+        <ToolButton :icon="Trash2" label="Take off" help="Remove it from this brush" @click="remove" />
         <PopMenu :width="190">
           <template #reference
             ><ToolButton :icon="Download" label="Download the set" help="The whole set as one file, in millimetres"

@@ -53,6 +53,6 @@ const active = (brush: Brush, name: PenLinkName): boolean =>
       "
     />
     <SettingList v-if="link.startsWith('speed')" :schema="BrushSchema" :of="brush" :paths="['pen.fast']" @edit="edit" />
-    <p class="muted">A mouse presses fully. 100 % at both ends leaves the hand out.</p>
+    <p class="muted">A mouse presses fully. 100 % at both ends turns this off.</p>
   </div>
 </template>

@@ -79,7 +79,7 @@ function mend(way: BrushMend): void {
       @mend="c.mend && mend(c.mend)"
     />
     <details v-if="well.length">
-      <summary>{{ broken.length ? `${well.length} checks are well` : 'All checks are well' }}</summary>
+      <summary>{{ broken.length ? `${well.length} checks passed` : 'All checks passed' }}</summary>
       <p v-for="c in well" :key="c.name" class="muted">{{ c.sentence }}</p>
     </details>
   </div>

@@ -48,7 +48,7 @@ const found = computed(() => checks.value.filter((c) => !c.ok));
       <PushButton v-if="cast.result" look="quiet" class="sum" :aria-expanded="all" @click="all = !all">
         {{
           found.length === 0
-            ? `All ${checks.length} checks are well`
+            ? `All ${checks.length} checks passed`
             : `${found.length} of ${checks.length} checks found something`
         }}
       </PushButton>

@@ -36,7 +36,7 @@ const meta = settingAt(CastSettingsSchema, 'size');
         :options="[
           { value: 'grey16', label: '16 bit' },
           { value: 'grey32f', label: 'Float' },
-          { value: 'vector32f', label: 'Vectors', help: 'An offset a pixel, so that overhangs survive' },
+          { value: 'vector32f', label: 'Vectors', help: 'An offset per pixel, so that overhangs survive' },
         ]"
         @update:model-value="cast.edit((c) => (c.format = $event))"
       />
@@ -45,11 +45,11 @@ const meta = settingAt(CastSettingsSchema, 'size');
       <div class="row">
         <span class="label">Samples</span
         ><ChoiceBar
-          label="Samples a pixel"
+          label="Samples per pixel"
           :model-value="settings.samples"
           :options="[
-            { value: 1, label: '1 a pixel' },
-            { value: 4, label: '4 a pixel' },
+            { value: 1, label: '1 per pixel' },
+            { value: 4, label: '4 per pixel' },
           ]"
           @update:model-value="cast.edit((c) => (c.samples = $event))"
         />

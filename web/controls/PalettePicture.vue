@@ -25,7 +25,7 @@ const COUNT = {
   step: 1,
   fallback: 6,
   scale: 'linear',
-  help: 'So many colours stand for the picture',
+  help: 'How many colours to find in the picture',
 } as const;
 
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas');

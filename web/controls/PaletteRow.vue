@@ -62,7 +62,7 @@ function takeAway(group: number, index: number): void {
   const before = toPlain(palettes.open?.groups ?? []);
   const { colour } = before[group].colours[index];
   trying(() => palettes.edit(({ groups: all }) => all[group].colours.splice(index, 1)));
-  undoNotice(`${colour} taken off the palette.`, () => {
+  undoNotice(`${colour} removed from the palette.`, () => {
     palettes.edit((palette) => (palette.groups = before));
     return Promise.resolve();
   });
@@ -152,7 +152,7 @@ const FILES = [
             class="well"
             :class="{ first: one.colour === first, second: one.colour === second }"
             :style="{ background: one.colour }"
-            :title="`${one.name || one.colour}: the first colour; with Shift the second. Alt takes it off`"
+            :title="`${one.name || one.colour}: the first colour; with Shift the second. Alt removes it`"
             :aria-label="one.name || one.colour"
             @click="(e: MouseEvent) => (e.altKey ? takeAway(g, i) : pick(one.colour, e))"
           />
@@ -166,15 +166,15 @@ const FILES = [
         @click="addFirst"
       />
     </div>
-    <div v-if="palettes.history.length > 0" class="history" aria-label="Colours chosen last">
+    <div v-if="palettes.history.length > 0" class="history" aria-label="Recent colours">
       <PushButton
         v-for="colour in palettes.history.slice(0, 8)"
         :key="colour"
         look="face"
         class="well small"
         :style="{ background: colour }"
-        :title="`${colour}, chosen lately`"
-        :aria-label="`Chosen lately: ${colour}`"
+        :title="`${colour}, recent`"
+        :aria-label="`Recent: ${colour}`"
         @click="(e: MouseEvent) => pick(colour, e)"
       />
     </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What was deleted in the last thirty days, to be taken back. */
+/** What was deleted in the last 30 days, to be taken back. */
 import { Trash2 } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { SINGULAR } from '#core/stored';
@@ -60,7 +60,7 @@ async function restore({ collection, id }: api.Trashed): Promise<void> {
 </script>
 
 <template>
-  <ToolButton :icon="Trash2" label="Trash" help="What was deleted in the last thirty days" @click="visible = true" />
+  <ToolButton :icon="Trash2" label="Trash" help="What was deleted in the last 30 days" @click="visible = true" />
   <DialogBox v-model:visible="visible" title="Trash" :width-px="520">
     <p v-if="loading" class="muted">Looking…</p>
     <p v-else-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>

@@ -98,7 +98,7 @@ const steps = computed(() => props.alpha?.recipe?.steps ?? []);
     </section>
     <section>
       <h3>If it were deleted</h3>
-      <p v-if="madeFrom.length === 0">Nothing here would miss it.</p>
+      <p v-if="madeFrom.length === 0">Nothing depends on it.</p>
       <p v-else-if="one.collection === 'sources'">
         {{ counted(madeFrom.length, 'cast') }} would stay as {{ madeFrom.length === 1 ? 'it is' : 'they are' }}, but
         couldn’t be cast anew.

@@ -19,13 +19,13 @@ const worker = new Recipes();
 const { offers, put } = useOffers(worker, SIDE);
 watch([any, seed], () => put(surprises(any.value ? null : props.form, seed.value, props.tiles)), { immediate: true });
 onBeforeUnmount(() => worker.close());
-useShortcuts([{ keys: 'Esc', what: 'Leave the pattern as it was', run: () => emit('close') }]);
+useShortcuts([{ keys: 'Esc', what: 'Keep the pattern as it was', run: () => emit('close') }]);
 </script>
 
 <template>
   <div class="board">
     <div class="bar">
-      <b>Sixteen others</b>
+      <b>Sixteen variations</b>
       <TickBox v-model="any">of any kind</TickBox>
       <PushButton @click="seed = 1 + Math.floor(Math.random() * 99998)">Sixteen more</PushButton>
       <PushButton @click="$emit('close')">Leave it</PushButton>
@@ -35,7 +35,7 @@ useShortcuts([{ keys: 'Esc', what: 'Leave the pattern as it was', run: () => emi
         v-for="(o, i) in offers"
         :key="o.id"
         look="face"
-        :aria-label="`Take offer ${i + 1}`"
+        :aria-label="`Use variation ${i + 1}`"
         :disabled="!o.heights"
         @click="emit('take', o.grow)"
       >

@@ -151,7 +151,7 @@ async function download(ending: MeshEnding): Promise<void> {
         @update:model-value="(name: string) => bench.edit('name', (part) => (part.card.name = name))"
       />
     </div>
-    <p v-if="!bench.report" class="muted" role="status">Looking the part over…</p>
+    <p v-if="!bench.report" class="muted" role="status">Checking the part…</p>
     <template v-else>
       <PushButton look="quiet" class="sum" :aria-expanded="all" @click="all = !all">
         {{

@@ -216,7 +216,7 @@ useShortcuts([
       <div class="numbers">
         <span v-if="bench.split > 0"><i>captured</i>{{ spaced(bench.doc.wholeTriangles) }} faces</span>
         <span><i>set down</i>{{ spaced(bench.doc.triangles) }} faces</span>
-        <span><i>farthest off</i>{{ bench.doc.error.largest.toFixed(2) }} % of its size</span>
+        <span><i>largest difference</i>{{ bench.doc.error.largest.toFixed(2) }} % of its size</span>
       </div>
     </template>
     <p v-if="picking" class="hint" role="status">

@@ -97,8 +97,8 @@ function after(arrival: Arrival): { src: string; to: string } | null {
         <PushButton
           v-if="a.state !== 'reading'"
           look="quiet"
-          title="Off this list"
-          :aria-label="`Take ${a.name} off this list`"
+          title="Remove from this list"
+          :aria-label="`Remove ${a.name} from this list`"
           @click="arrivals.dismiss(a.key)"
           ><X :size="15"
         /></PushButton>

@@ -51,7 +51,7 @@ import { droppedFiles, folderOf, sourcesIn } from './droppedFiles';
 const SIDES = { small: 96, medium: 172, large: 280 } as const;
 const SIZES = [
   { value: 'small', label: 'S', help: 'Small pictures' },
-  { value: 'medium', label: 'M', help: 'Pictures of middle size' },
+  { value: 'medium', label: 'M', help: 'Medium pictures' },
   { value: 'large', label: 'L', help: 'Large pictures' },
 ] as const;
 const library = useLibrary();
@@ -157,7 +157,7 @@ async function take(data: DataTransfer | null): Promise<void> {
   if (some.length > 0) making.value = { files: some, folder };
   else
     failNotice(
-      'There is nothing in it that becomes a brush: pack files, PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB are taken.',
+      'There is nothing in it that becomes a brush: pack files, PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB can be opened.',
     );
 }
 const { isOverDropZone } = useDropZone(page, {

@@ -109,7 +109,7 @@ async function scan(): Promise<void> {
     </form>
     <div v-if="scanner.outside" class="asked" role="alert">
       <span>{{ scanner.outside }} What is scanned and asked goes there.</span>
-      <PushButton @click="scanner.look(true)">Use it all the same</PushButton>
+      <PushButton @click="scanner.look(true)">Use it anyway</PushButton>
     </div>
     <p v-if="scanner.problem" class="sentence-bad" role="alert">{{ scanner.problem }}</p>
     <p v-if="!scanner.found && !scanner.problem && !scanner.outside" class="muted">

@@ -139,7 +139,7 @@ const pickFolder = usePickFiles({ folder: true }, (all) => {
   if (files.length) void take(files);
   else
     failNotice(
-      'There are no pictures or scans in this folder: PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB are taken.',
+      'There are no pictures or scans in this folder: PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB can be opened.',
     );
 });
 const pick = usePickFiles(
@@ -289,10 +289,10 @@ async function rename(name: string): Promise<void> {
           ><span class="label">Name</span><TextField v-model="name" :bad="!!problem" maxlength="80"
         /></label>
         <div class="row">
-          <span class="label">Cells a side</span
+          <span class="label">Cells per side</span
           ><ChoiceBar
             v-model="cells"
-            label="Cells a side"
+            label="Cells per side"
             :options="SLAB_CELLS.map((n) => ({ value: n, label: `${n}` }))"
           />
         </div>
@@ -304,7 +304,7 @@ async function rename(name: string): Promise<void> {
       </form>
       <template #footer>
         <PushButton @click="making = false">Cancel</PushButton>
-        <PushButton look="main" :disabled="busy" @click="make">Make it</PushButton>
+        <PushButton look="main" :disabled="busy" @click="make">Create</PushButton>
       </template>
     </DialogBox>
   </div>

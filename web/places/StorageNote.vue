@@ -43,7 +43,7 @@ async function clean(): Promise<void> {
     const won = before - now.files - now.database;
     tellNotice(
       won > 2 ** 20
-        ? `${megabytes(won)} MB are free again; ${counted(cleaned.revisions, 'old revision', 'old revisions')} went.`
+        ? `${megabytes(won)} MB freed; ${counted(cleaned.revisions, 'old revision', 'old revisions')} went.`
         : 'There was nothing to clean up.',
     );
   } catch (error) {
@@ -61,7 +61,7 @@ async function clean(): Promise<void> {
       small
       look="quiet"
       :loading="cleaning"
-      title="Thins old revisions, empties what was deleted over 30 days ago, and gives the room back"
+      title="Thins old revisions, empties what was deleted over 30 days ago, and frees the space"
       @click="clean"
       >Clean up now</PushButton
     >

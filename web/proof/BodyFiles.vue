@@ -67,7 +67,7 @@ const download = (ending: MeshEnding): Promise<void> =>
         <PushButton look="main" native-type="submit" :disabled="busy">Keep</PushButton>
       </form>
       <p class="muted">
-        As it is sculpted<template v-if="proof.state.textureSize"> and painted</template
+        As sculpted<template v-if="proof.state.textureSize"> and painted</template
         ><template v-if="proof.state.pieces">, with its {{ proof.state.pieces }} pieces</template>: a body of your own,
         there after a restart.
       </p>

@@ -51,11 +51,11 @@ function drag(e: PointerEvent, index: number): void {
   </svg>
   <div class="hint">
     <template v-if="places.length">
-      <PushButton look="main" @click="emit('keep')">Keep the row</PushButton>
+      <PushButton look="main" @click="emit('keep')">Finish the path</PushButton>
       <PushButton :disabled="places.length < 3" :on="closed" @click="emit('close')">
         {{ closed ? 'Open it' : 'Close it' }}
       </PushButton>
-      <PushButton @click="emit('abandon')">Abandon</PushButton>
+      <PushButton @click="emit('abandon')">Cancel</PushButton>
       <span
         >{{ places.length }} {{ places.length === 1 ? 'node' : 'nodes' }} · double click for a corner · Enter keeps, Esc
         abandons, Backspace takes the last away</span

@@ -220,7 +220,7 @@ const colour = computed({
     <template v-else>
       <PushButton
         small
-        title="A boolean union: one closed mesh. What was sculpted before is then run again no more"
+        title="A boolean union: one closed mesh. Strokes made before are no longer replayed"
         @click="desk.merge('merge')"
       >
         <Combine :size="14" /> {{ chosen.size > 0 ? 'Merge the chosen' : 'Merge all' }}

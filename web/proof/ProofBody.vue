@@ -54,7 +54,7 @@ function pickBody(name: string): void {
 }
 async function forget(): Promise<void> {
   const { name: id, label } = proof;
-  undoNotice(`“${label}” taken off the list.`, await proof.forget(id));
+  undoNotice(`“${label}” removed from the list.`, await proof.forget(id));
 }
 </script>
 
@@ -73,7 +73,7 @@ async function forget(): Promise<void> {
       help="Open a body of your own: OBJ, PLY, STL or GLB, up to 5 M triangles; or drop it here"
       @click="pickFile"
     />
-    <ToolButton v-if="!shipped" :icon="Trash2" label="Take this body off the list" @click="orSay(forget)" />
+    <ToolButton v-if="!shipped" :icon="Trash2" label="Remove this body from the list" @click="orSay(forget)" />
     <SelectField
       v-if="shipped"
       class="density"
@@ -85,7 +85,7 @@ async function forget(): Promise<void> {
     <ToolButton
       :icon="Minus"
       label="Step down a level"
-      help="A level coarser"
+      help="A coarser level"
       :disabled="proof.levels === 0"
       @click="proof.stepDown()"
     />
@@ -123,7 +123,7 @@ async function forget(): Promise<void> {
       label="Strokes follow the brush"
       :help="
         proof.follows
-          ? 'Strokes follow the brush: they are run again as a setting moves. Their colours stay'
+          ? 'Strokes follow the brush: they are replayed as a setting moves. Their colours stay'
           : 'Strokes stay as they were drawn: settings are those of the next ones'
       "
       keys="T"

@@ -345,7 +345,7 @@ function moved(e: PointerEvent): void {
 async function stampAt(x: number, y: number): Promise<void> {
   const at = guides.settling.value?.typed(x, y);
   if (at) await input?.stampAt(at);
-  else tellNotice('There is no clay at this place, as the view lies.');
+  else tellNotice('There is no clay there in this view.');
 }
 function undo(): void {
   if (path.open.value) void path.remove();
@@ -357,7 +357,7 @@ async function cut(): Promise<void> {
     if (name) tellNotice(`Cut off: “${name}” is among the bodies.`);
     else
       proof.problem =
-        'Nothing whole is masked, so there is nothing to cut off. Paint a mask with M held, or mask what the last stroke raised.';
+        'No complete face is masked, so there is nothing to cut off. Paint a mask with M held, or mask what the last stroke raised.';
   } catch (error) {
     proof.problem = sentence(error);
   }
@@ -365,7 +365,7 @@ async function cut(): Promise<void> {
 function drop(e: DragEvent): void {
   const [file] = e.dataTransfer?.files ?? [];
   if (file && isMeshFile(file)) void proof.bring(file);
-  else if (file) proof.problem = `“${file.name}” is no mesh. A body can be an OBJ, PLY, STL or GLB file.`;
+  else if (file) proof.problem = `“${file.name}” isn’t a mesh file. A body can be an OBJ, PLY, STL or GLB file.`;
 }
 
 function leave(): void {
@@ -385,13 +385,13 @@ useBrushKeys({
 useShortcuts([
   {
     keys: 'Esc',
-    what: 'Abandon the stroke that isn’t released; let go of the pieces',
+    what: 'Cancel the stroke in progress; let go of the pieces',
     run: leave,
   },
-  { keys: 'Enter', what: 'Path: keep the row', when: () => path.open.value, run: () => void path.keep() },
+  { keys: 'Enter', what: 'Path: finish it', when: () => path.open.value, run: () => void path.keep() },
   {
     keys: 'Backspace',
-    what: 'Path: take the last node away',
+    what: 'Path: remove the last node',
     when: () => path.open.value,
     run: () => void path.remove(),
   },
@@ -404,7 +404,7 @@ useShortcuts([
   { keys: 'R', what: 'Mask what the last stroke raised', run: () => void proof.sculptor.maskRaised() },
   { keys: 'Shift+C', what: 'Cut what is masked off as a body of its own', run: () => void cut() },
   { keys: 'Right drag', what: 'Turn the body (or left drag beside it)' },
-  { keys: 'Middle drag', what: 'Pan; the wheel goes nearer' },
+  { keys: 'Middle drag', what: 'Pan; the wheel zooms' },
 ]);
 </script>
 
@@ -496,7 +496,7 @@ useShortcuts([
     <div v-if="problem || proof.problem" class="problem" role="alert">
       {{ problem ?? proof.problem }}
       <PushButton v-if="problem" look="link" @click="follow">Try again</PushButton
-      ><PushButton v-else look="link" @click="proof.problem = null">All right</PushButton>
+      ><PushButton v-else look="link" @click="proof.problem = null">Dismiss</PushButton>
     </div>
     <PictureDialog v-model:visible="picturing" :name="brush.card.name" :view="view" />
   </div>

@@ -111,7 +111,7 @@ const pick = usePickFiles(
       ><ToolButton :icon="Image" label="Texture" help="The texture’s size; write it as a file, or open one"
     /></template>
     <div class="menu">
-      <div class="heading">Texture <small>16 bits a channel</small></div>
+      <div class="heading">Texture <small>16 bits per channel</small></div>
       <label class="row"
         ><span class="label">Size</span
         ><SelectField
@@ -154,7 +154,7 @@ const pick = usePickFiles(
           title="Fewer and better islands, as a body of its own; what is painted goes along"
           @click="unwrap"
         >
-          Unwrap with care
+          Unwrap carefully
         </PushButton>
         <template v-if="running"
           ><ProgressLine :share="running.share" :label="running.what" /><PushButton small @click="running.cancel()"

@@ -29,7 +29,7 @@ async function keep(): Promise<void> {
   name.value = '';
 }
 async function drop(set: TrialRow): Promise<void> {
-  undoNotice(`“${set.name}” taken off the list.`, await trials.forget(set.id));
+  undoNotice(`“${set.name}” removed from the list.`, await trials.forget(set.id));
 }
 </script>
 
@@ -64,8 +64,8 @@ async function drop(set: TrialRow): Promise<void> {
           <ToolButton
             class="drop"
             :icon="Trash2"
-            :label="`Take ${set.name} off the list`"
-            help="Take it off the list"
+            :label="`Remove ${set.name} from the list`"
+            help="Remove it from the list"
             @click="orSay(() => drop(set))"
           />
         </div>

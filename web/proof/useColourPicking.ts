@@ -29,7 +29,7 @@ export function useColourPicking(o: { brush: () => Brush; edit: (change: (brush:
     },
     {
       keys: 'V',
-      what: 'The first and the second colour change places',
+      what: 'Swap the first and the second colour',
       when: () => paints(o.brush()),
       run: () => o.edit((b) => ([b.colour.first, b.colour.second] = [b.colour.second, b.colour.first])),
     },

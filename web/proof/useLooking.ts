@@ -48,7 +48,7 @@ export function useLooking({ eye, under }: LookingOptions) {
       },
     },
     { keys: 'E', what: 'Held: a drag anywhere turns the body; with Shift it pans', hold: hold('turn') },
-    { keys: 'Q', what: 'Held: a drag up or down goes nearer or away', hold: hold('nearer') },
+    { keys: 'Q', what: 'Held: drag up or down to zoom', hold: hold('nearer') },
   ]);
   return { parallel, basis, held, toggle, moved };
 }

@@ -65,7 +65,7 @@ function put(pack: string | null): void {
       <PushButton
         v-if="bases < count"
         small
-        :title="bases > 0 ? 'Base brushes stay' : 'They stay in the trash for thirty days'"
+        :title="bases > 0 ? 'Base brushes stay' : 'They stay in the trash for 30 days'"
         @click="emit('remove')"
         ><Trash2 :size="15" /> Delete</PushButton
       >

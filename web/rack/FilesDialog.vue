@@ -87,7 +87,7 @@ async function go(): Promise<void> {
     <form class="files" @submit.prevent="go">
       <p>
         {{ counted(asked?.files.length ?? 0) }}, each named after its file and saved at once.
-        <template v-if="pictures">Pictures are taken for heights. </template>
+        <template v-if="pictures">Pictures are read as heights. </template>
         <template v-if="meshes">Meshes become parts, brought down to their budget.</template>
       </p>
       <label v-if="pictures">

@@ -58,7 +58,7 @@ async function rename(): Promise<void> {
     return other !== undefined && other !== id;
   });
   if (crossed)
-    throw new Error('Some of these names are those of others that are chosen. Rename in two goes, by another pattern.');
+    throw new Error('Some of these names belong to other chosen brushes. Rename in two steps, with another pattern.');
   await many.editCards(
     moved,
     (count) => `${count} renamed.`,
@@ -99,7 +99,7 @@ function flip(name: string): void {
           >{{ field }}</PushButton
         >
       </div>
-      <ol class="names" aria-label="Names as they will be">
+      <ol class="names" aria-label="New names">
         <li v-for="(brush, i) in brushes" :key="brush.id">
           <span class="was">{{ brush.card.name }}</span><span>{{ names[i] || 'no name' }}</span>
         </li>

@@ -80,7 +80,7 @@ function says({ key, meets, kept, name, becomes, collection }: PackThing): strin
   const choice = choices.value[key];
   const renamed = becomes === name ? '' : `, as “${becomes}”`;
   if (meets === 'here') {
-    if (choice === 'take') return 'Once more, as a copy';
+    if (choice === 'take') return 'Again, as a copy';
     return kept === name ? 'Here already' : `Here already, as “${kept}”`;
   }
   if (choice === 'leave') return 'Left';

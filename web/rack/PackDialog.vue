@@ -90,7 +90,7 @@ function keep(): void {
         v-model="own.licence"
         label="Licence"
         :choices="LICENCES"
-        placeholder="None said; choose one, or type your own"
+        placeholder="Not stated; choose one, or type your own"
       />
       <span>Rack</span>
       <TypedChoice

@@ -81,7 +81,7 @@ const hides = (g: number): boolean => props.still && props.shelf.groups[g].entri
         <ToolButton
           :icon="Download"
           :label="`Write ${title}`"
-          help="Write it as a pack file or as plain folders"
+          help="Export as a pack file or as plain folders"
           :disabled="shelf.count === 0"
           @click="emit('write')"
         />

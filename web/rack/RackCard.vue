@@ -81,7 +81,7 @@ onBeforeUnmount(() => cancelIdleCallback(waiting));
         <ToolButton
           class="belted"
           :icon="Heart"
-          :label="favourite ? `${brush.card.name} is no favourite` : `Make ${brush.card.name} a favourite`"
+          :label="favourite ? `${brush.card.name} isn’t a favourite any more` : `Make ${brush.card.name} a favourite`"
           :help="favourite ? 'No favourite any more' : 'Make it a favourite'"
           :on="favourite"
           :disabled="entry.unsaved && !favourite"

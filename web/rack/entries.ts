@@ -108,7 +108,7 @@ export function useShelves(
   });
 
   const lists = computed<Shelf[]>(() => [
-    shelf(RECENT, 'Opened lately', [{ name: '', entries: named(belts.recent) }]),
+    shelf(RECENT, 'Recently opened', [{ name: '', entries: named(belts.recent) }]),
     ...belts.all.map(({ id, name, ids }) => shelf(BELT + id, name, [{ name: '', entries: ordered(named(ids)) }])),
   ]);
 

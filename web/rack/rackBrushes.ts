@@ -95,7 +95,7 @@ export function useRackBrushes() {
         const draft = library.drafts.find((d) => d.doc.id === brush.id);
         await library.dropDraft(brush.id);
         steps.did({
-          done: `Draft “${brush.card.name}” thrown away.`,
+          done: `Draft “${brush.card.name}” discarded.`,
           undo: async () => {
             if (draft) await library.keepDraft(draft);
           },

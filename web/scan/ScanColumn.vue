@@ -92,12 +92,12 @@ function toggle(mode: CaptureMode): void {
       <span>{{ bench.mending.what }}…</span>
       <PushButton small @click="bench.mending.cancel()">Cancel</PushButton>
     </div>
-    <p v-if="!bench.report" class="muted" role="status">Looking the scan over…</p>
+    <p v-if="!bench.report" class="muted" role="status">Checking the scan…</p>
     <template v-else>
       <PushButton look="quiet" class="sum" :aria-expanded="all" @click="all = !all">
         {{
           found.length === 0
-            ? `All ${faults.length} checks are well`
+            ? `All ${faults.length} checks passed`
             : `${found.length} of ${faults.length} checks found something`
         }}
       </PushButton>
@@ -147,7 +147,7 @@ function toggle(mode: CaptureMode): void {
         <ToolButton
           :icon="Trash2"
           :label="`Take ${patch.name} away`"
-          help="Take this patch away"
+          help="Remove this patch"
           @click="bench.remove(patch.id)"
         />
       </li>

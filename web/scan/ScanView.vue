@@ -132,7 +132,7 @@ const nudge = (change: (patch: Patch) => void, label: string) => (): void => {
 useShortcuts([
   {
     keys: 'Esc',
-    what: 'Abandon the patch or the lasso',
+    what: 'Cancel the patch or the lasso',
     run: leave,
   },
   {
@@ -146,7 +146,7 @@ useShortcuts([
     what: 'Lay the chosen patch as the surface lies',
     run: () => bench.chosen && bench.level(bench.chosen.id),
   },
-  { keys: 'Delete', what: 'Take the chosen patch away', run: () => bench.chosen && bench.remove(bench.chosen.id) },
+  { keys: 'Delete', what: 'Remove the chosen patch', run: () => bench.chosen && bench.remove(bench.chosen.id) },
   {
     keys: '[',
     what: 'Smaller patch',
@@ -265,7 +265,7 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
       @turn="(dx, dy) => eye?.turn(dx, dy)"
       @toggle="looking.toggle"
     />
-    <div v-if="!bench.mesh" class="cover" role="status">Laying out the scan…</div>
+    <div v-if="!bench.mesh" class="cover" role="status">Preparing the scan…</div>
   </div>
 </template>
 

@@ -79,7 +79,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
         :options="[
           {
             value: 'auto',
-            label: bench.finding || doc.marks === null ? 'Found' : `Found: ${doc.dark ? 'dark' : 'light'}`,
+            label: bench.finding || doc.marks === null ? 'Found' : `Auto (${doc.dark ? 'dark' : 'light'})`,
           },
           { value: 'dark', label: 'Dark' },
           { value: 'light', label: 'Light' },

@@ -124,10 +124,10 @@ useShortcuts([
   { keys: 'C', what: 'Lasso: draw round a mark', run: () => (tool.value = 'lasso') },
   { keys: 'X', what: 'Split: draw a line through a mark', run: () => (tool.value = 'split') },
   { keys: 'J', what: 'Join the chosen marks (Shift-click chooses)', run: () => bench.join() },
-  { keys: 'Delete', what: 'Take the chosen marks away', run: () => bench.chosen.length && bench.remove(bench.chosen) },
+  { keys: 'Delete', what: 'Remove the chosen marks', run: () => bench.chosen.length && bench.remove(bench.chosen) },
   {
     keys: 'Esc',
-    what: 'Abandon the line that isn’t released; choose nothing',
+    what: 'Cancel the line in progress; choose nothing',
     run: () => {
       drop();
       bench.chosen = [];

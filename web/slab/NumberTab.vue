@@ -91,7 +91,7 @@ onBeforeUnmount(() => void drop());
     <p v-if="inBodyUnits" class="muted">In body units: the slab is {{ SLAB_SIDE }} across, so 0.02 is 1 % of it.</p>
     <div class="two">
       <PushButton look="main" :disabled="!trying" title="Keep it (Enter)" @click="apply">Apply</PushButton>
-      <PushButton :disabled="!trying" title="Take it back (Esc)" @click="drop">Drop</PushButton>
+      <PushButton :disabled="!trying" title="Esc" @click="drop">Cancel</PushButton>
     </div>
     <PushButton :disabled="!tools.lastNumber" @click="again">
       {{

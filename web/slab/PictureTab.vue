@@ -30,7 +30,7 @@ function remove(r: Reference): void {
   bench.edit((slab) => {
     slab.references = slab.references.filter((one) => one.id !== r.id);
   });
-  undoNotice(`“${r.name}” taken down.`, async () => bench.edit((slab) => slab.references.push(kept)));
+  undoNotice(`“${r.name}” removed.`, async () => bench.edit((slab) => slab.references.push(kept)));
 }
 const pick = usePickFiles({ accept: 'image/png,image/jpeg,image/webp', several: true }, async (files) => {
   for (const file of files) await pictures.add(file);

@@ -72,7 +72,7 @@ function remove(setForm: SetForm): void {
   void bench.editSetForms((slab) => {
     slab.setForms = slab.setForms.filter((p) => p.id !== setForm.id);
   });
-  undoNotice(`${labelOf(setForm)} taken off.`, () => bench.editSetForms((slab) => slab.setForms.push(kept)));
+  undoNotice(`${labelOf(setForm)} removed.`, () => bench.editSetForms((slab) => slab.setForms.push(kept)));
 }
 </script>
 

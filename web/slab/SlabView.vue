@@ -141,7 +141,7 @@ const edit = (change: (brush: Brush) => void): void => tools.edit(change);
 async function stampAt(x: number, y: number): Promise<void> {
   const at = guides.settling.value?.typed(x, y);
   if (at) await input?.stampAt(at);
-  else tellNotice('There is no clay at this place.');
+  else tellNotice('There is no clay there.');
 }
 function lookAtChosen(): void {
   const setForm = tools.tab === 'setForms' ? bench.setForms.find(({ id }) => id === tools.setFormId) : undefined;
@@ -165,7 +165,7 @@ useBrushKeys({
   },
 });
 useShortcuts([
-  { keys: 'Esc', what: 'Abandon the stroke or shape that isn’t released', run: () => hands.abandon() },
+  { keys: 'Esc', what: 'Cancel the stroke or shape in progress', run: () => hands.abandon() },
   { keys: 'A', what: 'Held: drag left and right for size, up and down for strength', hold: hands.holdAdjust },
   { keys: 'S', what: 'Held: smooth; tapped: the Smooth brush', hold: hands.holdSmooth },
   { keys: 'Ctrl+Z', what: 'Undo the last step', run: () => void bench.undo() },
@@ -185,7 +185,7 @@ useShortcuts([
   },
   {
     keys: 'Q',
-    what: 'Held: a drag up or down goes nearer or away',
+    what: 'Held: drag up or down to zoom',
     hold: (down) => hands.holdLooking('nearer', down),
   },
   { keys: 'J', what: 'Look at the chosen set form, or at the frame', run: lookAtChosen },

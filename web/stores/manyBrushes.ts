@@ -25,7 +25,7 @@ export const useManyBrushes = defineStore('manyBrushes', () => {
     what: (count: string) => string,
     act: (id: string) => Promise<() => Promise<void>>,
   ): Promise<void> {
-    if (progress.value) throw new Error('Something is being done to many brushes already. Wait for its end.');
+    if (progress.value) throw new Error('Something is being done to many brushes already. Wait until it finishes.');
     const backs: (() => Promise<void>)[] = [];
     cancelled = false;
     progress.value = { done: 0, of: ids.length };

@@ -30,7 +30,7 @@ export const useRecast = defineStore('recast', () => {
 
   /** One after the other, up to Cancel; what can’t be cast anew is left as it is, and said. */
   async function recast(alphas: readonly AlphaHead[]): Promise<void> {
-    if (work.find(ON)) throw new Error('Alphas are being cast anew already. Wait for its end, or cancel it.');
+    if (work.find(ON)) throw new Error('Alphas are being cast anew already. Wait until it finishes, or cancel it.');
     const done: { before: StoredDocument<'alphas'>; after: StoredDocument<'alphas'> }[] = [];
     const failed: string[] = [];
     const one = alphas.length === 1 ? alphas[0] : null;

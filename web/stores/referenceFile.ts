@@ -29,7 +29,7 @@ export async function referencePicture(file: File): Promise<ReferencePicture> {
   const picture = await createImageBitmap(file).catch(() => null);
   if (!picture)
     throw new Error(
-      `“${file.name}” is broken or cut short, or of a kind that can’t be shown here. PNG, JPEG and WebP are taken.`,
+      `“${file.name}” is broken or cut short, or of a kind that can’t be shown here. PNG, JPEG and WebP can be opened.`,
     );
   try {
     const scale = Math.min(1, REFERENCE_SIDE / Math.max(picture.width, picture.height));
@@ -48,6 +48,6 @@ function sizeOf(bytes: Uint8Array, name: string): { width: number; height: numbe
   try {
     return imageSize(bytes);
   } catch {
-    throw new Error(`“${name}” is no picture. PNG, JPEG and WebP are taken.`);
+    throw new Error(`“${name}” isn’t a picture. PNG, JPEG and WebP can be opened.`);
   }
 }

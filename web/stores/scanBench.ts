@@ -150,7 +150,7 @@ export const useScanBench = defineStore('scan-bench', () => {
   function lay(at: Vec3, face: Vec3, side = FIRST_SIDE): string | null {
     if (!doc.value || !mesh.value) return null;
     if (doc.value.patches.length >= MOST_PATCHES) {
-      problem.value = `At most ${MOST_PATCHES} patches a scan; take one away first.`;
+      problem.value = `At most ${MOST_PATCHES} patches a scan; remove one first.`;
       return null;
     }
     const like = chosen.value;

@@ -113,7 +113,7 @@ export const useSheetBench = defineStore('sheet-bench', () => {
 
   function addMark(outlines: Outline[]): void {
     if (marks.value.length >= MOST_MARKS)
-      return void (problem.value = `At most ${MOST_MARKS} marks a sheet; take some away first.`);
+      return void (problem.value = `At most ${MOST_MARKS} marks a sheet; remove some first.`);
     const mark = MarkSchema.parse({ id: crypto.randomUUID(), outlines, byHand: true });
     edit(`add ${mark.id}`, (sheet) => (sheet.marks = [...(sheet.marks ?? []), mark]));
     chosen.value = [mark.id];

@@ -51,7 +51,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
   const setForms = computed(() => doc.value?.setForms ?? []);
 
   const open = (id: string): Promise<void> =>
-    own.open(id, (found) => (found.kind === 'slab' ? null : `“${(found as Source).card.name}” is no slab.`));
+    own.open(id, (found) => (found.kind === 'slab' ? null : `“${(found as Source).card.name}” isn’t a slab.`));
 
   /** The clay is there before the slab is shown. */
   async function prepare({

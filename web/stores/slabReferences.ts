@@ -31,7 +31,7 @@ export const useSlabReferences = defineStore('slabReferences', () => {
         throw new Error(`“${file.name}” isn’t pinned: its slab was left before it was read. Pin it again there.`);
       // Counted now: others may have come while this one was read.
       if (bench.doc && bench.doc.references.length >= MOST)
-        throw new Error(`A slab takes at most ${MOST} reference pictures. Take one down first.`);
+        throw new Error(`A slab takes at most ${MOST} reference pictures. Remove one first.`);
       bench.edit((own) => own.references.push(reference));
       tools.referenceId = reference.id;
     });

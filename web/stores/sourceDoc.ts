@@ -40,7 +40,7 @@ export function useSourceDoc<T extends Sheet | Scan | Lettering | Pattern>({ tog
   async function open(id: string, kind: T['kind'], begin: () => void | Promise<void>): Promise<void> {
     await own.open(
       id,
-      (found) => (found.kind === kind ? null : `“${found.card.name}” is no ${kind}.`),
+      (found) => (found.kind === kind ? null : `“${found.card.name}” isn’t a ${kind}.`),
       () => {
         history.resume();
         return begin();

@@ -4,7 +4,7 @@ import { ringLoss, type Check, type MarginReport } from '#core/checks';
 import { toUint16, usedRange } from '#core/picture';
 
 export interface CastResult {
-  /** Pixels a side. */
+  /** Pixels per side. */
   size: number;
   greys: Uint16Array;
   /** The same in float32, for casts that are kept so. */

@@ -6,7 +6,7 @@ import type { Step } from '#core/settings';
 export interface GivenPicture {
   /** The step that it is given to. */
   stepId: string;
-  /** Pixels a side: the picture lies in the middle of a square. */
+  /** Pixels per side: the picture lies in the middle of a square. */
   size: number;
   rgba: Uint8ClampedArray<ArrayBuffer>;
   shape: { width: number; height: number };

@@ -52,7 +52,7 @@ async function meshIn(name: string, bytes: ArrayBuffer): Promise<RawMesh> {
   } catch (error) {
     if (error instanceof DecoderAway) throw new Error(`${name} can’t be read yet: ${error.message}`);
     throw new Error(
-      `${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB are taken.`,
+      `${name} can’t be read as ${ending.toUpperCase()}: it is broken, cut short or of another kind. OBJ, PLY, STL and GLB can be opened.`,
     );
   }
   return joinedMesh(parts);

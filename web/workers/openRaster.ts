@@ -111,14 +111,14 @@ export async function readOra(name: string, file: Blob): Promise<ReadPaint> {
   const find = (path: string) => entries.find((entry) => entry.filename === path && !entry.directory);
   const stack = find('stack.xml');
   if (!stack || stack.directory || stack.uncompressedSize > 2 ** 20)
-    throw new Error(`“${name}” is no OpenRaster file: it has no stack.xml.`);
+    throw new Error(`“${name}” isn’t an OpenRaster file: it has no stack.xml.`);
   const image = childOf(nodesOf(await stack.getData(new TextWriter())), 'image');
   const size = checkSide(name, Number(image?.says.w), Number(image?.says.h));
   const notes: string[] = [];
   const found = layersIn(image?.inside ?? [], notes);
   if (found.length === 0) throw new Error(`“${name}” has no layers.`);
   if (found.length > MOST_LAYERS)
-    throw new Error(`“${name}” has ${found.length} layers; at most ${MOST_LAYERS} are taken.`);
+    throw new Error(`“${name}” has ${found.length} layers; at most ${MOST_LAYERS} can be opened.`);
   const layers: Layer[] = [];
   for (const [i, { says: one, ...more }] of found.reverse().entries()) {
     const entry = one.src === undefined ? undefined : find(one.src);

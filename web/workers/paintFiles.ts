@@ -125,7 +125,7 @@ export function pngSize(bytes: Uint8Array): readonly [number, number] | null {
 /** The texture of a PNG, of one of the sizes that textures have. Throws a sentence. */
 export function textureOfPng(name: string, bytes: Uint8Array): Texture {
   const said = pngSize(bytes);
-  if (!said) throw new Error(`“${name}” is no PNG, or is cut short.`);
+  if (!said) throw new Error(`“${name}” isn’t a PNG, or is cut short.`);
   const size = checkSide(name, ...said);
   let read: ReturnType<typeof decode>;
   try {

@@ -13,7 +13,7 @@ import { loadBase, type Fonts } from './loadBase';
 
 export interface RecipeWish {
   steps: Step[];
-  /** Pixels a side of the answer. */
+  /** Pixels per side of the answer. */
   size: number;
   /** The alpha's own size: the share of it tells steps that count pixels how far they are reduced. */
   fullSize: number;
