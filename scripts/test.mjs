@@ -80,6 +80,7 @@ const LONGEST = [
   'belts',
   'backups',
   'away',
+  'every',
 ];
 const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);
 const waiting = readdirSync(resolve(root, 'e2e'))

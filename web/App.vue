@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core';
-import { watch } from 'vue';
+import { useEventListener, useTitle } from '@vueuse/core';
+import { computed, watch } from 'vue';
+import { usePlaceName } from './placeName';
 import { useBrushBench } from './stores/brushBench';
 import { useLibrary } from './stores/library';
 import { useSlabBench } from './stores/slabBench';
@@ -10,6 +11,8 @@ import { useWork } from './stores/work';
 import ShortcutsDialog from './controls/ShortcutsDialog.vue';
 import { failNotice, tellNotice } from './controls/undoNotice';
 
+const place = usePlaceName();
+useTitle(computed(() => [place.value.thing, place.value.kind, 'Mold Stamp'].filter(Boolean).join(' – ')));
 const brushBench = useBrushBench();
 const slabBench = useSlabBench();
 void useLibrary()

@@ -9,9 +9,11 @@ import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router';
 import { keepPage } from './away';
+import { showTheme } from './theme';
 
 const KEEP_AFTER_MS = 4000;
 
+showTheme();
 createApp(App).use(createPinia()).use(router).mount('#app');
 // What is wanted first comes first.
 setTimeout(keepPage, KEEP_AFTER_MS);

@@ -2,20 +2,18 @@
 /** The profile: heights along the cut line, in per cent of the picture's side both ways, with the ground marked. */
 import { LineChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { init, use, type ECharts } from 'echarts/core';
-import { CanvasRenderer } from 'echarts/renderers';
-import { useResizeObserver } from '@vueuse/core';
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { use, type ECharts } from 'echarts/core';
+import { ref } from 'vue';
+import { useChart } from '../controls/useChart';
+import { roleColour } from '../styles/roles';
 import { sample } from '#core/picture';
 import type { CutLine } from './cutLine';
 
 const props = defineProps<{ heights: Float32Array; size: number; cut: CutLine; relief: number; ground: number }>();
-use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
+use([LineChart, GridComponent, MarkLineComponent, TooltipComponent]);
 const box = ref<HTMLElement>();
-let chart: ECharts | null = null;
 
-function draw(): void {
-  if (!chart) return;
+function draw(chart: ECharts): void {
   const { cut, size, relief, ground } = props;
   const picture = { width: size, height: size, data: props.heights };
   const length = Math.hypot(cut.x1 - cut.x0, cut.y1 - cut.y0);
@@ -25,9 +23,8 @@ function draw(): void {
     const grey = sample(picture, cut.x0 + (cut.x1 - cut.x0) * t, cut.y0 + (cut.y1 - cut.y0) * t);
     return [t * length * 100, (grey - ground) * relief * 100, grey];
   });
-  const css = getComputedStyle(document.documentElement);
-  const ink = css.getPropertyValue('--ink-2').trim();
-  const act = css.getPropertyValue('--act').trim();
+  const ink = roleColour('--ink-2');
+  const act = roleColour('--act');
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
   const low = -ground * relief * 100;
   const high = (1 - ground) * relief * 100;
@@ -63,7 +60,7 @@ function draw(): void {
       nameGap: 8,
       splitNumber: 3,
       axisLabel: { ...text, showMaxLabel: false, showMinLabel: low === 0, formatter: (v: number) => v.toFixed(1) },
-      splitLine: { lineStyle: { color: css.getPropertyValue('--line-soft').trim() } },
+      splitLine: { lineStyle: { color: roleColour('--line-soft') } },
     },
     series: [
       {
@@ -71,16 +68,16 @@ function draw(): void {
         data,
         showSymbol: false,
         lineStyle: { color: act, width: 1.6 },
-        areaStyle: { color: css.getPropertyValue('--act-wash').trim(), origin: 'start' },
+        areaStyle: { color: roleColour('--act-wash'), origin: 'start' },
         markLine: {
           silent: true,
           symbol: 'none',
-          lineStyle: { color: css.getPropertyValue('--warn').trim(), type: 'dashed' },
+          lineStyle: { color: roleColour('--warn'), type: 'dashed' },
           label: {
             formatter: 'ground',
             position: ground > 0.5 ? 'insideStartBottom' : 'insideStartTop',
             fontSize: 10.5,
-            color: css.getPropertyValue('--warn').trim(),
+            color: roleColour('--warn'),
           },
           data: [{ yAxis: 0 }],
         },
@@ -88,13 +85,8 @@ function draw(): void {
     ],
   });
 }
-onMounted(() => {
-  chart = init(box.value!);
-  draw();
-});
-useResizeObserver(box, () => chart?.resize());
-watch(() => [props.heights, props.cut, props.relief, props.ground], draw);
-onBeforeUnmount(() => chart?.dispose());
+
+useChart(box, () => [props.heights, props.cut, props.relief, props.ground], draw);
 </script>
 
 <template>

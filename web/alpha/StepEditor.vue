@@ -113,8 +113,7 @@ function put(key: string, value: unknown): void {
       Drag the four corners to those of something square: a tile, a door, a page.
     </p>
     <p v-if="step.kind === 'shading'" class="muted">
-      An estimate: it assumes a matt thing of one colour under one light. Drag the lamp to where the light came
-      from.
+      An estimate: it assumes a matt thing of one colour under one light. Drag the lamp to where the light came from.
     </p>
     <ChoiceBar
       v-if="CHOICES[step.kind]"

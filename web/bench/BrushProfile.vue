@@ -11,28 +11,17 @@ import {
   MarkPointComponent,
   TooltipComponent,
 } from 'echarts/components';
-import { init, use, type ECharts } from 'echarts/core';
-import { CanvasRenderer } from 'echarts/renderers';
-import { useResizeObserver } from '@vueuse/core';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { use, type ECharts } from 'echarts/core';
+import { computed, ref } from 'vue';
+import { useChart } from '../controls/useChart';
+import { roleColour } from '../styles/roles';
 import type { ResolvedBrush } from '#core/brush';
 import { DISC_LIMIT, RIM_LIMIT, RIPPLE_LIMIT } from '#core/checks';
 import { dabCut, fullHeight, runCut, sense, weightAt, type StampMeasures } from '#core/profile';
 
 const props = defineProps<{ stamp: ResolvedBrush; measures: StampMeasures; run: boolean }>();
-use([
-  LineChart,
-  GridComponent,
-  MarkAreaComponent,
-  MarkLineComponent,
-  MarkPointComponent,
-  TooltipComponent,
-  CanvasRenderer,
-]);
+use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, TooltipComponent]);
 const box = ref<HTMLElement>();
-let chart: ECharts | null = null;
-const css = getComputedStyle(document.documentElement);
-const colour = (role: string): string => css.getPropertyValue(role).trim();
 
 /** Round figures for an axis of body units, whatever the brush's size. */
 function digitsFor(span: number): number {
@@ -51,8 +40,7 @@ const measured = computed(() => {
     : null;
 });
 
-function draw(): void {
-  if (!chart) return;
+function draw(chart: ECharts): void {
   const { stamp, measures, run } = props;
   const full = fullHeight(stamp);
   const cut = run ? runCut(stamp) : dabCut(stamp);
@@ -65,8 +53,8 @@ function draw(): void {
   low -= low < 0 ? air : air * 1.4;
   high += air;
   const digits = digitsFor(high - low);
-  const ink = colour('--ink-2');
-  const warn = colour('--warn');
+  const ink = roleColour('--ink-2');
+  const warn = roleColour('--warn');
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
   const key = measured.value;
   const way = sense(stamp);
@@ -93,7 +81,7 @@ function draw(): void {
       : [-1, 1].map((x) => ({
           xAxis: x,
           name: '',
-          lineStyle: { color: colour('--line'), type: 'solid' },
+          lineStyle: { color: roleColour('--line'), type: 'solid' },
           label: { show: false },
         }))),
   ];
@@ -150,7 +138,7 @@ function draw(): void {
           nameGap: 8,
           splitNumber: 3,
           axisLabel: { ...text, showMinLabel: false, showMaxLabel: false, formatter: (v: number) => v.toFixed(digits) },
-          splitLine: { lineStyle: { color: colour('--line-soft') } },
+          splitLine: { lineStyle: { color: roleColour('--line-soft') } },
         },
         {
           type: 'value',
@@ -172,8 +160,8 @@ function draw(): void {
           type: 'line',
           data: points,
           showSymbol: false,
-          lineStyle: { color: colour('--act'), width: 1.8 },
-          areaStyle: { color: colour('--act-wash'), origin: 'start', opacity: 0.6 },
+          lineStyle: { color: roleColour('--act'), width: 1.8 },
+          areaStyle: { color: roleColour('--act-wash'), origin: 'start', opacity: 0.6 },
           markLine: {
             silent: true,
             z: 10,
@@ -181,7 +169,7 @@ function draw(): void {
             lineStyle: { type: 'dashed', width: 1 },
             label: {
               formatter: '{b}',
-              backgroundColor: colour('--field'),
+              backgroundColor: roleColour('--field'),
               padding: [0, 2],
               fontSize: 10.5,
               fontFamily: 'IBM Plex Sans',
@@ -213,13 +201,8 @@ function draw(): void {
     { replaceMerge: ['series'] },
   );
 }
-onMounted(() => {
-  chart = init(box.value!);
-  draw();
-});
-useResizeObserver(box, () => chart?.resize());
-watch(() => [props.stamp, props.measures, props.run], draw);
-onBeforeUnmount(() => chart?.dispose());
+
+useChart(box, () => [props.stamp, props.measures, props.run], draw);
 </script>
 
 <template>

@@ -60,7 +60,7 @@ useShortcuts([
   display: flex;
   align-items: center;
   gap: 2px;
-  background: rgb(243 241 237 / 94%);
+  background: color-mix(in srgb, var(--page) 94%, transparent);
   border-radius: var(--r);
   padding: 2px 5px;
   height: 32px;

@@ -76,7 +76,7 @@ const type = defineModel<StrokeType>({ required: true });
   ) {
   background: var(--ink);
   border-color: var(--ink);
-  color: #fff;
+  color: var(--page);
   font-weight: 400;
 }
 .types :deep(.el-radio-button) {

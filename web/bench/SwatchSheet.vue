@@ -213,6 +213,6 @@ canvas {
   gap: 2px;
   padding: 2px;
   border-radius: var(--r);
-  background: rgb(243 241 237 / 88%);
+  background: color-mix(in srgb, var(--page) 88%, transparent);
 }
 </style>

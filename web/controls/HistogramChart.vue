@@ -2,18 +2,16 @@
 /** How many pixels have which height: from floor to crown, in per cent of the picture. */
 import { BarChart } from 'echarts/charts';
 import { GridComponent, TooltipComponent } from 'echarts/components';
-import { init, use, type ECharts } from 'echarts/core';
-import { CanvasRenderer } from 'echarts/renderers';
-import { useResizeObserver } from '@vueuse/core';
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { use, type ECharts } from 'echarts/core';
+import { ref } from 'vue';
+import { useChart } from './useChart';
+import { roleColour } from '../styles/roles';
 
 const props = defineProps<{ counts: Uint32Array; floor: number; crown: number }>();
-use([BarChart, GridComponent, TooltipComponent, CanvasRenderer]);
+use([BarChart, GridComponent, TooltipComponent]);
 const box = ref<HTMLElement>();
-let chart: ECharts | null = null;
 
-function draw(): void {
-  if (!chart) return;
+function draw(chart: ECharts): void {
   const total = props.counts.reduce((a, b) => a + b, 0) || 1;
   const bins = props.counts.length;
   const at = (i: number): number => props.floor + ((i + 0.5) / bins) * (props.crown - props.floor);
@@ -21,8 +19,7 @@ function draw(): void {
   // One tall bar of bare ground would press the form flat: the axis ends a little above the rest.
   const shares = data.map(([, share]) => share!).sort((a, b) => b - a);
   const top = Math.max(shares[2] ?? 0, 0.2) * 1.25;
-  const css = getComputedStyle(document.documentElement);
-  const ink = css.getPropertyValue('--ink-2').trim();
+  const ink = roleColour('--ink-2');
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
   chart.setOption({
     animation: false,
@@ -54,7 +51,7 @@ function draw(): void {
       nameGap: 7,
       splitNumber: 2,
       axisLabel: text,
-      splitLine: { lineStyle: { color: css.getPropertyValue('--line-soft').trim() } },
+      splitLine: { lineStyle: { color: roleColour('--line-soft') } },
     },
     series: [
       {
@@ -62,19 +59,13 @@ function draw(): void {
         data,
         barCategoryGap: 0,
         barWidth: '100%',
-        itemStyle: { color: css.getPropertyValue('--act').trim() },
+        itemStyle: { color: roleColour('--act') },
       },
     ],
   });
 }
 
-onMounted(() => {
-  chart = init(box.value!);
-  draw();
-});
-useResizeObserver(box, () => chart?.resize());
-watch(() => [props.counts, props.floor, props.crown], draw);
-onBeforeUnmount(() => chart?.dispose());
+useChart(box, () => [props.counts, props.floor, props.crown], draw);
 </script>
 
 <template>

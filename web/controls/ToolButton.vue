@@ -37,9 +37,9 @@ withDefaults(
 }
 .look-round {
   --el-button-bg-color: var(--page);
-  --el-button-hover-bg-color: #fff;
+  --el-button-hover-bg-color: var(--field);
   --el-button-disabled-bg-color: var(--page);
-  --el-button-disabled-text-color: #a9a79f;
+  --el-button-disabled-text-color: color-mix(in srgb, var(--ink-3) 60%, var(--page));
   --el-button-hover-border-color: var(--line);
   width: 30px;
   padding: 0;
@@ -51,10 +51,10 @@ withDefaults(
 .look-round.on {
   --el-button-bg-color: var(--act);
   --el-button-border-color: var(--act);
-  --el-button-text-color: #fff;
+  --el-button-text-color: var(--on-act);
   --el-button-hover-bg-color: var(--act-deep);
   --el-button-hover-border-color: var(--act-deep);
-  --el-button-hover-text-color: #fff;
+  --el-button-hover-text-color: var(--on-act);
 }
 .look-bare {
   --el-button-bg-color: transparent;

@@ -4,9 +4,11 @@ import { Keyboard } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import { usePlaceName } from '../placeName';
 import { useConnection } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import WorkRing from './WorkRing.vue';
+import ThemeMenu from './ThemeMenu.vue';
 import ToolButton from './ToolButton.vue';
 
 const route = useRoute();
@@ -17,6 +19,9 @@ const lastBrush = useLocalStorage('last-brush', '');
 if (route.path.startsWith('/bench/')) lastBench.value = route.path;
 if (route.name === 'brush' || route.name === 'proof') lastBrush.value = String(route.params['id']);
 
+const place = usePlaceName();
+/** Others have a heading of their own. */
+const headed = computed(() => route.name !== 'rack' && route.name !== 'sources');
 const waiting = computed(() => library.drafts.filter((d) => d.waiting).length);
 const first = computed(() => lastBrush.value || library.beltIds[0] || '');
 const places = computed(() => [
@@ -44,7 +49,8 @@ function showKeys(): void {
       </svg>
       <b>Mold Stamp</b>
     </RouterLink>
-    <nav>
+    <h1 v-if="headed" class="unseen">{{ place.kind || 'Mold Stamp' }} {{ place.thing }}</h1>
+    <nav aria-label="Places">
       <RouterLink
         v-for="place in places.filter((p) => p.to)"
         :key="place.name"
@@ -59,6 +65,7 @@ function showKeys(): void {
       Server away{{ waiting ? ` · ${waiting} ${waiting === 1 ? 'save waits' : 'saves wait'}` : '' }}
     </span>
     <slot name="end" />
+    <ThemeMenu />
     <ToolButton class="keys" :icon="Keyboard" label="Keys" keys="?" @click="showKeys" />
   </header>
 </template>
@@ -97,7 +104,7 @@ nav a:hover {
 }
 nav a.on {
   background: var(--ink);
-  color: #fff;
+  color: var(--page);
 }
 .middle {
   flex: 1;

@@ -197,7 +197,7 @@ main {
   right: 8px;
   bottom: 60px;
   z-index: 1;
-  background: rgb(243 241 237 / 88%);
+  background: color-mix(in srgb, var(--page) 88%, transparent);
 }
 .right:has(.sheet) .to-sheet {
   bottom: 134px;

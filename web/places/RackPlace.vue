@@ -384,7 +384,7 @@ useShortcuts([
   position: fixed;
   z-index: 20;
   border: 1px solid var(--act);
-  background: rgb(35 118 106 / 14%);
+  background: color-mix(in srgb, var(--act) 14%, transparent);
   pointer-events: none;
 }
 @media (max-width: 1100px) {

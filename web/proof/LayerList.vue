@@ -212,7 +212,7 @@ ul {
   min-height: 38px;
   max-height: 170px;
   overflow: auto;
-  background: rgb(243 241 237 / 94%);
+  background: color-mix(in srgb, var(--page) 94%, transparent);
   border-radius: var(--r);
 }
 li {
@@ -245,7 +245,7 @@ li.hidden .name {
   display: grid;
   gap: 5px;
   padding: 6px;
-  background: rgb(243 241 237 / 94%);
+  background: color-mix(in srgb, var(--page) 94%, transparent);
   border-radius: var(--r);
 }
 .tools-row {

@@ -259,7 +259,7 @@ const colour = computed({
   gap: 6px;
   padding: 8px;
   border-radius: var(--r);
-  background: rgb(243 241 237 / 94%);
+  background: color-mix(in srgb, var(--page) 94%, transparent);
 }
 li :deep(button) {
   width: 100%;

@@ -91,7 +91,7 @@ svg {
   touch-action: none;
 }
 .ground {
-  fill: rgb(243 241 237 / 34%);
+  fill: color-mix(in srgb, var(--page) 34%, transparent);
 }
 .arm {
   stroke: var(--ink);

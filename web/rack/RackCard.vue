@@ -143,7 +143,7 @@ onBeforeUnmount(() => cancelIdleCallback(waiting));
   height: 24px;
   padding: 0 5px;
   border-radius: var(--r);
-  background: rgb(252 251 249 / 86%);
+  background: color-mix(in srgb, var(--field) 86%, transparent);
   --el-checkbox-text-color: transparent;
   opacity: 0;
 }

@@ -128,17 +128,17 @@ polygon {
   stroke-width: 3.6;
 }
 .body {
-  fill: rgb(35 118 106 / 5%);
+  fill: color-mix(in srgb, var(--act) 5%, transparent);
   pointer-events: all;
   cursor: move;
 }
 .body:hover {
-  fill: rgb(35 118 106 / 16%);
+  fill: color-mix(in srgb, var(--act) 16%, transparent);
 }
 .chosen .body {
   stroke: var(--act);
   stroke-width: 2.2;
-  fill: rgb(35 118 106 / 12%);
+  fill: color-mix(in srgb, var(--act) 12%, transparent);
 }
 .far {
   opacity: 0.32;

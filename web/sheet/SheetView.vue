@@ -257,13 +257,13 @@ const TOOLS = [
   stroke-dasharray: 5 4;
 }
 .mark.included {
-  fill: rgb(35 118 106 / 13%);
+  fill: color-mix(in srgb, var(--act) 13%, transparent);
   stroke: var(--act);
   stroke-width: 2;
   stroke-dasharray: none;
 }
 .mark.over {
-  fill: rgb(35 118 106 / 26%);
+  fill: color-mix(in srgb, var(--act) 26%, transparent);
 }
 .mark.chosen {
   stroke: #d08a1d;

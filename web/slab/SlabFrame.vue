@@ -152,7 +152,7 @@ circle {
   opacity: 0.75;
 }
 .handles .body {
-  fill: rgb(35 118 106 / 8%);
+  fill: color-mix(in srgb, var(--act) 8%, transparent);
   stroke: var(--act);
   pointer-events: all;
   cursor: move;

@@ -145,7 +145,7 @@ const rings = computed(() =>
   stroke-width: 1.4;
 }
 .drawn.taking {
-  fill: rgb(252 251 249 / 35%);
+  fill: color-mix(in srgb, var(--field) 35%, transparent);
   stroke-dasharray: 4 3;
 }
 </style>

@@ -30,7 +30,9 @@ import {
 } from 'three';
 import type { DabFrame } from '#core/brush';
 import { LEAF, type MeshArrays } from '#core/mesh';
+import { onTheme, roleColour } from '../styles/roles';
 import { AXES, type Symmetry } from '#core/settings';
+import { shownColour } from './shownColour';
 import { atSeams, PaintTexture, SeamFaces } from './paintedBody';
 import { PieceView } from './pieceView';
 import type { GuideLook } from './settling';
@@ -70,6 +72,7 @@ export class ClayView {
   onDrawn: () => void = () => undefined;
   drawings = 0;
 
+  private readonly stopTheme: () => void;
   private readonly scene = new Scene();
   private readonly shadeScene = new Scene();
   private readonly overlayScene = new Scene();
@@ -109,20 +112,14 @@ export class ClayView {
       depthTexture: new DepthTexture(1, 1, UnsignedIntType),
       samples: this.software ? 0 : 4,
     });
-    const css = getComputedStyle(document.documentElement);
-    const colour = (role: string): Vector3 => {
-      // Components as written, not converted: the overlay works on displayed colours.
-      const c = new Color(css.getPropertyValue(role).trim()).convertLinearToSRGB();
-      return new Vector3(c.r, c.g, c.b);
-    };
     this.clay = new ShaderMaterial({
       glslVersion: GLSL3,
       vertexShader: CLAY_VERTEX,
       fragmentShader: CLAY_FRAGMENT,
       side: 2,
       uniforms: {
-        clay: { value: new Color(css.getPropertyValue('--clay').trim()) },
-        rim: { value: new Color(css.getPropertyValue('--rim').trim()) },
+        clay: { value: new Color(roleColour('--clay')) },
+        rim: { value: new Color(roleColour('--rim')) },
         grazing: { value: look.grazing ? 1 : 0 },
         light: { value: new Vector3(...(look.grazing ? GRAZING_LIGHT : UPPER_LEFT)) },
         facets: { value: 0 },
@@ -144,14 +141,14 @@ export class ClayView {
         toBody,
         pixel: { value: new Vector2() },
         toward: { value: new Vector3() },
-        viewTop: { value: colour('--view-top') },
-        viewBottom: { value: colour('--view-bottom') },
+        viewTop: { value: shownColour('--view-top') },
+        viewBottom: { value: shownColour('--view-bottom') },
         mirrors: { value: new Vector3() },
         about: { value: new Vector3() },
         copies: { value: 1 },
         axis: { value: 0 },
-        lineColour: { value: colour('--act') },
-        guideColour: { value: colour('--ink') },
+        lineColour: { value: shownColour('--act') },
+        guideColour: { value: shownColour('--guide') },
         centreLines: { value: 0 },
         grid: { value: 0 },
         gridStep: { value: 1 },
@@ -181,6 +178,14 @@ export class ClayView {
         ground: { value: 0 },
         dig: { value: 0 },
       },
+    });
+    this.stopTheme = onTheme(() => {
+      const { viewTop, viewBottom, lineColour, guideColour } = this.shade.uniforms;
+      viewTop.value = shownColour('--view-top');
+      viewBottom.value = shownColour('--view-bottom');
+      lineColour.value = shownColour('--act');
+      guideColour.value = shownColour('--guide');
+      this.stale();
     });
     for (const [scene, material] of [
       [this.shadeScene, this.shade],
@@ -453,6 +458,7 @@ export class ClayView {
   }
 
   dispose(): void {
+    this.stopTheme();
     this.disposed = true;
     cancelAnimationFrame(this.requested);
     for (const object of [this.body, this.before, this.edges]) this.drop(object);

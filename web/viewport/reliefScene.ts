@@ -12,6 +12,7 @@ import {
   WebGLRenderer,
 } from 'three';
 import { halve, type Picture } from '#core/picture';
+import { roleColour } from '../styles/roles';
 
 /** Finer pictures are averaged down to this many cells a side or fewer. */
 const MOST_CELLS = 320;
@@ -60,14 +61,13 @@ export class ReliefScene {
 
   constructor(canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
-    const css = getComputedStyle(document.documentElement);
     this.material = new ShaderMaterial({
       glslVersion: GLSL3,
       vertexShader: VERTEX,
       fragmentShader: FRAGMENT,
       uniforms: {
-        clay: { value: new Color(css.getPropertyValue('--clay').trim()) },
-        rim: { value: new Color(css.getPropertyValue('--rim').trim()) },
+        clay: { value: new Color(roleColour('--clay')) },
+        rim: { value: new Color(roleColour('--rim')) },
         light: { value: new Vector3() },
       },
     });
