@@ -1,4 +1,7 @@
-/** What holds of every place: axe finds nothing grave by day and in the evening, it has a heading and a title. */
+/**
+ * What holds of every place: axe finds nothing grave by day and in the evening, it has a heading and a title, and in
+ * no window is a control cut off or under another.
+ */
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect, pick, test } from './app';
@@ -39,7 +42,51 @@ async function grave(page: Page, rules?: string[]): Promise<string[]> {
     .flatMap(({ id, nodes }) => nodes.map(({ target }) => `${id}: ${target.join(' ')}`));
 }
 
-test('axe finds nothing serious on any place, by day and in the evening; each has a heading and a title', async ({
+const SIZES = [
+  [853, 533],
+  [1024, 700],
+  [1280, 800],
+  [1920, 1080],
+  [2560, 1440],
+] as const;
+
+/** Controls that are cut off, out of reach, or under another: what scrolls can be scrolled to. */
+const unreachable = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const out: string[] = [];
+    const controls = 'button, a[href], input:not([type=hidden]), textarea, [role=slider]';
+    for (const one of document.querySelectorAll<HTMLElement>(controls)) {
+      const own = one.getBoundingClientRect();
+      const { visibility, opacity } = getComputedStyle(one);
+      const unseen = visibility === 'hidden' || (opacity === '0' && one.tagName !== 'INPUT');
+      // What marks a place on the clay may lie where the clay does.
+      if (unseen || own.width < 2 || own.height < 2 || one.closest('.unseen, .rim')) continue;
+      const said = (one.ariaLabel || one.innerText || one.closest('label')?.innerText || one.className).trim();
+      const [x, y] = [(own.left + own.right) / 2, (own.top + own.bottom) / 2];
+      const scrolls = { x: false, y: false };
+      let inSight = x >= 0 && x <= innerWidth && y >= 0 && y <= innerHeight;
+      for (let around = one.parentElement; around; around = around.parentElement) {
+        const { overflowX, overflowY, position } = getComputedStyle(around);
+        const box = around.getBoundingClientRect();
+        if (overflowX === 'visible' && overflowY === 'visible') continue;
+        scrolls.x ||= /auto|scroll/.test(overflowX) && around.scrollWidth > around.clientWidth + 1;
+        scrolls.y ||= /auto|scroll/.test(overflowY) && around.scrollHeight > around.clientHeight + 1;
+        if (!scrolls.x && (own.left < box.left - 2 || own.right > box.right + 2)) out.push(`${said}: cut at a side`);
+        if (!scrolls.y && (own.top < box.top - 2 || own.bottom > box.bottom + 2)) out.push(`${said}: cut off`);
+        inSight &&= x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
+        if (position === 'fixed') break;
+      }
+      if (!inSight) continue;
+      const at = document.elementFromPoint(x, y);
+      const whole = 'label, .el-radio-button, .el-select, .el-input, .el-slider, .el-checkbox, .el-textarea';
+      const same = one.closest(whole) !== null && one.closest(whole) === at?.closest(whole);
+      if (at && at !== one && !one.contains(at) && !at.contains(one) && !same)
+        out.push(`${said}: under ${at.className || at.tagName}`);
+    }
+    return [...new Set(out)];
+  });
+
+test('every place: axe finds nothing serious by day and in the evening; a heading, a title; nothing cut in any window', async ({
   page,
   app,
 }) => {
@@ -50,6 +97,11 @@ test('axe finds nothing serious on any place, by day and in the evening; each ha
     await expect(page.getByRole('heading', { level: 1 })).toHaveCount(1);
     await expect(page.locator('html')).toHaveAttribute('data-theme', 'day');
     expect(await grave(page), `${path} by day`).toEqual([]);
+    for (const [width, height] of SIZES) {
+      await page.setViewportSize({ width, height });
+      await expect.poll(() => unreachable(page), { message: `${path} at ${width} × ${height}` }).toEqual([]);
+    }
+    await page.setViewportSize({ width: 1280, height: 800 });
     if (!EVENING.test(path)) continue;
     await page.getByRole('button', { name: 'Theme' }).click();
     await pick(page, 'Evening');

@@ -13,8 +13,8 @@ const LEFT_OUT = [
   // Shapes of buttons, boxes and tabs.
   /\.el-button\.is-(plain|text|link|round|circle|has-bg|active)|\.el-button--text|\.el-button__text--expand/,
   /\.el-(checkbox|radio)\.is-bordered|\.is-bordered/,
-  /\.el-tabs--(left|right|bottom|card|border-card)|\.el-tabs__(new-tab|nav-(next|prev)|item \.is-icon-close)/,
-  /\.el-tabs__[\w.-]*\.is-(left|right|bottom)|\.is-icon-close|slideInRight|slideInLeft|slideOut/,
+  /\.el-tabs--(right|bottom|card|border-card)|\.el-tabs__(new-tab|nav-(next|prev)|item \.is-icon-close)/,
+  /\.el-tabs__[\w.-]*\.is-(right|bottom)|\.is-icon-close|slideInRight|slideInLeft|slideOut/,
   /\.el-(button-group|input-group|input-number|select-group|checkbox-button|descriptions)/,
   /\.el-input__(count|password)|\.el-textarea__clear/,
   /\.el-slider(\.is-vertical|__marks|__stop|__input)|\.el-slider--with-input/,

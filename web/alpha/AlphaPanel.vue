@@ -93,7 +93,7 @@ async function makeBrush(): Promise<void> {
 <style scoped>
 .panel {
   display: grid;
-  grid-template-rows: minmax(140px, 1fr) auto auto;
+  grid-template: minmax(140px, 1fr) auto auto / minmax(0, 1fr);
   gap: 8px;
   height: 100%;
   padding: 12px;

@@ -72,6 +72,12 @@ const found = computed(() => checks.value.filter((c) => !c.ok));
   grid-template-columns: minmax(0, 220px) minmax(150px, 1fr);
   gap: 14px;
 }
+/* In a narrow leaf the numbers stand under the picture. */
+@container (width < 370px) {
+  .top {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 .facts {
   display: grid;
   gap: 8px;

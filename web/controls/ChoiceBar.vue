@@ -44,7 +44,9 @@ const chosen = defineModel<T>({ required: true });
   min-height: 26px;
   border: 1px solid var(--line);
   border-radius: var(--r);
-  overflow: hidden;
+  /* Where they don’t all fit they can be reached. */
+  overflow: auto hidden;
+  scrollbar-width: none;
   background: var(--leaf);
 }
 </style>

@@ -138,4 +138,21 @@ nav a.on {
     padding: 6px 7px;
   }
 }
+/* Half a screen: the mark stands for the name. */
+@media (width < 1000px) {
+  .bar {
+    gap: 6px;
+    padding: 0 6px;
+  }
+  .brand b {
+    display: none;
+  }
+  .bar :deep(.el-button.push) {
+    padding: 0 5px;
+    font-size: 12px;
+  }
+  nav a {
+    padding: 6px 7px;
+  }
+}
 </style>

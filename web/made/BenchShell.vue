@@ -91,7 +91,7 @@ const kind = computed(() => (props.alpha ? 'alpha' : props.part ? 'part' : props
 .bench {
   height: 100%;
   display: grid;
-  grid-template-rows: 48px 1fr auto;
+  grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr);
 }
 main {
   position: relative;

@@ -45,7 +45,7 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 
 <template>
   <div class="cast">
-    <div class="row">
+    <div class="row size">
       <span class="label">Size, px</span
       ><ChoiceBar
         v-model="size"
@@ -90,6 +90,9 @@ async function makeBrush(alpha: AlphaHead): Promise<void> {
 .cast {
   display: grid;
   gap: 8px;
+}
+.size {
+  grid-template-columns: minmax(0, 1fr);
 }
 .go {
   grid-template-columns: 1fr auto;

@@ -186,6 +186,7 @@ defineExpose({ takeFont });
 <style scoped>
 .column {
   display: grid;
+  grid-auto-rows: max-content;
   gap: 7px;
   align-content: start;
   padding: 12px;

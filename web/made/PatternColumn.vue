@@ -72,6 +72,7 @@ function put(key: string, value: number | boolean): void {
 <style scoped>
 .column {
   display: grid;
+  grid-auto-rows: max-content;
   gap: 8px;
   align-content: start;
   padding: 12px;

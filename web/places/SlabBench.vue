@@ -73,7 +73,7 @@ useShortcuts([{ keys: 'Ctrl+S', what: 'Save the slab', run: () => void bench.sav
 .bench {
   height: 100%;
   display: grid;
-  grid-template-rows: 48px 1fr auto;
+  grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr);
 }
 main {
   min-height: 0;
@@ -81,7 +81,7 @@ main {
 }
 .columns {
   display: grid;
-  grid-template-columns: 196px minmax(0, 1fr);
+  grid-template-columns: 246px minmax(0, 1fr);
   height: 100%;
 }
 .columns > * {

@@ -252,4 +252,17 @@ li.hidden .name {
   display: flex;
   justify-content: space-between;
 }
+/* In a low window they stand beside the sides to look from, and scroll. */
+@media (height < 640px) {
+  .layers {
+    left: 12px;
+    right: auto;
+    top: 92px;
+    max-height: calc(100% - 92px - 52px);
+    overflow-y: auto;
+  }
+  .layers > * {
+    flex: none;
+  }
+}
 </style>

@@ -94,8 +94,10 @@ async function captured(): Promise<Captured> {
   height: 100%;
   overflow: auto;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   align-content: start;
   padding: 12px 14px;
+  container-type: inline-size;
 }
 </style>

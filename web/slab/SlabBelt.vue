@@ -185,6 +185,18 @@ i {
   gap: 6px;
   --label: 92px;
 }
+/* In half a screen the numbers are typed. */
+@media (max-width: 1000px) {
+  .sliders {
+    --label: 50px;
+  }
+  .sliders :deep(.slider) {
+    grid-template-columns: var(--label) minmax(0, 1fr);
+  }
+  .sliders :deep(.el-slider) {
+    display: none;
+  }
+}
 /* The track keeps some length in a small window. */
 @media (max-width: 1140px) {
   .tool {

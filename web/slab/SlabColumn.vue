@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What is at hand beside the slab: symmetry, masks, numbers, levels, set forms and pictures. */
+import { CircleDashed, FlipHorizontal2, Hash, Image, Layers, Shapes } from '@lucide/vue';
+import type { Component } from 'vue';
 import { SLAB_TABS, useSlabTools, type SlabTab } from '../stores/slabTools';
 import LevelTab from './LevelTab.vue';
 import MaskTab from './MaskTab.vue';
@@ -10,6 +12,14 @@ import SymmetryTab from './SymmetryTab.vue';
 import TabBar from '../controls/TabBar.vue';
 
 const tools = useSlabTools();
+const ICONS: Record<SlabTab, Component> = {
+  symmetry: FlipHorizontal2,
+  mask: CircleDashed,
+  number: Hash,
+  levels: Layers,
+  setForms: Shapes,
+  pictures: Image,
+};
 const LABELS: Record<SlabTab, string> = {
   symmetry: 'Symmetry',
   mask: 'Mask',
@@ -26,7 +36,8 @@ const LABELS: Record<SlabTab, string> = {
       v-model="tools.tab"
       label="Beside the slab"
       class="tabs"
-      :tabs="SLAB_TABS.map((value) => ({ value, label: LABELS[value] }))"
+      rail
+      :tabs="SLAB_TABS.map((value) => ({ value, label: LABELS[value], icon: ICONS[value] }))"
     >
       <SymmetryTab v-if="tools.tab === 'symmetry'" />
       <MaskTab v-else-if="tools.tab === 'mask'" />
@@ -47,17 +58,10 @@ const LABELS: Record<SlabTab, string> = {
 .tabs {
   height: 100%;
 }
-.tabs :deep(.el-tabs__nav) {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  width: 100%;
-}
-.tabs :deep(.el-tabs__item) {
-  justify-content: center;
-}
 .tabs :deep(.el-tabs__content) {
+  min-width: 0;
   overflow: auto;
-  padding: 4px 12px 12px;
+  padding: 12px;
 }
 :deep(.tab) {
   display: grid;
