@@ -36,9 +36,7 @@ export function growPattern(grow: Grow, size: number): Picture {
   }
 }
 
-/**
- * Sixteen variations: of the same form, or of any when `form` is null. Each setting is drawn from the middle of its range.
- */
+/** Variations of the same form, or of any when `form` is null. Each setting is drawn from the middle of its range. */
 export function surprises(form: PatternForm | null, seed: number, tiles: boolean, count = 16): Grow[] {
   const random = seeded(seed, 15);
   return Array.from({ length: count }, (_, k) => {

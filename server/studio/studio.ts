@@ -227,5 +227,9 @@ function unread(name: string): Problem {
 }
 
 function brokenFont(name: string): Problem {
-  return new Problem(422, 'font', `${name} can’t be read as a font: it is broken. TTF, OTF and WOFF files can be opened.`);
+  return new Problem(
+    422,
+    'font',
+    `${name} can’t be read as a font: it is broken. TTF, OTF and WOFF files can be opened.`,
+  );
 }
