@@ -244,7 +244,7 @@ describe('a pattern', () => {
     }
   });
 
-  test('what is no pattern, or isn’t there, is said', async () => {
+  test('what isn’t a pattern, or isn’t there, is said', async () => {
     const slab = await put(
       SlabSchema.parse({
         version: SOURCE_VERSION,
@@ -255,7 +255,7 @@ describe('a pattern', () => {
         blob: null,
       }),
     );
-    expect((await opened(slab.id)).problem.value).toContain('is no pattern');
+    expect((await opened(slab.id)).problem.value).toContain('isn’t a pattern');
     expect((await opened(crypto.randomUUID())).problem.value).toContain('can’t be opened');
   });
 });

@@ -1,4 +1,7 @@
 /** The page without its server: kept by the browser, it opens, with what was drafted, and goes to every place. */
+import { readFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { gzipSync } from 'node:zlib';
 import { expect, openBrush, set, test } from './app';
 
 test.use({ shares: false, serviceWorkers: 'allow' });
@@ -28,4 +31,16 @@ test('once it was opened the page opens without the server, with its drafts; bac
   await page.goto(app.address);
   await expect(page.getByRole('button', { name: 'Open Barnacle press' })).toBeVisible();
   await expect(page.getByText('The server can’t be reached.')).toBeHidden();
+});
+
+test('what the page begins with is light; the benches come when they are first wanted', () => {
+  const built = (path: string): Buffer => readFileSync(resolve(import.meta.dirname, '../dist', path));
+  const files = [
+    ...built('index.html')
+      .toString()
+      .matchAll(/(?:src|href)="\/(assets\/[^"]+)"/g),
+  ].map(([, path]) => path);
+  expect(files.length).toBeGreaterThan(2);
+  const kilobytes = files.reduce((sum, path) => sum + gzipSync(built(path)).length, 0) / 1000;
+  expect(kilobytes).toBeLessThan(350);
 });

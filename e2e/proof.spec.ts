@@ -242,7 +242,7 @@ test.describe('on a server of its own', () => {
       await page.dispatchEvent('.proof', 'drop', { dataTransfer });
     };
     await drop('notes.txt', 'barnacles');
-    await expect(page.locator('.proof').getByRole('alert')).toContainText('is no mesh');
+    await expect(page.locator('.proof').getByRole('alert')).toContainText('isn’t a mesh file');
     // A cube without its top, 6 cells a side, brought while the server is away: it is there at once, and sent later.
     await app.kill();
     await drop('open box.obj', box(6));

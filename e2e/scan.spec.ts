@@ -193,7 +193,7 @@ test('a page from a flatbed: found, previewed, its area dragged, cancelled, scan
   const address = dialog.getByLabel('Address of the scanner');
   await address.fill('two words');
   await dialog.getByRole('button', { name: 'Find it' }).click();
-  await expect(dialog.getByRole('alert')).toContainText('is no address');
+  await expect(dialog.getByRole('alert')).toContainText('isn’t an address');
   await address.fill('203.0.113.9');
   await address.press('Enter');
   await expect(dialog.getByRole('alert')).toContainText('isn’t on the local network');

@@ -284,7 +284,7 @@ test('reference pictures: pinned, kept out of the cast, refused with a sentence'
   await expect(page.getByAltText('Reference: shore.png')).toBeVisible();
   await expect(page.locator('.picture')).toHaveAttribute('data-cast', 'flat');
   await pin('notes.png', Buffer.from('these are no pixels'));
-  await expect(page.getByRole('alert')).toContainText('“notes.png” is no picture');
+  await expect(page.getByRole('alert')).toContainText('“notes.png” isn’t a picture');
   await pin('cut.png', png.subarray(0, 60));
   await expect(page.getByRole('alert')).toContainText('broken or cut short');
   const huge = Buffer.from(png);

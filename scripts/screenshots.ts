@@ -7,7 +7,7 @@ import sharp from 'sharp';
 import { growPattern } from '#core/pattern';
 import { newGrow } from '#core/settings';
 import { startFlatbed } from '../demo/devices/flatbed';
-import { choose, giveFiles } from '../e2e/app';
+import { choose, giveFiles, pick } from '../e2e/app';
 import { PACKED, spawnServer } from '../server/testKit';
 
 const out = resolve(import.meta.dirname, '../docs/screenshots');
@@ -17,7 +17,7 @@ const browser = await chromium.launch({
   executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--enable-unsafe-swiftshader'],
 });
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
 const demo = (n: number): string => `d0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 
 try {
@@ -160,6 +160,9 @@ try {
   await ready('.proof');
   await page.mouse.move(990, 210);
   await shoot('brush-bench');
+  await theme('Evening');
+  await shoot('evening');
+  await theme('Day');
 
   await page.locator('.belt').getByText('Barnacle trail').click();
   await ready('.proof');
@@ -205,6 +208,12 @@ async function drag(points: readonly (readonly [number, number])[], view: string
   for (const point of points.slice(1)) await page.mouse.move(...point, { steps: 5 });
   await page.mouse.up();
   if (view) await ready(view);
+}
+
+async function theme(name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Theme' }).click();
+  await pick(page, name);
+  await page.keyboard.press('Escape');
 }
 
 /** Dense bodies take their time where they are drawn in software. */

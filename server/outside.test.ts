@@ -168,7 +168,7 @@ describe('documents', () => {
       ['['.repeat(2_000_000), 422, 'nests deeper'],
       [`[${'[],'.repeat(3_200_000)}[]]`, 422, 'million values'],
       [`"${'x'.repeat(25 * 2 ** 20)}"`, 413, 'At most 24 MB'],
-      ['{"doc":', 400, 'no valid JSON'],
+      ['{"doc":', 400, 'isn’t valid JSON'],
     ] as const) {
       const answer = await put(body).catch((error: unknown) => error);
       // A body that is refused half way may be cut off by the answer.
@@ -278,7 +278,7 @@ describe('the largest documents', () => {
     });
     expect([answer.status, (await answer.json()).error.message]).toEqual([
       400,
-      expect.stringContaining('no valid JSON'),
+      expect.stringContaining('isn’t valid JSON'),
     ]);
   }, 60_000);
 });

@@ -7,7 +7,7 @@ defineProps<{ differences: readonly SettingDifference[] }>();
 </script>
 
 <template>
-  <ElTable :data="[...differences]" row-key="path" size="small" max-height="260" empty-text="Nothing differs.">
+  <ElTable :data="[...differences]" row-key="path" max-height="260" empty-text="Nothing differs.">
     <ElTableColumn prop="label" label="Setting" min-width="220" />
     <ElTableColumn label="Left" min-width="120">
       <template #default="{ row }">{{ row.before || 'see the picture' }}</template>

@@ -179,12 +179,12 @@ test('what can’t be a texture is refused with a sentence, before it is unpacke
     sharp({ create: { width, height, channels: 4, background: 'red' } })
       .png()
       .toBuffer();
-  expect(() => textureOfPng('a.png', new Uint8Array([1, 2, 3]))).toThrow('no PNG');
+  expect(() => textureOfPng('a.png', new Uint8Array([1, 2, 3]))).toThrow('isn’t a PNG');
   const huge = new Uint8Array(await png(512, 512));
   new DataView(huge.buffer, huge.byteOffset).setUint32(16, 16_384);
   new DataView(huge.buffer, huge.byteOffset).setUint32(20, 16_384);
   expect(() => textureOfPng('huge.png', huge)).toThrow('16384 × 16384 pixels; a texture has at most 8192');
-  expect(() => textureOfPng('a.png', huge.subarray(0, 20))).toThrow('no PNG');
+  expect(() => textureOfPng('a.png', huge.subarray(0, 20))).toThrow('isn’t a PNG');
   const oblong = new Uint8Array(await png(512, 256));
   expect(() => textureOfPng('b.png', oblong)).toThrow('a texture is square');
   const odd = new Uint8Array(await png(500, 500));
