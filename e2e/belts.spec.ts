@@ -14,7 +14,7 @@ test('favourites and a belt of one’s own: made, filled, dragged into order, go
   await page.getByRole('link', { name: /^Favourites/ }).click();
   const cards = page.locator('.card .name');
   await expect(cards).toHaveText(['Limpet press', 'Sea pits', 'Chisel marks']);
-  await page.getByRole('button', { name: 'Chisel marks is no favourite' }).click();
+  await page.getByRole('button', { name: 'Remove Chisel marks from the favourites' }).click();
   await expect(cards).toHaveText(['Limpet press', 'Sea pits']);
 
   await openBrush(page, app, 'Sea pits');

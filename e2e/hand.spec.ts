@@ -162,7 +162,7 @@ test('two dozen pictures at once come in with progress; the three that are broke
   expect(alphas.filter((a) => a.card.name.startsWith('height ')).length).toBe(21);
 
   // What one was taken for is changed with a click: the alpha goes, a sheet comes.
-  await page.getByRole('button', { name: 'Take height 1.png off this list' }).scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: 'Remove height 1.png from this list' }).scrollIntoViewIfNeeded();
   await page.getByLabel('What height 0.png is').getByRole('radio', { name: 'Marks' }).click();
   await expect(page.getByRole('link', { name: 'Open height 0', exact: true })).toHaveAttribute('href', /sheet/, {
     timeout: 20_000,

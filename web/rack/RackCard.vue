@@ -81,8 +81,8 @@ onBeforeUnmount(() => cancelIdleCallback(waiting));
         <ToolButton
           class="belted"
           :icon="Heart"
-          :label="favourite ? `${brush.card.name} isn’t a favourite any more` : `Make ${brush.card.name} a favourite`"
-          :help="favourite ? 'No favourite any more' : 'Make it a favourite'"
+          :label="favourite ? `Remove ${brush.card.name} from the favourites` : `Make ${brush.card.name} a favourite`"
+          :help="favourite ? 'Remove from the favourites' : 'Make it a favourite'"
           :on="favourite"
           :disabled="entry.unsaved && !favourite"
           @click="emit('favourite')"
