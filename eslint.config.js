@@ -22,9 +22,10 @@ const WEB_ROOMS = [
   ['api'],
   ['workers', 'viewport'],
   ['stores'],
+  ['keys'],
   ['controls'],
   ['slab', 'scan', 'sheet', 'made', 'cast', 'alpha', 'bench', 'proof'],
-  ['rack'],
+  ['rack', 'settings'],
   ['places'],
 ];
 const controlsOnly = {

@@ -43,6 +43,8 @@ export default defineConfig({
     deviceScaleFactor: 0.5,
     // Each test’s browser is new: it would fetch the whole page to keep it, and be closed.
     serviceWorkers: 'block',
+    // Nothing slides or fades: no test waits for it.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
       args: [

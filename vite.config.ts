@@ -2,6 +2,7 @@ import { resolve } from 'node:path';
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+import { packageList } from './scripts/packageList';
 import { usedOfElement } from './scripts/usedOfElement';
 
 const isolation = {
@@ -16,6 +17,7 @@ export default defineConfig({
   root: 'web',
   plugins: [
     vue(),
+    packageList(),
     VitePWA({
       registerType: 'prompt',
       injectRegister: null,

@@ -45,6 +45,7 @@ export const test = base.extend<{ app: App; shares: boolean }, { common: () => P
     // Small bodies: where there is no graphics card the page is drawn in software.
     await page.addInitScript(() => {
       if (location.protocol === 'about:') return;
+      localStorage['ways-in-closed'] ??= 'true';
       localStorage['proof-density'] ??= '64';
       localStorage['proof-texture'] ??= '512';
     });

@@ -140,9 +140,9 @@ test('settings have a history of their own; the pinned version is shown at a key
   await set(page, 'Strength', '50');
   const deeper = await seen(page, '.proof');
   expect(deeper).not.toBe(first);
-  await page.keyboard.press('a');
+  await page.keyboard.press('b');
   expect(await seen(page, '.proof')).toBe(first);
-  await page.keyboard.press('a');
+  await page.keyboard.press('b');
   expect(await seen(page, '.proof')).toBe(deeper);
   await page.getByRole('button', { name: 'Side by side' }).click();
   await expect(page.locator('.compared')).toHaveAttribute('data-busy', 'false', { timeout: 60_000 });

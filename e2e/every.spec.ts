@@ -27,11 +27,14 @@ async function places(address: string): Promise<{ path: string; title: RegExp }[
     { path: `/bench/brush/${brush.id}`, title: /– Brush – / },
     { path: `/proof/${brush.id}`, title: /– Proof – / },
     { path: `/lineage/${brush.id}`, title: /– Lineage – / },
+    { path: '/bench', title: /^Bench – Mold Stamp$/ },
+    { path: '/settings', title: /^Settings – Mold Stamp$/ },
+    { path: '/settings?tab=keys', title: /^Settings – Mold Stamp$/ },
   ];
 }
 
 /** Those that hold the others’ colours between them. */
-const EVENING = /^\/$|slab|alpha|brush|sources/;
+const EVENING = /^\/$|slab|alpha|brush|sources|settings$/;
 
 async function grave(page: Page, rules?: string[]): Promise<string[]> {
   const look = new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
@@ -86,13 +89,25 @@ const unreachable = (page: Page): Promise<string[]> =>
     return [...new Set(out)];
   });
 
-test('every place: axe finds nothing serious by day and in the evening; a heading, a title; nothing cut in any window', async ({
-  page,
-  app,
-}) => {
-  test.slow();
-  for (const { path, title } of await places(app.address)) {
-    await page.goto(app.address + path);
+/** Those with a view of clay, which is drawn in software here, and the others. */
+const IN_CLAY = /slab|scan|part\/|brush|proof/;
+
+for (const clay of [false, true])
+  test(`every place ${clay ? 'with' : 'without'} clay: axe finds nothing serious by day and in the evening; a heading, a title; nothing cut in any window`, async ({
+    page,
+    app,
+  }) => {
+    test.slow();
+    await everyPlace(
+      page,
+      app.address,
+      (await places(app.address)).filter(({ path }) => IN_CLAY.test(path) === clay),
+    );
+  });
+
+async function everyPlace(page: Page, address: string, all: Awaited<ReturnType<typeof places>>): Promise<void> {
+  for (const { path, title } of all) {
+    await page.goto(address + path);
     await expect(page).toHaveTitle(title);
     await expect(page.getByRole('heading', { level: 1 })).toHaveCount(1);
     await expect(page.locator('html')).toHaveAttribute('data-theme', 'day');
@@ -109,6 +124,6 @@ test('every place: axe finds nothing serious by day and in the evening; a headin
     await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
     await expect(page.getByRole('radio', { name: 'Evening' })).toBeHidden();
     expect(await grave(page, ['color-contrast']), `${path} in the evening`).toEqual([]);
-    await page.evaluate(() => localStorage.removeItem('theme'));
+    await page.evaluate(() => localStorage.removeItem('preferences'));
   }
-});
+}

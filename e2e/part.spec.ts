@@ -134,12 +134,12 @@ test('parts set down: a row in turn, one by hand from the tray, undone one by on
   await expect(proof).toHaveAttribute('data-pieces', '3');
   // Picked from the tray with the wheel.
   await page.mouse.move(...(await place(page, 0.45, 0.6)));
-  await page.keyboard.down('y');
+  await page.keyboard.down('t');
   await page.mouse.wheel(0, 100);
   await expect(page.getByRole('listbox', { name: 'Parts of the brush' })).toContainText('Trenail');
   await page.mouse.wheel(0, 100);
   await expect(page.getByRole('listbox', { name: 'Parts of the brush' })).toContainText('Trenail, struck');
-  await page.keyboard.up('y');
+  await page.keyboard.up('t');
   await expect(page.getByRole('listbox')).toHaveCount(0);
   await press(0.45, 0.6);
   await expect(proof).toHaveAttribute('data-pieces', '4');

@@ -72,7 +72,7 @@ test('a photograph is straightened, a thing picked out of it, and its shading ma
   await stroke(page, [205, 160], [240, 200], [275, 165]);
   await expect(step(page, 'pickOut').getByRole('alert')).toHaveCount(0, { timeout: 60_000 });
   await shown(page);
-  await page.keyboard.press('x');
+  await page.keyboard.press('i');
   await stroke(page, [60, 60], [420, 60]);
   await expect(step(page, 'pickOut')).toContainText('1 inside, 1 outside');
   await page.keyboard.press('Control+z');
@@ -127,7 +127,7 @@ test('a photograph is straightened, a thing picked out of it, and its shading ma
   await page.mouse.up();
   await expect(light).toHaveValue(/^0/);
   await shown(page);
-  await page.keyboard.press('v');
+  await page.keyboard.press('Shift+B');
   await expect(page.locator('.lamp')).toHaveCount(0);
 });
 

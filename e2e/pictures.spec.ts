@@ -41,7 +41,7 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   // A click leaves one; a line splits another, undo brings it back; a lasso adds one that Delete takes away.
   await page.mouse.click(...(await onSheet(page, 420 / 600, 360 / 480)));
   await expect(page.getByRole('button', { name: 'Cast 3 alphas' })).toBeEnabled();
-  await page.keyboard.press('x');
+  await page.keyboard.press('Shift+X');
   await page.mouse.move(...(await onSheet(page, 150 / 600, 0.05)));
   await page.mouse.down();
   await page.mouse.move(...(await onSheet(page, 150 / 600, 0.55)), { steps: 4 });
@@ -49,7 +49,7 @@ test('a sheet becomes three saved brushes', async ({ page, app }) => {
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '5');
   await page.keyboard.press('Control+z');
   await expect(page.locator('.sheet-view')).toHaveAttribute('data-marks', '4');
-  await page.keyboard.press('c');
+  await page.keyboard.press('Shift+L');
   await page.mouse.move(...(await onSheet(page, 0.85, 0.7)));
   await page.mouse.down();
   for (const [x, y] of [

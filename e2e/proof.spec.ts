@@ -413,7 +413,7 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   expect(Number(await page.locator('.proof').getAttribute('data-vertices'))).toBeGreaterThan(before);
   await page.keyboard.press('Shift+C');
   await expect(page.locator('.proof').getByRole('alert')).toContainText('nothing to cut off');
-  await page.keyboard.press('r');
+  await page.keyboard.press('Shift+M');
   await settled(page, '.proof');
   // A cut that neither the browser nor the server can keep stays on the body.
   await page.evaluate(() => {

@@ -94,14 +94,14 @@ test('each brush of the slab changes the clay', async ({ page, app }) => {
   ]);
   const looks = [await seen(page, '.slab')];
   for (const [key, name] of [
-    ['l', 'Lift'],
-    ['b', 'Build'],
-    ['c', 'Crease'],
-    ['i', 'Inflate'],
-    ['s', 'Smooth'],
-    ['f', 'Flatten'],
-    ['m', 'Move'],
-    ['k', 'Mask'],
+    ['Shift+1', 'Lift'],
+    ['Shift+2', 'Build'],
+    ['Shift+3', 'Crease'],
+    ['Shift+4', 'Inflate'],
+    ['Shift+5', 'Smooth'],
+    ['Shift+6', 'Flatten'],
+    ['Shift+7', 'Move'],
+    ['Shift+8', 'Mask'],
   ] as const) {
     await page.keyboard.press(key);
     await expect(page.locator('.belt .tool.on')).toHaveText(name);
@@ -315,7 +315,7 @@ test('checks are mended by a click; an overhang is cast as vectors and stamped; 
   await page.getByRole('button', { name: 'Fit the frame' }).click();
   await expect(page.locator('.note').filter({ hasText: 'side of the frame' })).toHaveCount(0);
   await page.getByRole('tab', { name: 'Number' }).click();
-  await page.keyboard.press('i');
+  await page.keyboard.press('Shift+4');
   await set(page, 'Depth', '300');
   await set(page, 'Strength', '100');
   for (let i = 0; i < 4; i++)
@@ -412,7 +412,7 @@ test('the view is zoomed, panned, turned and set upright again', async ({ page, 
   await page.mouse.move(box.x + 380, box.y + 340, { steps: 3 });
   await page.mouse.up({ button: 'right' });
   looks.push(await seen(page, '.slab'));
-  await page.keyboard.press(',');
+  await page.keyboard.press('Control+[');
   looks.push(await seen(page, '.slab'));
   // Under a held key the left button does the same, and lays no stroke.
   const strokes = await page.locator('.slab').getAttribute('data-strokes');

@@ -81,6 +81,7 @@ const LONGEST = [
   'backups',
   'away',
   'every',
+  'settings',
 ];
 const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);
 const waiting = readdirSync(resolve(root, 'e2e'))

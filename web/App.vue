@@ -8,8 +8,10 @@ import { useSlabBench } from './stores/slabBench';
 import { useInbox } from './stores/inbox';
 import { holdDrafts } from './stores/holds';
 import { useWork } from './stores/work';
-import ShortcutsDialog from './controls/ShortcutsDialog.vue';
+import TourGuide from './controls/TourGuide.vue';
+import KeysDialog from './controls/KeysDialog.vue';
 import { failNotice, tellNotice } from './controls/undoNotice';
+import { useTouch } from './stores/touch';
 
 const place = usePlaceName();
 useTitle(computed(() => [place.value.thing, place.value.kind, 'Mold Stamp'].filter(Boolean).join(' – ')));
@@ -21,6 +23,7 @@ void useLibrary()
 const work = useWork();
 holdDrafts();
 useInbox().follow();
+useTouch().watchPens();
 // Closed, the page would take with it what it is still working on: the browser asks first.
 useEventListener(window, 'beforeunload', (e: BeforeUnloadEvent) => {
   if (work.running.length > 0) e.preventDefault();
@@ -41,5 +44,6 @@ useEventListener(document, 'visibilitychange', () => {
   <RouterView v-slot="{ Component, route }">
     <component :is="Component" :key="route.name" />
   </RouterView>
-  <ShortcutsDialog />
+  <KeysDialog />
+  <TourGuide />
 </template>

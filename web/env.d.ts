@@ -14,3 +14,9 @@ declare module 'draco3d/draco_decoder_nodejs.js' {
   const createDecoderModule: DracoDecoderModule;
   export default createDecoderModule;
 }
+
+/** Made by scripts/packageList.ts. */
+declare module 'virtual:packages' {
+  export const version: string;
+  export const packages: readonly { name: string; version: string; licence: string }[];
+}

@@ -13,7 +13,8 @@ import { showTheme } from './theme';
 
 const KEEP_AFTER_MS = 4000;
 
+const app = createApp(App).use(createPinia());
 showTheme();
-createApp(App).use(createPinia()).use(router).mount('#app');
+app.use(router).mount('#app');
 // What is wanted first comes first.
 setTimeout(keepPage, KEEP_AFTER_MS);

@@ -6,6 +6,7 @@ import { useLibrary } from './stores/library';
 const KINDS: Record<string, string> = {
   rack: 'Rack',
   sources: 'Sources',
+  bench: 'Bench',
   slab: 'Slab',
   sheet: 'Sheet',
   scan: 'Scan',
@@ -16,6 +17,7 @@ const KINDS: Record<string, string> = {
   brush: 'Brush',
   lineage: 'Lineage',
   proof: 'Proof',
+  settings: 'Settings',
 };
 
 export function usePlaceName(): ComputedRef<{ kind: string; thing: string }> {

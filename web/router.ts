@@ -11,6 +11,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'rack', component: RackPlace },
     { path: '/sources', name: 'sources', component: () => import('./places/SourcesPlace.vue') },
+    { path: '/bench', name: 'bench', component: () => import('./places/BenchPlace.vue') },
     { path: '/bench/slab/:id', name: 'slab', component: () => import('./places/SlabBench.vue'), props: true },
     { path: '/bench/sheet/:id', name: 'sheet', component: () => import('./places/SheetBench.vue'), props: true },
     { path: '/bench/scan/:id', name: 'scan', component: () => import('./places/ScanBench.vue'), props: true },
@@ -31,6 +32,7 @@ export const router = createRouter({
     },
     { path: '/lineage/:id', name: 'lineage', component: () => import('./places/LineagePlace.vue'), props: true },
     { path: '/proof/:id', name: 'proof', component: () => import('./places/ProofPlace.vue'), props: true },
+    { path: '/settings', name: 'settings', component: () => import('./places/SettingsPlace.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: NowherePlace },
   ],
 });

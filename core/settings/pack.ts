@@ -44,8 +44,12 @@ export const PackSchema = z
   .refine((pack) => new Set(brushesOf(pack)).size === brushesOf(pack).length, 'A brush is in a pack only once.');
 export type Pack = z.infer<typeof PackSchema>;
 
-export function newPack(id: string, name: string, about: Partial<Pick<Pack, 'groups' | 'rack'>> = {}): Pack {
-  return PackSchema.parse({ version: PACK_VERSION, id, card: { name }, groups: [{ brushes: [] }], ...about });
+export function newPack(
+  id: string,
+  name: string,
+  { author = '', ...about }: Partial<Pick<Pack, 'groups' | 'rack' | 'licence'>> & { author?: string } = {},
+): Pack {
+  return PackSchema.parse({ version: PACK_VERSION, id, card: { name, author }, groups: [{ brushes: [] }], ...about });
 }
 
 export function brushesOf({ groups }: { groups: readonly { brushes: readonly string[] }[] }): string[] {

@@ -7,7 +7,7 @@ import { z } from 'zod';
 // Zod's compiled validators need `new Function`, which the content security policy rightly forbids.
 z.config({ jitless: true });
 
-export type Unit = '%' | '°' | 'body' | 'r' | 'px' | 'grey' | 'steps' | 'dabs/s' | 'body/s' | '';
+export type Unit = '%' | '°' | 'body' | 'r' | 'px' | 'grey' | 'steps' | 'dabs/s' | 'body/s' | 'mm' | 'MB' | '';
 
 export interface SettingMeta {
   label: string;

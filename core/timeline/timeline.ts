@@ -38,6 +38,16 @@ export function timeline<S>(undoLimit: number): Timeline<S> {
 export function record<S>(t: Timeline<S>, done: Done<S>): void {
   t.done.push(done);
   t.undoBytes += bytesIn(done.before);
+  trim(t);
+}
+
+/** Keeps within another budget from now on; what no longer fits goes at once, that of the oldest steps first. */
+export function limitUndo<S>(t: Timeline<S>, bytes: number): void {
+  t.undoLimit = bytes;
+  trim(t);
+}
+
+function trim<S>(t: Timeline<S>): void {
   for (let i = 0; t.undoBytes > t.undoLimit && i < t.done.length - 1; i++) {
     const old = t.done[i];
     t.undoBytes -= bytesIn(old.before);

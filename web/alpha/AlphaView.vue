@@ -16,7 +16,7 @@ import {
 import { useResizeObserver } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { DIRT_CELLS } from '#core/checks';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useAlphaBench } from '../stores/alphaBench';
 import { useFingers } from '../viewport/useFingers';
 import { pictureEye } from './pictureEye';
@@ -27,6 +27,7 @@ import StepHandles from './StepHandles.vue';
 import { usePictureCanvas, type ShownPicture } from './usePictureCanvas';
 import type { CutLine } from './cutLine';
 import ToolButton from '../controls/ToolButton.vue';
+import { useTouch } from '../stores/touch';
 
 const props = defineProps<{ cut: CutLine }>();
 const emit = defineEmits<{ cut: [line: CutLine] }>();
@@ -77,6 +78,7 @@ function place(e: PointerEvent): [number, number] {
 }
 const pressure = (e: PointerEvent): number => (e.pointerType === 'pen' && e.pressure > 0 ? e.pressure : 1);
 
+const touch = useTouch();
 const fingers = useFingers(box, {
   began: () => {
     abandon();
@@ -95,7 +97,7 @@ function down(e: PointerEvent): void {
   last = at;
   const [x, y] = eye.toPicture(...at);
   box.value!.setPointerCapture(e.pointerId);
-  if (e.button !== 0) {
+  if (e.button !== 0 || touch.moves(e)) {
     held = 'pan';
     return;
   }
@@ -159,26 +161,25 @@ function resizeStroke(by: number): void {
 }
 useShortcuts([
   {
-    keys: 'Esc',
+    command: 'cancel',
     what: 'Cancel the stroke in progress; close the open step',
     run: () => {
       if (!abandon()) bench.chosen = null;
     },
   },
-  { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
-  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
-  { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => bench.redo() },
-  { keys: 'Delete', what: 'Remove the open step', run: () => bench.chosen && bench.removeStep(bench.chosen) },
-  { keys: 'B', what: 'Held: the picture before its first step', hold: (now) => (before.value = now) },
-  { keys: 'T', what: 'Repeat it three by three, and back', run: () => (repeated.value = !repeated.value) },
-  { keys: 'R', what: 'Show and hide the ring', run: () => (ring.value = !ring.value) },
-  { keys: '1', what: 'One pixel to one of the screen', run: toPixel },
-  { keys: 'H', what: 'The whole picture', run: eye.fit },
-  { keys: '[', what: 'Strokes on the picture: smaller', run: () => resizeStroke(1 / 1.15) },
-  { keys: ']', what: 'Strokes on the picture: larger', run: () => resizeStroke(1.15) },
-  { keys: 'X', what: 'Picking out: swap inside and outside', run: () => (pick.inside = !pick.inside) },
-  { keys: 'V', what: 'Show the open step’s result, and back', run: () => (result.value = !result.value) },
-  { keys: 'Drag', what: 'Pan; the wheel zooms; the ends of the cut line move it' },
+  { command: 'undo', what: 'Undo the last change', run: () => bench.undo() },
+  { command: 'redo', run: () => bench.redo() },
+  { command: 'remove', what: 'Remove the open step', run: () => bench.chosen && bench.removeStep(bench.chosen) },
+  { command: 'compare', what: 'Held: the picture before its first step', hold: (now) => (before.value = now) },
+  { command: 'repeat', run: () => (repeated.value = !repeated.value) },
+  { command: 'ring', run: () => (ring.value = !ring.value) },
+  { command: 'onePixel', run: toPixel },
+  { command: 'whole', what: 'The whole picture', run: eye.fit },
+  { command: 'smaller', what: 'Strokes on the picture: smaller', run: () => resizeStroke(1 / 1.15) },
+  { command: 'larger', what: 'Strokes on the picture: larger', run: () => resizeStroke(1.15) },
+  { command: 'invert', what: 'Picking out: swap inside and outside', run: () => (pick.inside = !pick.inside) },
+  { command: 'result', run: () => (result.value = !result.value) },
+  { gesture: 'Drag', what: 'Pan; the wheel zooms; the ends of the cut line move it' },
 ]);
 const specks = computed(() =>
   repeated.value || before.value || given.value ? [] : (bench.answer?.checks.background.specks ?? []),
@@ -260,16 +261,23 @@ const zoomed = computed(() =>
         look="round"
         :icon="ImageIcon"
         label="The open step’s result"
-        keys="V"
+        command="result"
         :on="result"
         @click="result = !result"
       />
-      <ToolButton look="round" :icon="Circle" label="Ring and footprint" keys="R" :on="ring" @click="ring = !ring" />
+      <ToolButton
+        look="round"
+        :icon="Circle"
+        label="Ring and footprint"
+        command="ring"
+        :on="ring"
+        @click="ring = !ring"
+      />
       <ToolButton
         look="round"
         :icon="Grid3x3"
         label="Repeat three by three"
-        keys="T"
+        command="repeat"
         :on="repeated"
         @click="repeated = !repeated"
       />
@@ -277,7 +285,8 @@ const zoomed = computed(() =>
         look="round"
         :icon="SplitSquareHorizontal"
         label="Before the first step"
-        help="Before the first step (hold B)"
+        help="Before the first step"
+        command="compare"
         :on="before"
         @click="before = !before"
       />
@@ -286,15 +295,15 @@ const zoomed = computed(() =>
         :icon="ScanLine"
         label="One to one"
         help="One pixel to one of the screen"
-        keys="1"
+        command="onePixel"
         @click="toPixel"
       />
-      <ToolButton look="round" :icon="Maximize" label="The whole picture" keys="H" @click="eye.fit()" />
+      <ToolButton look="round" :icon="Maximize" label="The whole picture" command="whole" @click="eye.fit()" />
       <ToolButton
         look="round"
         :icon="Undo2"
         label="Undo"
-        keys="Ctrl+Z"
+        command="undo"
         :disabled="!bench.past.length"
         @click="bench.undo()"
       />
@@ -302,7 +311,7 @@ const zoomed = computed(() =>
         look="round"
         :icon="Redo2"
         label="Redo"
-        keys="Ctrl+Shift+Z"
+        command="redo"
         :disabled="!bench.future.length"
         @click="bench.redo()"
       />

@@ -124,7 +124,7 @@ function move(id: string, by: -1 | 1): void {
             :icon="Trash2"
             :label="`Take ${STEP_LABELS[s.kind]} away`"
             help="Take it away"
-            keys="Delete"
+            command="remove"
             @click="bench.removeStep(s.id)"
           />
         </div>

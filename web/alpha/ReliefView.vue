@@ -3,7 +3,7 @@
 import { Maximize, Sun } from '@lucide/vue';
 import { useResizeObserver } from '@vueuse/core';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { ReliefScene } from '../viewport/reliefScene';
 import ToolButton from '../controls/ToolButton.vue';
 
@@ -33,7 +33,7 @@ function move(e: PointerEvent): void {
 }
 const keyed = ref(false);
 useShortcuts([
-  { keys: 'L', what: 'Held: the pointer turns the light of the relief', hold: (now) => (keyed.value = now) },
+  { command: 'light', what: 'Held: the pointer turns the light of the relief', hold: (now) => (keyed.value = now) },
 ]);
 </script>
 
@@ -56,7 +56,8 @@ useShortcuts([
         look="round"
         :icon="Sun"
         label="Turn the light"
-        help="Dragging turns the light (hold L)"
+        help="Dragging turns the light"
+        command="light"
         :on="lighting"
         @click="lighting = !lighting"
       />

@@ -18,9 +18,11 @@ import { roleColour } from '../styles/roles';
 import type { ResolvedBrush } from '#core/brush';
 import { DISC_LIMIT, RIM_LIMIT, RIPPLE_LIMIT } from '#core/checks';
 import { dabCut, fullHeight, runCut, sense, weightAt, type StampMeasures } from '#core/profile';
+import { useLengths } from '../controls/lengths';
 
 const props = defineProps<{ stamp: ResolvedBrush; measures: StampMeasures; run: boolean }>();
 use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, TooltipComponent]);
+const lengths = useLengths();
 const box = ref<HTMLElement>();
 
 /** Round figures for an axis of body units, whatever the brush's size. */
@@ -52,7 +54,7 @@ function draw(chart: ECharts): void {
   // Room on either side of the ground: for the curve, or for its name.
   low -= low < 0 ? air : air * 1.4;
   high += air;
-  const digits = digitsFor(high - low);
+  const digits = digitsFor((high - low) * lengths.factor.value);
   const ink = roleColour('--ink-2');
   const warn = roleColour('--warn');
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
@@ -130,14 +132,19 @@ function draw(chart: ECharts): void {
           type: 'value',
           min: low,
           max: high,
-          name: 'body units',
+          name: lengths.unit.value,
           position: 'left',
           axisLine: { onZero: false, show: false },
           axisTick: { show: false },
           nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -36] },
           nameGap: 8,
           splitNumber: 3,
-          axisLabel: { ...text, showMinLabel: false, showMaxLabel: false, formatter: (v: number) => v.toFixed(digits) },
+          axisLabel: {
+            ...text,
+            showMinLabel: false,
+            showMaxLabel: false,
+            formatter: (v: number) => (v * lengths.factor.value).toFixed(digits),
+          },
           splitLine: { lineStyle: { color: roleColour('--line-soft') } },
         },
         {
@@ -202,7 +209,7 @@ function draw(chart: ECharts): void {
   );
 }
 
-useChart(box, () => [props.stamp, props.measures, props.run], draw);
+useChart(box, () => [props.stamp, props.measures, props.run, lengths.factor.value], draw);
 </script>
 
 <template>

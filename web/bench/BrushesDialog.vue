@@ -21,6 +21,7 @@ import DialogBox from '../controls/DialogBox.vue';
 import TextField from '../controls/TextField.vue';
 import TagsField from '../controls/TagsField.vue';
 import ProgressLine from '../controls/ProgressLine.vue';
+import { usePreferences } from '../stores/preferences';
 
 const props = defineProps<{
   alphas: readonly AlphaHead[];
@@ -54,7 +55,7 @@ watch(visible, (open) => {
   if (!library.has('brushes', patternId.value)) patternId.value = patterns.value[0]?.id ?? '';
   of.value = props.alphas.length > 0 && props.alphas.length >= (props.marks?.count ?? 0) ? 'alphas' : 'marks';
   stem.value = props.from.name;
-  author.value = props.alphas[0]?.card.author ?? '';
+  author.value = props.alphas[0]?.card.author || usePreferences().author();
   const [first, ...others] = props.alphas.map(({ card }) => card.tags);
   tags.value = (first ?? []).filter((tag) => others.every((other) => other.includes(tag)));
 });

@@ -9,6 +9,7 @@ import type { Brush } from '#core/settings';
 import ColourField from '../controls/ColourField.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { usePalettes } from '../stores/palettes';
+import { keyOf } from '../keys/chosen';
 
 const props = defineProps<{ brush: Brush }>();
 const emit = defineEmits<{ edit: [change: (brush: Brush) => void] }>();
@@ -74,8 +75,8 @@ watch(() => JSON.stringify(props.brush.colour), draw);
     <ToolButton
       :icon="ArrowLeftRight"
       label="Swap the colours"
-      help="Swaps the first and the second colour; D held paints with the second"
-      keys="V"
+      :help="`Swaps the first and the second colour; ${keyOf('dig')} held paints with the second`"
+      command="swapColours"
       @click="swap"
     />
     <ColourField

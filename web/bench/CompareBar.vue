@@ -2,11 +2,12 @@
 /** Compares the brush with a pinned version, or with the saved one while none is pinned. */
 import { Columns2, Pin, PinOff } from '@lucide/vue';
 import { computed } from 'vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useCompare } from '../stores/compare';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
+import { inHint } from '../keys/chosen';
 
 const compare = useCompare();
 const name = computed(() => (compare.isPinned ? 'pinned' : 'saved'));
@@ -15,17 +16,17 @@ const showing = computed({
   set: (version) => (compare.showing = version === 'other'),
 });
 const versions = computed(() => [
-  { value: 'now', label: 'now', help: 'The brush as it is now (A)' },
+  { value: 'now', label: 'now', help: `The brush as it is now${inHint('compare')}` },
   {
     value: 'other',
     label: name.value,
-    help: compare.differs ? `The ${name.value} version (A)` : `The ${name.value} version is the same`,
+    help: compare.differs ? `The ${name.value} version${inHint('compare')}` : `The ${name.value} version is the same`,
     disabled: !compare.differs,
   },
 ]);
 useShortcuts([
-  { keys: 'A', what: 'The pinned, or the saved, version on the proof, and back', run: compare.toggle },
-  { keys: 'P', what: 'Pin this version to compare with', run: () => compare.pin() },
+  { command: 'compare', what: 'The pinned, or the saved, version on the proof, and back', run: compare.toggle },
+  { command: 'pin', run: () => compare.pin() },
 ]);
 </script>
 
@@ -35,7 +36,7 @@ useShortcuts([
       :icon="Pin"
       label="Pin this version"
       :help="compare.isPinned ? 'Pin the brush as it is now instead' : 'Pin the brush as it is now, to compare with'"
-      keys="P"
+      command="pin"
       @click="compare.pin()"
     />
     <ToolButton v-if="compare.isPinned" :icon="PinOff" label="Take the pin away" @click="compare.unpin()" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Undo, redo and the history of the brush's settings, apart from the strokes on the body. */
 import { Archive, History, Redo, Undo } from '@lucide/vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useBrushBench } from '../stores/brushBench';
 import { ref } from 'vue';
 import SavesDialog from './SavesDialog.vue';
@@ -12,8 +12,8 @@ import ToolButton from '../controls/ToolButton.vue';
 const bench = useBrushBench();
 const saves = ref(false);
 useShortcuts([
-  { keys: 'Ctrl+Alt+Z', what: 'Undo the last change of a setting', run: () => bench.undo() },
-  { keys: 'Ctrl+Alt+Y', what: 'Redo a change of a setting', run: () => bench.redo() },
+  { command: 'settingUndo', run: () => bench.undo() },
+  { command: 'settingRedo', run: () => bench.redo() },
 ]);
 </script>
 
@@ -23,7 +23,7 @@ useShortcuts([
       :icon="Undo"
       label="Undo a setting"
       help="Undo the last change of a setting"
-      keys="Ctrl+Alt+Z"
+      command="settingUndo"
       :disabled="!bench.past.length"
       @click="bench.undo()"
     />
@@ -31,7 +31,7 @@ useShortcuts([
       :icon="Redo"
       label="Redo a setting"
       help="Redo a change of a setting"
-      keys="Ctrl+Alt+Y"
+      command="settingRedo"
       :disabled="!bench.future.length"
       @click="bench.redo()"
     />

@@ -3,7 +3,7 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed, watch } from 'vue';
 import type { AlphaHead } from '#core/stored';
-import { BrushSchema, paints, paintsOnly, setsParts, type Brush } from '#core/settings';
+import { BrushSchema, paints, paintsOnly, setsParts, SETTING_GROUPS, type Brush } from '#core/settings';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import CardTab from './CardTab.vue';
 import ColourTab from './ColourTab.vue';
@@ -16,6 +16,7 @@ import StrokeTab from './StrokeTab.vue';
 import StrokeTypes from './StrokeTypes.vue';
 import ToothTab from './ToothTab.vue';
 import TouchTab from './TouchTab.vue';
+import TravelMenu from './TravelMenu.vue';
 import TextField from '../controls/TextField.vue';
 import TabBar from '../controls/TabBar.vue';
 
@@ -35,6 +36,8 @@ watch(
 const inserts = computed(() => setsParts(props.brush));
 const tabs = computed(() => TABS.filter((name) => !inserts.value || (name !== 'Tooth' && name !== 'Colour')));
 watch(tabs, (now) => !now.includes(tab.value) && (tab.value = 'Touch'), { immediate: true });
+/** What the open tab is of; the card belongs to its brush alone. */
+const group = computed(() => SETTING_GROUPS.find((one) => one === tab.value.toLowerCase()) ?? null);
 /** Tabs where something differs from what a new brush has, so that an expert sees where to look. */
 const marked = computed(() => {
   const { drift, pen, tooth, stroke } = props.brush;
@@ -58,15 +61,18 @@ const marked = computed(() => {
 
 <template>
   <div class="column">
-    <label class="row name"
-      ><span class="label">Name</span
-      ><TextField
-        id="brush-name"
-        :bad="!!nameProblem"
-        maxlength="80"
-        :model-value="brush.card.name"
-        @update:model-value="edit((b) => (b.card.name = $event))"
-    /></label>
+    <div class="head">
+      <label class="row name"
+        ><span class="label">Name</span
+        ><TextField
+          id="brush-name"
+          :bad="!!nameProblem"
+          maxlength="80"
+          :model-value="brush.card.name"
+          @update:model-value="edit((b) => (b.card.name = $event))"
+      /></label>
+      <TravelMenu :brush="brush" :open="group" @edit="edit" />
+    </div>
     <p v-if="nameProblem" class="sentence-bad" role="alert">{{ nameProblem }}</p>
     <StrokeTypes :model-value="brush.stroke.type" @update:model-value="edit((b) => (b.stroke.type = $event))" />
     <ChoiceBar
@@ -111,6 +117,12 @@ const marked = computed(() => {
   grid-template-columns: minmax(0, 1fr);
   padding: 12px 14px;
   overflow: auto;
+}
+.head {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 4px;
+  align-items: center;
 }
 .mapping :deep(.el-radio-button:nth-child(n) .el-radio-button__inner) {
   padding: 0 3px;

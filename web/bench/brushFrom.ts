@@ -7,6 +7,7 @@ import { brushDrafts } from '../api/drafts';
 import { useLibrary } from '../stores/library';
 import { plain } from '../api/plain';
 import type { WorkHand } from '../stores/work';
+import { usePreferences } from '../stores/preferences';
 
 /** The stamp's base with this form and full falloff, kept as a draft. Answers its id. */
 export async function brushFrom(alpha: AlphaHead): Promise<string> {
@@ -30,7 +31,10 @@ export async function brushFromParts(parts: readonly PartHead[]): Promise<string
   const brush = BrushSchema.parse({
     version: BRUSH_VERSION,
     id: crypto.randomUUID(),
-    card: { name: library.freeName('brushes', first?.card.name ?? 'Parts'), author: first?.card.author ?? '' },
+    card: {
+      name: library.freeName('brushes', first?.card.name ?? 'Parts'),
+      author: first?.card.author || usePreferences().author(),
+    },
     touch: { action: 'insert' },
     stroke: { type: 'grow' },
     parts: { entries: parts.map(({ id }) => ({ partId: id })) },

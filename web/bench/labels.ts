@@ -21,12 +21,12 @@ export const MAPPING_CHOICES: readonly Choice<Mapping>[] = [
   { value: 'surface', label: 'On surface', help: 'Laid on along the surface’s own normal' },
   { value: 'view', label: 'From view', help: 'Projected along the view' },
   { value: 'wrapped', label: 'Wrapped', help: 'Repeats over the body and stays where it is, whatever the dab does' },
-  { value: 'stencil', label: 'Stencil', help: 'A sheet over the view that is painted through; hold N to move it' },
+  { value: 'stencil', label: 'Stencil', help: 'A sheet over the view that is painted through' },
   { value: 'shuffled', label: 'Shuffled', help: 'On the surface, each dab reading another place of the alpha' },
 ];
 
 export const CLAY_CHOICES: readonly Choice<Action>[] = [
-  { value: 'lift', label: 'Lift', help: 'Raises the form; D held digs it' },
+  { value: 'lift', label: 'Lift', help: 'Raises the form; the key of Dig held lowers it' },
   { value: 'build', label: 'Build', help: 'Fills hollows first and builds up in flat layers' },
   { value: 'crease', label: 'Crease', help: 'Cuts a line and draws the clay together' },
   { value: 'inflate', label: 'Inflate', help: 'Swells the clay out along its own faces' },
@@ -38,7 +38,7 @@ export const CLAY_CHOICES: readonly Choice<Action>[] = [
 ];
 
 export const PAINT_CHOICES: readonly Choice<Action>[] = [
-  { value: 'paint', label: 'Paint', help: 'Lays colour on the texture; D held lays the second one' },
+  { value: 'paint', label: 'Paint', help: 'Lays colour on the texture; the key of Dig held lays the second one' },
   { value: 'smudge', label: 'Smudge', help: 'Drags the colours along' },
   { value: 'erase', label: 'Erase', help: 'Takes paint off the layer' },
   { value: 'fill', label: 'Fill', help: 'A press fills the layer, an island, or what is of one colour' },

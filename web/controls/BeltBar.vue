@@ -11,7 +11,9 @@ import CutName from './CutName.vue';
 import PopMenu from './PopMenu.vue';
 import PushButton from './PushButton.vue';
 import TextField from './TextField.vue';
-import { useShortcuts } from './shortcuts';
+import { inHint } from '../keys/chosen';
+import { useBeltKeys } from '../keys/beltKeys';
+import { useShortcuts } from '../keys/shortcuts';
 import { orSay, undoNotice } from './undoNotice';
 
 const props = defineProps<{ openId: string }>();
@@ -35,12 +37,6 @@ function dropped(): void {
   const ids = list.value.map(({ id }) => id).filter((id) => belts.open.ids.includes(id));
   orSay(() => belts.order(belts.open.id, ids));
 }
-function along(by: 1 | -1): void {
-  const ids = shown.value.map(({ id }) => id);
-  const at = ids.indexOf(props.openId);
-  const next = ids[at < 0 ? (by > 0 ? 0 : ids.length - 1) : (at + by + ids.length) % ids.length];
-  if (next && next !== props.openId) emit('pick', next);
-}
 function take(id: string): void {
   belts.wanted = id;
   menu.value = false;
@@ -50,11 +46,14 @@ async function remove(): Promise<void> {
   undoNotice(`The belt “${name}” is deleted; its brushes stay.`, await belts.remove(id));
   menu.value = false;
 }
+useBeltKeys({
+  ids: () => shown.value.map(({ id }) => id),
+  open: () => props.openId,
+  pick: (id) => emit('pick', id),
+});
 useShortcuts([
-  { keys: 'Ctrl+ArrowRight', what: 'The next brush on the belt', run: () => along(1) },
-  { keys: 'Ctrl+ArrowLeft', what: 'The brush before on the belt', run: () => along(-1) },
-  { keys: 'Ctrl+ArrowDown', what: 'The next belt', run: () => belts.turn(1) },
-  { keys: 'Ctrl+ArrowUp', what: 'The belt before', run: () => belts.turn(-1) },
+  { command: 'nextBelt', run: () => belts.turn(1) },
+  { command: 'lastBelt', run: () => belts.turn(-1) },
 ]);
 </script>
 
@@ -62,7 +61,11 @@ useShortcuts([
   <footer class="belt" aria-label="Belt">
     <PopMenu v-model:visible="menu" placement="top-start" :width="250">
       <template #reference>
-        <PushButton look="quiet" class="about" title="Belts: the brushes at hand, one belt a task (Ctrl+↑, Ctrl+↓)">
+        <PushButton
+          look="quiet"
+          class="about"
+          :title="`Belts: the brushes at hand, one belt a task${inHint('nextBelt')}`"
+        >
           <span class="which"><CutName :name="belts.open.name" /><ChevronUp :size="13" /></span>
           <small>{{ shown.length }} {{ shown.length === 1 ? 'brush' : 'brushes' }}</small>
         </PushButton>

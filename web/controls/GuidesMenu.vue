@@ -8,6 +8,7 @@ import NumberField from './NumberField.vue';
 import PopMenu from './PopMenu.vue';
 import PushButton from './PushButton.vue';
 import ToolButton from './ToolButton.vue';
+import KeyCap from './KeyCap.vue';
 
 defineProps<{
   /** What the two places are called, as the view lies. */
@@ -47,7 +48,10 @@ const put = (change: Partial<GuideLook>): void => {
         :step="0.01"
         @update:model-value="(step) => put({ step })"
       />
-      <p class="muted">Hold Z: Press, Grow and Pull settle on them, and on the line through the last two stamps.</p>
+      <p class="muted">
+        Hold <KeyCap command="settle" />: Press, Grow and Pull settle on them, and on the line through the last two
+        stamps.
+      </p>
       <div class="heading">Stamp at</div>
       <div class="two">
         <NumberField v-model="x" :label="axes[0]" unit="body units" :min="-4" :max="4" :step="0.01" />

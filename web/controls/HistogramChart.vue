@@ -6,9 +6,11 @@ import { use, type ECharts } from 'echarts/core';
 import { ref } from 'vue';
 import { useChart } from './useChart';
 import { roleColour } from '../styles/roles';
+import { useLengths } from './lengths';
 
 const props = defineProps<{ counts: Uint32Array; floor: number; crown: number }>();
 use([BarChart, GridComponent, TooltipComponent]);
+const lengths = useLengths();
 const box = ref<HTMLElement>();
 
 function draw(chart: ECharts): void {
@@ -28,18 +30,20 @@ function draw(chart: ECharts): void {
       trigger: 'axis',
       textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
       formatter: (rows: { value: [number, number] }[]) =>
-        rows[0] ? `height ${rows[0].value[0].toFixed(3)}<br>${rows[0].value[1].toFixed(2)} % of the pixels` : '',
+        rows[0]
+          ? `height ${lengths.told(rows[0].value[0], 0.001)}<br>${rows[0].value[1].toFixed(2)} % of the pixels`
+          : '',
     },
     xAxis: {
       type: 'value',
       min: props.floor,
       max: props.crown,
-      name: 'height, body units',
+      name: `height, ${lengths.unit.value}`,
       nameLocation: 'middle',
       nameGap: 19,
       nameTextStyle: text,
       interval: (props.crown - props.floor) / 4,
-      axisLabel: { ...text, formatter: (v: number) => v.toFixed(3) },
+      axisLabel: { ...text, formatter: (v: number) => (v * lengths.factor.value).toFixed(lengths.inMm.value ? 2 : 3) },
       splitLine: { show: false },
       axisLine: { lineStyle: { color: ink } },
     },
@@ -65,7 +69,7 @@ function draw(chart: ECharts): void {
   });
 }
 
-useChart(box, () => [props.counts, props.floor, props.crown], draw);
+useChart(box, () => [props.counts, props.floor, props.crown, lengths.factor.value], draw);
 </script>
 
 <template>

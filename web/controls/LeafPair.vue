@@ -4,7 +4,7 @@ import { useElementSize, useLocalStorage } from '@vueuse/core';
 import { ElSplitter, ElSplitterPanel } from 'element-plus';
 import { computed, ref, watchPostEffect } from 'vue';
 import LeafScope from './LeafScope.vue';
-import { useShortcuts } from './shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 
 const props = defineProps<{
   name: string;
@@ -64,8 +64,8 @@ function toggle(leaf: 'left' | 'right'): void {
   whole.value = whole.value === leaf ? 'both' : leaf;
 }
 useShortcuts([
-  { keys: 'W', what: `${props.rightLabel} takes the whole width, and back`, run: () => toggle('right') },
-  { keys: 'Shift+W', what: `${props.leftLabel} takes the whole width, and back`, run: () => toggle('left') },
+  { command: 'rightLeaf', what: `${props.rightLabel} takes the whole width, and back`, run: () => toggle('right') },
+  { command: 'leftLeaf', what: `${props.leftLabel} takes the whole width, and back`, run: () => toggle('left') },
 ]);
 </script>
 
@@ -73,12 +73,18 @@ useShortcuts([
   <div ref="box" class="pair" :class="{ whole: whole !== 'both' }" @dblclick="usual" @keydown="nudge">
     <ElSplitter v-if="width > 0" @resize="(_: number, [left]: number[]) => put(left! / width)">
       <ElSplitterPanel :size="leftPx" :min="whole === 'both' ? leastPx : 0">
-        <section class="leaf" :inert="whole === 'right'" :aria-label="leftLabel" v-on="handIn('left')">
+        <section class="leaf" :inert="whole === 'right'" data-leaf="left" :aria-label="leftLabel" v-on="handIn('left')">
           <LeafScope :here="!ownKeys || hand === 'left'"><slot name="left" /></LeafScope>
         </section>
       </ElSplitterPanel>
       <ElSplitterPanel :min="whole === 'both' ? LEAST * width : 0">
-        <section class="leaf" :inert="whole === 'left'" :aria-label="rightLabel" v-on="handIn('right')">
+        <section
+          class="leaf"
+          :inert="whole === 'left'"
+          data-leaf="right"
+          :aria-label="rightLabel"
+          v-on="handIn('right')"
+        >
           <LeafScope :here="!ownKeys || hand === 'right'"><slot name="right" /></LeafScope>
         </section>
       </ElSplitterPanel>

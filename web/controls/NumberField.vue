@@ -1,18 +1,23 @@
 <script setup lang="ts">
 /** A typed number with arrows, kept within its range. */
 import { ElInput } from 'element-plus';
+import { computed } from 'vue';
 import { digitsOf, useTypedNumber } from './useTypedNumber';
+import { useLengths } from './lengths';
 
 const props = defineProps<{ label: string; unit: string; min: number; max: number; step: number }>();
 const number = defineModel<number>({ required: true });
+const lengths = useLengths();
+const factor = computed(() => (props.unit === 'body units' ? lengths.factor.value : 1));
+const told = computed(() => (props.unit === 'body units' ? lengths.unit.value : props.unit));
 const { typed, focus, blur, keydown } = useTypedNumber({
-  format: (value) => value.toFixed(digitsOf(props.step)),
-  value: () => number.value,
-  step: () => props.step,
+  format: (value) => value.toFixed(digitsOf(props.step * factor.value)),
+  value: () => number.value * factor.value,
+  step: () => props.step * factor.value,
   put: (value) => {
-    const next = Math.min(props.max, Math.max(props.min, Number(value.toFixed(4))));
+    const next = Math.min(props.max, Math.max(props.min, Number((value / factor.value).toFixed(4))));
     if (next !== number.value) number.value = next;
-    return next;
+    return next * factor.value;
   },
 });
 </script>
@@ -23,8 +28,8 @@ const { typed, focus, blur, keydown } = useTypedNumber({
     <ElInput
       v-model="typed"
       inputmode="decimal"
-      :aria-label="`${label}, ${unit}`"
-      :title="`${label}, ${unit}; arrows change it`"
+      :aria-label="`${label}, ${told}`"
+      :title="`${label}, ${told}; arrows change it`"
       @focus="focus"
       @blur="blur"
       @keydown="keydown"

@@ -7,6 +7,7 @@ import { ElInput, ElSlider } from 'element-plus';
 import { computed } from 'vue';
 import type { SettingMeta, Unit } from '#core/settings';
 import { digitsOf, useTypedNumber } from './useTypedNumber';
+import { useLengths } from './lengths';
 
 const props = defineProps<{ meta: SettingMeta; disabled?: boolean }>();
 const value = defineModel<number>({ required: true });
@@ -29,12 +30,23 @@ function behind(unit: Unit): string {
     case '%':
     case 'r':
     case 'px':
+    case 'mm':
+    case 'MB':
     case 'steps':
       return ` ${unit}`;
   }
 }
-const format = (number: number): string => `${number.toFixed(digitsOf(props.meta.step))}${behind(props.meta.unit)}`;
-const shown = computed(() => format(value.value));
+const lengths = useLengths();
+const isLength = computed(() => props.meta.unit === 'body' || props.meta.unit === 'body/s');
+const factor = computed(() => (isLength.value ? lengths.factor.value : 1));
+const unit = computed(() =>
+  isLength.value && lengths.inMm.value ? props.meta.unit.replace('body', 'mm') : props.meta.unit,
+);
+const format = (number: number): string =>
+  `${number.toFixed(digitsOf(props.meta.step * factor.value))}${
+    isLength.value && lengths.inMm.value ? ` ${unit.value}` : behind(props.meta.unit)
+  }`;
+const shown = computed(() => format(value.value * factor.value));
 
 const place = computed(() => {
   const { min, max, scale } = props.meta;
@@ -68,9 +80,9 @@ function step(event: KeyboardEvent): void {
 
 const { typed, focus, blur, keydown } = useTypedNumber({
   format,
-  value: () => value.value,
-  step: () => props.meta.step,
-  put,
+  value: () => value.value * factor.value,
+  step: () => props.meta.step * factor.value,
+  put: (typed) => put(typed / factor.value) * factor.value,
 });
 </script>
 
@@ -78,7 +90,7 @@ const { typed, focus, blur, keydown } = useTypedNumber({
   <div
     class="slider"
     :class="{ resting: disabled }"
-    :title="`${meta.help}. Double-click for ${meta.fallback}.`"
+    :title="`${meta.help}. Double-click for ${format(meta.fallback * factor)}.`"
     @dblclick="put(meta.fallback)"
   >
     <span class="label">{{ meta.label }}</span>
@@ -97,7 +109,7 @@ const { typed, focus, blur, keydown } = useTypedNumber({
       class="number"
       inputmode="decimal"
       :disabled="disabled"
-      :aria-label="`${meta.label}, ${meta.unit || 'number'}`"
+      :aria-label="`${meta.label}, ${unit || 'number'}`"
       @focus="focus"
       @blur="blur"
       @keydown="keydown"

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 /** A tool: a picture of what it does, its name and its key in the hint. Given `on`, it is one that stays pressed. */
 import { ElButton } from 'element-plus';
-import type { Component } from 'vue';
+import { computed, type Component } from 'vue';
+import { inHint } from '../keys/chosen';
+import type { CommandId } from '../keys/commands';
 
-withDefaults(
+const props = withDefaults(
   defineProps<{
     icon: Component;
     /** What it is called, to whom can't see the picture too. */
     label: string;
-    /** The key that does the same. */
-    keys?: string | undefined;
+    /** What a key does as well; the hint names that key. */
+    command?: CommandId | undefined;
     /** The hint, where more is to be said than the name. */
     help?: string | undefined;
     on?: boolean | undefined;
@@ -18,15 +20,11 @@ withDefaults(
   }>(),
   { on: undefined, look: 'bare' },
 );
+const hint = computed(() => `${props.help ?? props.label}${props.command ? inHint(props.command) : ''}`);
 </script>
 
 <template>
-  <ElButton
-    :class="['tool-button', `look-${look}`, { on }]"
-    :title="`${help ?? label}${keys ? ` (${keys})` : ''}`"
-    :aria-label="label"
-    :aria-pressed="on"
-  >
+  <ElButton :class="['tool-button', `look-${look}`, { on }]" :title="hint" :aria-label="label" :aria-pressed="on">
     <component :is="icon" :size="look === 'round' ? 16 : 15" />
   </ElButton>
 </template>

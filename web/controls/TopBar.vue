@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Places on the left; the lineage of the open thing, its state and its main action on the right. */
-import { Keyboard } from '@lucide/vue';
+import { Keyboard, Settings } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
-import { useRoute } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { usePlaceName } from '../placeName';
+import { listShown } from '../keys/listShown';
 import { useConnection } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import WorkRing from './WorkRing.vue';
@@ -12,6 +13,7 @@ import ThemeMenu from './ThemeMenu.vue';
 import ToolButton from './ToolButton.vue';
 
 const route = useRoute();
+const router = useRouter();
 const connection = useConnection();
 const library = useLibrary();
 const lastBench = useLocalStorage('last-bench', '');
@@ -21,7 +23,7 @@ if (route.name === 'brush' || route.name === 'proof') lastBrush.value = String(r
 
 const place = usePlaceName();
 /** Others have a heading of their own. */
-const headed = computed(() => route.name !== 'rack' && route.name !== 'sources');
+const headed = computed(() => !['rack', 'sources', 'settings'].includes(String(route.name)));
 const waiting = computed(() => library.drafts.filter((d) => d.waiting).length);
 const first = computed(() => lastBrush.value || library.beltIds[0] || '');
 const places = computed(() => [
@@ -29,15 +31,11 @@ const places = computed(() => [
   { name: 'Sources', to: '/sources', on: route.name === 'sources' },
   {
     name: 'Bench',
-    to: lastBench.value || (first.value ? `/bench/brush/${first.value}` : ''),
-    on: route.path.startsWith('/bench/'),
+    to: lastBench.value || '/bench',
+    on: route.path.startsWith('/bench'),
   },
   { name: 'Proof', to: first.value ? `/proof/${first.value}` : '', on: route.name === 'proof' },
 ]);
-
-function showKeys(): void {
-  window.dispatchEvent(new KeyboardEvent('keydown', { key: '?' }));
-}
 </script>
 
 <template>
@@ -66,7 +64,14 @@ function showKeys(): void {
     </span>
     <slot name="end" />
     <ThemeMenu />
-    <ToolButton class="keys" :icon="Keyboard" label="Keys" keys="?" @click="showKeys" />
+    <ToolButton class="keys" :icon="Keyboard" label="Keys" command="help" @click="listShown = true" />
+    <ToolButton
+      class="keys"
+      :icon="Settings"
+      label="Settings"
+      :on="route.name === 'settings'"
+      @click="router.push('/settings')"
+    />
   </header>
 </template>
 

@@ -8,6 +8,6 @@ const steps = useRackSteps();
 </script>
 
 <template>
-  <ToolButton :icon="Undo2" label="Undo" keys="Ctrl+Z" :disabled="!steps.canUndo" @click="steps.undo" />
-  <ToolButton :icon="Redo2" label="Redo" keys="Ctrl+Y" :disabled="!steps.canRedo" @click="steps.redo" />
+  <ToolButton :icon="Undo2" label="Undo" command="undo" :disabled="!steps.canUndo" @click="steps.undo" />
+  <ToolButton :icon="Redo2" label="Redo" command="redo" :disabled="!steps.canRedo" @click="steps.redo" />
 </template>

@@ -1,7 +1,7 @@
 /** Says what was done, one thing at a time, and offers to take it back; Ctrl+Z and Ctrl+Y do so as well. */
 import { watch } from 'vue';
 import { useRackSteps } from '../stores/rackSteps';
-import { useShortcuts } from './shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { failNotice, shortNotice, undoNotice } from './undoNotice';
 
 export function useSaidSteps(): void {
@@ -19,8 +19,7 @@ export function useSaidSteps(): void {
     },
   );
   useShortcuts([
-    { keys: 'Ctrl+Z', what: 'Undo what was done here', run: () => void steps.undo() },
-    { keys: 'Ctrl+Y', what: 'Do it again', run: () => void steps.redo() },
-    { keys: 'Ctrl+Shift+Z', what: 'Do it again', run: () => void steps.redo(), silent: true },
+    { command: 'undo', what: 'Undo what was done here', run: () => void steps.undo() },
+    { command: 'redo', what: 'Do it again', run: () => void steps.redo() },
   ]);
 }

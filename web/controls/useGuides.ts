@@ -5,7 +5,7 @@ import type { MeshArrays } from '#core/mesh';
 import type { Brush } from '#core/settings';
 import type { ClayView } from '../viewport/clayView';
 import { Settling, type GuideLook, type SettlingEye } from '../viewport/settling';
-import { useShortcuts } from './shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 
 const AXIS_NAMES = ['X', 'Y', 'Z'] as const;
 
@@ -28,8 +28,7 @@ export function useGuides(name: string, o: { mesh: () => MeshArrays | null; move
   watch(guides, (now) => view?.setGuides(now), { deep: true });
   useShortcuts([
     {
-      keys: 'Z',
-      what: 'Held: stamps settle on the guides, and on the line through the last two',
+      command: 'settle',
       hold: (down) => {
         if (settling.value) settling.value.held = down;
         o.moved();

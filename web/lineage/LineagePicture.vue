@@ -6,7 +6,7 @@ import { useRouter } from 'vue-router';
 import { familyOf, inRows } from '#core/lineage';
 import CutName from '../controls/CutName.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { RANK_LABELS, RANKS, type Shown } from './kin';
 
 const props = defineProps<{ all: readonly Shown[]; id: string; changed: ReadonlySet<string> }>();
@@ -86,10 +86,10 @@ function step(x: -1 | 0 | 1, y: -1 | 0 | 1): void {
   if (y === 0 || Math.abs(nearest.y - wanted) < PITCH / 2) go(nearest?.one.id);
 }
 useShortcuts([
-  { keys: 'ArrowLeft', what: 'To what it was made from', run: () => step(-1, 0) },
-  { keys: 'ArrowRight', what: 'To what was made from it', run: () => step(1, 0) },
-  { keys: 'ArrowUp', what: 'To the one above', run: () => step(0, -1) },
-  { keys: 'ArrowDown', what: 'To the one below', run: () => step(0, 1) },
+  { command: 'left', what: 'To what it was made from', run: () => step(-1, 0) },
+  { command: 'right', what: 'To what was made from it', run: () => step(1, 0) },
+  { command: 'up', what: 'To the one above', run: () => step(0, -1) },
+  { command: 'down', what: 'To the one below', run: () => step(0, 1) },
 ]);
 
 watch(

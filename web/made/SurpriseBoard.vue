@@ -3,7 +3,7 @@
 import { onBeforeUnmount, ref, watch } from 'vue';
 import { surprises } from '#core/pattern';
 import type { Grow, PatternForm } from '#core/settings';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { Recipes } from '../workers/recipes';
 import GreyCanvas from './GreyCanvas.vue';
 import { useOffers } from './offers';
@@ -19,7 +19,7 @@ const worker = new Recipes();
 const { offers, put } = useOffers(worker, SIDE);
 watch([any, seed], () => put(surprises(any.value ? null : props.form, seed.value, props.tiles)), { immediate: true });
 onBeforeUnmount(() => worker.close());
-useShortcuts([{ keys: 'Esc', what: 'Keep the pattern as it was', run: () => emit('close') }]);
+useShortcuts([{ command: 'cancel', what: 'Keep the pattern as it was', run: () => emit('close') }]);
 </script>
 
 <template>

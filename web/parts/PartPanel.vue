@@ -33,12 +33,13 @@ import { failNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { usePartBench } from '../stores/partBench';
-import { BODY_MILLIMETRES, useProof } from '../stores/proof';
+import { useProof } from '../stores/proof';
 import type { MeshEnding } from '../workers/meshOut';
 import { meshFile } from '../workers/meshOutFile';
 import LostDetail from './LostDetail.vue';
 import { mendLabel, mendPart } from './mends';
 import type { Picking } from './picking';
+import { usePreferences } from '../stores/preferences';
 
 const bench = usePartBench();
 const proof = useProof();
@@ -58,7 +59,7 @@ const BASES: Record<Part['seat']['base'], { label: string; help: string }> = {
 const real = (length: number): string => `${Number((length * doc.value.millimetres).toPrecision(3))} mm`;
 /** From vertex to vertex of the body on the proof, in units of the part. */
 const spacing = computed(() =>
-  proof.state.spacing > 0 ? (proof.state.spacing * BODY_MILLIMETRES) / doc.value.millimetres : null,
+  proof.state.spacing > 0 ? (proof.state.spacing * usePreferences().millimetres()) / doc.value.millimetres : null,
 );
 const checks = computed(() => (bench.report ? partChecks(bench.report, { spacing: spacing.value, real }) : []));
 const found = computed(() => checks.value.filter(({ ok }) => !ok));

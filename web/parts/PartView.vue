@@ -10,7 +10,7 @@ import { faceNormal, pick } from '#core/mesh';
 import { groundRim, seatAlong, seatFromView, snappedSeat, turnedSeat } from '#core/part';
 import { spaced } from '#core/words';
 import ToolButton from '../controls/ToolButton.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useLooking } from '../proof/useLooking';
 import ViewCross from '../proof/ViewCross.vue';
 import { usePartBench } from '../stores/partBench';
@@ -155,18 +155,21 @@ const QUARTER = Math.PI / 2;
 const turn = (angles: { roll?: number; tip?: number; turn?: number }) => (): void =>
   bench.reseat('by angles', (mesh, now) => turnedSeat(mesh, now, { roll: 0, tip: 0, turn: 0, ...angles }));
 useShortcuts([
-  { keys: 'Esc', what: 'Leave picking a face', run: () => (picking.value = null) },
-  { keys: 'J', what: 'Seat it as it is seen: what faces you points up', run: seatFromHere },
-  { keys: 'N', what: 'Pick the face that it rests on', run: () => (picking.value = 'face') },
-  { keys: 'M', what: 'Pick the place under which it rests', run: () => (picking.value = 'rest') },
-  { keys: 'K', what: 'Snap its seat to the nearest axis', run: () => bench.reseat('snapped', snappedSeat) },
-  { keys: 'T', what: 'Tip it over by a quarter', run: turn({ tip: QUARTER }) },
-  { keys: ',', what: 'Turn it left', run: turn({ turn: Math.PI / 36 }) },
-  { keys: '.', what: 'Turn it right', run: turn({ turn: -Math.PI / 36 }) },
-  { keys: 'V', what: 'As it was captured, over all of the view', run: () => bench.setSplit(bench.split > 0 ? 0 : 1) },
-  { keys: 'Ctrl+Z', what: 'Undo', run: () => bench.undo() },
-  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
-  { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => bench.redo() },
+  { command: 'cancel', what: 'Leave picking a face', run: () => (picking.value = null) },
+  { command: 'seat', run: seatFromHere },
+  { command: 'restFace', run: () => (picking.value = 'face') },
+  { command: 'restPlace', run: () => (picking.value = 'rest') },
+  { command: 'snapSeat', run: () => bench.reseat('snapped', snappedSeat) },
+  { command: 'tip', run: turn({ tip: QUARTER }) },
+  { command: 'turnLeft', what: 'Turn it left', run: turn({ turn: Math.PI / 36 }) },
+  { command: 'turnRight', what: 'Turn it right', run: turn({ turn: -Math.PI / 36 }) },
+  {
+    command: 'compare',
+    what: 'As it was captured, over all of the view',
+    run: () => bench.setSplit(bench.split > 0 ? 0 : 1),
+  },
+  { command: 'undo', run: () => bench.undo() },
+  { command: 'redo', run: () => bench.redo() },
 ]);
 </script>
 
@@ -227,7 +230,7 @@ useShortcuts([
         look="round"
         :icon="Undo2"
         label="Undo"
-        keys="Ctrl+Z"
+        command="undo"
         :disabled="bench.past.length === 0"
         @click="bench.undo()"
       />
@@ -235,7 +238,7 @@ useShortcuts([
         look="round"
         :icon="Redo2"
         label="Redo"
-        keys="Ctrl+Shift+Z"
+        command="redo"
         :disabled="bench.future.length === 0"
         @click="bench.redo()"
       />

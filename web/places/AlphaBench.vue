@@ -6,7 +6,7 @@ import AlphaView from '../alpha/AlphaView.vue';
 import { CROSSING, type CutLine } from '../alpha/cutLine';
 import RecipeColumn from '../alpha/RecipeColumn.vue';
 import BenchShell from '../made/BenchShell.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useAlphaBench } from '../stores/alphaBench';
 
 const props = defineProps<{ id: string }>();
@@ -21,7 +21,7 @@ watch(
   { immediate: true },
 );
 onBeforeUnmount(() => void bench.close());
-useShortcuts([{ keys: 'Ctrl+S', what: 'Save the alpha', run: () => void bench.save() }]);
+useShortcuts([{ command: 'save', what: 'Save the alpha', run: () => void bench.save() }]);
 </script>
 
 <template>

@@ -7,7 +7,7 @@ import { X } from '@lucide/vue';
 import { computed } from 'vue';
 import type { Arrival as Kind } from '#core/arrive';
 import { pictureUrl, previewUrl } from '../api/client';
-import { useArrivals, type Arrival } from '../stores/arrivals';
+import { benchOf, useArrivals, type Arrival } from '../stores/arrivals';
 import { useLibrary } from '../stores/library';
 import { useWork } from '../stores/work';
 import PushButton from '../controls/PushButton.vue';
@@ -30,9 +30,7 @@ function after(arrival: Arrival): { src: string; to: string } | null {
   const [made] = arrival.made;
   if (!made) return null;
   const stored = library[made.collection].find((k) => k.id === made.id);
-  const bench = made.collection === 'alphas' ? 'alpha' : arrival.scan ? 'scan' : 'sheet';
-  const to = `/bench/${bench}/${made.id}`;
-  return { src: pictureUrl(made.collection, made.id, stored?.revision ?? 1), to };
+  return { src: pictureUrl(made.collection, made.id, stored?.revision ?? 1), to: benchOf(arrival)! };
 }
 </script>
 

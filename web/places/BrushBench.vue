@@ -20,7 +20,7 @@ import BeltBar from '../controls/BeltBar.vue';
 import LeafPair from '../controls/LeafPair.vue';
 import PaletteRow from '../controls/PaletteRow.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import TopBar from '../controls/TopBar.vue';
 import CompareView from '../proof/CompareView.vue';
 import { useLook } from '../proof/looks';
@@ -47,7 +47,7 @@ watch(
   () => props.id,
   () => (compare.showing = false),
 );
-useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.save() }]);
+useShortcuts([{ command: 'save', what: 'Save the brush', run: () => void bench.save() }]);
 
 /** A part that was sent here comes into the set once: the address forgets it. */
 watch(

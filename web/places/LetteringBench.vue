@@ -7,7 +7,7 @@ import BenchShell from '../made/BenchShell.vue';
 import GreyCanvas from '../made/GreyCanvas.vue';
 import LetteringColumn from '../made/LetteringColumn.vue';
 import MadePanel from '../made/MadePanel.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
 import ToolButton from '../controls/ToolButton.vue';
 
@@ -57,10 +57,10 @@ function dropped(e: DragEvent): void {
   void column.value?.takeFont(e.dataTransfer?.files[0]);
 }
 useShortcuts([
-  { keys: 'Ctrl+S', what: 'Save the lettering', run: () => void bench.save() },
-  { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
-  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
-  { keys: 'Drag', what: 'Move a block on the square' },
+  { command: 'save', what: 'Save the lettering', run: () => void bench.save() },
+  { command: 'undo', what: 'Undo the last change', run: () => bench.undo() },
+  { command: 'redo', run: () => bench.redo() },
+  { gesture: 'Drag', what: 'Move a block on the square' },
 ]);
 </script>
 
@@ -92,7 +92,7 @@ useShortcuts([
               look="round"
               :icon="Undo2"
               label="Undo"
-              keys="Ctrl+Z"
+              command="undo"
               :disabled="!bench.past.length"
               @click="bench.undo()"
             />
@@ -100,7 +100,7 @@ useShortcuts([
               look="round"
               :icon="Redo2"
               label="Redo"
-              keys="Ctrl+Shift+Z"
+              command="redo"
               :disabled="!bench.future.length"
               @click="bench.redo()"
             />

@@ -6,7 +6,7 @@
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { BRUSH_VERSION, BrushSchema, type Brush } from '#core/settings';
 import { headOf, type BrushAlphas } from '#core/stored';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import BenchShell from '../made/BenchShell.vue';
 import PartPanel from '../parts/PartPanel.vue';
 import PartView from '../parts/PartView.vue';
@@ -46,7 +46,7 @@ const alphas = computed<BrushAlphas>(() => ({
   tooth: null,
   parts: bench.doc ? [headOf('parts', bench.doc)] : [],
 }));
-useShortcuts([{ keys: 'Ctrl+S', what: 'Save the part', run: () => void bench.save() }]);
+useShortcuts([{ command: 'save', what: 'Save the part', run: () => void bench.save() }]);
 </script>
 
 <template>

@@ -8,7 +8,7 @@ import GreyCanvas from '../made/GreyCanvas.vue';
 import MadePanel from '../made/MadePanel.vue';
 import PatternColumn from '../made/PatternColumn.vue';
 import SurpriseBoard from '../made/SurpriseBoard.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
 import ToolButton from '../controls/ToolButton.vue';
 
@@ -31,10 +31,10 @@ function take(grow: Grow): void {
   });
 }
 useShortcuts([
-  { keys: 'Ctrl+S', what: 'Save the pattern', run: () => void bench.save() },
-  { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
-  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
-  { keys: 'T', what: 'Repeat it three by three, and back', run: () => (repeated.value = !repeated.value) },
+  { command: 'save', what: 'Save the pattern', run: () => void bench.save() },
+  { command: 'undo', what: 'Undo the last change', run: () => bench.undo() },
+  { command: 'redo', run: () => bench.redo() },
+  { command: 'repeat', run: () => (repeated.value = !repeated.value) },
 ]);
 </script>
 
@@ -60,7 +60,7 @@ useShortcuts([
               look="round"
               :icon="Grid3x3"
               label="Repeat three by three"
-              keys="T"
+              command="repeat"
               :on="repeated"
               @click="repeated = !repeated"
             />
@@ -68,7 +68,7 @@ useShortcuts([
               look="round"
               :icon="Undo2"
               label="Undo"
-              keys="Ctrl+Z"
+              command="undo"
               :disabled="!bench.past.length"
               @click="bench.undo()"
             />
@@ -76,7 +76,7 @@ useShortcuts([
               look="round"
               :icon="Redo2"
               label="Redo"
-              keys="Ctrl+Shift+Z"
+              command="redo"
               :disabled="!bench.future.length"
               @click="bench.redo()"
             />

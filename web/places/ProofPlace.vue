@@ -10,14 +10,14 @@ import PaletteRow from '../controls/PaletteRow.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
 import { useProof } from '../stores/proof';
 import ProofView from '../proof/ProofView.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import TopBar from '../controls/TopBar.vue';
 
 const props = defineProps<{ id: string }>();
 const proof = useProof();
 const { bench, alpha, alphas, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/proof');
 onBeforeUnmount(() => void bench.flush());
-useShortcuts([{ keys: 'Ctrl+S', what: 'Save the brush', run: () => void bench.save() }]);
+useShortcuts([{ command: 'save', what: 'Save the brush', run: () => void bench.save() }]);
 </script>
 
 <template>

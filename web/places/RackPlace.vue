@@ -15,7 +15,7 @@ import ScrollArea from '../controls/ScrollArea.vue';
 import RenameDialog from '../controls/RenameDialog.vue';
 import type { Order } from '../controls/finding';
 import { useSaidSteps } from '../controls/saidSteps';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import ToolButton from '../controls/ToolButton.vue';
 import BackupsDialog from '../backups/BackupsDialog.vue';
 import TrashDialog from '../controls/TrashDialog.vue';
@@ -37,6 +37,7 @@ import type { Dropped } from '../rack/ShelfGrid.vue';
 import WriteDialog, { type ToWrite } from '../rack/WriteDialog.vue';
 import { useChosen } from '../rack/useChosen';
 import { useRubberBand } from '../rack/useRubberBand';
+import { useCopiedSettings } from '../stores/copiedSettings';
 import { useBelts } from '../stores/belts';
 import { useLibrary } from '../stores/library';
 import { useKeptThings } from '../stores/keptThings';
@@ -45,6 +46,7 @@ import { usePackFiles } from '../stores/packFiles';
 import { usePacks } from '../stores/packs';
 import { MESH_ENDINGS } from '../workers/meshFiles';
 import DeleteDialog from './DeleteDialog.vue';
+import WaysIn from './WaysIn.vue';
 import { droppedFiles, folderOf, sourcesIn } from './droppedFiles';
 
 /** Least side of a picture, pixels. */
@@ -61,6 +63,7 @@ const many = useManyBrushes();
 const kept = useKeptThings();
 const { renaming, open, fresh, copy, askName, rename, remove, toBelt, toFavourites } = useRackBrushes();
 const belts = useBelts();
+const copied = useCopiedSettings();
 const wanted = ref('');
 const tag = ref('');
 const folded = useLocalStorage<string[]>('shelves-folded', []);
@@ -92,6 +95,10 @@ const holding = computed(() =>
   shown.value.filter(({ pack }) => pack && brushesOf(pack).some((id) => chosen.ids.value.has(id))).map(({ id }) => id),
 );
 
+/** For who is new here, and where there is nothing of one's own. */
+const waysClosed = useLocalStorage('ways-in-closed', false);
+const owned = computed(() => entries.value.some(({ base }) => !base));
+const waysIn = computed(() => library.loaded && !searched.value && (!waysClosed.value || !owned.value));
 useSaidSteps();
 
 function press({ brush }: Entry, e: MouseEvent): void {
@@ -187,10 +194,10 @@ function removeOne(entry: Entry): void {
   orSay(() => kept.askRemoveBrushes(`“${card.name}”`, [id], () => remove(entry)));
 }
 useShortcuts([
-  { keys: 'Ctrl+A', what: 'Choose all that is shown', run: chosen.all },
-  { keys: 'Escape', what: 'Choose none', run: chosen.none, when: some },
-  { keys: 'Delete', what: 'Delete what is chosen', run: removeChosen, when: () => own.value.length > 0 },
-  { keys: 'F2', what: 'Rename what is chosen', run: askNames, when: () => own.value.length > 0 },
+  { command: 'all', what: 'Choose all that is shown', run: chosen.all },
+  { command: 'cancel', what: 'Choose none', run: chosen.none, when: some },
+  { command: 'remove', run: removeChosen, when: () => own.value.length > 0 },
+  { command: 'rename', run: askNames, when: () => own.value.length > 0 },
 ]);
 </script>
 
@@ -243,6 +250,7 @@ useShortcuts([
                 </PushButton>
               </div>
             </FindHead>
+            <WaysIn v-if="waysIn" :closable="owned" @close="waysClosed = true" />
             <p v-if="library.failed" class="note">{{ library.failed }}</p>
             <p v-if="packs.problem" class="note" role="alert">{{ packs.problem }}</p>
             <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">
@@ -253,7 +261,7 @@ useShortcuts([
               <p v-if="shown.length === 0" class="none">
                 {{
                   entries.length === 0
-                    ? 'The rack is empty. Sculpt a slab and cast it, or begin with a new brush.'
+                    ? 'The rack is empty. Begin in one of the ways above, or with a new brush.'
                     : 'No brush fits this search.'
                 }}
               </p>
@@ -302,6 +310,7 @@ useShortcuts([
           @names="askNames"
           @tags="asked = 'tags'"
           @copy="orSay(() => many.copy(chosen.inOrder.value))"
+          @paste="orSay(() => many.paste(own, copied.told, copied.paste))"
           @write="writing = { pack: null, ids: chosen.inOrder.value }"
           @remove="removeChosen"
           @none="chosen.none"

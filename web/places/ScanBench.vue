@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The scan bench: the scan with its patches on the left leaf, the cast of the chosen patch on the right. */
 import { onBeforeUnmount, watch } from 'vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import BenchShell from '../made/BenchShell.vue';
 import ScanColumn from '../scan/ScanColumn.vue';
 import ScanPanel from '../scan/ScanPanel.vue';
@@ -19,7 +19,7 @@ watch(
   { immediate: true },
 );
 onBeforeUnmount(() => void bench.close());
-useShortcuts([{ keys: 'Ctrl+S', what: 'Save the scan’s patches', run: () => void bench.save() }]);
+useShortcuts([{ command: 'save', what: 'Save the scan’s patches', run: () => void bench.save() }]);
 </script>
 
 <template>

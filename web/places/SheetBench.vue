@@ -2,7 +2,7 @@
 /** The sheet bench: the picture with its marks on the left leaf, finding and casting on the right. */
 import { onBeforeUnmount, watch } from 'vue';
 import BenchShell from '../made/BenchShell.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import SheetPanel from '../sheet/SheetPanel.vue';
 import SheetView from '../sheet/SheetView.vue';
 import { useSheetBench } from '../stores/sheetBench';
@@ -15,7 +15,7 @@ watch(
   { immediate: true },
 );
 onBeforeUnmount(() => void bench.close());
-useShortcuts([{ keys: 'Ctrl+S', what: 'Save the sheet’s marks', run: () => void bench.save() }]);
+useShortcuts([{ command: 'save', what: 'Save the sheet’s marks', run: () => void bench.save() }]);
 </script>
 
 <template>

@@ -4,7 +4,7 @@ import { onBeforeUnmount, watch } from 'vue';
 import ConflictNote from '../controls/ConflictNote.vue';
 import LeafPair from '../controls/LeafPair.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import SaveState from '../controls/SaveState.vue';
 import TopBar from '../controls/TopBar.vue';
 import CastPanel from '../slab/CastPanel.vue';
@@ -25,7 +25,7 @@ watch(
   { immediate: true },
 );
 onBeforeUnmount(() => void bench.close());
-useShortcuts([{ keys: 'Ctrl+S', what: 'Save the slab', run: () => void bench.save() }]);
+useShortcuts([{ command: 'save', what: 'Save the slab', run: () => void bench.save() }]);
 </script>
 
 <template>

@@ -33,7 +33,7 @@ import AlphaShelf from './AlphaShelf.vue';
 import ArrivalList from './ArrivalList.vue';
 import { droppedFiles, sourcesIn } from './droppedFiles';
 import { MESH_ENDINGS } from '../workers/meshFiles';
-import { useNewSource } from './newSource';
+import { USUAL_CELLS, useNewSource } from './newSource';
 import DeleteDialog from './DeleteDialog.vue';
 import EarlierSaves from './EarlierSaves.vue';
 import InboxNote from './InboxNote.vue';
@@ -44,6 +44,7 @@ import StorageNote from './StorageNote.vue';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
 import DialogBox from '../controls/DialogBox.vue';
+import { usePreferences } from '../stores/preferences';
 
 const router = useRouter();
 const kept = useKeptThings();
@@ -57,7 +58,7 @@ const making = ref(false);
 const scanningPage = ref(false);
 const busy = ref(false);
 const name = ref('');
-const cells = ref<(typeof SLAB_CELLS)[number]>(1024);
+const cells = ref<(typeof SLAB_CELLS)[number]>(USUAL_CELLS);
 const problem = ref<string | null>(null);
 
 const vertices = (n: number): number => (n + 1) ** 2;
@@ -171,7 +172,7 @@ async function make(): Promise<void> {
       version: SOURCE_VERSION,
       kind: 'slab',
       id: crypto.randomUUID(),
-      card: { name: name.value },
+      card: { name: name.value, author: usePreferences().author() },
       cells: cells.value,
       blob: null,
     });
@@ -205,19 +206,21 @@ async function rename(name: string): Promise<void> {
   >
     <TopBar>
       <template #end>
-        <PushButton
-          title="Pictures (PNG, JPEG, WebP, TIFF, EXR, SVG) and scans (OBJ, PLY, STL, GLB); they can be dropped too"
-          @click="pick"
-        >
-          Open files…
-        </PushButton>
-        <PushButton title="All pictures and scans of a folder, and of those in it" @click="pickFolder">
-          Open a folder…
-        </PushButton>
-        <PushButton title="From a flatbed on the network" @click="scanningPage = true">Scan a page…</PushButton>
-        <PushButton @click="begin('lettering')">New lettering</PushButton>
-        <PushButton @click="begin('pattern')">New pattern</PushButton>
-        <PushButton look="main" @click="ask">New slab</PushButton>
+        <span class="forms" data-tour="forms">
+          <PushButton
+            title="Pictures (PNG, JPEG, WebP, TIFF, EXR, SVG) and scans (OBJ, PLY, STL, GLB); they can be dropped too"
+            @click="pick"
+          >
+            Open files…
+          </PushButton>
+          <PushButton title="All pictures and scans of a folder, and of those in it" @click="pickFolder">
+            Open a folder…
+          </PushButton>
+          <PushButton title="From a flatbed on the network" @click="scanningPage = true">Scan a page…</PushButton>
+          <PushButton @click="begin('lettering')">New lettering</PushButton>
+          <PushButton @click="begin('pattern')">New pattern</PushButton>
+          <PushButton look="main" @click="ask">New slab</PushButton>
+        </span>
       </template>
     </TopBar>
     <ScrollArea>

@@ -3,19 +3,14 @@
  * What the data folder takes, and what of it is kept for taking back; cleaned up once a day, and now when it is asked
  * for.
  */
-import { computed, onMounted, ref } from 'vue';
-import { counted, spaced } from '#core/words';
-import { cleanStorage, getStorage, type Sizes } from '../api/client';
+import { computed, onMounted } from 'vue';
+import { counted } from '#core/words';
 import { failNotice, tellNotice } from '../controls/undoNotice';
-import { sentence, useConnection } from '../stores/connection';
+import { sentence } from '../stores/connection';
+import { megabytes, useStorageSizes } from '../stores/storage';
 import PushButton from '../controls/PushButton.vue';
 
-const connection = useConnection();
-const sizes = ref<Sizes | null>(null);
-const cleaning = ref(false);
-
-const megabytes = (bytes: number): string =>
-  bytes < 10 * 2 ** 20 ? (bytes / 2 ** 20).toFixed(1) : spaced(bytes / 2 ** 20);
+const { sizes, cleaning, look, clean } = useStorageSizes();
 const told = computed(
   () =>
     sizes.value &&
@@ -26,32 +21,8 @@ const told = computed(
       `${counted(sizes.value.deleted, 'deleted thing', 'deleted things')} kept for 30 days`,
     ].join(' · '),
 );
-
-onMounted(async () => {
-  sizes.value = await getStorage().catch((error: unknown) => {
-    connection.noticed(error);
-    return null;
-  });
-});
-
-async function clean(): Promise<void> {
-  cleaning.value = true;
-  try {
-    const { cleaned, sizes: now } = await cleanStorage();
-    const before = sizes.value ? sizes.value.files + sizes.value.database : 0;
-    sizes.value = now;
-    const won = before - now.files - now.database;
-    tellNotice(
-      won > 2 ** 20
-        ? `${megabytes(won)} MB freed; ${counted(cleaned.revisions, 'old revision', 'old revisions')} went.`
-        : 'There was nothing to clean up.',
-    );
-  } catch (error) {
-    failNotice(sentence(error));
-  } finally {
-    cleaning.value = false;
-  }
-}
+onMounted(look);
+const cleanUp = (): Promise<void> => clean().then(tellNotice, (error: unknown) => failNotice(sentence(error)));
 </script>
 
 <template>
@@ -62,7 +33,7 @@ async function clean(): Promise<void> {
       look="quiet"
       :loading="cleaning"
       title="Thins old revisions, empties what was deleted over 30 days ago, and frees the space"
-      @click="clean"
+      @click="cleanUp"
       >Clean up now</PushButton
     >
   </p>

@@ -11,11 +11,12 @@ import { saveFile } from '../controls/saveFile';
 import { failNotice, tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { usePartMeshes } from '../stores/partMeshes';
-import { BODY_MILLIMETRES, useProof } from '../stores/proof';
+import { useProof } from '../stores/proof';
 import type { MeshEnding } from '../workers/meshOut';
 import type { PackedOut } from '../workers/meshOut.worker';
 import { meshFile } from '../workers/meshOutFile';
 import { writtenPiece } from './writtenPiece';
+import { usePreferences } from '../stores/preferences';
 
 const proof = useProof();
 const meshes = usePartMeshes();
@@ -46,7 +47,13 @@ const download = (ending: MeshEnding): Promise<void> =>
     const mesh = await proof.sculptor.sculpted();
     const texture = ending === 'glb' ? await proof.texturePng() : null;
     const things: PackedOut[] = [
-      { name: proof.label, mesh, millimetres: BODY_MILLIMETRES, up: 'y', ...(texture ? { texture } : {}) },
+      {
+        name: proof.label,
+        mesh,
+        millimetres: usePreferences().millimetres(),
+        up: 'y',
+        ...(texture ? { texture } : {}),
+      },
     ];
     for (const piece of proof.sculptor.pieces.values()) {
       if (piece.hidden) continue;

@@ -170,11 +170,11 @@ const colour = computed({
         :on="hands.on.value && hands.handles.value === one.hand"
         @click="pickHandles(one.hand)"
       />
-      <ToolButton :icon="Minus" label="Smaller" keys="[" @click="hands.smaller()" />
-      <ToolButton :icon="Plus" label="Larger" keys="]" @click="hands.larger()" />
-      <ToolButton :icon="RotateCcw" label="Turn left" keys="," @click="hands.left()" />
-      <ToolButton :icon="RotateCw" label="Turn right" keys="." @click="hands.right()" />
-      <ToolButton :icon="Copy" label="Copy" help="Copy beside" keys="Ctrl+D" @click="hands.copy()" />
+      <ToolButton :icon="Minus" label="Smaller" command="smaller" @click="hands.smaller()" />
+      <ToolButton :icon="Plus" label="Larger" command="larger" @click="hands.larger()" />
+      <ToolButton :icon="RotateCcw" label="Turn left" command="turnLeft" @click="hands.left()" />
+      <ToolButton :icon="RotateCw" label="Turn right" command="turnRight" @click="hands.right()" />
+      <ToolButton :icon="Copy" label="Copy" help="Copy beside" command="copy" @click="hands.copy()" />
       <ToolButton
         :icon="FlipHorizontal2"
         label="Mirror"
@@ -205,8 +205,8 @@ const colour = computed({
         /></template>
         <MeshFileButtons @write="desk.download" />
       </PopMenu>
-      <ToolButton :icon="EyeOff" label="Hide" keys="Shift+G" @click="hands.hide()" />
-      <ToolButton :icon="Trash2" label="Delete" keys="Delete" @click="hands.remove()" />
+      <ToolButton :icon="EyeOff" label="Hide" command="hide" @click="hands.hide()" />
+      <ToolButton :icon="Trash2" label="Delete" command="remove" @click="hands.remove()" />
     </div>
     <p v-if="heavy" class="warn" role="status">{{ heavy }}</p>
     <PushButton v-if="hidden > 0" small @click="desk.showHidden()"

@@ -2,6 +2,7 @@
 /** The numbers a sculptor asks for, beside the pointer while it is over the body, otherwise in the corner. */
 import { computed } from 'vue';
 import { paints, paintsOnly, type Brush } from '#core/settings';
+import { useLengths } from '../controls/lengths';
 
 const props = defineProps<{
   brush: Brush;
@@ -12,8 +13,11 @@ const props = defineProps<{
   height: number;
 }>();
 
+/** Sizes are read to this, body units. */
+const SIZE_STEP = 0.01;
+const lengths = useLengths();
 const numbers = computed(() => [
-  { what: 'size', value: (props.live?.radius ?? props.brush.stroke.size).toFixed(2) },
+  { what: 'size', value: lengths.told(props.live?.radius ?? props.brush.stroke.size, SIZE_STEP) },
   ...(props.brush.touch.action === 'insert' || paintsOnly(props.brush)
     ? []
     : [

@@ -15,7 +15,7 @@ import TickBox from '../controls/TickBox.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import SelectField from '../controls/SelectField.vue';
 import { usePickFiles } from '../controls/pickFiles';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 
 defineProps<{ brushId: string }>();
 const proof = useProof();
@@ -47,7 +47,7 @@ const pickFile = usePickFiles(
 function toggleFollows(): void {
   orSay(() => proof.setFollows(!proof.follows));
 }
-useShortcuts([{ keys: 'T', what: 'Strokes follow the brush, or stay as they were drawn', run: toggleFollows }]);
+useShortcuts([{ command: 'follow', run: toggleFollows }]);
 function pickBody(name: string): void {
   if (name === 'file') pickFile();
   else void proof.show(name, proof.density);
@@ -126,7 +126,7 @@ async function forget(): Promise<void> {
           ? 'Strokes follow the brush: they are replayed as a setting moves. Their colours stay'
           : 'Strokes stay as they were drawn: settings are those of the next ones'
       "
-      keys="T"
+      command="follow"
       :on="proof.follows"
       @click="toggleFollows"
     />

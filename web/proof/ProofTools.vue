@@ -11,6 +11,8 @@ import PushButton from '../controls/PushButton.vue';
 import TickBox from '../controls/TickBox.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
+import { inHint, keyOf } from '../keys/chosen';
+import KeyCap from '../controls/KeyCap.vue';
 
 defineProps<{ lit: boolean; axes: readonly [string, string]; hindered: string | null }>();
 const guides = defineModel<GuideLook>('guides', { required: true });
@@ -26,28 +28,26 @@ const proof = useProof();
     <GuidesMenu v-model="guides" :axes="axes" :hindered="hindered" @stamp="(x, y) => $emit('stamp', x, y)" />
     <PopMenu placement="bottom" :width="206">
       <template #reference
-        ><ToolButton
-          look="round"
-          :icon="CircleDashed"
-          label="Mask"
-          help="Mask: hold M to paint it, D with it to take it away"
+        ><ToolButton look="round" :icon="CircleDashed" label="Mask" help="Mask: held, the key paints it" command="mask"
       /></template>
       <div class="menu">
-        <p class="muted">Hold M to paint a mask, D with it to take it away.</p>
-        <PushButton @click="proof.editMask('mask-invert')">Invert (I)</PushButton>
-        <PushButton @click="proof.editMask('mask-clear')">Clear (U)</PushButton>
+        <p class="muted">
+          Hold <KeyCap command="mask" /> to paint a mask, <KeyCap command="dig" /> with it to take it away.
+        </p>
+        <PushButton @click="proof.editMask('mask-invert')">Invert{{ inHint('invert') }}</PushButton>
+        <PushButton @click="proof.editMask('mask-clear')">Clear{{ inHint('clearMask') }}</PushButton>
         <PushButton
           :disabled="proof.state.strokes === 0"
           title="Masks what the last stroke raised"
           @click="proof.sculptor.maskRaised()"
         >
-          Mask what it raised (R)
+          Mask what it raised{{ inHint('maskRaised') }}
         </PushButton>
         <PushButton
           title="What is masked comes off as a closed body of its own; the body is untouched where it was"
           @click="$emit('cut')"
         >
-          Cut it off (Shift+C)
+          Cut it off{{ inHint('cut') }}
         </PushButton>
       </div>
     </PopMenu>
@@ -57,7 +57,8 @@ const proof = useProof();
           look="round"
           :icon="Palette"
           label="Clay and light"
-          help="Clay, shading and light (hold L to turn the light)"
+          help="Clay, shading and light; held, the key turns the light"
+          command="light"
       /></template>
       <div class="menu">
         <div class="heading">Clay</div>
@@ -74,10 +75,14 @@ const proof = useProof();
           </template>
         </ChoiceBar>
         <TickBox v-model="facets">Show the faces</TickBox>
-        <PushButton :disabled="!lit" title="Hold L and move the pointer to turn it" @click="$emit('light')">
+        <PushButton
+          :disabled="!lit"
+          :title="`Hold ${keyOf('light')} and move the pointer to turn it`"
+          @click="$emit('light')"
+        >
           Light from the upper left
         </PushButton>
-        <p class="muted">Hold L and move the pointer to turn the light.</p>
+        <p class="muted">Hold <KeyCap command="light" /> and move the pointer to turn the light.</p>
         <PushButton title="The body alone, as it is seen, as a PNG of any size" @click="$emit('picture')">
           Save a picture…
         </PushButton>
@@ -88,7 +93,7 @@ const proof = useProof();
       :icon="Undo2"
       label="Undo"
       help="Undo the last stroke"
-      keys="Ctrl+Z"
+      command="undo"
       :disabled="!proof.state.canUndo"
       @click="$emit('undo')"
     />
@@ -96,7 +101,7 @@ const proof = useProof();
       look="round"
       :icon="Redo2"
       label="Redo"
-      keys="Ctrl+Shift+Z"
+      command="redo"
       :disabled="!proof.state.canRedo"
       @click="proof.sculptor.redo()"
     />
@@ -107,7 +112,7 @@ const proof = useProof();
       :disabled="proof.state.strokes === 0"
       @click="proof.sculptor.clear()"
     />
-    <ToolButton look="round" :icon="House" label="View from the front" keys="H" @click="$emit('home')" />
+    <ToolButton look="round" :icon="House" label="View from the front" command="whole" @click="$emit('home')" />
   </div>
 </template>
 

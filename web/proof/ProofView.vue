@@ -10,8 +10,9 @@ import { paints, worksOf, type Brush } from '#core/settings';
 import type { StencilPlace } from '#core/stroke';
 import { shownInside } from '../stores/shownAlpha';
 import { useShownAlphas } from '../stores/shownAlphas';
-import { useBrushKeys } from '../controls/brushKeys';
-import { useShortcuts } from '../controls/shortcuts';
+import { useAdjusting } from '../keys/adjusting';
+import { useBrushKeys } from '../keys/brushKeys';
+import { useShortcuts } from '../keys/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
@@ -43,6 +44,8 @@ import { useLight } from './useLight';
 import { useLooking } from './useLooking';
 import ViewCross from './ViewCross.vue';
 import PushButton from '../controls/PushButton.vue';
+import { keyOf } from '../keys/chosen';
+import { useTouch } from '../stores/touch';
 
 const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
 /** Where the eye is, shared with a view that looks along. */
@@ -120,6 +123,13 @@ const pieces = useProofPieces({
   problem,
 });
 const { hands } = pieces;
+const touch = useTouch();
+const adjusting = useAdjusting({
+  surface,
+  brush: () => props.brush,
+  edit: (change) => emit('edit', change),
+  changed: () => input?.hover(),
+});
 const picking = useColourPicking({ brush: () => props.brush, edit: (change) => emit('edit', change) });
 const symmetry = () => ({ ...proof.symmetry });
 /** Pieces that strokes go on, the layer that paint goes on, and whether they keep their settings. */
@@ -195,6 +205,7 @@ onMounted(async () => {
       fingerNode = false;
     },
     moved: (by) => eye?.fingers(by),
+    rests: () => input?.penDown ?? false,
   });
   guides.begin(view.value, eye);
   guides.looked();
@@ -216,6 +227,7 @@ onMounted(async () => {
       onPath.value ||
       light.turning.value ||
       looking.held.value ||
+      adjusting.held.value ||
       fingers!.busy,
     onHover,
     onEnd: () => undefined,
@@ -223,6 +235,7 @@ onMounted(async () => {
     settle: (at) => guides.settling.value!.settle(at),
     onStamped: (origin) => guides.settling.value!.stamped(origin),
     onBeside: (beside) => eye?.leftTurns(beside),
+    movesView: touch.moves,
   });
   view.value.setSymmetry(proof.symmetry);
   proof.sculptor.onChange = (leaves) => view.value?.update(leaves);
@@ -306,7 +319,8 @@ function pressed(e: PointerEvent): void {
     void picking.pick(eye.ray(e.clientX - box.left, e.clientY - box.top));
     return;
   }
-  if (!fingers?.busy && !looking.held.value && hands.down(e)) return;
+  if (touch.moves(e)) return eye?.leftTurns(true);
+  if (adjusting.held.value || (!fingers?.busy && !looking.held.value && hands.down(e))) return;
   if (
     !onPath.value ||
     e.button !== 0 ||
@@ -356,8 +370,7 @@ async function cut(): Promise<void> {
     const name = await proof.cutOff(props.brush.card.name);
     if (name) tellNotice(`Cut off: “${name}” is among the bodies.`);
     else
-      proof.problem =
-        'No complete face is masked, so there is nothing to cut off. Paint a mask with M held, or mask what the last stroke raised.';
+      proof.problem = `No complete face is masked, so there is nothing to cut off. Paint a mask with ${keyOf('mask')} held, or mask what the last stroke raised.`;
   } catch (error) {
     proof.problem = sentence(error);
   }
@@ -370,41 +383,37 @@ function drop(e: DragEvent): void {
 
 function leave(): void {
   if (path.open.value) void path.abandon();
-  else if (hands.abandon() || input?.abandon()) return;
+  else if (adjusting.cancel() || hands.abandon() || input?.abandon()) return;
   else if (hands.count.value > 0) hands.choose([]);
   else if (hands.on.value) pieces.toggle();
 }
 useBrushKeys({
   brush: () => props.brush,
-  // Brackets size the chosen pieces.
-  edit: (change) => {
-    if (!pieces.some()) emit('edit', change);
-  },
+  edit: (change) => emit('edit', change),
   dig: (down) => input?.setDig(down),
 });
 useShortcuts([
   {
-    keys: 'Esc',
+    command: 'cancel',
     what: 'Cancel the stroke in progress; let go of the pieces',
     run: leave,
   },
-  { keys: 'Enter', what: 'Path: finish it', when: () => path.open.value, run: () => void path.keep() },
+  { command: 'confirm', what: 'Path: finish it', when: () => path.open.value, run: () => void path.keep() },
   {
-    keys: 'Backspace',
+    command: 'back',
     what: 'Path: remove the last node',
     when: () => path.open.value,
     run: () => void path.remove(),
   },
-  { keys: 'Ctrl+Z', what: 'Undo the last stroke', run: undo },
-  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => void proof.sculptor.redo() },
-  { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => void proof.sculptor.redo() },
-  { keys: 'X', what: 'Mirror left and right', run: () => (proof.symmetry.mirrorX = !proof.symmetry.mirrorX) },
-  { keys: 'I', what: 'Invert the mask', run: () => void proof.editMask('mask-invert') },
-  { keys: 'U', what: 'Clear the mask', run: () => void proof.editMask('mask-clear') },
-  { keys: 'R', what: 'Mask what the last stroke raised', run: () => void proof.sculptor.maskRaised() },
-  { keys: 'Shift+C', what: 'Cut what is masked off as a body of its own', run: () => void cut() },
-  { keys: 'Right drag', what: 'Turn the body (or left drag beside it)' },
-  { keys: 'Middle drag', what: 'Pan; the wheel zooms' },
+  { command: 'undo', what: 'Undo the last stroke', run: undo },
+  { command: 'redo', run: () => void proof.sculptor.redo() },
+  { command: 'mirrorX', run: () => (proof.symmetry.mirrorX = !proof.symmetry.mirrorX) },
+  { command: 'invert', what: 'Invert the mask', run: () => void proof.editMask('mask-invert') },
+  { command: 'clearMask', run: () => void proof.editMask('mask-clear') },
+  { command: 'maskRaised', run: () => void proof.sculptor.maskRaised() },
+  { command: 'cut', run: () => void cut() },
+  { gesture: 'Right drag', what: 'Turn the body (or left drag beside it)' },
+  { gesture: 'Middle drag', what: 'Pan; the wheel zooms' },
 ]);
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * The stencil: the alpha as a sheet over the view. N held, or the button, lets the pointer move it; a corner turns and
- * scales it, and so does the wheel. Otherwise strokes go through it.
+ * The stencil: the alpha as a sheet over the view. A held key, or the button, lets the pointer move it; a corner turns
+ * and scales it, and so does the wheel. Otherwise strokes go through it.
  */
 import { computed, ref, watch } from 'vue';
 import type { StencilPlace } from '#core/stroke';
@@ -10,8 +10,9 @@ import type { Brush } from '#core/settings';
 import { drawGreys } from '../controls/drawGreys';
 import { shownInside } from '../stores/shownAlpha';
 import { useShownAlphas } from '../stores/shownAlphas';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import PushButton from '../controls/PushButton.vue';
+import { keyOf } from '../keys/chosen';
 
 const shownAlphas = useShownAlphas();
 const props = defineProps<{ alpha: AlphaHead | null; form: Brush['form']; width: number; height: number }>();
@@ -90,62 +91,60 @@ function nudge(change: Partial<StencilPlace>): void {
 }
 useShortcuts([
   {
-    keys: 'N',
+    command: 'stencil',
     what: 'Held: the pointer moves the stencil; arrows, comma, full stop, + and − too',
     hold: (down) => (keyed.value = down),
   },
   {
-    keys: 'ArrowLeft',
+    command: 'left',
     what: 'Stencil: left',
     silent: true,
     when: () => moving.value,
     run: () => nudge({ x: place.value.x - 0.02 }),
   },
   {
-    keys: 'ArrowRight',
+    command: 'right',
     what: 'Stencil: right',
     silent: true,
     when: () => moving.value,
     run: () => nudge({ x: place.value.x + 0.02 }),
   },
   {
-    keys: 'ArrowUp',
+    command: 'up',
     what: 'Stencil: up',
     silent: true,
     when: () => moving.value,
     run: () => nudge({ y: place.value.y + 0.02 }),
   },
   {
-    keys: 'ArrowDown',
+    command: 'down',
     what: 'Stencil: down',
     silent: true,
     when: () => moving.value,
     run: () => nudge({ y: place.value.y - 0.02 }),
   },
   {
-    keys: ',',
+    command: 'turnLeft',
     what: 'Stencil: turn anticlockwise',
     silent: true,
     when: () => moving.value,
     run: () => nudge({ turnRad: place.value.turnRad + Math.PI / 36 }),
   },
   {
-    keys: '.',
+    command: 'turnRight',
     what: 'Stencil: turn clockwise',
     silent: true,
     when: () => moving.value,
     run: () => nudge({ turnRad: place.value.turnRad - Math.PI / 36 }),
   },
   {
-    keys: '-',
-    what: 'Stencil: smaller',
+    command: 'stencilSmaller',
     silent: true,
     when: () => moving.value,
     run: () => nudge({ half: sized(place.value.half / 1.05) }),
   },
   {
-    keys: '=',
-    what: 'Stencil: larger',
+    command: 'stencilLarger',
     silent: true,
     when: () => moving.value,
     run: () => nudge({ half: sized(place.value.half * 1.05) }),
@@ -183,7 +182,9 @@ useShortcuts([
       </PushButton>
       <PushButton @click="place = { x: 0, y: 0, half: 0.5, turnRad: 0 }">Put it back</PushButton>
       <span v-if="!alpha">A stencil needs an alpha.</span
-      ><span v-else>{{ moving ? 'drag moves, corners turn and scale, wheel scales' : 'hold N to move it' }}</span>
+      ><span v-else>{{
+        moving ? 'drag moves, corners turn and scale, wheel scales' : `hold ${keyOf('stencil')} to move it`
+      }}</span>
     </div>
   </div>
 </template>

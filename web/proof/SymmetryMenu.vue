@@ -24,7 +24,7 @@ const put = (change: Partial<Symmetry>): void => {
 <template>
   <PopMenu placement="bottom" :width="280">
     <template #reference>
-      <ToolButton :icon="Mirror" look="round" label="Symmetry" keys="X mirrors" :on="on" />
+      <ToolButton :icon="Mirror" look="round" label="Symmetry" command="mirrorX" :on="on" />
     </template>
     <div class="menu">
       <div class="row">

@@ -6,6 +6,8 @@ import { computed } from 'vue';
 import type { View } from '#core/stroke';
 import { seenSides, type Side } from '../viewport/sides';
 import PushButton from '../controls/PushButton.vue';
+import { inHint } from '../keys/chosen';
+import { SIDE_COMMANDS } from './useLooking';
 
 const props = defineProps<{ basis: View; parallel: boolean }>();
 const emit = defineEmits<{ look: [side: Side['name']]; turn: [dx: number, dy: number]; toggle: [] }>();
@@ -59,7 +61,7 @@ function up(e: PointerEvent): void {
           @keydown.enter.prevent="emit('look', side.name)"
           @keydown.space.prevent="emit('look', side.name)"
         >
-          <title>{{ side.label }} ({{ side.keys }})</title>
+          <title>{{ side.label }}{{ inHint(SIDE_COMMANDS[side.name]) }}</title>
           <circle :cx="MIDDLE + x * ARM" :cy="MIDDLE + y * ARM" r="10" />
           <text :x="MIDDLE + x * ARM" :y="MIDDLE + y * ARM + 3.5">{{ side.name[0].toUpperCase() }}</text>
         </g>
@@ -67,7 +69,11 @@ function up(e: PointerEvent): void {
     </svg>
     <PushButton
       small
-      :title="parallel ? 'Parallel: nothing gets smaller with distance (O)' : 'Perspective, as an eye sees it (O)'"
+      :title="
+        parallel
+          ? `Parallel: nothing gets smaller with distance${inHint('parallel')}`
+          : `Perspective, as an eye sees it${inHint('parallel')}`
+      "
       @click="emit('toggle')"
       >{{ parallel ? 'Parallel' : 'Perspective' }}</PushButton
     >

@@ -1,7 +1,7 @@
-/** Brushes that a held key puts in the hand: S smooths, M masks, both at the size of the brush at hand. */
+/** Brushes that a held key puts in the hand: one smooths, one masks, both at the size of the brush at hand. */
 import { ref, watch } from 'vue';
 import type { Brush } from '#core/settings';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { heldBrush, MASK, SMOOTH } from '../stores/heldBrush';
 import { useProof } from '../stores/proof';
 
@@ -25,8 +25,8 @@ export function useHeldBrushes(brush: () => Brush, changed: () => void) {
     changed();
   });
   useShortcuts([
-    { keys: 'S', what: 'Held: Smooth, at this size', hold: (down) => hold('smooth', down) },
-    { keys: 'M', what: 'Held: paint a mask; with D take it away', hold: (down) => hold('mask', down) },
+    { command: 'smooth', what: 'Held: Smooth, at this size', hold: (down) => hold('smooth', down) },
+    { command: 'mask', what: 'Held: paint a mask; with D take it away', hold: (down) => hold('mask', down) },
   ]);
   return { held, inHand };
 }

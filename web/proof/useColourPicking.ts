@@ -1,8 +1,8 @@
-/** C held: a press takes the colour that is seen on the surface. It may be a drifted one, and that is said. */
+/** Under a held key a press takes the colour that is seen on the surface. It may be a drifted one, and that is said. */
 import { ref } from 'vue';
 import type { Ray } from '#core/mesh';
 import { paints, type Brush } from '#core/settings';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { tellNotice } from '../controls/undoNotice';
 import { usePalettes } from '../stores/palettes';
 import { useProof } from '../stores/proof';
@@ -22,20 +22,17 @@ export function useColourPicking(o: { brush: () => Brush; edit: (change: (brush:
 
   useShortcuts([
     {
-      keys: 'C',
-      what: 'Held: a press takes the colour from the surface',
+      command: 'pickColour',
       when: () => paints(o.brush()),
       hold: (down) => (held.value = down),
     },
     {
-      keys: 'V',
-      what: 'Swap the first and the second colour',
+      command: 'swapColours',
       when: () => paints(o.brush()),
       run: () => o.edit((b) => ([b.colour.first, b.colour.second] = [b.colour.second, b.colour.first])),
     },
     {
-      keys: 'Shift+V',
-      what: 'The colour that was chosen last, whatever came onto the surface',
+      command: 'chosenColour',
       when: () => paints(o.brush()) && palettes.history.length > 0,
       run: () => o.edit((b) => (b.colour.first = palettes.history[0])),
     },

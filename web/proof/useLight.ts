@@ -1,6 +1,6 @@
 /** The light, turned by the pointer while L is held. */
 import { computed, ref } from 'vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import type { ClayView } from '../viewport/clayView';
 
 const RAD_PER_PIXEL = 0.01;
@@ -33,6 +33,6 @@ export function useLight(view: () => ClayView | null) {
     view()?.setLight(null);
   }
   const turned = computed(() => at.value.azimuth !== START.azimuth || at.value.height !== START.height);
-  useShortcuts([{ keys: 'L', what: 'Held: the pointer turns the light', hold: (down) => (turning.value = down) }]);
+  useShortcuts([{ command: 'light', hold: (down) => (turning.value = down) }]);
   return { turning, turned, move, reset };
 }

@@ -2,9 +2,19 @@
 import { useLocalStorage } from '@vueuse/core';
 import { ref, shallowRef } from 'vue';
 import type { View } from '#core/stroke';
-import { useShortcuts } from '../controls/shortcuts';
+import type { CommandId } from '../keys/commands';
+import { useShortcuts } from '../keys/shortcuts';
 import type { BodyEye, EyeHand } from '../viewport/bodyEye';
-import { SIDES } from '../viewport/sides';
+import { SIDES, type Side } from '../viewport/sides';
+
+export const SIDE_COMMANDS: Record<Side['name'], CommandId> = {
+  front: 'whole',
+  back: 'fromBack',
+  left: 'fromLeft',
+  right: 'fromRight',
+  above: 'fromAbove',
+  below: 'fromBelow',
+};
 
 export interface LookingOptions {
   eye: () => BodyEye | null;
@@ -33,22 +43,22 @@ export function useLooking({ eye, under }: LookingOptions) {
     parallel.value = now.pose.parallel;
   }
   useShortcuts([
-    ...SIDES.map(({ name, label, keys }) => ({
-      keys,
+    ...SIDES.map(({ name, label }) => ({
+      command: SIDE_COMMANDS[name],
       what: `Look ${label.toLowerCase()}`,
       run: () => (name === 'front' ? eye()?.home() : eye()?.from(name)),
     })),
-    { keys: 'O', what: 'Parallel, or in perspective', run: toggle },
+    { command: 'parallel', run: toggle },
     {
-      keys: 'F',
+      command: 'lookAt',
       what: 'Look at the place under the pointer',
       run: () => {
         const place = under();
         if (place) eye()?.lookAt(place);
       },
     },
-    { keys: 'E', what: 'Held: a drag anywhere turns the body; with Shift it pans', hold: hold('turn') },
-    { keys: 'Q', what: 'Held: drag up or down to zoom', hold: hold('nearer') },
+    { command: 'move', what: 'Held: a drag anywhere turns the body; with Shift it pans', hold: hold('turn') },
+    { command: 'zoom', hold: hold('nearer') },
   ]);
   return { parallel, basis, held, toggle, moved };
 }

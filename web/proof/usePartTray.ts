@@ -5,7 +5,7 @@
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch, type Ref } from 'vue';
 import { setsParts, type Brush } from '#core/settings';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 
 export interface PartTrayOptions {
   surface: Ref<HTMLElement | undefined>;
@@ -46,12 +46,11 @@ export function usePartTray({ surface, brush, changed }: PartTrayOptions) {
   );
   useShortcuts([
     {
-      keys: 'Y',
-      what: 'Held: the brush’s parts beside the pointer; the wheel picks one',
+      command: 'tray',
       hold: (down) => (held.value = down),
     },
-    { keys: 'PageDown', what: 'Pick the next part of the brush', when: () => count.value > 0, run: () => step(1) },
-    { keys: 'PageUp', what: 'Pick the part before', when: () => count.value > 0, run: () => step(-1) },
+    { command: 'nextPart', when: () => count.value > 0, run: () => step(1) },
+    { command: 'lastPart', when: () => count.value > 0, run: () => step(-1) },
   ]);
   return { open, picked };
 }

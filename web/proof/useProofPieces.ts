@@ -5,14 +5,14 @@ import { seatOf, stood } from '#core/part';
 import type { Piece } from '#core/scene';
 import { addParts, paints, setsParts, type Brush } from '#core/settings';
 import type { BrushAlphas } from '#core/stored';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { saveFile } from '../controls/saveFile';
 import { failNotice, tellNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
 import { useNewPart } from '../stores/newPart';
 import { usePartMeshes } from '../stores/partMeshes';
-import { BODY_MILLIMETRES, useProof } from '../stores/proof';
+import { useProof } from '../stores/proof';
 import { useWork } from '../stores/work';
 import type { BodyEye } from '../viewport/bodyEye';
 import type { ClayView } from '../viewport/clayView';
@@ -26,6 +26,7 @@ import { usePieceHands } from './usePieceHands';
 import { usePieces } from './usePieces';
 import { useStrokesOn } from './useStrokesOn';
 import { writtenPiece } from './writtenPiece';
+import { usePreferences } from '../stores/preferences';
 
 export interface ProofPiecesOptions {
   surface: Ref<HTMLElement | undefined>;
@@ -134,7 +135,7 @@ export function useProofPieces(o: ProofPiecesOptions) {
         name: piece.name,
         mesh,
         made: { from: 'cut', sourceId: null, sourceRevision: null },
-        millimetres: BODY_MILLIMETRES * Math.hypot(...piece.at.up),
+        millimetres: usePreferences().millimetres() * Math.hypot(...piece.at.up),
         up: { up: [0, 0, 1], forward: [0, 1, 0] },
       });
       tellNotice(`“${piece.name}” is kept as a part, in Sources.`);
@@ -199,24 +200,24 @@ export function useProofPieces(o: ProofPiecesOptions) {
   const some = (): boolean => hands.on.value && hands.count.value > 0;
   useShortcuts([
     {
-      keys: 'G',
+      command: 'takeHold',
       what: 'Pieces: a press chooses, a drag moves along the surface; Shift adds, and draws a box beside them',
       when: () => listed.value.length > 0,
       run: toggle,
     },
-    { keys: '[', what: 'Pieces: smaller', silent: true, when: some, run: hands.smaller },
-    { keys: ']', what: 'Pieces: larger', silent: true, when: some, run: hands.larger },
-    { keys: ',', what: 'Pieces: turn left', when: some, run: hands.left },
-    { keys: '.', what: 'Pieces: turn right', when: some, run: hands.right },
+    { command: 'smaller', what: 'Pieces: smaller', silent: true, when: some, run: hands.smaller },
+    { command: 'larger', what: 'Pieces: larger', silent: true, when: some, run: hands.larger },
+    { command: 'turnLeft', silent: true, when: some, run: hands.left },
+    { command: 'turnRight', silent: true, when: some, run: hands.right },
     {
-      keys: 'Ctrl+A',
+      command: 'all',
       what: 'Pieces: choose all',
       when: () => hands.on.value,
       run: () => hands.choose(sculptor.pieces.keys()),
     },
-    { keys: 'Ctrl+D', what: 'Pieces: copy beside', when: some, run: () => void hands.copy() },
-    { keys: 'Shift+G', what: 'Pieces: hide', when: some, run: hands.hide },
-    { keys: 'Delete', what: 'Pieces: delete', when: some, run: hands.remove },
+    { command: 'copy', what: 'Pieces: copy beside', when: some, run: () => void hands.copy() },
+    { command: 'hide', what: 'Pieces: hide', when: some, run: hands.hide },
+    { command: 'remove', what: 'Pieces: delete', when: some, run: hands.remove },
   ]);
 
   return {

@@ -3,12 +3,18 @@ import { packMesh } from '#core/formats';
 import type { RawMesh } from '#core/mesh';
 import { stood } from '#core/part';
 import { pieceMesh, type Piece } from '#core/scene';
-import { BODY_MILLIMETRES } from '../stores/proof';
 import type { PackedOut } from '../workers/meshOut.worker';
+import { usePreferences } from '../stores/preferences';
 
 export function writtenPiece(piece: Piece, part: RawMesh): PackedOut {
   const mesh = packMesh(pieceMesh(piece, stood(part, piece.seat)));
-  return { name: piece.name, mesh, millimetres: BODY_MILLIMETRES, up: 'y', colour: coloursOf(piece.colour) };
+  return {
+    name: piece.name,
+    mesh,
+    millimetres: usePreferences().millimetres(),
+    up: 'y',
+    colour: coloursOf(piece.colour),
+  };
 }
 
 /** “#rrggbb” as red, green and blue, 0–1. */

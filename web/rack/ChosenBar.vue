@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** What can be done to the brushes that are chosen. */
-import { Copy, Download, PackageMinus, PackagePlus, Pencil, Tags, Trash2, X } from '@lucide/vue';
+import { ClipboardPaste, Copy, Download, PackageMinus, PackagePlus, Pencil, Tags, Trash2, X } from '@lucide/vue';
 import { ref } from 'vue';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import { useCopiedSettings } from '../stores/copiedSettings';
 import { useManyBrushes } from '../stores/manyBrushes';
 import { usePacks } from '../stores/packs';
 
@@ -21,11 +22,13 @@ const emit = defineEmits<{
   names: [];
   tags: [];
   copy: [];
+  paste: [];
   write: [];
   remove: [];
   none: [];
 }>();
 const packs = usePacks();
+const copied = useCopiedSettings();
 const many = useManyBrushes();
 const menu = ref(false);
 function put(pack: string | null): void {
@@ -58,6 +61,13 @@ function put(pack: string | null): void {
         <PushButton small @click="emit('names')"><Pencil :size="15" /> Rename…</PushButton>
         <PushButton small @click="emit('tags')"><Tags :size="15" /> Tag…</PushButton>
       </template>
+      <PushButton
+        v-if="bases < count && copied.told"
+        small
+        :title="`They take ${copied.told}; it can be undone`"
+        @click="emit('paste')"
+        ><ClipboardPaste :size="15" /> Paste settings</PushButton
+      >
       <PushButton small @click="emit('copy')"><Copy :size="15" /> Copy</PushButton>
       <PushButton small title="As a pack file or as plain folders" @click="emit('write')"
         ><Download :size="15" /> Write…</PushButton
@@ -69,7 +79,7 @@ function put(pack: string | null): void {
         @click="emit('remove')"
         ><Trash2 :size="15" /> Delete</PushButton
       >
-      <ToolButton :icon="X" label="Choose none" keys="Esc" @click="emit('none')" />
+      <ToolButton :icon="X" label="Choose none" command="cancel" @click="emit('none')" />
     </template>
   </div>
 </template>

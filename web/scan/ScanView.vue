@@ -6,7 +6,7 @@ import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch 
 import { patchFrame } from '#core/scan';
 import type { Patch } from '#core/settings';
 import ToolButton from '../controls/ToolButton.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useLooking } from '../proof/useLooking';
 import ViewCross from '../proof/ViewCross.vue';
 import { useScanBench } from '../stores/scanBench';
@@ -131,45 +131,42 @@ const nudge = (change: (patch: Patch) => void, label: string) => (): void => {
 };
 useShortcuts([
   {
-    keys: 'Esc',
+    command: 'cancel',
     what: 'Cancel the patch or the lasso',
     run: leave,
   },
   {
-    keys: 'N',
-    what: 'Lay a patch: press on the scan and drag out its size',
+    command: 'patch',
     run: () => (bench.laying = !bench.laying),
   },
-  { keys: 'J', what: 'Look straight at the chosen patch', run: face },
+  { command: 'lookAt', what: 'Look straight at the chosen patch', run: face },
   {
-    keys: 'K',
-    what: 'Lay the chosen patch as the surface lies',
+    command: 'level',
     run: () => bench.chosen && bench.level(bench.chosen.id),
   },
-  { keys: 'Delete', what: 'Remove the chosen patch', run: () => bench.chosen && bench.remove(bench.chosen.id) },
+  { command: 'remove', what: 'Remove the chosen patch', run: () => bench.chosen && bench.remove(bench.chosen.id) },
   {
-    keys: '[',
+    command: 'smaller',
     what: 'Smaller patch',
     run: nudge((p) => (p.cast.frame.side = clampSide(p.cast.frame.side / 1.06)), 'cast'),
   },
   {
-    keys: ']',
+    command: 'larger',
     what: 'Larger patch',
     run: nudge((p) => (p.cast.frame.side = clampSide(p.cast.frame.side * 1.06)), 'cast'),
   },
   {
-    keys: ',',
+    command: 'turnLeft',
     what: 'Turn the patch left',
     run: nudge((p) => (p.cast.frame.turn = turned(p.cast.frame.turn, 5)), 'cast'),
   },
   {
-    keys: '.',
+    command: 'turnRight',
     what: 'Turn the patch right',
     run: nudge((p) => (p.cast.frame.turn = turned(p.cast.frame.turn, -5)), 'cast'),
   },
-  { keys: 'Ctrl+Z', what: 'Undo', run: () => bench.undo() },
-  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
-  { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => bench.redo() },
+  { command: 'undo', run: () => bench.undo() },
+  { command: 'redo', run: () => bench.redo() },
 ]);
 const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360) + 360) % 360) - 180;
 </script>
@@ -221,7 +218,7 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
         :icon="FrameIcon"
         label="Lay a patch"
         help="Lay a patch: press on the scan and drag out its size"
-        keys="N"
+        command="patch"
         :on="bench.laying"
         @click="bench.laying = !bench.laying"
       />
@@ -229,7 +226,7 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
         look="round"
         :icon="Rotate3d"
         label="Look straight at the patch"
-        keys="J"
+        command="lookAt"
         :disabled="!bench.chosen"
         @click="face"
       />
@@ -237,7 +234,7 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
         look="round"
         :icon="Undo2"
         label="Undo"
-        keys="Ctrl+Z"
+        command="undo"
         :disabled="bench.past.length === 0"
         @click="bench.undo()"
       />
@@ -245,7 +242,7 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
         look="round"
         :icon="Redo2"
         label="Redo"
-        keys="Ctrl+Shift+Z"
+        command="redo"
         :disabled="bench.future.length === 0"
         @click="bench.redo()"
       />

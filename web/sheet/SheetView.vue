@@ -9,11 +9,12 @@ import { computed, ref } from 'vue';
 import { isInside, lassoOutline } from '#core/marks';
 import type { Mark } from '#core/settings';
 import { previewUrl } from '../api/client';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { useSheetBench } from '../stores/sheetBench';
 import { useFingers } from '../viewport/useFingers';
 import { sheetEye } from './sheetEye';
 import ToolButton from '../controls/ToolButton.vue';
+import { useTouch } from '../stores/touch';
 
 const bench = useSheetBench();
 const tool = ref<'choose' | 'lasso' | 'split'>('choose');
@@ -42,6 +43,7 @@ function place(e: PointerEvent | WheelEvent): [number, number] {
   const b = box.value!.getBoundingClientRect();
   return [e.clientX - b.left, e.clientY - b.top];
 }
+const touch = useTouch();
 const fingers = useFingers(box, {
   began: drop,
   moved: ({ dx, dy, factor, x, y }) => {
@@ -59,7 +61,8 @@ function down(e: PointerEvent): void {
   pressed = last;
   box.value!.setPointerCapture(e.pointerId);
   const at = eye.toSheet(...last);
-  if (e.button !== 0) held = 'pan';
+  // A tap still chooses; only drawing is the pen’s.
+  if (e.button !== 0 || (touch.moves(e) && tool.value !== 'choose')) held = 'pan';
   else if (tool.value === 'choose') held = 'press';
   else {
     held = 'draw';
@@ -120,28 +123,28 @@ function wheel(e: WheelEvent): void {
   eye.zoom(Math.exp(-e.deltaY * 0.0016), ...place(e));
 }
 useShortcuts([
-  { keys: 'V', what: 'Click marks to include or exclude them', run: () => (tool.value = 'choose') },
-  { keys: 'C', what: 'Lasso: draw round a mark', run: () => (tool.value = 'lasso') },
-  { keys: 'X', what: 'Split: draw a line through a mark', run: () => (tool.value = 'split') },
-  { keys: 'J', what: 'Join the chosen marks (Shift-click chooses)', run: () => bench.join() },
-  { keys: 'Delete', what: 'Remove the chosen marks', run: () => bench.chosen.length && bench.remove(bench.chosen) },
+  { command: 'chooseMarks', run: () => (tool.value = 'choose') },
+  { command: 'lasso', run: () => (tool.value = 'lasso') },
+  { command: 'split', run: () => (tool.value = 'split') },
+  { command: 'join', run: () => bench.join() },
+  { command: 'remove', what: 'Remove the chosen marks', run: () => bench.chosen.length && bench.remove(bench.chosen) },
   {
-    keys: 'Esc',
+    command: 'cancel',
     what: 'Cancel the line in progress; choose nothing',
     run: () => {
       drop();
       bench.chosen = [];
     },
   },
-  { keys: 'Ctrl+Z', what: 'Undo the last change', run: () => bench.undo() },
-  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => bench.redo() },
-  { keys: 'H', what: 'The whole sheet', run: eye.fit },
-  { keys: 'Drag', what: 'Pan; the wheel zooms' },
+  { command: 'undo', what: 'Undo the last change', run: () => bench.undo() },
+  { command: 'redo', run: () => bench.redo() },
+  { command: 'whole', what: 'The whole sheet', run: eye.fit },
+  { gesture: 'Drag', what: 'Pan; the wheel zooms' },
 ]);
 const TOOLS = [
-  { tool: 'choose', label: 'Include or exclude', keys: 'V', icon: MousePointer2 },
-  { tool: 'lasso', label: 'Lasso', keys: 'C', icon: Lasso },
-  { tool: 'split', label: 'Split along a line', keys: 'X', icon: Scissors },
+  { tool: 'choose', label: 'Include or exclude', command: 'chooseMarks', icon: MousePointer2 },
+  { tool: 'lasso', label: 'Lasso', command: 'lasso', icon: Lasso },
+  { tool: 'split', label: 'Split along a line', command: 'split', icon: Scissors },
 ] as const;
 </script>
 
@@ -191,16 +194,16 @@ const TOOLS = [
         look="round"
         :icon="t.icon"
         :label="t.label"
-        :keys="t.keys"
+        :command="t.command"
         :on="tool === t.tool"
         @click="tool = t.tool"
       />
-      <ToolButton look="round" :icon="Maximize" label="The whole sheet" keys="H" @click="eye.fit()" />
+      <ToolButton look="round" :icon="Maximize" label="The whole sheet" command="whole" @click="eye.fit()" />
       <ToolButton
         look="round"
         :icon="Undo2"
         label="Undo"
-        keys="Ctrl+Z"
+        command="undo"
         :disabled="!bench.past.length"
         @click="bench.undo()"
       />
@@ -208,7 +211,7 @@ const TOOLS = [
         look="round"
         :icon="Redo2"
         label="Redo"
-        keys="Ctrl+Shift+Z"
+        command="redo"
         :disabled="!bench.future.length"
         @click="bench.redo()"
       />

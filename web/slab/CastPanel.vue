@@ -17,6 +17,7 @@ import KeepAsPart from '../cast/KeepAsPart.vue';
 import { provideCastDesk } from '../cast/desk';
 import type { Captured } from '../stores/newPart';
 import { tellAnew } from '../cast/tellAnew';
+import { usePreferences } from '../stores/preferences';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
@@ -41,8 +42,6 @@ async function keep(name: string, over: AlphaHead | null): Promise<boolean> {
   return true;
 }
 
-/** A slab has no size of its own: a part of it is so large until another size is typed, millimetres a body unit. */
-const MILLIMETRES = 50;
 async function captured(): Promise<Captured> {
   const { id, card, cast: settings } = bench.doc!;
   const sourceRevision = bench.revision;
@@ -51,7 +50,7 @@ async function captured(): Promise<Captured> {
     name: `${card.name} part`,
     mesh: await bench.sculptor!.raised(settings.frame),
     made: { from: 'slab', sourceId: id, sourceRevision },
-    millimetres: MILLIMETRES,
+    millimetres: usePreferences().millimetres(),
     up: { up: [0, 0, 1], forward: [-Math.sin(turn), Math.cos(turn), 0] },
   };
 }

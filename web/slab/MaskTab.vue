@@ -9,6 +9,7 @@ import { useSlabCast } from '../stores/slabCast';
 import { MASK_SHAPES, useSlabTools } from '../stores/slabTools';
 import PushButton from '../controls/PushButton.vue';
 import SelectField from '../controls/SelectField.vue';
+import KeyCap from '../controls/KeyCap.vue';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
@@ -69,7 +70,7 @@ async function make(): Promise<void> {
         {{ shape[0].toUpperCase() + shape.slice(1) }}
       </PushButton>
     </div>
-    <p class="muted">Masked clay is dark and stays as it is. Hold D to take away.</p>
+    <p class="muted">Masked clay is dark and stays as it is. Hold <KeyCap command="dig" /> to take away.</p>
     <div class="heading">The whole mask</div>
     <div class="two">
       <PushButton @click="bench.make({ kind: 'mask-invert' })">Invert</PushButton>

@@ -7,7 +7,9 @@ import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 import { useSlabTools } from '../stores/slabTools';
 import PushButton from '../controls/PushButton.vue';
+import { useLengths } from '../controls/lengths';
 
+const lengths = useLengths();
 const bench = useSlabBench();
 const cast = useSlabCast();
 const tools = useSlabTools();
@@ -88,7 +90,10 @@ onBeforeUnmount(() => void drop());
       style="--label: 72px"
       @update:model-value="(v) => put(key, v)"
     />
-    <p v-if="inBodyUnits" class="muted">In body units: the slab is {{ SLAB_SIDE }} across, so 0.02 is 1 % of it.</p>
+    <p v-if="inBodyUnits" class="muted">
+      In {{ lengths.unit.value }}: the slab is {{ lengths.told(SLAB_SIDE, 1) }} across, so
+      {{ lengths.told(SLAB_SIDE / 100, 0.01) }} is 1 % of it.
+    </p>
     <div class="two">
       <PushButton look="main" :disabled="!trying" title="Keep it (Enter)" @click="apply">Apply</PushButton>
       <PushButton :disabled="!trying" title="Esc" @click="drop">Cancel</PushButton>

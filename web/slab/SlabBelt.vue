@@ -2,12 +2,14 @@
 /** The slab's brushes, and the settings of the one at hand. */
 import { RotateCcw, SlidersHorizontal } from '@lucide/vue';
 import { computed } from 'vue';
-import { BrushSchema, type Action } from '#core/settings';
+import { BrushSchema } from '#core/settings';
 import BrushDisc from '../controls/BrushDisc.vue';
 import FalloffEditor from '../controls/FalloffEditor.vue';
 import SettingList from '../controls/SettingList.vue';
 import SelectField from '../controls/SelectField.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useBeltKeys } from '../keys/beltKeys';
+import { keyOf } from '../keys/chosen';
+import type { CommandId } from '../keys/commands';
 import { useLibrary } from '../stores/library';
 import { useSlabTools } from '../stores/slabTools';
 import PopMenu from '../controls/PopMenu.vue';
@@ -16,26 +18,20 @@ import ToolButton from '../controls/ToolButton.vue';
 
 const tools = useSlabTools();
 const library = useLibrary();
-/** Those that a slab has a brush of. */
-const KEYS: Partial<Record<Action, string>> = {
-  lift: 'L',
-  build: 'B',
-  crease: 'C',
-  inflate: 'I',
-  smooth: 'S',
-  flatten: 'F',
-  move: 'M',
-  mask: 'K',
-};
-useShortcuts(
-  tools.brushes
-    .filter((b) => b.touch.action !== 'smooth' && KEYS[b.touch.action])
-    .map((brush) => ({
-      keys: KEYS[brush.touch.action] ?? '',
-      what: `${brush.card.name} brush`,
-      run: () => tools.choose(brush.id),
-    })),
-);
+useBeltKeys({
+  ids: () => tools.brushes.map(({ id }) => id),
+  open: () => tools.brush.id,
+  pick: (id) => tools.choose(id),
+});
+/** What a brush's disc says at its end: its keys. */
+function keysAt(place: number): string {
+  const keys = [
+    place < 8 ? keyOf(`belt${place + 1}` as CommandId) : '',
+    smooths(place) ? `${keyOf('smooth')} held` : '',
+  ];
+  return keys.some(Boolean) ? ` (${keys.filter(Boolean).join(', ')})` : '';
+}
+const smooths = (place: number): boolean => tools.brushes[place].touch.action === 'smooth';
 const action = computed(() => tools.brush.touch.action);
 /** What the action has no use for. */
 const resting = computed(() => [
@@ -57,11 +53,11 @@ function takeAlpha(id: string): void {
 <template>
   <footer class="belt" aria-label="Belt">
     <PushButton
-      v-for="brush in tools.brushes"
+      v-for="(brush, i) in tools.brushes"
       :key="brush.id"
       look="face"
       class="tool"
-      :title="`${brush.card.notes} (${KEYS[brush.touch.action]})`"
+      :title="`${brush.card.notes}${keysAt(i)}`"
       :on="brush.id === tools.brush.id"
       @click="tools.choose(brush.id)"
     >

@@ -17,9 +17,10 @@ import { useEventListener, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
 import { setFormReach } from '#core/setForm';
 import type { Brush, Symmetry } from '#core/settings';
-import { useBrushKeys } from '../controls/brushKeys';
+import { useAdjusting } from '../keys/adjusting';
+import { useBrushKeys } from '../keys/brushKeys';
 import GuidesMenu from '../controls/GuidesMenu.vue';
-import { useShortcuts } from '../controls/shortcuts';
+import { useShortcuts } from '../keys/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
 import { useSlabBench } from '../stores/slabBench';
@@ -38,6 +39,8 @@ import SlabOverlay from './SlabOverlay.vue';
 import SlabReferences from './SlabReferences.vue';
 import { useSlabHands } from './slabHands';
 import ToolButton from '../controls/ToolButton.vue';
+import { useLengths } from '../controls/lengths';
+import { useTouch } from '../stores/touch';
 
 const bench = useSlabBench();
 const cast = useSlabCast();
@@ -76,6 +79,13 @@ function fit(): void {
 }
 
 const guides = useGuides('slab', { mesh: () => sculptor.mesh, moved: () => input?.hover() });
+const touch = useTouch();
+const adjusting = useAdjusting({
+  surface,
+  brush: () => tools.brush,
+  edit: (change) => tools.edit(change),
+  changed: () => input?.hover(),
+});
 const hands = useSlabHands({
   eye: () => eye.value,
   input: () => input,
@@ -83,12 +93,18 @@ const hands = useSlabHands({
   taking,
   settled: (at) => guides.settling.value?.onSlab(at) ?? at,
   fingers: () => fingers?.busy ?? false,
+  adjusting: () => adjusting.held.value,
+  movesView: touch.moves,
 });
 onMounted(() => {
   view = new ClayView(canvas.value!, { grazing: true });
   eye.value = new SlabEye(view);
   fit();
-  fingers = new Fingers(surface.value!, { began: () => hands.drop(), moved: (by) => eye.value?.fingers(by) });
+  fingers = new Fingers(surface.value!, {
+    began: () => hands.drop(),
+    moved: (by) => eye.value?.fingers(by),
+    rests: () => input?.penDown ?? false,
+  });
   guides.begin(view, eye.value);
   input = new StrokeInput({
     surface: surface.value!,
@@ -99,6 +115,7 @@ onMounted(() => {
     symmetry: () => ({ ...bench.doc!.symmetry }),
     ready: () => known.value !== '',
     blocked: hands.blocked,
+    movesView: touch.moves,
     settle: (at) => guides.settling.value!.settle(at),
     onStamped: (origin) => guides.settling.value!.stamped(origin),
     onHover: (frame) => (onClay.value = frame !== null),
@@ -165,36 +182,40 @@ useBrushKeys({
   },
 });
 useShortcuts([
-  { keys: 'Esc', what: 'Cancel the stroke or shape in progress', run: () => hands.abandon() },
-  { keys: 'A', what: 'Held: drag left and right for size, up and down for strength', hold: hands.holdAdjust },
-  { keys: 'S', what: 'Held: smooth; tapped: the Smooth brush', hold: hands.holdSmooth },
-  { keys: 'Ctrl+Z', what: 'Undo the last step', run: () => void bench.undo() },
-  { keys: 'Ctrl+Shift+Z', what: 'Redo', run: () => void bench.redo() },
-  { keys: 'Ctrl+Y', what: 'Redo', silent: true, run: () => void bench.redo() },
-  { keys: 'X', what: 'Mirror left and right', run: () => flip('mirrorX') },
-  { keys: 'Y', what: 'Mirror up and down', run: () => flip('mirrorY') },
-  { keys: 'G', what: 'Take hold of the frame, and let it go', run: () => (cast.framing = !cast.framing) },
-  { keys: 'H', what: 'The whole slab, upright', run: () => eye.value?.home() },
-  { keys: ',', what: 'Turn the view left', run: () => turnBy(15) },
-  { keys: '.', what: 'Turn the view right', run: () => turnBy(-15) },
-  { keys: 'Right drag', what: 'Pan; with Shift turn; the wheel zooms' },
   {
-    keys: 'E',
+    command: 'cancel',
+    what: 'Cancel the stroke or shape in progress',
+    run: () => adjusting.cancel() || hands.abandon(),
+  },
+  { command: 'smooth', what: 'Held: smooth; tapped: the Smooth brush', hold: hands.holdSmooth },
+  { command: 'undo', what: 'Undo the last step', run: () => void bench.undo() },
+  { command: 'redo', run: () => void bench.redo() },
+  { command: 'mirrorX', run: () => flip('mirrorX') },
+  { command: 'mirrorY', run: () => flip('mirrorY') },
+  { command: 'takeHold', what: 'Take hold of the frame, and let it go', run: () => (cast.framing = !cast.framing) },
+  { command: 'whole', what: 'The whole slab, upright', run: () => eye.value?.home() },
+  { command: 'viewLeft', run: () => turnBy(15) },
+  { command: 'viewRight', run: () => turnBy(-15) },
+  { gesture: 'Right drag', what: 'Pan; with Shift turn; the wheel zooms' },
+  {
+    command: 'move',
     what: 'Held: a drag anywhere pans; with Shift it turns the view',
     hold: (down) => hands.holdLooking('move', down),
   },
   {
-    keys: 'Q',
-    what: 'Held: drag up or down to zoom',
+    command: 'zoom',
     hold: (down) => hands.holdLooking('nearer', down),
   },
-  { keys: 'J', what: 'Look at the chosen set form, or at the frame', run: lookAtChosen },
+  { command: 'lookAt', what: 'Look at the chosen set form, or at the frame', run: lookAtChosen },
 ]);
 
 const marginBad = computed(() => cast.result?.checks.some((c) => c.name === 'margin' && !c.ok) ?? false);
 const symmetry = computed<Symmetry>(() => bench.doc!.symmetry);
+/** Sizes are read to this, body units. */
+const SIZE_STEP = 0.01;
+const lengths = useLengths();
 const numbers = computed(() => [
-  { what: 'size', value: tools.brush.stroke.size.toFixed(2) },
+  { what: 'size', value: lengths.told(tools.brush.stroke.size, SIZE_STEP) },
   { what: 'depth', value: `${tools.brush.form.depth} %` },
   { what: 'strength', value: `${tools.brush.touch.strength} %` },
   { what: 'turn', value: `${tools.brush.form.turn}°` },
@@ -272,7 +293,7 @@ const numbers = computed(() => [
         look="round"
         :icon="MirrorX"
         label="Mirror left and right"
-        keys="X"
+        command="mirrorX"
         :on="symmetry.mirrorX"
         @click="flip('mirrorX')"
       />
@@ -280,7 +301,7 @@ const numbers = computed(() => [
         look="round"
         :icon="MirrorY"
         label="Mirror up and down"
-        keys="Y"
+        command="mirrorY"
         :on="symmetry.mirrorY"
         @click="flip('mirrorY')"
       />
@@ -288,18 +309,18 @@ const numbers = computed(() => [
         look="round"
         :icon="FrameIcon"
         label="Take hold of the frame"
-        keys="G"
+        command="takeHold"
         :on="cast.framing"
         @click="cast.framing = !cast.framing"
       />
-      <ToolButton look="round" :icon="TurnLeft" label="Turn the view left" keys="," @click="turnBy(15)" />
-      <ToolButton look="round" :icon="TurnRight" label="Turn the view right" keys="." @click="turnBy(-15)" />
+      <ToolButton look="round" :icon="TurnLeft" label="Turn the view left" command="viewLeft" @click="turnBy(15)" />
+      <ToolButton look="round" :icon="TurnRight" label="Turn the view right" command="viewRight" @click="turnBy(-15)" />
       <ToolButton
         look="round"
         :icon="House"
         label="The whole slab"
         help="The whole slab, upright"
-        keys="H"
+        command="whole"
         @click="eye?.home()"
       />
       <ToolButton
@@ -307,7 +328,7 @@ const numbers = computed(() => [
         :icon="Undo2"
         label="Undo"
         help="Undo the last step"
-        keys="Ctrl+Z"
+        command="undo"
         :disabled="!sculptor.state.canUndo"
         @click="bench.undo()"
       />
@@ -315,7 +336,7 @@ const numbers = computed(() => [
         look="round"
         :icon="Redo2"
         label="Redo"
-        keys="Ctrl+Shift+Z"
+        command="redo"
         :disabled="!sculptor.state.canRedo"
         @click="bench.redo()"
       />

@@ -1,10 +1,10 @@
 /**
  * What the pointer does on a slab when it isn't stroking: panning and turning the view, mask shapes, dragging set
- * forms, picking the point of symmetry, and changing size and strength under a held key.
+ * forms and picking the point of symmetry.
  */
 import type { Ref } from 'vue';
 import { setFormAt, setFormReach } from '#core/setForm';
-import { BrushSchema, settingAt, SLAB_SIDE } from '#core/settings';
+import { SLAB_SIDE } from '#core/settings';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
 import type { MaskDrag } from '../viewport/maskDrag';
@@ -21,17 +21,17 @@ export interface SlabHandOptions {
   settled: (at: readonly [number, number]) => readonly [number, number];
   /** Whether two fingers move the view. */
   fingers: () => boolean;
+  /** Whether a drag is for the brush's size and strength. */
+  adjusting: () => boolean;
+  /** Whether this press is a finger's that moves the view. */
+  movesView: (e: PointerEvent) => boolean;
 }
 
 type Held =
   | { kind: 'pan' | 'turn' | 'nearer'; x: number; y: number; atX: number; atY: number }
   | { kind: 'shape' }
-  | { kind: 'setForm'; id: string; from: readonly [number, number]; x: number; y: number }
-  | { kind: 'adjust'; x: number; y: number; size: number; strength: number };
+  | { kind: 'setForm'; id: string; from: readonly [number, number]; x: number; y: number };
 
-/** A pixel of the drag multiplies the size by this, and is worth so much strength. */
-const SIZE_A_PIXEL = 1.008;
-const STRENGTH_A_PIXEL = 0.4;
 const RAD_A_PIXEL = 0.008;
 const NEARER_A_PIXEL = 1.008;
 
@@ -39,7 +39,6 @@ export function useSlabHands(o: SlabHandOptions) {
   const bench = useSlabBench();
   const tools = useSlabTools();
   let held: Held | null = null;
-  let adjusting = false;
   /** A key is held: the left button moves the eye. */
   let looking: 'move' | 'nearer' | null = null;
   let stroked = false;
@@ -49,7 +48,7 @@ export function useSlabHands(o: SlabHandOptions) {
   const blocked = (): boolean =>
     o.fingers() ||
     looking !== null ||
-    adjusting ||
+    o.adjusting() ||
     tools.pickingPoint ||
     shaping() ||
     held?.kind === 'setForm' ||
@@ -62,14 +61,8 @@ export function useSlabHands(o: SlabHandOptions) {
     const from = { x: e.clientX, y: e.clientY, atX: at.x, atY: at.y };
     if (e.button !== 0) held = { kind: e.button === 2 && e.shiftKey ? 'turn' : 'pan', ...from };
     else if (looking) held = { kind: looking === 'nearer' ? 'nearer' : e.shiftKey ? 'turn' : 'pan', ...from };
-    else if (adjusting)
-      held = {
-        kind: 'adjust',
-        x: e.clientX,
-        y: e.clientY,
-        size: tools.brush.stroke.size,
-        strength: tools.brush.touch.strength,
-      };
+    else if (o.movesView(e)) held = { kind: 'pan', ...from };
+    else if (o.adjusting()) return;
     else if (tools.pickingPoint) pickPoint(at);
     else if (tools.tab === 'setForms' && bench.setForms.length > 0) takeSetForm(at);
     else if (shaping()) {
@@ -94,8 +87,6 @@ export function useSlabHands(o: SlabHandOptions) {
         return o.drawn.move(e.offsetX, e.offsetY);
       case 'setForm':
         return dragSetForm(held, e);
-      case 'adjust':
-        return adjust(held, e);
     }
   }
 
@@ -143,27 +134,8 @@ export function useSlabHands(o: SlabHandOptions) {
     });
   }
 
-  function adjust(from: Extract<Held, { kind: 'adjust' }>, e: PointerEvent): void {
-    const size = settingAt(BrushSchema, 'stroke.size');
-    tools.edit((brush) => {
-      const wanted = from.size * SIZE_A_PIXEL ** (e.clientX - from.x);
-      brush.stroke.size = Number(Math.max(size.min, Math.min(size.max, wanted)).toFixed(3));
-      brush.touch.strength = Math.round(
-        Math.max(0, Math.min(100, from.strength - (e.clientY - from.y) * STRENGTH_A_PIXEL)),
-      );
-    });
-    o.input()?.hover();
-  }
-
   /** Takes back what the pointer began and hasn't released. */
   function drop(): void {
-    if (held?.kind === 'adjust') {
-      const { size, strength } = held;
-      tools.edit((brush) => {
-        brush.stroke.size = size;
-        brush.touch.strength = strength;
-      });
-    }
     if (held?.kind === 'setForm') {
       const { id, from } = held;
       void bench.editSetForms((slab) => {
@@ -189,10 +161,6 @@ export function useSlabHands(o: SlabHandOptions) {
     holdLooking(hand: 'move' | 'nearer', isDown: boolean): void {
       looking = isDown ? hand : null;
       o.input()?.hover();
-    },
-    holdAdjust(isDown: boolean): void {
-      adjusting = isDown;
-      if (!isDown && held?.kind === 'adjust') held = null;
     },
     /** Held it smooths; tapped, without a stroke in between, it chooses the brush. */
     holdSmooth(isDown: boolean, tapped: boolean): void {

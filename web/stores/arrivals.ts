@@ -23,6 +23,7 @@ import { castAlpha, startRelief } from './castAlpha';
 import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { useWork, type WorkHand } from './work';
+import { usePreferences } from './preferences';
 
 export interface Arrival {
   key: number;
@@ -38,6 +39,12 @@ export interface Arrival {
   made: { collection: 'alphas' | 'sources'; id: string }[];
 }
 
+/** Where what came can be worked on; null where nothing became of it yet. */
+export function benchOf({ made: [first], scan }: Arrival): string | null {
+  if (!first) return null;
+  return `/bench/${first.collection === 'alphas' ? 'alpha' : scan ? 'scan' : 'sheet'}/${first.id}`;
+}
+
 /** A photograph of one thing: its pieces belong together, and crumbs are none of it. */
 const ONE_THING = { join: 4, smallest: 12 };
 const MOST_SURFACE_SIDE = 1024;
@@ -49,6 +56,7 @@ function stemOf(name: string): string {
 
 export const useArrivals = defineStore('arrivals', () => {
   const library = useLibrary();
+  const { author } = usePreferences();
   const connection = useConnection();
   const work = useWork();
   const list = ref<Arrival[]>([]);
@@ -164,7 +172,7 @@ export const useArrivals = defineStore('arrivals', () => {
         version: SOURCE_VERSION,
         kind: 'scan',
         id: crypto.randomUUID(),
-        card: { name: library.freeName('sources', stemOf(file.name)) },
+        card: { name: library.freeName('sources', stemOf(file.name)), author: author() },
         file: { name: file.name.slice(0, 200), what, broken: read.broken },
         mesh,
         vertices: read.vertices,
@@ -233,7 +241,7 @@ export const useArrivals = defineStore('arrivals', () => {
       relief,
       version: ALPHA_VERSION,
       id: crypto.randomUUID(),
-      card: { name: library.freeName('alphas', titleOf(file)) },
+      card: { name: library.freeName('alphas', titleOf(file)), author: author() },
       lineage: { sourceId: null, sourceRevision: null, floor: 0, crown: relief },
     });
     const stored = await api.save('alphas', doc, null);
@@ -246,7 +254,7 @@ export const useArrivals = defineStore('arrivals', () => {
       version: SOURCE_VERSION,
       kind: 'sheet',
       id: crypto.randomUUID(),
-      card: { name: library.freeName('sources', titleOf({ blob, name, width, height, what })) },
+      card: { name: library.freeName('sources', titleOf({ blob, name, width, height, what })), author: author() },
       file: { blob, name, width, height, what },
       ...more,
     });
@@ -257,7 +265,7 @@ export const useArrivals = defineStore('arrivals', () => {
   async function castSurface(file: api.SheetFile, sourceId: string): Promise<string> {
     const base = middleBase(file);
     const size = Math.min(MOST_SURFACE_SIDE, 2 ** Math.floor(Math.log2(Math.max(32, base.width))));
-    const card = { name: library.freeName('alphas', titleOf(file)), author: '', tags: [], notes: '' };
+    const card = { name: library.freeName('alphas', titleOf(file)), author: author(), tags: [], notes: '' };
     const steps = [StepSchema.parse({ kind: 'seamless', id: crypto.randomUUID() })];
     const cast = castAlpha(
       {
@@ -300,7 +308,7 @@ export const useArrivals = defineStore('arrivals', () => {
     file: api.SheetFile;
     size: number;
   }): Promise<Alpha> {
-    const card = { name: library.freeName('alphas', sheet.name), author: '', tags: [], notes: '' };
+    const card = { name: library.freeName('alphas', sheet.name), author: author(), tags: [], notes: '' };
     return work.run(`Casting all of “${sheet.name}”`, sheet.id, async (hand) => {
       const cast = castAlpha(
         {

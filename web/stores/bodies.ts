@@ -7,6 +7,7 @@ import { get, getBlob, putBlob } from '../api/client';
 import { waitingBodies, type PackedPainting, type PackedSquare, type WaitingBody } from '../api/outbox';
 import { unpackedLayers } from '../workers/keptPainting';
 import { useSending } from './sending';
+import { usePreferences } from './preferences';
 
 export interface BodyRow {
   id: string;
@@ -39,6 +40,7 @@ async function keptPainting({ size, layers }: PackedPainting): Promise<KeptPaint
 }
 
 export const useBodies = defineStore('bodies', () => {
+  const { author } = usePreferences();
   const sending = useSending<'bodies', WaitingBody, BodyRow>({
     collection: 'bodies',
     box: waitingBodies,
@@ -48,7 +50,7 @@ export const useBodies = defineStore('bodies', () => {
       return {
         version: BODY_VERSION,
         id,
-        card: { name, author: '', tags: [], notes: '' },
+        card: { name, author: author(), tags: [], notes: '' },
         mesh: await putBlob(new Uint8Array(mesh)),
         triangles,
         report,

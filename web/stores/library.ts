@@ -10,6 +10,7 @@ import * as api from '../api/client';
 import { brushDrafts, type BrushDraft } from '../api/drafts';
 import { useConnection } from './connection';
 import { freeNameAmong } from './names';
+import { usePreferences } from './preferences';
 
 /** What has a place on the rack or among the sources. */
 export type Shelf = 'brushes' | 'alphas' | 'sources' | 'parts';
@@ -19,6 +20,7 @@ function indexOf<T extends { id: string }>(list: ShallowRef<readonly T[]>) {
 }
 
 export const useLibrary = defineStore('library', () => {
+  const { author } = usePreferences();
   const connection = useConnection();
   // Thousands of entries: a list is replaced, never changed.
   const brushes = shallowRef<readonly Listed<'brushes'>[]>([]);
@@ -218,7 +220,7 @@ export const useLibrary = defineStore('library', () => {
     doc.id = crypto.randomUUID();
     doc.card.name = freeName('brushes', name);
     doc.card.tags = doc.card.tags.filter((tag) => tag !== 'base');
-    if (of.card.tags.includes('base')) doc.card.author = '';
+    if (of.card.tags.includes('base')) doc.card.author = author();
     await brushDrafts.keep({ doc, revision: null, keptAt: Date.now(), waiting: false });
     await loadDrafts();
     return doc;

@@ -1,7 +1,7 @@
 /** What is done to many brushes at once, as one step: cards changed, copies made, brushes deleted. */
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import { BrushSchema, type Brush, type Card } from '#core/settings';
+import { BrushSchema, SETTING_GROUPS, type Brush, type Card } from '#core/settings';
 import * as api from '../api/client';
 import { plain } from '../api/plain';
 import { sentence } from './connection';
@@ -84,6 +84,25 @@ export const useManyBrushes = defineStore('manyBrushes', () => {
     });
   }
 
+  /** Each takes the settings that were copied; undone, it has its own again. */
+  function paste(ids: readonly string[], told: string, put: (brush: Brush) => void): Promise<void> {
+    return each(
+      ids,
+      (count) => `${count} took ${told}.`,
+      async (id) => {
+        let before: Brush | null = null;
+        await changed(id, (brush) => {
+          before = plain(brush) as Brush;
+          put(brush);
+        });
+        return () =>
+          changed(id, (brush) => {
+            for (const group of SETTING_GROUPS) Object.assign(brush, { [group]: before![group] });
+          });
+      },
+    );
+  }
+
   function remove(ids: readonly string[]): Promise<void> {
     const belt = [...library.beltIds];
     return each(
@@ -118,5 +137,5 @@ export const useManyBrushes = defineStore('manyBrushes', () => {
     );
   }
 
-  return { progress, editCards, remove, copy, cancel: () => (cancelled = true) };
+  return { progress, editCards, paste, remove, copy, cancel: () => (cancelled = true) };
 });

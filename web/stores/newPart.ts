@@ -7,6 +7,7 @@ import { plain } from '../api/plain';
 import { PartThread } from '../workers/partThread';
 import { useLibrary } from './library';
 import { useWork, type WorkHand } from './work';
+import { usePreferences } from './preferences';
 
 export interface Captured {
   name: string;
@@ -23,6 +24,7 @@ const UPRIGHT: Pick<Seat, 'up' | 'forward'> = { up: [0, 1, 0], forward: [0, 0, -
 
 /** Answers the part's id. Throws a sentence that can be shown, or what `hand` was cancelled with. */
 export function useNewPart() {
+  const { author } = usePreferences();
   const library = useLibrary();
   const work = useWork();
 
@@ -53,7 +55,7 @@ export function useNewPart() {
       const part = PartSchema.parse({
         version: PART_VERSION,
         id,
-        card: { name: library.freeName('parts', name.slice(0, 70) || 'Part') },
+        card: { name: library.freeName('parts', name.slice(0, 70) || 'Part'), author: author() },
         made,
         whole,
         wholeTriangles,

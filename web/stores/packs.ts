@@ -6,6 +6,7 @@ import { brushesOf, newPack, PackSchema, PACK_VERSION, type Pack } from '#core/s
 import { plain } from '../api/plain';
 import { useRackSteps } from './rackSteps';
 import { useSentSoon } from './sentSoon';
+import { usePreferences } from './preferences';
 
 export const usePacks = defineStore('packs', () => {
   const steps = useRackSteps();
@@ -70,7 +71,14 @@ export const usePacks = defineStore('packs', () => {
 
   /** A new pack of these, as part of a larger step. */
   function made(name: string, brushes: readonly string[], rack = ''): Pack {
-    const pack = newPack(crypto.randomUUID(), freeName(name), { rack, groups: [{ name: '', brushes: [...brushes] }] });
+    const own = usePreferences().now;
+    // Another's rack holds another's work.
+    const credit = rack ? {} : { author: own.author, licence: own.licence };
+    const pack = newPack(crypto.randomUUID(), freeName(name), {
+      rack,
+      groups: [{ name: '', brushes: [...brushes] }],
+      ...credit,
+    });
     put(pack);
     return pack;
   }

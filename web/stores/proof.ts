@@ -21,13 +21,12 @@ import { startThread } from '../workers/thread';
 import { useBodies } from './bodies';
 import { sentence } from './connection';
 import { useWork } from './work';
+import { usePreferences } from './preferences';
 
 /** How far the back of a cut lies under the body, body units. */
 const CUT_THICKNESS = 0.02;
 /** Bodies stand upright: copies go round them. */
 const UPRIGHT = SymmetrySchema.parse({ axis: 'y' });
-/** Bodies have no size of their own: one of their units is so long in a file. */
-export const BODY_MILLIMETRES = 50;
 /** What shows where nothing is painted, in files. */
 const CLAY = [0.78, 0.72, 0.66] as const;
 /** A body is subdivided up to so many triangles. */
@@ -37,6 +36,8 @@ export const useProof = defineStore('proof', () => {
   const sculptor = markRaw(new Sculptor());
   sculptor.onReopen = (now) => (now.passing ? passing : opened).value++;
   const state = sculptor.state;
+  const { undoBytes } = usePreferences();
+  watch(undoBytes, (bytes) => void sculptor.limitUndo(bytes), { immediate: true });
   const paintDrafts = startThread<PaintDraftWorker>(
     new Worker(new URL('../api/paintDraft.worker.ts', import.meta.url), { type: 'module' }),
   ).worker;

@@ -3,7 +3,7 @@
  * hand rests, and saved with every cast, so that an alpha's lineage is true.
  */
 import { defineStore } from 'pinia';
-import { computed, markRaw, ref, shallowRef } from 'vue';
+import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import type { Beside } from '#core/session';
 import type { Slab, Source } from '#core/settings';
 import type { LevelWay } from '#core/slab';
@@ -18,6 +18,7 @@ import { useOpenDocument } from './openDocument';
 import type { Found } from './openWays';
 import { plain } from '../api/plain';
 import { savedClay, sent } from './slabClay';
+import { usePreferences } from './preferences';
 
 const DRAFT_DELAY_MS = 1500;
 export const useSlabBench = defineStore('slab-bench', () => {
@@ -26,6 +27,8 @@ export const useSlabBench = defineStore('slab-bench', () => {
   /** Rises with every change of the clay or its settings, for those who follow it. */
   const changes = ref(0);
   const beside = new BesideSteps();
+  const { undoBytes } = usePreferences();
+  watch(undoBytes, (bytes) => void sculptor.value?.limitUndo(bytes));
   let onTheirWay = 0;
   const own = useOpenDocument<'sources', Slab, SlabDraft>({
     collection: 'sources',
@@ -59,6 +62,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     draft,
   }: Found<'sources', Slab, SlabDraft>): Promise<{ show(): void; drop(): void }> {
     const worker = markRaw(new Sculptor());
+    void worker.limitUndo(undoBytes());
     let told: string | null = null;
     try {
       const begun = draft ? { ...draft.clay, kind: 'slab' as const } : await savedClay(slab);

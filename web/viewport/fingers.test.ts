@@ -2,7 +2,7 @@ import { Fingers, type FingerMove } from './fingers';
 
 type Hear = (e: unknown) => void;
 
-function hand() {
+function hand(rests = () => false) {
   const heard = new Map<string, Hear>();
   const moves: FingerMove[] = [];
   let began = 0;
@@ -11,7 +11,7 @@ function hand() {
       addEventListener: (type: string, f: Hear) => heard.set(type, f),
       getBoundingClientRect: () => ({ left: 10, top: 20 }),
     } as unknown as HTMLElement,
-    { began: () => began++, moved: (by) => moves.push(by) },
+    { began: () => began++, moved: (by) => moves.push(by), rests },
   );
   const say = (type: string, pointerId: number, x = 0, y = 0, pointerType = 'touch') =>
     heard.get(type)!({ pointerType, pointerId, clientX: x + 10, clientY: y + 20 });
@@ -91,4 +91,22 @@ test('a third finger neither begins anew nor moves the view', () => {
   say('pointerdown', 3, 50, 50);
   say('pointermove', 3, 80, 80);
   expect([began(), moves.length]).toEqual([1, 0]);
+});
+
+test('fingers that come down beside a pen that draws are a resting hand', () => {
+  let drawing = true;
+  const { fingers, moves, say, began } = hand(() => drawing);
+  say('pointerdown', 1, 0, 0);
+  say('pointerdown', 2, 100, 0);
+  say('pointermove', 1, 40, 0);
+  expect([fingers.busy, began(), moves.length]).toEqual([false, 0, 0]);
+  // Lifted from the clay, the same two move nothing until they are put down anew.
+  drawing = false;
+  say('pointermove', 2, 90, 0);
+  expect(moves).toEqual([]);
+  say('pointerup', 1);
+  say('pointerup', 2);
+  say('pointerdown', 3, 0, 0);
+  say('pointerdown', 4, 100, 0);
+  expect([fingers.busy, began()]).toEqual([true, 1]);
 });

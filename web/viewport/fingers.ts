@@ -20,6 +20,8 @@ export interface FingerOptions {
   /** The second finger came down: what the first one began is to be dropped. */
   began: () => void;
   moved: (by: FingerMove) => void;
+  /** Whether a finger that comes down now is a resting hand. */
+  rests?: () => boolean;
 }
 
 interface Place {
@@ -47,6 +49,7 @@ export class Fingers {
       });
     };
     on('pointerdown', (e) => {
+      if (o.rests?.()) return;
       this.down.set(e.pointerId, this.place(e));
       if (this.down.size !== 2) return;
       this.two = true;

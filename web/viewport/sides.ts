@@ -4,18 +4,17 @@ import type { View } from '#core/stroke';
 export interface Side {
   name: 'front' | 'back' | 'right' | 'left' | 'above' | 'below';
   label: string;
-  keys: string;
   /** From the body to the eye. */
   toward: readonly [number, number, number];
 }
 
 export const SIDES: readonly Side[] = [
-  { name: 'front', label: 'From the front', keys: 'H', toward: [0, 0, 1] },
-  { name: 'back', label: 'From the back', keys: 'Shift+H', toward: [0, 0, -1] },
-  { name: 'left', label: 'From the left', keys: 'J', toward: [-1, 0, 0] },
-  { name: 'right', label: 'From the right', keys: 'Shift+J', toward: [1, 0, 0] },
-  { name: 'above', label: 'From above', keys: 'K', toward: [0, 1, 0] },
-  { name: 'below', label: 'From below', keys: 'Shift+K', toward: [0, -1, 0] },
+  { name: 'front', label: 'From the front', toward: [0, 0, 1] },
+  { name: 'back', label: 'From the back', toward: [0, 0, -1] },
+  { name: 'left', label: 'From the left', toward: [-1, 0, 0] },
+  { name: 'right', label: 'From the right', toward: [1, 0, 0] },
+  { name: 'above', label: 'From above', toward: [0, 1, 0] },
+  { name: 'below', label: 'From below', toward: [0, -1, 0] },
 ];
 
 export interface SeenSide {

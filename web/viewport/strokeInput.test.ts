@@ -323,3 +323,17 @@ test('while clay is moved the cursor goes along with the hand, at the height whe
   expect(cursor()!.frame.origin.map((c) => Number(c.toFixed(6)))).toEqual([1.5, 0.5, 0]);
   expect(cursor()!.frame.radius).toBeCloseTo(0.2, 9);
 });
+
+test('a finger that moves the view lays nothing, wherever it is; a pen beside it strokes', () => {
+  const { told, event, say, input } = hand(undefined, { movesView: (e) => e.pointerType === 'touch' });
+  say('pointerdown', event(0, 0, { pointerType: 'touch' }));
+  expect([told.begun.length, input.stroking, told.beside]).toEqual([0, false, [true]]);
+  say('pointerup', event(0, 0, { pointerType: 'touch', buttons: 0 }));
+  say('pointerdown', event(0, 0, { pointerType: 'pen', pointerId: 2 }));
+  expect([told.begun.length, input.penDown]).toEqual([1, true]);
+  // The view stays where it is while the pen is down.
+  say('pointerdown', event(0.5, 0.5, { pointerType: 'touch', pointerId: 3 }));
+  expect(told.beside).toEqual([true, false]);
+  say('pointerup', event(0, 0, { pointerType: 'pen', pointerId: 2, buttons: 0 }));
+  expect(input.penDown).toBe(false);
+});

@@ -56,6 +56,8 @@ export interface StrokeInputOptions {
   onStamped?: (origin: readonly [number, number, number]) => void;
   /** A left drag that begins beside the body. */
   onBeside?: (beside: boolean) => void;
+  /** Whether this press is a finger's that moves the view, wherever it is. */
+  movesView?: (e: PointerEvent) => boolean;
 }
 
 /** How often a hand that lingers is asked. */
@@ -66,6 +68,7 @@ const SINGLE: readonly string[] = ['press', 'grow', 'pull'];
 
 interface Pressed {
   id: number;
+  pen: boolean;
   origin: readonly [number, number, number];
   frame: DabFrame;
 }
@@ -105,6 +108,11 @@ export class StrokeInput {
 
   private get mesh(): MeshArrays | null {
     return this.o.ground?.() ?? this.o.sculptor.mesh;
+  }
+
+  /** A pen is on the clay: fingers that lie beside it do nothing. */
+  get penDown(): boolean {
+    return this.pressed?.pen ?? false;
   }
 
   get stroking(): boolean {
@@ -178,6 +186,7 @@ export class StrokeInput {
     if (e.button !== 0 || this.o.blocked?.()) return;
     // A finger beside a pen is a resting hand.
     if (e.pointerType === 'touch' && this.pressed) return;
+    if (this.o.movesView?.(e)) return this.o.onBeside?.(true);
     const brush = this.o.brush();
     if (this.pressed || !brush || !this.o.ready()) return;
     this.last = this.place(e);
@@ -185,7 +194,7 @@ export class StrokeInput {
     this.o.onBeside?.(frame === null);
     if (!frame) return;
     this.o.surface.setPointerCapture(e.pointerId);
-    this.pressed = { id: e.pointerId, origin: frame.origin, frame };
+    this.pressed = { id: e.pointerId, pen: e.pointerType === 'pen', origin: frame.origin, frame };
     this.o.sculptor.begin(this.start(brush), [this.sample(e, true)]);
     this.begunAt = this.last;
     this.lastSample = this.sample(e, true);

@@ -23,6 +23,7 @@ import {
   takeUpSteps,
   undo,
 } from '#core/session';
+import { limitUndo } from '#core/timeline';
 import { clay, addEarlierStep, readHistory } from '#core/slab';
 import { finish, surface } from '#core/sculpt';
 import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
@@ -106,6 +107,7 @@ const api = {
       const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), {
         replay: true,
         meshes: partMeshes,
+        undoLimit: state.undoLimit,
       });
       const { painting = null } = opening;
       if (painting) bringPainting(next, painting.size, painting.layers);
@@ -128,11 +130,19 @@ const api = {
       mask: mask && new Float32Array(mask),
       upper,
     });
+    limitUndo(slab, state.undoLimit);
     if (history) for (const before of readHistory(history, slab.surface.mesh)) addEarlierStep(slab, before);
     state.open = slab;
     return opened();
   },
   state(): Change {
+    return change();
+  },
+  /** What strokes may keep for undo, of what is open and of what will be. */
+  limitUndo(bytes: number): Change | null {
+    state.undoLimit = bytes;
+    if (!state.open) return null;
+    limitUndo(state.open, bytes);
     return change();
   },
 

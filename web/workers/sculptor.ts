@@ -147,6 +147,14 @@ export class Sculptor {
     return this.orders.give(this.sender.settings(brush, alphas));
   }
 
+  /** What strokes may keep in memory for undo; the oldest that no longer fit can’t be undone any more. */
+  limitUndo(bytes: number): Promise<void> {
+    return this.orders.give(async () => {
+      const change = await this.worker.limitUndo(bytes);
+      if (change) this.apply(change);
+    });
+  }
+
   /** Makes an alpha known to the worker; again when it was cast anew. */
   know(alpha: AlphaHead): Promise<void> {
     return this.orders.give(this.sender.alpha(alpha));

@@ -8,7 +8,7 @@ import { layoutOf, type Mesh, type RawMesh } from '#core/mesh';
 import type { Painting } from '#core/paint';
 import type { Picture, Pyramid } from '#core/picture';
 import { drainChanged, type Surface } from '#core/sculpt';
-import { abandon, canRedo, canUndo, firstAgain, tryEdit, type Session } from '#core/session';
+import { abandon, canRedo, canUndo, firstAgain, tryEdit, UNDO_LIMIT_BYTES, type Session } from '#core/session';
 import type { SetForm } from '#core/settings';
 import type { RefineUnder } from '#core/stroke';
 import type { Clay } from '#core/slab';
@@ -20,6 +20,8 @@ export const state: {
   open: Session | Clay | null;
   /** Set forms that lie on the clay without being part of it: an edit that is shown and never kept. */
   setForms: readonly SetForm[];
+  /** What strokes may keep for undo, bytes. */
+  undoLimit: number;
   /** The stroke of the hand that runs; orders of others are too late. */
   stroke: number | null;
   /** When the running stroke may be shown on finer clay next, ms; null while it asks for none. */
@@ -33,6 +35,7 @@ export const state: {
 } = {
   open: null,
   setForms: [],
+  undoLimit: UNDO_LIMIT_BYTES,
   stroke: null,
   finer: null,
   told: { surface: null, beside: null, painted: null },

@@ -1,0 +1,28 @@
+import fc from 'fast-check';
+import { preferencesIn, PreferencesSchema, usualPreferences } from './preferences';
+
+test('what was kept comes back', () => {
+  const kept = { ...usualPreferences(), theme: 'evening', lengths: 'mm', mmPerUnit: 25.4, keys: { ring: 'F8' } };
+  expect(preferencesIn(JSON.stringify(kept))).toEqual(kept);
+});
+
+test('one broken entry is as usual and takes nothing else with it', () => {
+  const text = JSON.stringify({ author: 'Tidewrack Workshop', undoMb: -3, theme: 'noon', keys: { ring: 7 } });
+  expect(preferencesIn(text)).toEqual({ ...usualPreferences(), author: 'Tidewrack Workshop' });
+});
+
+test('property: whatever was kept, what is read is valid', () => {
+  fc.assert(
+    fc.property(
+      fc.oneof(
+        fc.string(),
+        fc.json(),
+        fc.object().map((o) => JSON.stringify(o)),
+      ),
+      (text) => {
+        expect(PreferencesSchema.safeParse(preferencesIn(text)).success).toBe(true);
+      },
+    ),
+    { seed: 12, numRuns: 100 },
+  );
+});

@@ -1,0 +1,4 @@
+import { ref } from 'vue';
+
+/** Whether the keys of the open place are listed. */
+export const listShown = ref(false);

@@ -1,0 +1,36 @@
+/** Settings that were copied from a brush, for the next paste in any window of this browser. */
+import { useLocalStorage } from '@vueuse/core';
+import { defineStore } from 'pinia';
+import { computed } from 'vue';
+import {
+  copiedIn,
+  copiedSettings,
+  groupsIn,
+  pasteSettings,
+  type Brush,
+  type CopiedSettings,
+  type SettingGroup,
+} from '#core/settings';
+import { plain } from '../api/plain';
+
+export const useCopiedSettings = defineStore('copied-settings', () => {
+  const kept = useLocalStorage<CopiedSettings | null>('copied-settings', null, {
+    serializer: { read: copiedIn, write: (copied) => JSON.stringify(copied) },
+  });
+  /** What a paste would bring: “touch and pen of Limpet press”; empty where nothing was copied. */
+  const told = computed(() => {
+    if (!kept.value) return '';
+    const groups = groupsIn(kept.value);
+    const last = groups.at(-1)!;
+    const listed = groups.length > 1 ? `${groups.slice(0, -1).join(', ')} and ${last}` : last;
+    return `${listed} of “${kept.value.from}”`;
+  });
+
+  function copy(brush: Brush, groups: readonly SettingGroup[]): void {
+    kept.value = copiedSettings(plain(brush) as Brush, groups);
+  }
+  function paste(brush: Brush): void {
+    if (kept.value) pasteSettings(brush, plain(kept.value));
+  }
+  return { kept, told, copy, paste };
+});
