@@ -147,6 +147,29 @@ test('one finger strokes or moves the view by choice; once a pen was seen finger
   await expect(proof).toHaveAttribute('data-strokes', '3');
 });
 
+test('what is searched stands in the address: reloaded, opened and gone back to, it is there again', async ({
+  page,
+  app,
+}) => {
+  await page.goto(app.address);
+  const search = page.getByRole('searchbox', { name: 'Search the rack' });
+  const cards = page.locator('[data-card]');
+  await search.fill('barnacle');
+  await page.getByRole('button', { name: 'trail', exact: true }).click();
+  await expect(page).toHaveURL(/\?search=barnacle&tag=trail$/);
+  await expect(cards).toHaveCount(1);
+  await page.reload();
+  await expect(search).toHaveValue('barnacle');
+  await expect(cards).toHaveCount(1);
+  await cards.getByRole('button', { name: /^Open / }).click();
+  await expect(page).toHaveTitle(/– Brush –/);
+  await page.goBack();
+  await expect(search).toHaveValue('barnacle');
+  await search.fill('');
+  await page.getByRole('button', { name: 'trail', exact: true }).click();
+  await expect(page).toHaveURL(`${app.address}/`);
+});
+
 test('the tour stops six times, is left and goes on there', async ({ page, app }) => {
   await page.goto(`${app.address}/settings?tab=about`);
   await page.getByRole('button', { name: 'Take the tour' }).click();

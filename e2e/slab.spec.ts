@@ -94,14 +94,14 @@ test('each brush of the slab changes the clay', async ({ page, app }) => {
   ]);
   const looks = [await seen(page, '.slab')];
   for (const [key, name] of [
-    ['Shift+1', 'Lift'],
-    ['Shift+2', 'Build'],
-    ['Shift+3', 'Crease'],
-    ['Shift+4', 'Inflate'],
-    ['Shift+5', 'Smooth'],
-    ['Shift+6', 'Flatten'],
-    ['Shift+7', 'Move'],
-    ['Shift+8', 'Mask'],
+    ['Shift+Digit1', 'Lift'],
+    ['Shift+Digit2', 'Build'],
+    ['Shift+Digit3', 'Crease'],
+    ['Shift+Digit4', 'Inflate'],
+    ['Shift+Digit5', 'Smooth'],
+    ['Shift+Digit6', 'Flatten'],
+    ['Shift+Digit7', 'Move'],
+    ['Shift+Digit8', 'Mask'],
   ] as const) {
     await page.keyboard.press(key);
     await expect(page.locator('.belt .tool.on')).toHaveText(name);
@@ -315,7 +315,7 @@ test('checks are mended by a click; an overhang is cast as vectors and stamped; 
   await page.getByRole('button', { name: 'Fit the frame' }).click();
   await expect(page.locator('.note').filter({ hasText: 'side of the frame' })).toHaveCount(0);
   await page.getByRole('tab', { name: 'Number' }).click();
-  await page.keyboard.press('Shift+4');
+  await page.keyboard.press('Shift+Digit4');
   await set(page, 'Depth', '300');
   await set(page, 'Strength', '100');
   for (let i = 0; i < 4; i++)

@@ -37,7 +37,7 @@ test('a form is sculpted, cast, made into a brush, proved, saved, and is there a
     [0.6, 0.45],
   ]);
   await expect(page.locator('.picture')).not.toHaveAttribute('data-cast', once!);
-  await page.keyboard.press('Shift+3');
+  await page.keyboard.press('Shift+Digit3');
   await draw(page, '.slab', [
     [0.45, 0.55],
     [0.55, 0.55],

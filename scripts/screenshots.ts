@@ -18,12 +18,18 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--enable-unsafe-swiftshader'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+await page.addInitScript(() => {
+  if (location.protocol !== 'about:') localStorage['ways-in-closed'] = 'true';
+});
 const demo = (n: number): string => `d0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 
 try {
   await page.goto(server.address);
   await page.getByText('Limpet press').waitFor();
   await shoot('rack');
+  await page.goto(`${server.address}/settings?tab=keys`);
+  await page.getByText('All keys are as usual').waitFor();
+  await shoot('settings');
   await page.goto(`${server.address}/sources`);
   await page.getByText('One barnacle').waitFor();
   await shoot('sources');

@@ -17,16 +17,16 @@ const place = usePlaceName();
 useTitle(computed(() => [place.value.thing, place.value.kind, 'Mold Stamp'].filter(Boolean).join(' – ')));
 const brushBench = useBrushBench();
 const slabBench = useSlabBench();
-void useLibrary()
-  .ready()
-  .then(() => brushBench.sendWaiting());
+const library = useLibrary();
+void library.ready().then(() => brushBench.sendWaiting());
 const work = useWork();
 holdDrafts();
 useInbox().follow();
 useTouch().watchPens();
-// Closed, the page would take with it what it is still working on: the browser asks first.
+// Closed, the page would take with it what it is still working on, and saves would wait for its next start: the browser
+// asks first.
 useEventListener(window, 'beforeunload', (e: BeforeUnloadEvent) => {
-  if (work.running.length > 0) e.preventDefault();
+  if (work.running.length > 0 || library.drafts.some(({ waiting }) => waiting)) e.preventDefault();
 });
 watch(
   () => work.said,

@@ -48,6 +48,7 @@ import { MESH_ENDINGS } from '../workers/meshFiles';
 import DeleteDialog from './DeleteDialog.vue';
 import WaysIn from './WaysIn.vue';
 import { droppedFiles, folderOf, sourcesIn } from './droppedFiles';
+import { useInAddress } from '../controls/inAddress';
 
 /** Least side of a picture, pixels. */
 const SIDES = { small: 96, medium: 172, large: 280 } as const;
@@ -64,8 +65,8 @@ const kept = useKeptThings();
 const { renaming, open, fresh, copy, askName, rename, remove, toBelt, toFavourites } = useRackBrushes();
 const belts = useBelts();
 const copied = useCopiedSettings();
-const wanted = ref('');
-const tag = ref('');
+const wanted = useInAddress('search');
+const tag = useInAddress('tag');
 const folded = useLocalStorage<string[]>('shelves-folded', []);
 const order = useLocalStorage<Order>('rack-order', 'hand');
 const size = useLocalStorage<keyof typeof SIDES>('rack-pictures', 'medium');

@@ -45,11 +45,12 @@ import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
 import DialogBox from '../controls/DialogBox.vue';
 import { usePreferences } from '../stores/preferences';
+import { useInAddress } from '../controls/inAddress';
 
 const router = useRouter();
 const kept = useKeptThings();
 useSaidSteps();
-const wanted = ref('');
+const wanted = useInAddress('search');
 const order = useLocalStorage<Order>('sources-order', 'hand');
 const renaming = ref<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>(null);
 const looking = ref<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>(null);

@@ -26,7 +26,7 @@ export function useHeldBrushes(brush: () => Brush, changed: () => void) {
   });
   useShortcuts([
     { command: 'smooth', what: 'Held: Smooth, at this size', hold: (down) => hold('smooth', down) },
-    { command: 'mask', what: 'Held: paint a mask; with D take it away', hold: (down) => hold('mask', down) },
+    { command: 'mask', hold: (down) => hold('mask', down) },
   ]);
   return { held, inHand };
 }

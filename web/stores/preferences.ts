@@ -1,10 +1,17 @@
 /** How this hand likes to work, kept in this browser; every window of it follows a change. */
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { preferencesIn, usualPreferences, type Preferences } from '#core/settings';
+import { preferencesIn, PreferencesSchema, usualPreferences, type Preferences } from '#core/settings';
+
+/** Where nothing is kept yet: the theme that an earlier version kept by itself, and everything else as usual. */
+function first(): Preferences {
+  const usual = usualPreferences();
+  const theme = PreferencesSchema.shape.theme.safeParse(globalThis.localStorage?.getItem('theme') ?? undefined);
+  return theme.success ? { ...usual, theme: theme.data } : usual;
+}
 
 export const usePreferences = defineStore('preferences', () => {
-  const now = useLocalStorage<Preferences>('preferences', usualPreferences(), {
+  const now = useLocalStorage<Preferences>('preferences', first(), {
     serializer: { read: preferencesIn, write: (preferences) => JSON.stringify(preferences) },
   });
   function change(some: Partial<Preferences>): void {
