@@ -44,15 +44,21 @@ const belts = useBelts();
 const belted = computed(() => new Set(belts.open.ids));
 const draggable = ref<{ $el: HTMLElement } | null>(null);
 const dragging = ref(false);
+/** From the press on a card until it is let go or dragged: its place is known from then. */
+const pressed = ref(false);
+/** What is laid out stays as it is meanwhile: the drag goes by the places of cards. */
+const frozen = computed(() => pressed.value || dragging.value);
 const { range, style } = useRowWindow(
   computed(() => draggable.value?.$el ?? null),
   computed(() => props.entries.length),
-  dragging,
+  frozen,
 );
 const list = ref<Entry[]>([]);
 watch(
-  () => [props.entries, props.again, range.value.from, range.value.to],
-  () => (list.value = props.entries.slice(range.value.from, range.value.to)),
+  () => [props.entries, props.again, range.value.from, range.value.to, frozen.value],
+  () => {
+    if (!frozen.value) list.value = props.entries.slice(range.value.from, range.value.to);
+  },
   { immediate: true },
 );
 /** The first that isn’t laid out any more. */
@@ -107,6 +113,8 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
     ghost-class="gap"
     filter=".actions, .tick"
     :prevent-on-filter="false"
+    @choose="pressed = true"
+    @unchoose="pressed = false"
     @start="dragging = true"
     @end="dropped"
   >
