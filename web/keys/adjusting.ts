@@ -19,7 +19,6 @@ export interface AdjustingOptions {
 
 interface Drag {
   pointer: number;
-  brush: string;
   x: number;
   y: number;
   size: number;
@@ -40,7 +39,6 @@ export function useAdjusting({ surface, brush, edit, changed }: AdjustingOptions
 
   function put({ size, strength }: { size: number; strength: number }): void {
     edit((next) => {
-      if (next.id !== drag?.brush) return;
       next.stroke.size = size;
       putStrength(next, strength);
     });
@@ -57,10 +55,9 @@ export function useAdjusting({ surface, brush, edit, changed }: AdjustingOptions
   useEventListener(surface, 'pointerdown', (e: PointerEvent) => {
     if (!held.value || e.button !== 0 || drag) return;
     surface.value?.setPointerCapture(e.pointerId);
-    const { id, stroke } = brush();
+    const { stroke } = brush();
     drag = {
       pointer: e.pointerId,
-      brush: id,
       x: e.clientX,
       y: e.clientY,
       size: stroke.size,
