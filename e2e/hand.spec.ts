@@ -1,7 +1,7 @@
 /** A hurried hand: strokes in quick succession, keys and windows that are left, fingers, places that are left. */
 import sharp from 'sharp';
 import type { CDPSession } from '@playwright/test';
-import { draw, expect, giveFiles, openBrush, place, set, settled, test } from './app';
+import { draw, expect, giveFiles, openBrush, place, pressAt, set, settled, test } from './app';
 
 test.use({ viewport: { width: 1040, height: 620 } });
 
@@ -199,4 +199,54 @@ test('the form takes a dropped picture as it is', async ({ page, app }) => {
   ]);
   await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '1');
   await set(page, 'Depth', '90');
+});
+
+test('a group of tools is one stop of Tab, gone along by arrows; pressed by the pointer a tool leaves them alone', async ({
+  page,
+  app,
+}) => {
+  await openBrush(page, app, 'Limpet press');
+  const tools = page.getByRole('toolbar', { name: 'View and clay' });
+  const focused = (): Promise<string | null> =>
+    page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? null);
+  await tools.getByRole('button', { name: 'Symmetry' }).focus();
+  await page.keyboard.press('ArrowRight');
+  expect(await focused()).toBe('Guides');
+  await page.keyboard.press('End');
+  expect(await focused()).toBe('View from the front');
+  await page.keyboard.press('Shift+Tab');
+  expect(await tools.locator(':focus').count()).toBe(0);
+  await page.keyboard.press('Tab');
+  expect(await focused()).toBe('View from the front');
+  await page.keyboard.press('ArrowRight');
+  expect(await focused()).toBe('Symmetry');
+  // An undo that can be done takes its place in the row.
+  await pressAt(page, [[0.5, 0.5]]);
+  await settled(page, '.proof');
+  await tools.getByRole('button', { name: 'Undo' }).click();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('.proof')).toHaveAttribute('data-strokes', '0');
+  expect(['Undo', null]).toContain(await focused());
+});
+
+test('a body that is being subdivided is given up by Esc, and what was there stays', async ({ page, app }) => {
+  await openBrush(page, app, 'Limpet press');
+  await pressAt(page, [[0.5, 0.5]]);
+  await settled(page, '.proof');
+  const proof = page.locator('.proof');
+  const before = await proof.getAttribute('data-vertices');
+  const subdivide = page.getByRole('button', { name: 'Subdivide the body' });
+  await subdivide.evaluate((button: HTMLElement) => {
+    button.click();
+    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', code: 'Escape', bubbles: true }));
+  });
+  await settled(page, '.proof');
+  await expect(proof).toHaveAttribute('data-vertices', before!);
+  await expect(proof).toHaveAttribute('data-strokes', '1');
+  await expect(page.getByText('subdivided 1×')).toBeHidden();
+  await subdivide.click();
+  await expect(page.getByText('subdivided 1×')).toBeVisible();
+  await settled(page, '.proof');
+  await expect(proof).toHaveAttribute('data-strokes', '1');
+  expect(Number(await proof.getAttribute('data-vertices'))).toBeGreaterThan(3.5 * Number(before));
 });

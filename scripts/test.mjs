@@ -82,6 +82,7 @@ const LONGEST = [
   'away',
   'every',
   'settings',
+  'leave',
 ];
 const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);
 const waiting = readdirSync(resolve(root, 'e2e'))

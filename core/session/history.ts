@@ -14,11 +14,13 @@ import {
   back,
   dropDone,
   dropUndone,
+  follow,
   forth,
   snapshot,
   stageOf,
   spanChanges,
   timeline,
+  unwatched,
   type Change,
 } from '#core/timeline';
 import { healCut, maskRaised, cutting } from './cutOff';
@@ -114,20 +116,25 @@ export function replay(s: Session, brushes: ReadonlyMap<string, ResolvedBrush>):
  * Runs kept steps on this surface, e.g. those of the same body at another density. What is only kept as bytes stays
  * behind. Answers where finer triangles are asked for.
  */
-export function takeUpSteps(s: Session, steps: readonly Step[]): Under[] {
+export function takeUpSteps(s: Session, steps: readonly Step[], onProgress = unwatched): Under[] {
   abandon(s);
-  return runAll(s, steps.filter(runsAgain));
+  return runAll(s, steps.filter(runsAgain), onProgress);
 }
 
-export function runAll(s: Session, steps: readonly Step[]): Under[] {
-  return steps.map((step) => run(s, step)).filter((under) => under !== null);
+/** Throws StepCancelled between two steps: those before have been run. */
+export function runAll(s: Session, steps: readonly Step[], onProgress = unwatched): Under[] {
+  const all = steps.map((step, i) => {
+    follow(onProgress, i / steps.length);
+    return run(s, step);
+  });
+  return all.filter((under) => under !== null);
 }
 
 /**
  * The untouched body is refined under all of these, as the clay stands now, and every step is run again on it. False
- * when nothing had to be changed.
+ * when nothing had to be changed. A session that is given up midway is of no more use.
  */
-export function refineUnderAll(s: Session, places: readonly Under[]): boolean {
+export function refineUnderAll(s: Session, places: readonly Under[], onProgress = unwatched): boolean {
   if (!s.base) throw new Error('This session keeps no untouched body to refine.');
   const finer = places.length > 0 && refinedMesh(s, { places: s.base, mask: null }, places);
   if (!finer) return false;
@@ -137,6 +144,7 @@ export function refineUnderAll(s: Session, places: readonly Under[]): boolean {
   runAll(
     next,
     again.map(({ step }) => step),
+    onProgress,
   );
   const { surface, base } = next;
   Object.assign(s, { surface, base, origin: null, undoBytes: s.undoBytes + next.undoBytes });

@@ -1,6 +1,7 @@
 import { seeded, type Random } from '#core/random';
 import { CLAY_ACTIONS, DIRECTIONS, MAPPINGS, STROKE_TYPES } from '#core/settings';
 import { NO_SYMMETRY } from '#core/stroke';
+import { StepCancelled } from '#core/timeline';
 import {
   beginStroke,
   cutOff,
@@ -124,6 +125,21 @@ test('the same steps on another surface of the same body give the same clay', ()
     s.done.map((d) => d.step),
   );
   expect(places(other)).toEqual(places(s));
+});
+
+test('steps that are run on another surface are followed, and given up between two of them', () => {
+  const random = seeded(12);
+  const s = slabSession();
+  while (s.done.length < 8) anyStep(s, random);
+  const steps = s.done.map((d) => d.step);
+  const shares: number[] = [];
+  takeUpSteps(slabSession(), steps, (share) => shares.push(share) > 0);
+  const n = shares.length;
+  expect(n).toBeGreaterThan(4);
+  expect(shares).toEqual(Array.from({ length: n }, (_, i) => i / n));
+  const other = slabSession();
+  expect(() => takeUpSteps(other, steps, (share) => share < 0.5)).toThrow(StepCancelled);
+  expect(other.done).toHaveLength(Math.ceil(n / 2));
 });
 
 test.each(

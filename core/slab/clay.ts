@@ -6,7 +6,17 @@ import { Pieces } from '#core/scene';
 import { maskOut, positionsOut, sculptBytes, type Before } from '#core/mesh';
 import { abandon, sessionOn, type Session } from '#core/session';
 import { LEVEL_CELLS } from '#core/settings';
-import { dropUndone, stageOf, record, type MeshSnapshot, type Level, type UpperLevel } from '#core/timeline';
+import {
+  dropUndone,
+  follow,
+  partOf,
+  stageOf,
+  record,
+  unwatched,
+  type MeshSnapshot,
+  type Level,
+  type UpperLevel,
+} from '#core/timeline';
 import { carriedUp, coarser, coarserValues, finer, finerValues } from './levels';
 
 export interface ClayParts {
@@ -52,8 +62,11 @@ export function levelBytes(cells: number): number {
   return sculptBytes((cells + 1) ** 2);
 }
 
-/** Steps a level up or down; up makes a new level where none was left. Throws OutOfMemory before anything changes. */
-export function stepLevel(c: Clay, way: LevelWay): void {
+/**
+ * Steps a level up or down; up makes a new level where none was left. Throws OutOfMemory and StepCancelled before
+ * anything changes.
+ */
+export function stepLevel(c: Clay, way: LevelWay, onProgress = unwatched): void {
   const { cells: here } = c.level;
   const cells = levelAt(here, way);
   if (cells === null)
@@ -66,6 +79,7 @@ export function stepLevel(c: Clay, way: LevelWay): void {
   const { mesh } = c.surface;
   const [places, mask] = [positionsOut(mesh), maskOut(mesh)];
   const upper = [...c.level.upper];
+  follow(onProgress, 0.1);
   let next: Pick<MeshSnapshot, 'places' | 'mask'>;
   if (way === 'down') {
     const base = coarser(places, here);
@@ -75,8 +89,9 @@ export function stepLevel(c: Clay, way: LevelWay): void {
     const above = upper.pop();
     next = { places: above ? carriedUp(above, places) : finer(places, here), mask: finerValues(mask, here) };
   }
+  follow(onProgress, 0.3);
   const left: MeshSnapshot = { ...grid(c.level), places, mask };
-  Object.assign(c, stageOf({ ...grid({ cells, upper }), ...next }));
+  Object.assign(c, stageOf({ ...grid({ cells, upper }), ...next }, partOf(onProgress, 0.3, 1)));
   record(c, { step: { kind: 'level' }, before: [{ kind: 'mesh', mesh: left, on: null }] });
   dropUndone(c);
 }

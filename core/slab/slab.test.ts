@@ -2,6 +2,7 @@ import { buildMesh, maskOut, plane, positionsOut } from '#core/mesh';
 import { layeredNoise } from '#core/random';
 import { canRedo, canUndo, makeEdit, redo, undo } from '#core/session';
 import { ByNumberSchema } from '#core/settings';
+import { StepCancelled } from '#core/timeline';
 import {
   carriedUp,
   clay,
@@ -29,6 +30,24 @@ const lift = { kind: 'by-number', change: 'lift', numbers: { ...ByNumberSchema.p
 
 const worst = (a: Float32Array, b: Float32Array): number =>
   a.reduce((most, x, i) => Math.max(most, Math.abs(x - b[i])), a.length === b.length ? 0 : Infinity);
+
+test.each(['up', 'down'] as const)('a step %s that is given up at any of its parts changes nothing', (way) => {
+  const shares: number[] = [];
+  stepLevel(open(), way, (share) => shares.push(share) > 0);
+  expect(shares.length).toBeGreaterThan(3);
+  expect(shares).toEqual([...shares].sort((a, b) => a - b));
+  for (let most = 0; most < shares.length; most++) {
+    const c = open();
+    makeEdit(c, lift);
+    const before = places(c);
+    let parts = 0;
+    expect(() => stepLevel(c, way, () => parts++ < most)).toThrow(StepCancelled);
+    expect([c.level.cells, places(c), c.done.length]).toEqual([64, before, 1]);
+    stepLevel(c, way);
+    expect(undo(c)).toBe(true);
+    expect(places(c)).toEqual(before);
+  }
+});
 
 describe('finer and coarser grids', () => {
   test('a finer plane is the plane of twice the cells, to float precision', () => {

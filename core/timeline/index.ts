@@ -1,3 +1,4 @@
 export * from './stage';
 export * from './change';
 export * from './timeline';
+export * from './following';

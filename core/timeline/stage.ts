@@ -4,6 +4,7 @@ import { atlas, Places, type Painting } from '#core/paint';
 import type { Pieces } from '#core/scene';
 import { SLAB_SIDE } from '#core/settings';
 import { finish, surface, type Surface } from '#core/sculpt';
+import { follow, unwatched } from './following';
 
 export interface Stage {
   surface: Surface;
@@ -84,12 +85,14 @@ export function snapshot({ surface: { mesh, spacing }, base, level }: Stage): Me
   };
 }
 
-/** Lays a kept mesh out. Throws OutOfMemory and changes nothing. */
-export function stageOf(kept: MeshSnapshot): Pick<Stage, 'surface' | 'base' | 'level'> {
+/** Lays a kept mesh out. Throws OutOfMemory and StepCancelled, and changes nothing. */
+export function stageOf(kept: MeshSnapshot, onProgress = unwatched): Pick<Stage, 'surface' | 'base' | 'level'> {
   const { raw, places, mask, base, spacing, level } = kept;
   const mesh = buildMesh(raw ?? plane(level!.cells, SLAB_SIDE), { unfinished: true, ...(places ? { places } : {}) });
   if (mask) maskIn(mesh, mask);
+  follow(onProgress, 0.7);
   const fitted = finish(surface(mesh));
+  follow(onProgress, 1);
   if (spacing !== null) fitted.spacing = spacing;
   return { surface: fitted, base: base && inOrder(base, mesh.order), level };
 }

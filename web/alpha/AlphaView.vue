@@ -27,6 +27,7 @@ import StepHandles from './StepHandles.vue';
 import { usePictureCanvas, type ShownPicture } from './usePictureCanvas';
 import type { CutLine } from './cutLine';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import { useTouch } from '../stores/touch';
 
 const props = defineProps<{ cut: CutLine }>();
@@ -255,7 +256,7 @@ const zoomed = computed(() =>
       </svg>
       <StepHandles v-if="given && !repeated" :eye="eye" :shape="given.shape" :back="place" />
     </div>
-    <div class="tools">
+    <ToolGroup label="View and steps" class="tools">
       <ToolButton
         v-if="bench.answer?.given"
         look="round"
@@ -315,7 +316,7 @@ const zoomed = computed(() =>
         :disabled="!bench.future.length"
         @click="bench.redo()"
       />
-    </div>
+    </ToolGroup>
     <div v-if="shown" class="numbers">
       <span><i>zoom</i> {{ zoomed }} %</span>
       <span v-if="before"><i>before</i> the first step</span>

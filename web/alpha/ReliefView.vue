@@ -6,6 +6,7 @@ import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useShortcuts } from '../keys/shortcuts';
 import { ReliefScene } from '../viewport/reliefScene';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 
 const props = defineProps<{ heights: Float32Array; size: number; relief: number; ground: number }>();
 const canvas = ref<HTMLCanvasElement>();
@@ -51,7 +52,7 @@ useShortcuts([
     @wheel.prevent="scene?.zoom(Math.exp(-$event.deltaY * 0.0014))"
   >
     <canvas ref="canvas" aria-label="The relief in clay" role="img" />
-    <div class="tools" @pointerdown.stop>
+    <ToolGroup label="The relief’s view" class="tools" @pointerdown.stop>
       <ToolButton
         look="round"
         :icon="Sun"
@@ -68,7 +69,7 @@ useShortcuts([
         help="From above, light from the upper left"
         @click="scene?.home()"
       />
-    </div>
+    </ToolGroup>
   </div>
 </template>
 

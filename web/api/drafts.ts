@@ -1,12 +1,24 @@
 /** Work that isn't saved yet, kept in the browser so that it survives a reload, a crash or an absent server. */
 import * as Comlink from 'comlink';
-import { createStore, del, entries, get, keys, set } from 'idb-keyval';
+import { createStore, entries, get, keys } from 'idb-keyval';
 import { readStored, type Collection, type Documents } from '#core/stored';
 import type { Alpha, Brush, Lettering, Part, Pattern, Scan, Sheet, Slab } from '#core/settings';
 import type { ClayBytes } from '#core/slab';
+import { committed } from './committed';
 import type { DraftWorker } from './draft.worker';
+import { plain } from './plain';
 
 const store = createStore('mold-stamp', 'drafts');
+const put = (name: string, draft: unknown): Promise<void> =>
+  store('readwrite', (drafts) => {
+    drafts.put(draft, name);
+    return committed(drafts);
+  });
+const drop = (name: string): Promise<void> =>
+  store('readwrite', (drafts) => {
+    drafts.delete(name);
+    return committed(drafts);
+  });
 
 export interface Draft<T> {
   doc: T;
@@ -63,13 +75,13 @@ function box<C extends Collection, T extends Documents[C], D extends Draft<T> = 
         .filter((draft) => draft !== undefined)
         .sort((a, b) => a.keptAt - b.keptAt);
     },
-    keep: keep ?? ((draft) => set(named(draft.doc.id), JSON.parse(JSON.stringify(draft)), store)),
-    drop: (id) => del(named(id), store),
+    keep: keep ?? ((draft) => put(named(draft.doc.id), plain(draft))),
+    drop: (id) => drop(named(id)),
     async saved(id, sent, revision) {
       const draft = await get<D>(named(id), store);
       if (!draft) return;
-      if (JSON.stringify(draft.doc) === JSON.stringify(sent)) await del(named(id), store);
-      else await set(named(id), { ...draft, revision }, store);
+      if (JSON.stringify(draft.doc) === JSON.stringify(sent)) await drop(named(id));
+      else await put(named(id), { ...draft, revision });
     },
   };
 }

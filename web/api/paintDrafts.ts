@@ -8,6 +8,7 @@
 import { createStore, promisifyRequest, type UseStore } from 'idb-keyval';
 import { MOST_SQUARE_BYTES, packSquare, readSquare } from '#core/formats';
 import type { Layer, LayerHead } from '#core/paint';
+import { committed } from './committed';
 import { gunzip, gzip } from './gzip';
 
 interface DraftTile {
@@ -61,7 +62,7 @@ export class PaintDrafts {
         else store.delete(key);
       }
       store.put(head, headKey(body));
-      await promisifyRequest(store.transaction);
+      await committed(store);
       return true;
     });
   }
@@ -103,7 +104,7 @@ export class PaintDrafts {
       if (!before) return;
       store.delete(tilesUnder(before.token));
       store.delete(headKey(body));
-      await promisifyRequest(store.transaction);
+      await committed(store);
     });
   }
 }

@@ -5,6 +5,7 @@ import { spaced } from '#core/words';
 import { pictureUrl } from '../api/client';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
+import WorkLine from '../controls/WorkLine.vue';
 import TextField from '../controls/TextField.vue';
 import { usePickFiles } from '../controls/pickFiles';
 import { failNotice } from '../controls/undoNotice';
@@ -24,7 +25,7 @@ const found = computed(() => {
     words.every((w) => [card.name, card.author, ...card.tags].some((text) => text.toLowerCase().includes(w))),
   );
 });
-const { reading, open: asParts } = usePartFiles((error) => failNotice(sentence(error)));
+const { going, open: asParts } = usePartFiles((error) => failNotice(sentence(error)));
 const pick = usePickFiles(
   { accept: MESH_ENDINGS.map((ending) => `.${ending}`).join(','), several: props.several },
   (files) =>
@@ -52,9 +53,10 @@ function choose(id: string): void {
           }}<small class="muted">{{ spaced(part.triangles) }} faces</small>
         </PushButton>
       </div>
-      <PushButton small :disabled="reading > 0" title="OBJ, PLY, STL or GLB; each file is a part" @click="pick">
-        {{ reading > 0 ? 'Reading…' : 'Open files as parts…' }}
+      <PushButton small :disabled="going !== null" title="OBJ, PLY, STL or GLB; each file is a part" @click="pick">
+        Open files as parts…
       </PushButton>
+      <WorkLine v-if="going" :work="going" />
       <p v-if="library.parts.length === 0" class="muted">
         No part is kept yet. Capture one on a scan or a slab, or open a mesh as one.
       </p>

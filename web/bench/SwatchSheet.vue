@@ -10,6 +10,7 @@ import type { BrushAlphas } from '#core/stored';
 import { worksOf, type Brush } from '#core/settings';
 import { aligned, rowOfSwatches, SHEET_HIGH, SHEET_WIDE, type Swatch, type SwatchPoint } from '#core/thumbnail';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import { saveFile } from '../controls/saveFile';
 import { tellNotice } from '../controls/undoNotice';
 import { plain } from '../api/plain';
@@ -154,7 +155,7 @@ async function save(): Promise<void> {
     <p v-if="swatches.length === 0" class="hint">
       Draw or write here, or take a stroke of every colour of the palette.
     </p>
-    <div class="tools-row">
+    <ToolGroup label="The swatch sheet" class="tools-row">
       <ToolButton
         :icon="Palette"
         label="A stroke a colour"
@@ -177,7 +178,7 @@ async function save(): Promise<void> {
         :disabled="swatches.length === 0"
         @click="save"
       />
-    </div>
+    </ToolGroup>
   </div>
 </template>
 

@@ -10,6 +10,7 @@ import BrushDisc from './BrushDisc.vue';
 import CutName from './CutName.vue';
 import PopMenu from './PopMenu.vue';
 import PushButton from './PushButton.vue';
+import ToolGroup from './ToolGroup.vue';
 import TextField from './TextField.vue';
 import { inHint } from '../keys/chosen';
 import { useBeltKeys } from '../keys/beltKeys';
@@ -100,24 +101,33 @@ useShortcuts([
         <p v-if="belts.problem" class="sentence-bad" role="alert">{{ belts.problem }}</p>
       </div>
     </PopMenu>
-    <VueDraggable v-model="list" class="row" :animation="120" :delay="180" :delay-on-touch-only="true" @end="dropped">
-      <PushButton
-        v-for="brush in list"
-        :key="brush.id"
-        look="face"
-        class="at-hand"
-        :title="brush.card.name"
-        :on="brush.id === openId"
-        @click="emit('pick', brush.id)"
+    <ToolGroup label="Brushes on the belt"
+      ><VueDraggable
+        v-model="list"
+        class="row"
+        :animation="120"
+        :delay="180"
+        :delay-on-touch-only="true"
+        @end="dropped"
       >
-        <span class="ring"><BrushDisc :brush="brush" :size="48" /></span>
-        <span class="name"
-          ><CutName :name="brush.card.name || 'no name'" /><b v-if="unsaved(brush.id)" title="Not saved yet">
-            •</b
-          ></span
+        <PushButton
+          v-for="brush in list"
+          :key="brush.id"
+          look="face"
+          class="at-hand"
+          :title="brush.card.name"
+          :on="brush.id === openId"
+          @click="emit('pick', brush.id)"
         >
-      </PushButton>
-    </VueDraggable>
+          <span class="ring"><BrushDisc :brush="brush" :size="48" /></span>
+          <span class="name"
+            ><CutName :name="brush.card.name || 'no name'" /><b v-if="unsaved(brush.id)" title="Not saved yet">
+              •</b
+            ></span
+          >
+        </PushButton>
+      </VueDraggable></ToolGroup
+    >
     <p v-if="shown.length === 0" class="muted">
       Nothing is on this belt. Put brushes on it on the rack, or by its menu.
     </p>

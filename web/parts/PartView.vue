@@ -10,6 +10,7 @@ import { faceNormal, pick } from '#core/mesh';
 import { groundRim, seatAlong, seatFromView, snappedSeat, turnedSeat } from '#core/part';
 import { spaced } from '#core/words';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import { useShortcuts } from '../keys/shortcuts';
 import { useLooking } from '../proof/useLooking';
 import ViewCross from '../proof/ViewCross.vue';
@@ -225,7 +226,7 @@ useShortcuts([
     <p v-if="picking" class="hint" role="status">
       Click the {{ picking === 'face' ? 'face that it rests on' : 'place under which it rests' }}. Esc leaves it.
     </p>
-    <div class="tools">
+    <ToolGroup label="View and steps" class="tools">
       <ToolButton
         look="round"
         :icon="Undo2"
@@ -243,7 +244,7 @@ useShortcuts([
         @click="bench.redo()"
       />
       <ToolButton look="round" :icon="House" label="The whole part" help="The whole part, from above" @click="home" />
-    </div>
+    </ToolGroup>
     <ViewCross
       v-if="looking.basis.value"
       :basis="looking.basis.value"

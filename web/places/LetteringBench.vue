@@ -10,6 +10,7 @@ import MadePanel from '../made/MadePanel.vue';
 import { useShortcuts } from '../keys/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 
 const props = defineProps<{ id: string }>();
 const bench = useMadeBench();
@@ -87,7 +88,7 @@ useShortcuts([
           >
             <GreyCanvas v-if="bench.answer" :heights="bench.answer.heights" :size="bench.answer.size" />
           </div>
-          <div class="tools">
+          <ToolGroup label="View and steps" class="tools">
             <ToolButton
               look="round"
               :icon="Undo2"
@@ -104,7 +105,7 @@ useShortcuts([
               :disabled="!bench.future.length"
               @click="bench.redo()"
             />
-          </div>
+          </ToolGroup>
         </div>
       </div>
     </template>

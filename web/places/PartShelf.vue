@@ -5,6 +5,7 @@ import type { PartHead } from '#core/stored';
 import { spaced } from '#core/words';
 import { pictureUrl } from '../api/client';
 import PushButton from '../controls/PushButton.vue';
+import WorkLine from '../controls/WorkLine.vue';
 import { usePickFiles } from '../controls/pickFiles';
 import { failNotice } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
@@ -17,7 +18,7 @@ defineProps<{ parts: readonly (PartHead & { revision: number })[] }>();
 defineEmits<{ saves: [part: PartHead]; rename: [part: PartHead]; copy: [part: PartHead]; remove: [part: PartHead] }>();
 const library = useLibrary();
 const router = useRouter();
-const { reading, open: asParts } = usePartFiles((error) => failNotice(sentence(error)));
+const { going, open: asParts } = usePartFiles((error) => failNotice(sentence(error)));
 
 async function open(files: readonly File[]): Promise<void> {
   const [made] = await asParts(files);
@@ -33,10 +34,11 @@ const pick = usePickFiles(
 <template>
   <h2>
     Parts <small>light meshes that are set down on a surface</small>
-    <PushButton small :disabled="reading > 0" title="OBJ, PLY, STL or GLB; each file is a part" @click="pick">
-      {{ reading > 0 ? 'Reading…' : 'Open as parts…' }}
+    <PushButton small :disabled="going !== null" title="OBJ, PLY, STL or GLB; each file is a part" @click="pick">
+      Open as parts…
     </PushButton>
   </h2>
+  <WorkLine v-if="going" class="going" :work="going" />
   <p v-if="library.loaded && library.parts.length === 0" class="none">
     No part yet. Capture one on a scan or a slab, or open a mesh as one.
   </p>
@@ -70,5 +72,9 @@ h2 {
 .none {
   padding: 16px 0;
   text-align: left;
+}
+.going {
+  max-width: 360px;
+  margin-bottom: 10px;
 }
 </style>

@@ -11,6 +11,7 @@ import SurpriseBoard from '../made/SurpriseBoard.vue';
 import { useShortcuts } from '../keys/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 
 const props = defineProps<{ id: string }>();
 const bench = useMadeBench();
@@ -55,7 +56,7 @@ useShortcuts([
             :size="bench.answer.size"
             :repeat="repeated"
           />
-          <div class="tools">
+          <ToolGroup label="View and steps" class="tools">
             <ToolButton
               look="round"
               :icon="Grid3x3"
@@ -80,7 +81,7 @@ useShortcuts([
               :disabled="!bench.future.length"
               @click="bench.redo()"
             />
-          </div>
+          </ToolGroup>
           <SurpriseBoard
             v-if="surprising"
             :form="doc.grow.form"

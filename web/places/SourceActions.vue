@@ -2,13 +2,14 @@
 /** What can be done to a thing among the sources, under its picture. */
 import { Archive, Copy, Pencil, Trash2, Waypoints } from '@lucide/vue';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 
 defineProps<{ id: string; name: string }>();
 const emit = defineEmits<{ saves: []; rename: []; copy: []; remove: [] }>();
 </script>
 
 <template>
-  <span class="actions">
+  <ToolGroup class="actions" :label="`What is done to ${name}`">
     <slot />
     <RouterLink :to="`/lineage/${id}`" :aria-label="`Lineage of ${name}`" title="Lineage"
       ><Waypoints :size="15"
@@ -17,7 +18,7 @@ const emit = defineEmits<{ saves: []; rename: []; copy: []; remove: [] }>();
     <ToolButton :icon="Copy" :label="`Copy ${name}`" help="Copy, as it is saved" @click="emit('copy')" />
     <ToolButton :icon="Pencil" :label="`Rename ${name}`" help="Rename" @click="emit('rename')" />
     <ToolButton :icon="Trash2" :label="`Delete ${name}`" help="Delete" @click="emit('remove')" />
-  </span>
+  </ToolGroup>
 </template>
 
 <style scoped src="./card.css"></style>

@@ -23,6 +23,7 @@ import SettingSlider from '../controls/SettingSlider.vue';
 import SelectField from '../controls/SelectField.vue';
 import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import { orSay } from '../controls/undoNotice';
 import { usePainting } from '../stores/painting';
 import LayerPicture from './LayerPicture.vue';
@@ -139,7 +140,7 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
           @pointerdown="gesture = painting.nextGesture()"
           @keydown="gesture = painting.nextGesture()"
         />
-        <div class="tools-row">
+        <ToolGroup label="The layer" class="tools-row">
           <ToolButton
             :icon="active.locked ? Lock : LockOpen"
             label="Lock transparency"
@@ -178,7 +179,7 @@ const lowest = computed(() => active.value?.id === painting.layers[0]?.id);
           <ToolButton :icon="Pencil" label="Name the layer" @click="naming = active.id" />
           <ToolButton :icon="Copy" label="Duplicate the layer" @click="orSay(() => painting.copy(active!))" />
           <ToolButton :icon="Trash2" label="Delete the layer" :disabled="painting.layers.length < 2" @click="remove" />
-        </div>
+        </ToolGroup>
       </div>
     </template>
   </aside>

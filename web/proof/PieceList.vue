@@ -29,10 +29,11 @@ import ColourField from '../controls/ColourField.vue';
 import MeshFileButtons from '../controls/MeshFileButtons.vue';
 import NumberField from '../controls/NumberField.vue';
 import PopMenu from '../controls/PopMenu.vue';
-import ProgressLine from '../controls/ProgressLine.vue';
+import WorkLine from '../controls/WorkLine.vue';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import type { StrokesOn } from '../stores/pieceChoice';
 import type { GizmoHand } from '../viewport/gizmo';
 import type { ProofPieces } from './useProofPieces';
@@ -160,7 +161,7 @@ const colour = computed({
         @update:model-value="(to: number) => hands.setNumber(one.key, to)"
       />
     </div>
-    <div v-if="chosen.size > 0" class="acts">
+    <ToolGroup v-if="chosen.size > 0" label="What is done to the chosen pieces" class="acts">
       <ToolButton
         v-for="one in HANDLES"
         :key="one.hand"
@@ -207,16 +208,12 @@ const colour = computed({
       </PopMenu>
       <ToolButton :icon="EyeOff" label="Hide" command="hide" @click="hands.hide()" />
       <ToolButton :icon="Trash2" label="Delete" command="remove" @click="hands.remove()" />
-    </div>
+    </ToolGroup>
     <p v-if="heavy" class="warn" role="status">{{ heavy }}</p>
     <PushButton v-if="hidden > 0" small @click="desk.showHidden()"
       ><Eye :size="14" /> Show {{ hidden }} hidden</PushButton
     >
-    <div v-if="desk.merging.value" class="going" role="status">
-      <ProgressLine :share="desk.merging.value.share" :label="desk.merging.value.what" />
-      <span>{{ desk.merging.value.what }}…</span>
-      <PushButton small @click="desk.merging.value.cancel()">Cancel</PushButton>
-    </div>
+    <WorkLine v-if="desk.merging.value" :work="desk.merging.value" />
     <template v-else>
       <PushButton
         small
@@ -290,15 +287,6 @@ small {
   display: flex;
   flex-wrap: wrap;
   gap: 2px;
-}
-.going {
-  display: grid;
-  gap: 4px;
-  grid-template-columns: 1fr auto;
-  align-items: center;
-}
-.going > :first-child {
-  grid-column: 1 / -1;
 }
 .warn {
   color: var(--warn);

@@ -10,6 +10,7 @@ import SymmetryMenu from './SymmetryMenu.vue';
 import PushButton from '../controls/PushButton.vue';
 import TickBox from '../controls/TickBox.vue';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import { inHint, keyOf } from '../keys/chosen';
 import KeyCap from '../controls/KeyCap.vue';
@@ -23,7 +24,7 @@ const proof = useProof();
 </script>
 
 <template>
-  <div class="tools">
+  <ToolGroup label="View and clay" class="tools">
     <SymmetryMenu v-model="proof.symmetry" />
     <GuidesMenu v-model="guides" :axes="axes" :hindered="hindered" @stamp="(x, y) => $emit('stamp', x, y)" />
     <PopMenu placement="bottom" :width="206">
@@ -113,7 +114,7 @@ const proof = useProof();
       @click="proof.sculptor.clear()"
     />
     <ToolButton look="round" :icon="House" label="View from the front" command="whole" @click="$emit('home')" />
-  </div>
+  </ToolGroup>
 </template>
 
 <style scoped src="../controls/view.css"></style>

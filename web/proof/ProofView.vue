@@ -44,6 +44,7 @@ import { useLight } from './useLight';
 import { useLooking } from './useLooking';
 import ViewCross from './ViewCross.vue';
 import PushButton from '../controls/PushButton.vue';
+import WorkLine from '../controls/WorkLine.vue';
 import { keyOf } from '../keys/chosen';
 import { useTouch } from '../stores/touch';
 
@@ -382,7 +383,8 @@ function drop(e: DragEvent): void {
 }
 
 function leave(): void {
-  if (path.open.value) void path.abandon();
+  if (proof.making) proof.making.cancel();
+  else if (path.open.value) void path.abandon();
   else if (adjusting.cancel() || hands.abandon() || input?.abandon()) return;
   else if (hands.count.value > 0) hands.choose([]);
   else if (hands.on.value) pieces.toggle();
@@ -501,7 +503,10 @@ useShortcuts([
       @toggle="looking.toggle()"
     />
     <ProofBody :brush-id="brush.id" />
-    <div v-if="proof.opening" class="cover">Making the body…</div>
+    <div v-if="proof.opening" class="cover">
+      <WorkLine v-if="proof.making" :work="proof.making" />
+      <template v-else>Making the body…</template>
+    </div>
     <div v-if="problem || proof.problem" class="problem" role="alert">
       {{ problem ?? proof.problem }}
       <PushButton v-if="problem" look="link" @click="follow">Try again</PushButton

@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import type { View } from '#core/stroke';
 import { seenSides, type Side } from '../viewport/sides';
 import PushButton from '../controls/PushButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import { inHint } from '../keys/chosen';
 import { SIDE_COMMANDS } from './useLooking';
 
@@ -38,7 +39,7 @@ function up(e: PointerEvent): void {
 </script>
 
 <template>
-  <div class="cross">
+  <ToolGroup label="Where it is looked at from" class="cross">
     <svg
       viewBox="0 0 80 80"
       role="group"
@@ -77,7 +78,7 @@ function up(e: PointerEvent): void {
       @click="emit('toggle')"
       >{{ parallel ? 'Parallel' : 'Perspective' }}</PushButton
     >
-  </div>
+  </ToolGroup>
 </template>
 
 <style scoped>

@@ -4,6 +4,7 @@ import { ClipboardPaste, Copy, Download, PackageMinus, PackagePlus, Pencil, Tags
 import { ref } from 'vue';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { useCopiedSettings } from '../stores/copiedSettings';
 import { useManyBrushes } from '../stores/manyBrushes';
@@ -38,7 +39,7 @@ function put(pack: string | null): void {
 </script>
 
 <template>
-  <div class="bar" role="toolbar" aria-label="Brushes that are chosen">
+  <ToolGroup class="bar" label="Brushes that are chosen">
     <template v-if="many.progress">
       <span class="count" role="status">{{ many.progress.done }} of {{ many.progress.of }}…</span>
       <PushButton small @click="many.cancel">Cancel</PushButton>
@@ -81,7 +82,7 @@ function put(pack: string | null): void {
       >
       <ToolButton :icon="X" label="Choose none" command="cancel" @click="emit('none')" />
     </template>
-  </div>
+  </ToolGroup>
 </template>
 
 <style scoped>

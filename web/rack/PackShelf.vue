@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { LICENCES } from '#core/settings';
 import BrushDisc from '../controls/BrushDisc.vue';
 import PushButton from '../controls/PushButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { useLibrary } from '../stores/library';
 import { BASE, BELT, RECENT, type Entry, type Shelf } from './entries';
@@ -71,7 +72,7 @@ const hides = (g: number): boolean => props.still && props.shelf.groups[g].entri
       <h2>{{ title }}</h2>
       <span class="muted count">{{ shelf.count }} {{ shelf.count === 1 ? 'brush' : 'brushes' }}</span>
       <span v-if="about" class="muted about">{{ about }}</span>
-      <span v-if="shelf.pack" class="tools">
+      <ToolGroup v-if="shelf.pack" class="tools" :label="`What is done to ${title}`">
         <ToolButton
           :icon="Pencil"
           :label="`About ${title}`"
@@ -92,7 +93,7 @@ const hides = (g: number): boolean => props.still && props.shelf.groups[g].entri
           help="Delete the pack; its brushes stay"
           @click="emit('remove')"
         />
-      </span>
+      </ToolGroup>
     </header>
     <template v-if="!folded">
       <template v-for="(group, g) in shelf.groups" :key="g">

@@ -6,6 +6,7 @@ import { ACTION_CHOICES, labelOf, STROKE_TYPE_CHOICES } from '../bench/labels';
 import BrushDisc from '../controls/BrushDisc.vue';
 import CutName from '../controls/CutName.vue';
 import PushButton from '../controls/PushButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import TickBox from '../controls/TickBox.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { useLibrary } from '../stores/library';
@@ -67,7 +68,7 @@ onBeforeUnmount(() => cancelIdleCallback(waiting));
       }}<template v-if="brush.card.author"> · {{ brush.card.author }}</template>
     </div>
     <div class="muted">{{ form }}</div>
-    <div class="actions">
+    <ToolGroup class="actions" :label="`What is done to ${brush.card.name}`">
       <template v-if="settled">
         <ToolButton
           class="belted"
@@ -93,7 +94,7 @@ onBeforeUnmount(() => cancelIdleCallback(waiting));
           <ToolButton :icon="Trash2" :label="`Delete ${brush.card.name}`" help="Delete" @click="emit('remove')" />
         </template>
       </template>
-    </div>
+    </ToolGroup>
   </li>
 </template>
 

@@ -48,7 +48,7 @@ const dragging = ref(false);
 const pressed = ref(false);
 /** What is laid out stays as it is meanwhile: the drag goes by the places of cards. */
 const frozen = computed(() => pressed.value || dragging.value);
-const { range, style } = useRowWindow(
+const { range, style, windowed } = useRowWindow(
   computed(() => draggable.value?.$el ?? null),
   computed(() => props.entries.length),
   frozen,
@@ -94,7 +94,7 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
     v-model="list"
     tag="ul"
     class="grid"
-    :class="{ bare: entries.length === 0 }"
+    :class="{ bare: entries.length === 0, windowed }"
     :style="style"
     :data-shelf="shelf"
     :data-group="group"
@@ -144,6 +144,10 @@ async function dropped(e: DraggableEvent<Entry> & { originalEvent?: Event }): Pr
   min-height: 56px;
   border: 1px dashed var(--line);
   border-radius: var(--r);
+}
+/* Those of a long grid that aren’t seen aren’t there; the others have their true height from the first. */
+.grid.windowed :deep(.card) {
+  content-visibility: visible;
 }
 /* What is dragged leaves a gap where it will stand. */
 :deep(.gap) {

@@ -12,6 +12,8 @@ const GUESS = { columns: 5, row: 268, gap: 16 };
 export interface RowWindow {
   /** From the first to before the last. */
   range: ComputedRef<{ from: number; to: number }>;
+  /** Only rows that are seen are laid out. */
+  windowed: ComputedRef<boolean>;
   /** Room for what isn’t laid out. */
   style: ComputedRef<{ paddingTop?: string; paddingBottom?: string }>;
 }
@@ -73,5 +75,5 @@ export function useRowWindow(
     const below = rows.value - Math.ceil(to / columns.value);
     return { paddingTop: `${(from / columns.value) * row.value}px`, paddingBottom: `${below * row.value}px` };
   });
-  return { range, style };
+  return { range, windowed: long, style };
 }

@@ -6,6 +6,7 @@ import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch 
 import { patchFrame } from '#core/scan';
 import type { Patch } from '#core/settings';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import { useShortcuts } from '../keys/shortcuts';
 import { useLooking } from '../proof/useLooking';
 import ViewCross from '../proof/ViewCross.vue';
@@ -212,7 +213,7 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
     <p v-else-if="bench.laying && bench.mesh" class="hint" role="status">
       Press on the scan and drag out the patch’s size. Esc leaves it.
     </p>
-    <div class="tools">
+    <ToolGroup label="Patches, view and steps" class="tools">
       <ToolButton
         look="round"
         :icon="FrameIcon"
@@ -253,7 +254,7 @@ const turned = (turn: number, by: number): number => ((((turn + by + 180) % 360)
         help="The whole scan, from the front"
         @click="eye?.home()"
       />
-    </div>
+    </ToolGroup>
     <ViewCross
       v-if="looking.basis.value"
       :basis="looking.basis.value"

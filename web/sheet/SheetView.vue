@@ -14,6 +14,7 @@ import { useSheetBench } from '../stores/sheetBench';
 import { useFingers } from '../viewport/useFingers';
 import { sheetEye } from './sheetEye';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import { useTouch } from '../stores/touch';
 
 const bench = useSheetBench();
@@ -187,7 +188,7 @@ const TOOLS = [
         </svg>
       </div>
     </div>
-    <div class="tools">
+    <ToolGroup label="Tools, view and steps" class="tools">
       <ToolButton
         v-for="t in TOOLS"
         :key="t.tool"
@@ -215,7 +216,7 @@ const TOOLS = [
         :disabled="!bench.future.length"
         @click="bench.redo()"
       />
-    </div>
+    </ToolGroup>
     <div v-if="bench.finding || bench.opening" class="cover">Looking for marks…</div>
   </div>
 </template>

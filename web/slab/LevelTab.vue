@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** Levels: finer and coarser, what each costs before it is made, and back to the untouched clay. */
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { SLAB_SIDE } from '#core/settings';
 import { levelAt, levelBytes, type LevelWay } from '#core/slab';
 import { spaced } from '#core/words';
 import { useSlabBench } from '../stores/slabBench';
 import PushButton from '../controls/PushButton.vue';
+import WorkLine from '../controls/WorkLine.vue';
 
 const bench = useSlabBench();
-const working = ref(false);
 /** A vertex's place, normal, mask and triangles on the graphics card. */
 const CARD_BYTES = 52;
 /** What a page may take before it is sure to fail, where the browser says how much the machine has. */
@@ -41,12 +41,6 @@ const offers = computed<Offer[]>(() => {
     return { way, cells, why, label: way === 'down' ? 'Step down' : now.upper > 0 ? 'Step up' : 'Subdivide' };
   });
 });
-
-async function step(way: LevelWay): Promise<void> {
-  working.value = true;
-  await bench.step(way);
-  working.value = false;
-}
 </script>
 
 <template>
@@ -55,14 +49,15 @@ async function step(way: LevelWay): Promise<void> {
       <b>{{ state.cells }} cells a side</b><br />{{ count(state.cells) }} vertices, {{ megabytes(bytes(state.cells)) }}
     </p>
     <div v-for="offer in offers" :key="offer.way" class="offer">
-      <PushButton :disabled="offer.why !== null || working" @click="step(offer.way)">
-        {{ working ? 'Working…' : offer.label }}
+      <PushButton :disabled="offer.why !== null || bench.stepping !== null" @click="bench.step(offer.way)">
+        {{ offer.label }}
       </PushButton>
       <span v-if="offer.cells && !offer.why" class="muted"
         >to {{ count(offer.cells) }} vertices, {{ megabytes(bytes(offer.cells)) }}</span
       >
       <span v-else class="muted">{{ offer.why }}</span>
     </div>
+    <WorkLine v-if="bench.stepping" :work="bench.stepping" />
     <p v-if="state.upper" class="muted">
       {{ state.upper }} finer {{ state.upper === 1 ? 'level keeps its' : 'levels keep their' }} detail and
       {{ state.upper === 1 ? 'takes' : 'take' }} it along when you step up.

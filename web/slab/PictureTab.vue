@@ -10,6 +10,7 @@ import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
 import { useSlabReferences } from '../stores/slabReferences';
 import PushButton from '../controls/PushButton.vue';
+import WorkLine from '../controls/WorkLine.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { usePickFiles } from '../controls/pickFiles';
 
@@ -39,9 +40,8 @@ const pick = usePickFiles({ accept: 'image/png,image/jpeg,image/webp', several: 
 
 <template>
   <div class="tab">
-    <PushButton :disabled="pictures.busy" @click="pick">
-      {{ pictures.busy ? 'Reading…' : 'Pin a picture' }}
-    </PushButton>
+    <PushButton :disabled="pictures.going !== null" @click="pick">Pin a picture</PushButton>
+    <WorkLine v-if="pictures.going" :work="pictures.going" />
     <p v-if="pictures.problem" class="sentence-bad" role="alert">{{ pictures.problem }}</p>
     <ul v-if="references.length">
       <li v-for="r in references" :key="r.id" :class="{ on: r.id === tools.referenceId }">

@@ -10,6 +10,7 @@ import { useSlabBench } from '../stores/slabBench';
 import { useSlabTools } from '../stores/slabTools';
 import { useSlabParts } from '../stores/slabParts';
 import PushButton from '../controls/PushButton.vue';
+import WorkLine from '../controls/WorkLine.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import { usePickFiles } from '../controls/pickFiles';
 
@@ -84,12 +85,13 @@ function remove(setForm: SetForm): void {
       </PushButton>
       <PushButton
         title="A mesh from an OBJ, PLY, STL or GLB file; it can be dropped on the slab too"
-        :disabled="parts.busy"
+        :disabled="parts.going !== null"
         @click="pick"
       >
-        {{ parts.busy ? 'Reading…' : '+ Part…' }}
+        + Part…
       </PushButton>
     </div>
+    <WorkLine v-if="parts.going" :work="parts.going" />
     <p v-if="parts.problem" class="sentence-bad" role="alert">{{ parts.problem }}</p>
     <ul v-if="bench.setForms.length">
       <li v-for="setForm in bench.setForms" :key="setForm.id" :class="{ on: setForm.id === tools.setFormId }">

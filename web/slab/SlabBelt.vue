@@ -14,6 +14,7 @@ import { useLibrary } from '../stores/library';
 import { useSlabTools } from '../stores/slabTools';
 import PopMenu from '../controls/PopMenu.vue';
 import PushButton from '../controls/PushButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import ToolButton from '../controls/ToolButton.vue';
 
 const tools = useSlabTools();
@@ -52,17 +53,19 @@ function takeAlpha(id: string): void {
 
 <template>
   <footer class="belt" aria-label="Belt">
-    <PushButton
-      v-for="(brush, i) in tools.brushes"
-      :key="brush.id"
-      look="face"
-      class="tool"
-      :title="`${brush.card.notes}${keysAt(i)}`"
-      :on="brush.id === tools.brush.id"
-      @click="tools.choose(brush.id)"
+    <ToolGroup label="Brushes" class="brushes"
+      ><PushButton
+        v-for="(brush, i) in tools.brushes"
+        :key="brush.id"
+        look="face"
+        class="tool"
+        :title="`${brush.card.notes}${keysAt(i)}`"
+        :on="brush.id === tools.brush.id"
+        @click="tools.choose(brush.id)"
+      >
+        <span class="ring"><BrushDisc :brush="brush" :size="44" /></span>{{ brush.card.name }}
+      </PushButton></ToolGroup
     >
-      <span class="ring"><BrushDisc :brush="brush" :size="44" /></span>{{ brush.card.name }}
-    </PushButton>
     <i />
     <div class="sliders">
       <SettingList
@@ -135,6 +138,11 @@ function takeAlpha(id: string): void {
   padding: 0 14px;
   border-top: 1px solid var(--line);
   background: var(--leaf);
+}
+.brushes {
+  display: flex;
+  flex: none;
+  gap: 2px;
 }
 .tool {
   display: flex;

@@ -39,6 +39,7 @@ import SlabOverlay from './SlabOverlay.vue';
 import SlabReferences from './SlabReferences.vue';
 import { useSlabHands } from './slabHands';
 import ToolButton from '../controls/ToolButton.vue';
+import ToolGroup from '../controls/ToolGroup.vue';
 import { useLengths } from '../controls/lengths';
 import { useTouch } from '../stores/touch';
 
@@ -282,7 +283,7 @@ const numbers = computed(() => [
         ><i>{{ n.what }}</i> {{ n.value }}</span
       >
     </div>
-    <div class="tools">
+    <ToolGroup label="View and steps" class="tools">
       <GuidesMenu
         v-model="guides.guides.value"
         :axes="['X', 'Y']"
@@ -340,7 +341,7 @@ const numbers = computed(() => [
         :disabled="!sculptor.state.canRedo"
         @click="bench.redo()"
       />
-    </div>
+    </ToolGroup>
   </div>
 </template>
 

@@ -162,9 +162,7 @@ export const useArrivals = defineStore('arrivals', () => {
   ): Promise<void> {
     change(key, { state: 'reading' });
     try {
-      const reading = readScanFile(file, (share, what) => told(share * 0.8, what));
-      hand.onCancel(reading.cancel);
-      const read = await reading.done;
+      const read = await readScanFile(file, { ...hand, report: (share, what) => told(share * 0.8, what) });
       told(0.85, 'Keeping it');
       const mesh = await api.putBlob(new Uint8Array(read.mesh));
       const what = read.ending.toUpperCase();

@@ -13,6 +13,7 @@ import { sentence, useConnection } from './connection';
 import { useOpenDocument } from './openDocument';
 import { useLibrary } from './library';
 import { useHistory } from './history';
+import { useUnkept } from './unkept';
 import { plain } from '../api/plain';
 
 const DRAFT_DELAY_MS = 250;
@@ -50,6 +51,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
   });
   const { doc, saved, waiting, problem, conflict, deleted } = own;
   let copying: Promise<void> | null = null;
+  useUnkept().watch({ hurry: () => undefined, atRisk: () => copying !== null });
   /** Undo and redo of settings; changes of one setting in quick succession are one step. */
   const history = useHistory<Brush>(doc, { togetherMs: TOGETHER_MS, put: take });
   const steps = computed(() => stepsOf(history.past.value, doc.value));

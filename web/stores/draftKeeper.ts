@@ -5,12 +5,15 @@ export interface DraftKeeperOptions {
   restMs: number;
   /** Writes the draft of what is open now, or drops it where nothing is unsaved. */
   write(): Promise<void>;
+  /** Writing hands the draft to the store in the same breath; otherwise it is gathered elsewhere first. */
+  straight: boolean;
   failed(error: unknown): void;
 }
 
 export class DraftKeeper {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private writing: Promise<void> = Promise.resolve();
+  private underWay = 0;
 
   constructor(private readonly o: DraftKeeperOptions) {}
 
@@ -27,8 +30,26 @@ export class DraftKeeper {
 
   now(): Promise<void> {
     this.cancel();
-    this.writing = this.writing.then(() => this.o.write()).catch((error: unknown) => this.o.failed(error));
+    this.underWay++;
+    this.writing = this.writing
+      .then(() => this.o.write())
+      .catch((error: unknown) => this.o.failed(error))
+      .finally(() => this.underWay--);
     return this.writing;
+  }
+
+  /** The page may be gone next: what is straight is handed over without waiting for a draft that is being written. */
+  hurry(): void {
+    if (!this.o.straight) void this.flush();
+    else if (this.pending || this.underWay > 0) {
+      this.cancel();
+      void this.o.write().catch((error: unknown) => this.o.failed(error));
+    }
+  }
+
+  /** Whether a page that is closed now loses a change. */
+  atRisk(): boolean {
+    return !this.o.straight && (this.pending || this.underWay > 0);
   }
 
   /** Writes what is still on its way, and waits for what is being written. */

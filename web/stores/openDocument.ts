@@ -14,6 +14,7 @@ import { useLibrary, type Shelf } from './library';
 import { oneAtATime } from './oneAtATime';
 import type { Found, OpenWays } from './openWays';
 import { plain } from '../api/plain';
+import { useUnkept } from './unkept';
 import { useWork } from './work';
 
 export function useOpenDocument<C extends Shelf, T extends Documents[C], D extends Draft<T> = Draft<T>>(
@@ -43,10 +44,13 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   const drafts = new DraftKeeper({
     restMs: ways.draftMs,
     write: writeDraft,
+    straight: ways.draftOf === undefined,
     failed: (error) => {
       if (!ways.isCancel?.(error)) problem.value = `The draft can’t be kept. ${sentence(error)}`;
     },
   });
+
+  useUnkept().watch(drafts);
 
   async function fetchSaved(id: string): Promise<StoredDocument<C> | null> {
     if (ways.fetch) return ways.fetch(id);

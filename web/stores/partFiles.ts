@@ -1,20 +1,23 @@
 /** Mesh files as parts: each becomes one, brought down to its budget. */
-import { ref } from 'vue';
+import { computed } from 'vue';
 import { readScanFile, ReadingCancelled } from '../workers/meshFiles';
 import { useNewPart } from './newPart';
+import { useWork } from './work';
+
+const ON = 'part files';
 
 export function usePartFiles(failed: (error: unknown) => void) {
   const fresh = useNewPart();
-  /** Files that are still read. */
-  const reading = ref(0);
+  const work = useWork();
+  /** What is done with the file that is being read; null while none is. */
+  const going = computed(() => work.find(ON));
 
-  /** Answers the ids of those that became parts; the others are told. */
+  /** Answers the ids of those that became parts; the others are told. Given up, the rest is left out. */
   async function open(files: readonly File[]): Promise<string[]> {
     const made: string[] = [];
-    reading.value += files.length;
     for (const file of files) {
       try {
-        const { mesh, perBody } = await readScanFile(file, () => undefined).done;
+        const { mesh, perBody } = await work.run(`Reading “${file.name}”`, ON, (hand) => readScanFile(file, hand));
         made.push(
           await fresh.add({
             name: file.name.replace(/\.[^.]+$/, ''),
@@ -26,13 +29,12 @@ export function usePartFiles(failed: (error: unknown) => void) {
           }),
         );
       } catch (error) {
-        if (!(error instanceof ReadingCancelled)) failed(error);
-      } finally {
-        reading.value--;
+        if (error instanceof ReadingCancelled) break;
+        failed(error);
       }
     }
     return made;
   }
 
-  return { reading, open };
+  return { going, open };
 }

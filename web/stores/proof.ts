@@ -1,15 +1,16 @@
 /**
  * The body that brushes are proved on. It and its strokes stay while one goes from brush to brush and place to place.
  */
-import { useDocumentVisibility, useLocalStorage } from '@vueuse/core';
+import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, watch } from 'vue';
 import { BODIES, BODY_DENSITIES, BODY_LABELS, trianglesAfter, type BodyDensity, type BodyName } from '#core/mesh';
 import { linearOf } from '#core/colour';
 import { filledLayer, type Layer } from '#core/paint';
 import type { BrushAlphas } from '#core/stored';
+import { StepCancelled } from '#core/timeline';
 import { RefineUnderSchema, SymmetrySchema, type Brush, type RefineUnderSettings, type Symmetry } from '#core/settings';
-import { bodyOfMesh, readBodyFile } from '../workers/meshFiles';
+import { bodyOfMesh, readBodyFile, ReadingCancelled } from '../workers/meshFiles';
 import type { Opening } from '../workers/sculpt/messages';
 import type { PaintDraftWorker } from '../api/paintDraft.worker';
 import { unwrappedMesh } from '../workers/unwrapper';
@@ -20,7 +21,8 @@ import { Sculptor } from '../workers/sculptor';
 import { startThread } from '../workers/thread';
 import { useBodies } from './bodies';
 import { sentence } from './connection';
-import { useWork } from './work';
+import { useUnkept } from './unkept';
+import { useWork, type WorkHand } from './work';
 import { usePreferences } from './preferences';
 
 /** How far the back of a cut lies under the body, body units. */
@@ -31,6 +33,8 @@ const UPRIGHT = SymmetrySchema.parse({ axis: 'y' });
 const CLAY = [0.78, 0.72, 0.66] as const;
 /** A body is subdivided up to so many triangles. */
 const MOST_TRIANGLES = 8_000_000;
+/** What is done to the body that is made next, in the list of what goes on. */
+const MAKING = 'the next body';
 
 export const useProof = defineStore('proof', () => {
   const sculptor = markRaw(new Sculptor());
@@ -56,7 +60,7 @@ export const useProof = defineStore('proof', () => {
     () => state.painted,
     () => keeper.changed(),
   );
-  watch(useDocumentVisibility(), (now) => now === 'hidden' && void keeper.flush());
+  useUnkept().watch({ hurry: () => paintKept.value || void keeper.flush(), atRisk: () => !paintKept.value });
   /** A shipped body's name, or the id of one's own. */
   const name = useLocalStorage<string>('proof-body', 'ball');
   const density = useLocalStorage<BodyDensity>('proof-density', 300);
@@ -68,6 +72,8 @@ export const useProof = defineStore('proof', () => {
     deep: true,
   });
   const work = useWork();
+  /** A body that is made or read from a file; null while none is, and while the first one is. */
+  const making = computed(() => work.find(MAKING));
   const bodies = useBodies();
   const own = computed(() => bodies.own);
   const symmetry = useLocalStorage<Symmetry>('proof-symmetry', UPRIGHT);
@@ -120,14 +126,15 @@ export const useProof = defineStore('proof', () => {
     return (BODIES as readonly string[]).includes(body) || own.value.some((b) => b.id === body);
   }
 
-  async function reopen(fresh: boolean): Promise<void> {
+  /** Throws StepCancelled where the hand gives it up; what was open stays. */
+  async function reopen(fresh: boolean, hand: WorkHand | null = null): Promise<void> {
     opening.value = true;
     try {
       const onMerged = !fresh && (state.merged || finerMerged.value);
       if (fresh) await keeper.flush();
       const opening = await (onMerged ? openingMerged() : openingOf());
       const painting = fresh ? await paintingOf(name.value) : null;
-      await sculptor.open({ ...opening, fresh, painting, paintedAs: name.value });
+      await sculptor.open({ ...opening, fresh, painting, paintedAs: name.value }, hand);
       finerMerged.value = onMerged;
       opened.value++;
     } finally {
@@ -195,7 +202,7 @@ export const useProof = defineStore('proof', () => {
     levels.value = to.levels ?? 0;
     problem.value = null;
     try {
-      started = reopen(name.value !== before.name);
+      started = work.run(`Making “${label.value}”`, MAKING, (hand) => reopen(name.value !== before.name, hand));
       await started;
       return true;
     } catch (error) {
@@ -203,7 +210,7 @@ export const useProof = defineStore('proof', () => {
       density.value = before.density;
       levels.value = before.levels;
       started = Promise.resolve();
-      say(error);
+      if (!(error instanceof StepCancelled)) say(error);
       return false;
     }
   }
@@ -227,11 +234,12 @@ export const useProof = defineStore('proof', () => {
     problem.value = null;
     opening.value = true;
     try {
-      const { id } = await bodies.keep(await readBodyFile(file));
+      const read = await work.run(`Reading “${file.name}”`, MAKING, (hand) => readBodyFile(file, hand));
+      const { id } = await bodies.keep(read);
       await show(id, density.value);
       await bringTexture(file);
     } catch (error) {
-      say(error);
+      if (!(error instanceof ReadingCancelled)) say(error);
     } finally {
       opening.value = false;
     }
@@ -374,6 +382,7 @@ export const useProof = defineStore('proof', () => {
     cutOff,
     keepBody,
     paintKept,
+    making,
     texturePng,
     paintedPicture,
     unwrap,

@@ -1,24 +1,25 @@
-/** Files that are being read for what is open: whether any is, and what went wrong with the last. */
+/** Files that are being read for what is open: how far that is, what gives it up, and what went wrong with the last. */
 import { computed, ref } from 'vue';
+import { ReadingCancelled } from '../workers/meshFiles';
 import { sentence, useConnection } from './connection';
+import { useWork, type WorkHand } from './work';
 
-export function readingFiles() {
+/** `on` names what they are for, in the list of what goes on. */
+export function readingFiles(on: string) {
   const connection = useConnection();
+  const work = useWork();
   const problem = ref<string | null>(null);
-  const going = ref(0);
-  const busy = computed(() => going.value > 0);
+  const going = computed(() => work.find(on));
 
-  async function reading(act: () => Promise<void>): Promise<void> {
+  async function reading(what: string, act: (hand: WorkHand) => Promise<void>): Promise<void> {
     problem.value = null;
-    going.value++;
     try {
-      await act();
+      await work.run(what, on, act);
     } catch (error) {
+      if (error instanceof ReadingCancelled) return;
       connection.noticed(error);
       problem.value = sentence(error);
-    } finally {
-      going.value--;
     }
   }
-  return { problem, busy, reading };
+  return { problem, going, reading };
 }

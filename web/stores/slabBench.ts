@@ -7,6 +7,7 @@ import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import type { Beside } from '#core/session';
 import type { Slab, Source } from '#core/settings';
 import type { LevelWay } from '#core/slab';
+import { StepCancelled } from '#core/timeline';
 import * as api from '../api/client';
 import { slabDrafts, type Draft, type SlabDraft } from '../api/drafts';
 import type { EditOrder } from '../workers/sculpt/messages';
@@ -19,10 +20,14 @@ import type { Found } from './openWays';
 import { plain } from '../api/plain';
 import { savedClay, sent } from './slabClay';
 import { usePreferences } from './preferences';
+import { useWork } from './work';
 
 const DRAFT_DELAY_MS = 1500;
+const levelsOf = (id: string): string => `levels of ${id}`;
+
 export const useSlabBench = defineStore('slab-bench', () => {
   const connection = useConnection();
+  const work = useWork();
   const sculptor = shallowRef<Sculptor | null>(null);
   /** Rises with every change of the clay or its settings, for those who follow it. */
   const changes = ref(0);
@@ -176,7 +181,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
       await work;
       return true;
     } catch (error) {
-      if (error instanceof OrdersClosed) return false;
+      if (error instanceof OrdersClosed || error instanceof StepCancelled) return false;
       connection.noticed(error);
       problem.value = sentence(error);
       return false;
@@ -188,8 +193,13 @@ export const useSlabBench = defineStore('slab-bench', () => {
   }
 
   async function step(way: LevelWay): Promise<void> {
-    if (await orSay(sculptor.value?.step(way))) touched();
+    const worker = sculptor.value;
+    if (!worker || !doc.value) return;
+    const what = way === 'up' ? 'Making the finer level' : 'Making the coarser level';
+    if (await orSay(work.run(what, levelsOf(doc.value.id), (hand) => worker.step(way, hand)))) touched();
   }
+  /** A level that is being made; null while none is. */
+  const stepping = computed(() => (doc.value ? work.find(levelsOf(doc.value.id)) : null));
 
   async function undo(): Promise<void> {
     if (await orSay(sculptor.value?.undo())) touched();
@@ -218,6 +228,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     bakeSetForms,
     make,
     step,
+    stepping,
     undo,
     redo,
   };

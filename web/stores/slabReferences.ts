@@ -2,6 +2,7 @@
 import { defineStore } from 'pinia';
 import { ReferenceSchema } from '#core/settings';
 import { putBlob } from '../api/client';
+import { ReadingCancelled } from '../workers/meshFiles';
 import { readingFiles } from './readingFiles';
 import { referencePicture } from './referenceFile';
 import { useSlabBench } from './slabBench';
@@ -12,13 +13,15 @@ const MOST = 12;
 export const useSlabReferences = defineStore('slabReferences', () => {
   const bench = useSlabBench();
   const tools = useSlabTools();
-  const { problem, busy, reading } = readingFiles();
+  const { problem, going, reading } = readingFiles('pictures on a slab');
 
   function add(file: File): Promise<void> {
     tools.tab = 'pictures';
     const slab = bench.doc?.id;
-    return reading(async () => {
+    return reading(`Reading “${file.name}”`, async (hand) => {
       const picture = await referencePicture(file);
+      hand.report(0.5);
+      if (hand.cancelled) throw new ReadingCancelled();
       const blob = await putBlob(picture.bytes);
       const reference = ReferenceSchema.parse({
         id: crypto.randomUUID(),
@@ -37,5 +40,5 @@ export const useSlabReferences = defineStore('slabReferences', () => {
     });
   }
 
-  return { add, problem, busy };
+  return { add, problem, going };
 });

@@ -76,9 +76,15 @@ export interface ReadScan {
 
 const api = {
   /** The mesh of a file as kept bytes. Throws a sentence that can be shown. */
-  async read(name: string, bytes: ArrayBuffer): Promise<ArrayBuffer> {
+  async read(
+    name: string,
+    bytes: ArrayBuffer,
+    onProgress: (share: number, what: string) => void,
+  ): Promise<ArrayBuffer> {
+    onProgress(0.05, 'Reading the file');
     const mesh = await meshIn(name, bytes);
     checkMeshFile(mesh, name);
+    onProgress(0.6, 'Packing');
     const packed = packMesh(mesh);
     return Comlink.transfer(packed, [packed]);
   },

@@ -15,10 +15,33 @@ export function isMeshFile(file: File): boolean {
   return (MESH_ENDINGS as readonly string[]).includes(file.name.split('.').pop()!.toLowerCase());
 }
 
-/** The mesh of a file as it is kept. Throws a sentence that can be shown. */
-export async function readMeshFile(file: File): Promise<ArrayBuffer> {
-  const bytes = await bytesOf(file);
-  return inWorker(bytes.byteLength, (worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes])));
+/** Who follows the reading of a file. */
+export interface ReadingHand {
+  report(share: number, what: string): void;
+  /** Takes what gives it up. */
+  onCancel(stop: () => void): void;
+}
+
+/** The mesh of a file as it is kept. Throws a sentence that can be shown, or ReadingCancelled. */
+export function readMeshFile(file: File, hand: ReadingHand): Promise<ArrayBuffer> {
+  return givenUp(hand, async (cancelled) => {
+    const bytes = await bytesOf(file);
+    return inWorker(
+      bytes.byteLength,
+      (worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes]), told(hand)),
+      cancelled,
+    );
+  });
+}
+
+const told = (hand: ReadingHand): ReadingHand['report'] =>
+  Comlink.proxy((share: number, what: string) => hand.report(share, what));
+
+/** Fails with ReadingCancelled as soon as the hand gives it up. */
+function givenUp<T>(hand: ReadingHand, read: (cancelled: Promise<never>) => Promise<T>): Promise<T> {
+  const cancelled = new Promise<never>((_, fail) => hand.onCancel(() => fail(new ReadingCancelled())));
+  cancelled.catch(() => undefined);
+  return Promise.race([read(cancelled), cancelled]);
 }
 
 async function bytesOf(file: File): Promise<ArrayBuffer> {
@@ -30,11 +53,6 @@ async function bytesOf(file: File): Promise<ArrayBuffer> {
   return file.arrayBuffer();
 }
 
-export interface ScanReading {
-  done: Promise<ReadScan>;
-  cancel(): void;
-}
-
 /** Reading was given up. */
 export class ReadingCancelled extends Error {
   constructor() {
@@ -42,35 +60,35 @@ export class ReadingCancelled extends Error {
   }
 }
 
-/** A scan from a file. `done` throws a sentence that can be shown, or ReadingCancelled. */
-export function readScanFile(file: File, onProgress: (share: number, what: string) => void): ScanReading {
-  let cancel: () => void = () => undefined;
-  const cancelled = new Promise<never>((_, fail) => {
-    cancel = () => fail(new ReadingCancelled());
-  });
-  cancelled.catch(() => undefined);
-  const done = bytesOf(file).then((bytes) =>
-    inWorker(
+/** A scan from a file. Throws a sentence that can be shown, or ReadingCancelled. */
+export function readScanFile(file: File, hand: ReadingHand): Promise<ReadScan> {
+  return givenUp(hand, async (cancelled) => {
+    const bytes = await bytesOf(file);
+    return inWorker(
       bytes.byteLength,
-      (worker) => worker.scan(file.name, Comlink.transfer(bytes, [bytes]), Comlink.proxy(onProgress)),
+      (worker) => worker.scan(file.name, Comlink.transfer(bytes, [bytes]), told(hand)),
       cancelled,
-    ),
-  );
-  return { done: Promise.race([done, cancelled]), cancel };
+    );
+  });
 }
 
-/** A body of one's own from a file. Throws a sentence that can be shown. */
-export async function readBodyFile(file: File): Promise<WaitingBody> {
-  return bodyOfMesh(file.name.replace(/\.[^.]+$/, ''), await readMeshFile(file));
+/** A body of one's own from a file. Throws a sentence that can be shown, or ReadingCancelled. */
+export async function readBodyFile(file: File, hand: ReadingHand): Promise<WaitingBody> {
+  const mesh = await readMeshFile(file, hand);
+  hand.report(0.7, 'Welding');
+  return givenUp(hand, (cancelled) => bodyOfMesh(file.name.replace(/\.[^.]+$/, ''), mesh, cancelled));
 }
 
 /** A body of kept bytes. Throws a sentence that can be shown. */
-export async function bodyOfMesh(name: string, mesh: ArrayBuffer): Promise<WaitingBody> {
-  const welded = await inWorker(mesh.byteLength, (worker) => worker.weld(Comlink.transfer(mesh, [mesh]))).catch(
-    (error: unknown) => {
-      throw new Error(`“${name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
-    },
-  );
+export async function bodyOfMesh(name: string, mesh: ArrayBuffer, cancelled?: Promise<never>): Promise<WaitingBody> {
+  const welded = await inWorker(
+    mesh.byteLength,
+    (worker) => worker.weld(Comlink.transfer(mesh, [mesh])),
+    cancelled,
+  ).catch((error: unknown) => {
+    if (error instanceof ReadingCancelled) throw error;
+    throw new Error(`“${name}” can’t be a body. ${error instanceof Error ? error.message : ''}`);
+  });
   return { id: crypto.randomUUID(), name, addedAt: Date.now(), ...welded };
 }
 
@@ -79,8 +97,9 @@ export function meshAsObj(name: string, mesh: ArrayBuffer): Promise<Blob> {
   return inWorker(mesh.byteLength, (worker) => worker.obj(name, Comlink.transfer(mesh, [mesh])));
 }
 
-export function meshFromAbove(mesh: ArrayBuffer, up: PartUp): Promise<PartFromAbove> {
-  return inWorker(mesh.byteLength, (worker) => worker.fromAbove(mesh, up));
+/** Throws ReadingCancelled where the hand gives it up. */
+export function meshFromAbove(mesh: ArrayBuffer, up: PartUp, hand: ReadingHand): Promise<PartFromAbove> {
+  return givenUp(hand, (cancelled) => inWorker(mesh.byteLength, (worker) => worker.fromAbove(mesh, up), cancelled));
 }
 
 async function inWorker<T>(

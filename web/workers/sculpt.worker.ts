@@ -23,10 +23,11 @@ import {
   takeUpSteps,
   undo,
 } from '#core/session';
-import { limitUndo } from '#core/timeline';
+import { follow, limitUndo, partOf, type OnProgress } from '#core/timeline';
 import { clay, addEarlierStep, readHistory } from '#core/slab';
 import { finish, surface } from '#core/sculpt';
 import type { RefineUnder, Sample, StrokeStart } from '#core/stroke';
+import type { Cancelled } from './castResult';
 import { bodyCalls } from './sculpt/bodyCalls';
 import { clayCalls } from './sculpt/clayCalls';
 import { finer, wantFiner } from './sculpt/finer';
@@ -35,6 +36,8 @@ import {
   brushes,
   change,
   clayOrNull,
+  following,
+  orCancelled,
   colours,
   current,
   forms,
@@ -45,7 +48,7 @@ import {
   partForms,
   partMeshes,
 } from './sculpt/state';
-import type { Begin, Change, Opened, Opening } from './sculpt/messages';
+import type { Begin, Change, Followed, Opened, Opening } from './sculpt/messages';
 
 /**
  * A mesh without coordinates, or with some outside the square, is unwrapped along the axes, before it is subdivided: so
@@ -57,10 +60,41 @@ function paintable(mesh: RawMesh): RawMesh {
 }
 
 /** The body as it is sculpted: at its own density, subdivided as often as asked. */
-function bodyOf({ body: of, levels }: Extract<Opening, { kind: 'body' }>): RawMesh {
+function bodyOf({ body: of, levels }: Extract<Opening, { kind: 'body' }>, onProgress: OnProgress): RawMesh {
   let raw = 'name' in of ? paintableBody(of.name, of.density) : paintable(readMesh(of.mesh));
-  for (let level = 0; level < levels; level++) raw = subdivide(raw);
+  for (let level = 0; level < levels; level++) {
+    follow(onProgress, level / levels);
+    raw = subdivide(raw);
+  }
   return raw;
+}
+
+/** Throws StepCancelled; a body that can’t be opened leaves the one that is open. */
+function openBody(opening: Extract<Opening, { kind: 'body' }>, onProgress: OnProgress): Opened {
+  const { pieces = [], fresh } = opening;
+  const before = fresh ? null : state.open;
+  const from = before && pieces === 'merged' ? firstAgain(before) : 0;
+  const steps = before?.done.slice(from).map((d) => d.step) ?? [];
+  const raw = bodyOf(opening, partOf(onProgress, 0, 0.2));
+  follow(onProgress, 0.2);
+  const next = session(finish(surface(buildMesh(raw, { unfinished: true }))), {
+    replay: true,
+    meshes: partMeshes,
+    undoLimit: state.undoLimit,
+  });
+  follow(onProgress, 0.4);
+  const { painting = null } = opening;
+  if (painting) bringPainting(next, painting.size, painting.layers);
+  // What was painted goes along with the strokes that painted it.
+  else if (before?.painting) bringPainting(next, startingSize(before), startingLayers(before));
+  if (painting && next.painting) state.kept.tiles.keptAs(next.painting);
+  bringPieces(next, pieces !== 'merged' ? pieces : before ? startingPieces(before) : []);
+  const under = takeUpSteps(next, steps, partOf(onProgress, 0.4, 0.8));
+  refineUnderAll(next, under, partOf(onProgress, 0.8, 1));
+  follow(onProgress, 1);
+  state.kept.as = opening.paintedAs ?? null;
+  state.open = next;
+  return opened();
 }
 
 function withBrush({ brushId, ...start }: Begin): StrokeStart {
@@ -96,30 +130,13 @@ function endRunning(refine: RefineUnder | null): Change {
 }
 
 const api = {
-  open(opening: Opening): Opened {
+  /** `word` is one shared number: the call that the page gives up. */
+  watch(word: SharedArrayBuffer): void {
+    state.givenUp = new Int32Array(word);
+  },
+  open(opening: Opening, call: number, told: Followed['told']): Opened | Cancelled {
     state.stroke = null;
-    if (opening.kind === 'body') {
-      const { pieces = [], fresh } = opening;
-      const before = fresh ? null : state.open;
-      const from = before && pieces === 'merged' ? firstAgain(before) : 0;
-      const steps = before?.done.slice(from).map((d) => d.step) ?? [];
-      // A body that can't be opened leaves the one that is open.
-      const next = session(finish(surface(buildMesh(bodyOf(opening), { unfinished: true }))), {
-        replay: true,
-        meshes: partMeshes,
-        undoLimit: state.undoLimit,
-      });
-      const { painting = null } = opening;
-      if (painting) bringPainting(next, painting.size, painting.layers);
-      // What was painted goes along with the strokes that painted it.
-      else if (before?.painting) bringPainting(next, startingSize(before), startingLayers(before));
-      state.kept.as = opening.paintedAs ?? null;
-      if (painting && next.painting) state.kept.tiles.keptAs(next.painting);
-      bringPieces(next, pieces !== 'merged' ? pieces : before ? startingPieces(before) : []);
-      refineUnderAll(next, takeUpSteps(next, steps));
-      state.open = next;
-      return opened();
-    }
+    if (opening.kind === 'body') return orCancelled(() => openBody(opening, following({ call, told })));
     state.open = null;
     state.setForms = [];
     state.told.beside = null;

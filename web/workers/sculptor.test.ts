@@ -534,6 +534,32 @@ describe('a slab', () => {
   });
 });
 
+test.each([1, 2, 3, 4])(
+  'levels stepped and given up by a hurried hand, seed %s: those that weren’t given up are made, in their order',
+  async (seed) => {
+    await sculptor.open({ kind: 'slab', cells: 64, places: null, mask: null, upper: [], history: null });
+    const random = seeded(seed);
+    let cells = 64;
+    const ends: Promise<unknown>[] = [];
+    for (let n = 0; n < 12; n++) {
+      const way = random() < 0.5 ? 'down' : 'up';
+      let stop: () => void = () => undefined;
+      const end = sculptor.step(way, { report: () => undefined, onCancel: (by) => (stop = by) });
+      if (random() < 0.5) stop();
+      ends.push(
+        end.then(
+          () => (cells = way === 'down' ? cells / 2 : cells * 2),
+          (error: unknown) => expect(String(error)).toMatch(/cancelled|cells a side/),
+        ),
+      );
+      if (random() < 0.3) await end.catch(() => undefined);
+    }
+    await Promise.all(ends);
+    expect(sculptor.state.level!.cells).toBe(cells);
+    expect(problems.filter((said) => /cancelled/.test(said))).toEqual([]);
+  },
+);
+
 /** What a hurried hand does, as a list of orders: every call leaves the page at once. */
 function hurried(seed: number, count: number, tiles: readonly ArrayBuffer[]): (() => void)[] {
   const random = seeded(seed);

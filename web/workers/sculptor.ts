@@ -12,13 +12,25 @@ import type { Brush, Frame, SetForm } from '#core/settings';
 import type { ClayBytes, LevelWay } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
 import type { Beside } from '#core/session';
+import { StepCancelled } from '#core/timeline';
 import { getBlob, ServerAway } from '../api/client';
 import { plain } from '../api/plain';
 import { BrushSender } from './brushSender';
 import { Orders, type OrderOptions } from './orders';
 import { PaintOrders } from './paintOrders';
 import type { SculptWorker } from './sculpt.worker';
-import type { Begin, Change, EditOrder, KeptStep, LevelState, Opened, Opening, Painted } from './sculpt/messages';
+import type { Cancelled } from './castResult';
+import type {
+  Begin,
+  Change,
+  EditOrder,
+  Followed,
+  KeptStep,
+  LevelState,
+  Opened,
+  Opening,
+  Painted,
+} from './sculpt/messages';
 import { startThread } from './thread';
 
 export interface SculptorState {
@@ -55,6 +67,13 @@ export class PartMissing extends Error {
       `${count === 1 ? 'A set form can’t be shown: its part is' : `${count} set forms can’t be shown: their parts are`} gone from the server. Take ${count === 1 ? 'it' : 'them'} off, or lay the part again.`,
     );
   }
+}
+
+/** Who follows long work. */
+export interface FollowingHand {
+  report(share: number): void;
+  /** Takes what gives it up. */
+  onCancel(stop: () => void): void;
 }
 
 const nothing = (): void => undefined;
@@ -109,6 +128,9 @@ export class Sculptor {
   );
   private readonly worker = this.thread.worker;
   private readonly orders = new Orders();
+  private calls = 0;
+  /** The call that the worker gives up. */
+  private readonly givenUp = new Int32Array(new SharedArrayBuffer(4));
   /** What is painted on it. */
   readonly paint = new PaintOrders({
     worker: this.worker,
@@ -126,13 +148,18 @@ export class Sculptor {
 
   constructor() {
     this.orders.onBusy = (busy) => (this.state.busy = busy);
-    this.orders.onProblem = (error) => this.onProblem(error);
+    this.orders.onProblem = (error) => {
+      if (!(error instanceof StepCancelled)) this.onProblem(error);
+    };
+    void this.worker.watch(this.givenUp.buffer as SharedArrayBuffer);
     this.thread.broken.catch((error: unknown) => this.orders.fail(error));
   }
 
-  open(opening: Opening): Promise<void> {
+  /** Throws StepCancelled where it is given up: what was open stays. */
+  open(opening: Opening, hand: FollowingHand | null = null): Promise<void> {
+    const followed = this.followed(hand);
     return this.orders.give(async () => {
-      this.lookAt(await this.worker.open(opening));
+      this.lookAt(await followed((call, told) => this.worker.open(opening, call, told)));
       // Those of the body before are gone; strokes that were run again have set theirs down anew.
       this.takePieces([...this.pieces.keys()].map((id) => [id, null]));
       this.apply(await this.worker.state());
@@ -393,8 +420,30 @@ export class Sculptor {
     return this.changing(() => this.worker.changeBeside(beside), { key: `beside ${beside.id}` });
   }
 
-  step(way: LevelWay): Promise<void> {
-    return this.changing(() => this.worker.step(way));
+  /** Throws StepCancelled where it is given up: the level stays. */
+  step(way: LevelWay, hand: FollowingHand | null = null): Promise<void> {
+    const followed = this.followed(hand);
+    return this.changing(() => followed((call, told) => this.worker.step(way, call, told)));
+  }
+
+  /** How a call is carried out that the hand hears of and may give up: before its turn, or while it runs. */
+  private followed(hand: FollowingHand | null) {
+    const call = ++this.calls;
+    let [running, cancelled] = [false, false];
+    hand?.onCancel(() => {
+      cancelled = true;
+      if (running) Atomics.store(this.givenUp, 0, call);
+    });
+    return async <T extends object>(
+      carryOut: (call: number, told: Followed['told']) => Promise<T | Cancelled>,
+    ): Promise<T> => {
+      if (cancelled) throw new StepCancelled();
+      running = true;
+      const answer = await carryOut(call, hand && Comlink.proxy((share: number) => hand.report(share)));
+      running = false;
+      if ('cancelled' in answer) throw new StepCancelled();
+      return answer;
+    };
   }
 
   /** No view looks at it any more. */

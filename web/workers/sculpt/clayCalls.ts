@@ -7,8 +7,9 @@ import { raisedPart } from '#core/part';
 import { abandon, changeBeside, keepEdit, makeEdit, tryEdit, type Beside } from '#core/session';
 import { PART_CELLS, type Frame, type SetForm } from '#core/settings';
 import { packHistory, stepLevel, type ClayBytes, type LevelWay } from '#core/slab';
-import { change, current, forms, state, onBareClay, openClay, parts } from './state';
-import type { Change, EditOrder } from './messages';
+import type { Cancelled } from '../castResult';
+import { change, current, following, forms, onBareClay, openClay, orCancelled, parts, state } from './state';
+import type { Change, EditOrder, Followed } from './messages';
 
 const HISTORY_BYTES = 24 * 2 ** 20;
 
@@ -72,9 +73,11 @@ export const clayCalls = {
     note(beside);
     return change();
   },
-  step(way: LevelWay): Change {
-    onBareClay(() => stepLevel(openClay(), way));
-    return change();
+  step(way: LevelWay, call: number, told: Followed['told']): Change | Cancelled {
+    return orCancelled(() => {
+      onBareClay(() => stepLevel(openClay(), way, following({ call, told })));
+      return change();
+    });
   },
   /** What stands out of the clay in the frame, set forms too, as a part that core/formats packs. */
   raised(frame: Frame): ArrayBuffer {

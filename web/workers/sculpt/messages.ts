@@ -31,6 +31,12 @@ export type Opening =
       paintedAs?: string;
     };
 
+/** A call that the page follows, and may give up by its number. */
+export interface Followed {
+  call: number;
+  told: ((share: number) => void) | null;
+}
+
 export interface Opened {
   buffer: SharedArrayBuffer;
   layout: MeshLayout;

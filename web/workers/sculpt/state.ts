@@ -12,7 +12,9 @@ import { abandon, canRedo, canUndo, firstAgain, tryEdit, UNDO_LIMIT_BYTES, type 
 import type { SetForm } from '#core/settings';
 import type { RefineUnder } from '#core/stroke';
 import type { Clay } from '#core/slab';
-import type { Change, Opened } from './messages';
+import { StepCancelled, type OnProgress } from '#core/timeline';
+import type { Cancelled } from '../castResult';
+import type { Change, Followed, Opened } from './messages';
 import { paintedSince } from './painted';
 import { KeptTiles } from './paintDraft';
 
@@ -32,6 +34,8 @@ export const state: {
   kept: { tiles: KeptTiles; as: string | null };
   /** What stood when the body was handed out to be merged into: a step since then makes the answer stale. */
   handedOut: { session: Session; steps: readonly unknown[] } | null;
+  /** One number that the page writes: the call that it gives up. */
+  givenUp: Int32Array | null;
 } = {
   open: null,
   setForms: [],
@@ -41,6 +45,7 @@ export const state: {
   told: { surface: null, beside: null, painted: null },
   kept: { tiles: new KeptTiles(), as: null },
   handedOut: null,
+  givenUp: null,
 };
 
 export const brushes = new Map<string, ResolvedBrush>();
@@ -76,6 +81,24 @@ export function opened(): Opened {
   drainChanged(surface);
   state.told.surface = surface;
   return { buffer: mesh.buffer, layout: layoutOf(mesh), spacing, passing: Boolean(running?.began) };
+}
+
+/** Who hears how far a call is, until the page gives that call up. */
+export function following({ call, told }: Followed): OnProgress {
+  return (share) => {
+    told?.(share);
+    return !state.givenUp || Atomics.load(state.givenUp, 0) !== call;
+  };
+}
+
+/** What it answers; where the page gave it up, that it did. */
+export function orCancelled<T>(act: () => T): T | Cancelled {
+  try {
+    return act();
+  } catch (error) {
+    if (error instanceof StepCancelled) return { cancelled: true };
+    throw error;
+  }
 }
 
 /** What changed since the page was told last. */
@@ -122,13 +145,15 @@ export function neededForms(ids: readonly string[]): Set<Pyramid> {
 }
 
 /**
- * Does something with the clay as it is without its set forms, then lays them on again. A stroke that runs took them
- * off already, and goes on.
+ * Does something with the clay as it is without its set forms, then lays them on again, also where that failed. A
+ * stroke that runs took them off already, and goes on.
  */
 export function onBareClay<T>(act: () => T): T {
   if (state.setForms.length > 0 && !current().running) abandon(current());
-  const result = act();
-  if (state.setForms.length > 0 && !current().running)
-    tryEdit(current(), { kind: 'bake', setForms: state.setForms, parts });
-  return result;
+  try {
+    return act();
+  } finally {
+    if (state.setForms.length > 0 && !current().running)
+      tryEdit(current(), { kind: 'bake', setForms: state.setForms, parts });
+  }
 }

@@ -1,0 +1,70 @@
+/** A page that is left in the moment of a change: what was changed is there when it is opened again. */
+import { draw, expect, openBrush, set, settled, test } from './app';
+
+test('a setting typed right before the page is left, reloaded or gone back from is there again', async ({
+  page,
+  app,
+}) => {
+  test.slow();
+  await openBrush(page, app, 'Limpet press');
+  // The first change of a base brush is made to a copy, which has an address of its own.
+  await set(page, 'Strength', '41');
+  await expect(page.locator('.state')).toContainText('not saved');
+  const bench = page.url();
+  const strength = page.getByLabel(/^Strength, /);
+  const ways = [
+    async () => {
+      await page.goto(`${app.address}/sources`);
+      await page.goto(bench);
+    },
+    () => page.reload(),
+    () => page.evaluate(() => location.reload()).then(() => page.waitForLoadState()),
+    async () => {
+      await page.goBack();
+      await page.goForward();
+    },
+  ];
+  for (const [i, leave] of [...ways, ...ways].entries()) {
+    const typed = String(42 + i);
+    await strength.fill(typed);
+    await strength.press('Enter');
+    await leave();
+    await expect(strength).toHaveValue(`${typed} %`);
+  }
+});
+
+test('a name typed on a bench of sources right before the page is reloaded is there again', async ({ page, app }) => {
+  await page.goto(`${app.address}/sources`);
+  await page.getByRole('button', { name: 'New pattern' }).click();
+  const name = page.getByLabel('Name', { exact: true });
+  for (const typed of ['Left at once', 'Left once more', 'Left a third time']) {
+    await name.fill(typed);
+    await name.press('Enter');
+    await page.reload();
+    await expect(name).toHaveValue(typed);
+  }
+});
+
+test('clay that has no draft yet: the browser asks before the page is closed, and no longer once it has one', async ({
+  page,
+  app,
+}) => {
+  test.slow();
+  await page.goto(`${app.address}/sources`);
+  await page.getByRole('button', { name: 'New slab' }).click();
+  await page.getByRole('radio', { name: '256' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
+  await settled(page, '.slab');
+  const asked: string[] = [];
+  page.on('dialog', (dialog) => {
+    asked.push(dialog.type());
+    void dialog.dismiss();
+  });
+  await draw(page, '.slab', [
+    [0.45, 0.5],
+    [0.55, 0.5],
+  ]);
+  await page.evaluate(() => void setTimeout(() => location.reload()));
+  await expect.poll(() => asked).toEqual(['beforeunload']);
+  await expect(page.locator('.state')).toContainText('kept');
+});
