@@ -1,4 +1,5 @@
 import vue from 'eslint-plugin-vue';
+import accessibility from 'eslint-plugin-vuejs-accessibility';
 import ts from 'typescript-eslint';
 
 const extraFileExtensions = ['.vue'];
@@ -83,6 +84,35 @@ export default ts.config(
   },
   ...ts.configs.recommended,
   ...vue.configs['flat/essential'],
+  ...accessibility.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    rules: {
+      // Ours hold the field of Element Plus that they are named for.
+      'vuejs-accessibility/label-has-for': [
+        'error',
+        {
+          controlComponents: [
+            'ChoiceBar',
+            'ColourField',
+            'NumberField',
+            'SelectField',
+            'TagsField',
+            'TextField',
+            'TypedChoice',
+            'ElCheckbox',
+            'ElInputNumber',
+            'ElInput',
+          ],
+          required: { some: ['nesting', 'id'] },
+        },
+      ],
+      // What a dialog asks for first is where one types.
+      'vuejs-accessibility/no-autofocus': 'off',
+      // Views, leaves and groups hear of what is done inside them; what is pressed there has a role of its own.
+      'vuejs-accessibility/no-static-element-interactions': 'off',
+    },
+  },
   {
     files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions } },

@@ -24,7 +24,7 @@ test('a setting typed right before the page is left, reloaded or gone back from 
       await page.goForward();
     },
   ];
-  for (const [i, leave] of [...ways, ...ways].entries()) {
+  for (const [i, leave] of ways.entries()) {
     const typed = String(42 + i);
     await strength.fill(typed);
     await strength.press('Enter');
@@ -67,4 +67,21 @@ test('clay that has no draft yet: the browser asks before the page is closed, an
   await page.evaluate(() => void setTimeout(() => location.reload()));
   await expect.poll(() => asked).toEqual(['beforeunload']);
   await expect(page.locator('.state')).toContainText('kept');
+});
+
+test('files that are dropped beside every place for them don’t take the page away', async ({ page, app }) => {
+  await page.goto(`${app.address}/sources`);
+  await expect(page.getByRole('heading', { name: 'Sources' })).toBeVisible();
+  const leaves = await page.evaluate(() => {
+    const dataTransfer = new DataTransfer();
+    dataTransfer.items.add(new File(['not ours'], 'notes.txt', { type: 'text/plain' }));
+    const dropped = (on: Element): boolean =>
+      ['dragover', 'drop'].every((type) =>
+        on.dispatchEvent(new DragEvent(type, { dataTransfer, bubbles: true, cancelable: true })),
+      );
+    // The browser goes by what wasn’t prevented.
+    return [dropped(document.body), dropped(document.querySelector('header')!)];
+  });
+  expect(leaves).toEqual([false, false]);
+  await expect(page).toHaveURL(/sources/);
 });

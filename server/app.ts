@@ -10,6 +10,7 @@ import { guard } from './guard';
 import type { InFlight } from './inFlight';
 import { Problem } from './problem';
 import { routes, type RouteOptions } from './routes';
+import { log } from './log';
 
 export interface AppOptions extends RouteOptions {
   /** Folder of the built page. */
@@ -23,7 +24,7 @@ export function createApp(options: AppOptions): Koa {
   const app = new Koa();
   // Whoever asked went away before the answer was out: nobody is left to tell, and nothing is wrong here.
   app.on('error', (error: NodeJS.ErrnoException) => {
-    if (!GONE.has(error.code ?? '')) console.error(error);
+    if (!GONE.has(error.code ?? '')) log.error(error, 'An answer could not be sent');
   });
   app.use(options.inFlight.count());
   app.use(failures());

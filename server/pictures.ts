@@ -7,6 +7,7 @@ import { alphasOf } from '#core/settings';
 import { Problem } from './problem';
 import type { Store } from './store/port';
 import type { Studio } from './studio/studio';
+import { log } from './log';
 
 const PICTURED = ['brushes', 'alphas', 'sources', 'parts'] as const satisfies readonly Collection[];
 type Pictured = (typeof PICTURED)[number];
@@ -60,7 +61,8 @@ export class Pictures {
     if (this.closed) return;
     clearTimeout(this.timer);
     this.timer = setTimeout(
-      () => void this.drawAll().catch((error: unknown) => this.closed || console.error(error)),
+      () =>
+        void this.drawAll().catch((error: unknown) => this.closed || log.error(error, 'A picture could not be drawn')),
       REST_MS,
     );
     this.timer.unref();
@@ -92,7 +94,7 @@ export class Pictures {
     if (going) return going;
     const made = this.drawNow(collection, id)
       .catch((error: unknown) => {
-        if (!(error instanceof Problem) && !this.closed) console.error(error);
+        if (!(error instanceof Problem) && !this.closed) log.error(error, 'A picture could not be drawn');
         return null;
       })
       .finally(() => this.drawing.delete(key));

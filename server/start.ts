@@ -17,6 +17,7 @@ import { seedBaseBrushes } from './seed';
 import { openPglite } from './store/pglite/open';
 import type { Store } from './store/port';
 import { Studio } from './studio/studio';
+import { log } from './log';
 
 export interface StartOptions {
   folder: string;
@@ -120,7 +121,7 @@ const COPIES_MS = 15 * 60_000;
 function regularly(every: number, act: () => Promise<unknown>): { stop(): Promise<void> } {
   let running: Promise<unknown> = Promise.resolve();
   const run = (): void => {
-    running = running.then(act).catch((error: unknown) => console.error(error));
+    running = running.then(act).catch((error: unknown) => log.error(error, 'Upkeep failed'));
   };
   const first = setTimeout(run, FIRST_UPKEEP_MS);
   const again = setInterval(run, every);

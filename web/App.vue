@@ -11,6 +11,7 @@ import { useWork } from './stores/work';
 import TourGuide from './controls/TourGuide.vue';
 import KeysDialog from './controls/KeysDialog.vue';
 import { failNotice, tellNotice } from './controls/undoNotice';
+import { useNoStrayFiles } from './controls/useFilesDropped';
 import { useTouch } from './stores/touch';
 
 const place = usePlaceName();
@@ -23,6 +24,7 @@ const unkept = useUnkept();
 holdDrafts();
 useInbox().follow();
 useTouch().watchPens();
+useNoStrayFiles();
 // Closed, the page would take with it what it is still working on, and saves would wait for its next start: the browser
 // asks first. What can be written down is.
 useEventListener(window, 'beforeunload', (e: BeforeUnloadEvent) => {

@@ -22,6 +22,7 @@ import type { Store } from '../store/port';
 import type { Encoded } from '../studio/packData';
 import type { Studio } from '../studio/studio';
 import { contentsOf, type Wish } from './contents';
+import { log } from '../log';
 
 /** Each piece that goes through costs something of its own. */
 configure({ chunkSize: 2 ** 20 });
@@ -93,7 +94,8 @@ export class Exports {
       (error: unknown) => {
         one.state = 'failed';
         one.problem = error instanceof Problem ? error.message : 'The pack could not be written to its end.';
-        if (!(error instanceof Problem) && !one.cancelled && !isGone(error)) console.error(error);
+        if (!(error instanceof Problem) && !one.cancelled && !isGone(error))
+          log.error(error, 'A pack could not be written');
         // Whoever fetches it sees that it isn’t whole.
         void writable.abort(error).catch(() => undefined);
       },

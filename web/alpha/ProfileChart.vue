@@ -2,18 +2,16 @@
 /** The profile: heights along the cut line, in per cent of the picture's side both ways, with the ground marked. */
 import { LineChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { use, type ECharts } from 'echarts/core';
-import { ref } from 'vue';
-import { useChart } from '../controls/useChart';
+import { use, type EChartsCoreOption } from 'echarts/core';
+import ChartBox from '../controls/ChartBox.vue';
 import { roleColour } from '../styles/roles';
 import { sample } from '#core/picture';
 import type { CutLine } from './cutLine';
 
 const props = defineProps<{ heights: Float32Array; size: number; cut: CutLine; relief: number; ground: number }>();
 use([LineChart, GridComponent, MarkLineComponent, TooltipComponent]);
-const box = ref<HTMLElement>();
 
-function draw(chart: ECharts): void {
+function option(): EChartsCoreOption {
   const { cut, size, relief, ground } = props;
   const picture = { width: size, height: size, data: props.heights };
   const length = Math.hypot(cut.x1 - cut.x0, cut.y1 - cut.y0);
@@ -28,7 +26,7 @@ function draw(chart: ECharts): void {
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
   const low = -ground * relief * 100;
   const high = (1 - ground) * relief * 100;
-  chart.setOption({
+  return {
     animation: false,
     grid: { left: 44, right: 14, top: 22, bottom: 34 },
     tooltip: {
@@ -83,22 +81,16 @@ function draw(chart: ECharts): void {
         },
       },
     ],
-  });
+  };
 }
-
-useChart(box, () => [props.heights, props.cut, props.relief, props.ground], draw);
 </script>
 
 <template>
-  <div ref="box" class="chart" role="img" aria-label="Profile along the cut line" />
+  <ChartBox class="chart" :option="option" label="Profile along the cut line" />
 </template>
 
 <style scoped>
 .chart {
-  width: 100%;
   height: 138px;
-  border: 1px solid var(--line);
-  border-radius: var(--r);
-  background: var(--field);
 }
 </style>

@@ -3,11 +3,12 @@
  * Chooses one of the kept alphas, or none, or one from a file. The slot is what is clicked, and takes a dropped
  * picture.
  */
-import { computed, ref } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import type { AlphaHead } from '#core/stored';
 import { pictureUrl } from '../api/client';
 import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import { failNotice } from '../controls/undoNotice';
+import { useFilesDropped } from '../controls/useFilesDropped';
 import { useArrivals } from '../stores/arrivals';
 import { sentence } from '../stores/connection';
 import { useLibrary } from '../stores/library';
@@ -22,7 +23,6 @@ const arrivals = useArrivals();
 const open = ref(false);
 const wanted = ref('');
 const taking = ref(false);
-const over = ref(false);
 const found = computed(() => {
   const words = wanted.value.toLowerCase().split(/\s+/).filter(Boolean);
   return library.alphas.filter(({ card }) =>
@@ -47,23 +47,16 @@ async function take(file: File | undefined): Promise<void> {
   }
 }
 const pick = usePickFiles({ accept: PICTURE_ENDINGS }, ([file]) => void take(file));
-function drop(e: DragEvent): void {
-  over.value = false;
-  void take(e.dataTransfer?.files[0]);
-}
+const [slot, menu] = [useTemplateRef<HTMLElement>('slot'), useTemplateRef<HTMLElement>('menu')];
+const over = useFilesDropped(slot, (data) => void take(data.files[0]));
+useFilesDropped(menu, (data) => void take(data.files[0]));
 </script>
 
 <template>
-  <div
-    class="slot"
-    :class="{ over, taking }"
-    @dragover.prevent.stop="over = true"
-    @dragleave="over = false"
-    @drop.prevent.stop="drop"
-  >
+  <div ref="slot" class="slot" :class="{ over, taking }">
     <PopMenu v-model:visible="open" placement="right-start" :width="332">
       <template #reference><slot /></template>
-      <div class="chooser" @dragover.prevent.stop @drop.prevent.stop="drop">
+      <div ref="menu" class="chooser">
         <div class="head">
           <TextField v-model="wanted" placeholder="Search alphas" clearable aria-label="Search alphas" />
           <PushButton

@@ -11,9 +11,9 @@ import {
   MarkPointComponent,
   TooltipComponent,
 } from 'echarts/components';
-import { use, type ECharts } from 'echarts/core';
-import { computed, ref } from 'vue';
-import { useChart } from '../controls/useChart';
+import { use, type EChartsCoreOption } from 'echarts/core';
+import { computed } from 'vue';
+import ChartBox from '../controls/ChartBox.vue';
 import { roleColour } from '../styles/roles';
 import type { ResolvedBrush } from '#core/brush';
 import { DISC_LIMIT, RIM_LIMIT, RIPPLE_LIMIT } from '#core/checks';
@@ -23,7 +23,6 @@ import { useLengths } from '../controls/lengths';
 const props = defineProps<{ stamp: ResolvedBrush; measures: StampMeasures; run: boolean }>();
 use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, TooltipComponent]);
 const lengths = useLengths();
-const box = ref<HTMLElement>();
 
 /** Round figures for an axis of body units, whatever the brush's size. */
 function digitsFor(span: number): number {
@@ -42,7 +41,7 @@ const measured = computed(() => {
     : null;
 });
 
-function draw(chart: ECharts): void {
+function option(): EChartsCoreOption {
   const { stamp, measures, run } = props;
   const full = fullHeight(stamp);
   const cut = run ? runCut(stamp) : dabCut(stamp);
@@ -94,127 +93,122 @@ function draw(chart: ECharts): void {
           name: `step ${(measures.rimStep * 100).toFixed(0)} %`,
         }))
       : [];
-  chart.setOption(
-    {
-      animation: false,
-      grid: { left: 46, right: 40, top: 22, bottom: 36 },
-      tooltip: {
-        trigger: 'axis',
-        textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
-        formatter: (rows: { value: [number, number] }[]) =>
-          rows[0]
-            ? `${rows[0].value[0].toFixed(2)} r from the middle<br>height ${rows[0].value[1].toFixed(digits + 1)}, ${full > 0 ? ((rows[0].value[1] / full) * 100).toFixed(0) : 0} % of the depth`
-            : '',
+  return {
+    animation: false,
+    grid: { left: 46, right: 40, top: 22, bottom: 36 },
+    tooltip: {
+      trigger: 'axis',
+      textStyle: { fontSize: 11, fontFamily: 'IBM Plex Sans' },
+      formatter: (rows: { value: [number, number] }[]) =>
+        rows[0]
+          ? `${rows[0].value[0].toFixed(2)} r from the middle<br>height ${rows[0].value[1].toFixed(digits + 1)}, ${full > 0 ? ((rows[0].value[1] / full) * 100).toFixed(0) : 0} % of the depth`
+          : '',
+    },
+    xAxis: {
+      type: 'value',
+      min: -1.2,
+      max: cut.at[cut.at.length - 1] + 0.05,
+      interval: 0.2,
+      name: run ? 'along the stroke, radii' : 'across the dab, radii',
+      nameLocation: 'middle',
+      nameGap: 20,
+      nameTextStyle: text,
+      axisLabel: {
+        ...text,
+        showMinLabel: false,
+        showMaxLabel: false,
+        formatter: (v: number) => (Math.abs(v - Math.round(v)) < 1e-6 ? String(Math.round(v)) : ''),
+        interval: 0,
+        hideOverlap: true,
       },
-      xAxis: {
+      axisTick: { show: false },
+      splitLine: { show: false },
+      axisLine: { show: false, onZero: false },
+    },
+    yAxis: [
+      {
         type: 'value',
-        min: -1.2,
-        max: cut.at[cut.at.length - 1] + 0.05,
-        interval: 0.2,
-        name: run ? 'along the stroke, radii' : 'across the dab, radii',
-        nameLocation: 'middle',
-        nameGap: 20,
-        nameTextStyle: text,
+        min: low,
+        max: high,
+        name: lengths.unit.value,
+        position: 'left',
+        axisLine: { onZero: false, show: false },
+        axisTick: { show: false },
+        nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -36] },
+        nameGap: 8,
+        splitNumber: 3,
         axisLabel: {
           ...text,
           showMinLabel: false,
           showMaxLabel: false,
-          formatter: (v: number) => (Math.abs(v - Math.round(v)) < 1e-6 ? String(Math.round(v)) : ''),
-          interval: 0,
-          hideOverlap: true,
+          formatter: (v: number) => (v * lengths.factor.value).toFixed(digits),
         },
-        axisTick: { show: false },
-        splitLine: { show: false },
-        axisLine: { show: false, onZero: false },
+        splitLine: { lineStyle: { color: roleColour('--line-soft') } },
       },
-      yAxis: [
-        {
-          type: 'value',
-          min: low,
-          max: high,
-          name: lengths.unit.value,
-          position: 'left',
-          axisLine: { onZero: false, show: false },
-          axisTick: { show: false },
-          nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -36] },
-          nameGap: 8,
-          splitNumber: 3,
-          axisLabel: {
-            ...text,
-            showMinLabel: false,
-            showMaxLabel: false,
-            formatter: (v: number) => (v * lengths.factor.value).toFixed(digits),
+      {
+        type: 'value',
+        min: full > 0 ? (low / full) * 100 : 0,
+        max: full > 0 ? (high / full) * 100 : 100,
+        name: '% depth',
+        position: 'right',
+        axisLine: { onZero: false, show: false },
+        axisTick: { show: false },
+        nameTextStyle: { ...text, align: 'right', padding: [0, -34, 0, 0] },
+        nameGap: 8,
+        splitNumber: 3,
+        axisLabel: { ...text, showMinLabel: false, showMaxLabel: false, formatter: (v: number) => v.toFixed(0) },
+        splitLine: { show: false },
+      },
+    ],
+    series: [
+      {
+        type: 'line',
+        data: points,
+        showSymbol: false,
+        lineStyle: { color: roleColour('--act'), width: 1.8 },
+        areaStyle: { color: roleColour('--act-wash'), origin: 'start', opacity: 0.6 },
+        markLine: {
+          silent: true,
+          z: 10,
+          symbol: 'none',
+          lineStyle: { type: 'dashed', width: 1 },
+          label: {
+            formatter: '{b}',
+            backgroundColor: roleColour('--field'),
+            padding: [0, 2],
+            fontSize: 10.5,
+            fontFamily: 'IBM Plex Sans',
           },
-          splitLine: { lineStyle: { color: roleColour('--line-soft') } },
+          data: marks,
         },
-        {
-          type: 'value',
-          min: full > 0 ? (low / full) * 100 : 0,
-          max: full > 0 ? (high / full) * 100 : 100,
-          name: '% depth',
-          position: 'right',
-          axisLine: { onZero: false, show: false },
-          axisTick: { show: false },
-          nameTextStyle: { ...text, align: 'right', padding: [0, -34, 0, 0] },
-          nameGap: 8,
-          splitNumber: 3,
-          axisLabel: { ...text, showMinLabel: false, showMaxLabel: false, formatter: (v: number) => v.toFixed(0) },
-          splitLine: { show: false },
+        markPoint: {
+          symbol: 'circle',
+          symbolSize: 7,
+          itemStyle: { color: warn },
+          label: { show: true, position: 'top', formatter: '{b}', fontSize: 10.5, color: warn },
+          data: step,
         },
-      ],
-      series: [
-        {
-          type: 'line',
-          data: points,
-          showSymbol: false,
-          lineStyle: { color: roleColour('--act'), width: 1.8 },
-          areaStyle: { color: roleColour('--act-wash'), origin: 'start', opacity: 0.6 },
-          markLine: {
-            silent: true,
-            z: 10,
-            symbol: 'none',
-            lineStyle: { type: 'dashed', width: 1 },
-            label: {
-              formatter: '{b}',
-              backgroundColor: roleColour('--field'),
-              padding: [0, 2],
-              fontSize: 10.5,
-              fontFamily: 'IBM Plex Sans',
+      },
+      ...(run
+        ? []
+        : [
+            {
+              type: 'line',
+              yAxisIndex: 1,
+              data: Array.from(cut.at, (x) => [x, weightAt(stamp, x, 0) * 100 * stamp.strength * way]),
+              showSymbol: false,
+              lineStyle: { color: ink, width: 1, type: 'dotted' },
+              tooltip: { show: false },
             },
-            data: marks,
-          },
-          markPoint: {
-            symbol: 'circle',
-            symbolSize: 7,
-            itemStyle: { color: warn },
-            label: { show: true, position: 'top', formatter: '{b}', fontSize: 10.5, color: warn },
-            data: step,
-          },
-        },
-        ...(run
-          ? []
-          : [
-              {
-                type: 'line',
-                yAxisIndex: 1,
-                data: Array.from(cut.at, (x) => [x, weightAt(stamp, x, 0) * 100 * stamp.strength * way]),
-                showSymbol: false,
-                lineStyle: { color: ink, width: 1, type: 'dotted' },
-                tooltip: { show: false },
-              },
-            ]),
-      ],
-    },
-    { replaceMerge: ['series'] },
-  );
+          ]),
+    ],
+  };
 }
-
-useChart(box, () => [props.stamp, props.measures, props.run, lengths.factor.value], draw);
 </script>
 
 <template>
   <div class="profile">
-    <div ref="box" class="chart" role="img" aria-label="Profile of the dab" />
+    <ChartBox class="chart" :option="option" label="Profile of the dab" />
     <span v-if="measured" class="key" :class="{ over: measured.over }">{{ measured.text }}</span>
   </div>
 </template>
@@ -244,10 +238,6 @@ useChart(box, () => [props.stamp, props.measures, props.run, lengths.factor.valu
   color: var(--warn);
 }
 .chart {
-  width: 100%;
   height: 152px;
-  border: 1px solid var(--line);
-  border-radius: var(--r);
-  background: var(--field);
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Cuts a square out of a picture, for the card of a brush. */
-import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { useObjectUrl } from '@vueuse/core';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { Cropper } from 'vue-advanced-cropper';
 import 'vue-advanced-cropper/dist/style.css';
 import { MOST_OWN_PICTURE } from '#core/settings';
@@ -15,20 +16,20 @@ const SIDE = 320;
 const MOST_SHOWN = 2048;
 const QUALITIES = [0.88, 0.7, 0.5];
 const cropper = ref<{ getResult(): { canvas?: HTMLCanvasElement } } | null>(null);
-const url = ref('');
+const shown = shallowRef<Blob | null>(null);
+const url = useObjectUrl(shown);
 const problem = ref<string | null>(null);
 const ready = ref(false);
 const visible = computed({ get: () => file.value !== null, set: () => (file.value = null) });
 
 watch(file, async (now) => {
-  URL.revokeObjectURL(url.value);
-  url.value = '';
+  shown.value = null;
   ready.value = false;
   problem.value = null;
   if (!now) return;
   try {
-    const shown = await upright(now);
-    if (file.value === now) url.value = URL.createObjectURL(shown);
+    const turned = await upright(now);
+    if (file.value === now) shown.value = turned;
   } catch {
     if (file.value === now)
       problem.value = 'This file can’t be read as a picture. Choose a PNG, JPEG or WebP of up to 150 million pixels.';
@@ -46,7 +47,6 @@ async function upright(of: Blob): Promise<Blob> {
   whole.close();
   return canvas.convertToBlob({ type: 'image/png' });
 }
-onBeforeUnmount(() => URL.revokeObjectURL(url.value));
 
 function take(): void {
   const cut = cropper.value?.getResult().canvas;

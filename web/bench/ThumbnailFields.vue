@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The brush's picture: what its stroke is seen on, its light and how near; or a picture of one's own, cropped here. */
-import { computed, ref } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import { settingAt, BrushSchema, setsParts, type Brush, type Thumbnail } from '#core/settings';
 import BrushDisc from '../controls/BrushDisc.vue';
 import ChoiceBar from '../controls/ChoiceBar.vue';
@@ -9,6 +9,7 @@ import PushButton from '../controls/PushButton.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { usePickFiles } from '../controls/pickFiles';
 import { orSay } from '../controls/undoNotice';
+import { useFilesDropped } from '../controls/useFilesDropped';
 import { pngOf, useProofPicture } from '../proof/proofPicture';
 import CropDialog from './CropDialog.vue';
 
@@ -26,15 +27,16 @@ const pick = usePickFiles({ accept: 'image/png,image/jpeg,image/webp' }, ([file]
 async function fromProof(): Promise<void> {
   if (proof.open.value) cropping.value = await pngOf(proof.open.value.picture(PROOF_SIDE, PROOF_SIDE, true));
 }
-function drop(e: DragEvent): void {
-  const file = [...(e.dataTransfer?.files ?? [])].find(({ type }) => /^image\/(png|jpeg|webp)$/.test(type));
+const place = useTemplateRef<HTMLElement>('place');
+useFilesDropped(place, ({ files }) => {
+  const file = [...files].find(({ type }) => /^image\/(png|jpeg|webp)$/.test(type));
   if (file) cropping.value = file;
-}
+});
 </script>
 
 <template>
   <div class="heading">Picture</div>
-  <div class="picture" @dragover.prevent @drop.prevent.stop="drop">
+  <div ref="place" class="picture">
     <BrushDisc :brush="brush" :size="104" square />
     <div class="ways">
       <ChoiceBar

@@ -2,18 +2,16 @@
 /** How many pixels have which height: from floor to crown, in per cent of the picture. */
 import { BarChart } from 'echarts/charts';
 import { GridComponent, TooltipComponent } from 'echarts/components';
-import { use, type ECharts } from 'echarts/core';
-import { ref } from 'vue';
-import { useChart } from './useChart';
+import { use, type EChartsCoreOption } from 'echarts/core';
+import ChartBox from './ChartBox.vue';
 import { roleColour } from '../styles/roles';
 import { useLengths } from './lengths';
 
 const props = defineProps<{ counts: Uint32Array; floor: number; crown: number }>();
 use([BarChart, GridComponent, TooltipComponent]);
 const lengths = useLengths();
-const box = ref<HTMLElement>();
 
-function draw(chart: ECharts): void {
+function option(): EChartsCoreOption {
   const total = props.counts.reduce((a, b) => a + b, 0) || 1;
   const bins = props.counts.length;
   const at = (i: number): number => props.floor + ((i + 0.5) / bins) * (props.crown - props.floor);
@@ -23,7 +21,7 @@ function draw(chart: ECharts): void {
   const top = Math.max(shares[2] ?? 0, 0.2) * 1.25;
   const ink = roleColour('--ink-2');
   const text = { color: ink, fontFamily: 'IBM Plex Sans', fontSize: 10.5 };
-  chart.setOption({
+  return {
     animation: false,
     grid: { left: 36, right: 10, top: 20, bottom: 34 },
     tooltip: {
@@ -66,22 +64,16 @@ function draw(chart: ECharts): void {
         itemStyle: { color: roleColour('--act') },
       },
     ],
-  });
+  };
 }
-
-useChart(box, () => [props.counts, props.floor, props.crown, lengths.factor.value], draw);
 </script>
 
 <template>
-  <div ref="box" class="chart" role="img" aria-label="Histogram of heights" />
+  <ChartBox class="chart" :option="option" label="Histogram of heights" />
 </template>
 
 <style scoped>
 .chart {
-  width: 100%;
   height: 118px;
-  border: 1px solid var(--line);
-  border-radius: var(--r);
-  background: var(--field);
 }
 </style>

@@ -96,14 +96,37 @@ function gather(): void {
 }
 watch(count, gather);
 
-function click(e: MouseEvent): void {
-  if (!shown.value || !canvas.value) return;
-  const box = canvas.value.getBoundingClientRect();
-  const x = Math.floor(((e.clientX - box.left) / box.width) * shown.value.width);
-  const y = Math.floor(((e.clientY - box.top) / box.height) * shown.value.height);
-  const at = (Math.min(y, shown.value.height - 1) * shown.value.width + Math.min(x, shown.value.width - 1)) * 4;
-  const [r, g, b] = shown.value.data.subarray(at, at + 3);
+/** Takes the colour at a share of the picture's width and height. */
+function takeAt(across: number, down: number): void {
+  if (!shown.value) return;
+  const { width, height, data } = shown.value;
+  const at =
+    (Math.min(Math.floor(down * height), height - 1) * width + Math.min(Math.floor(across * width), width - 1)) * 4;
+  const [r, g, b] = data.subarray(at, at + 3);
   clicked.value.push(hexOf([r / 255, g / 255, b / 255]));
+}
+function click(e: MouseEvent): void {
+  const box = canvas.value!.getBoundingClientRect();
+  cross.value = { x: (e.clientX - box.left) / box.width, y: (e.clientY - box.top) / box.height };
+  takeAt(cross.value.x, cross.value.y);
+}
+/** Where the keys are on the picture, shares of it. */
+const cross = ref({ x: 0.5, y: 0.5 });
+function key(e: KeyboardEvent): void {
+  const step = e.shiftKey ? 0.1 : 0.01;
+  const ways: Record<string, [number, number]> = {
+    ArrowLeft: [-step, 0],
+    ArrowRight: [step, 0],
+    ArrowUp: [0, -step],
+    ArrowDown: [0, step],
+  };
+  const by = ways[e.key];
+  if (by) {
+    const [x, y] = [cross.value.x + by[0], cross.value.y + by[1]].map((at) => Math.max(0, Math.min(1, at)));
+    cross.value = { x, y };
+  } else if (e.key === 'Enter' || e.key === ' ') takeAt(cross.value.x, cross.value.y);
+  else return;
+  e.preventDefault();
 }
 function add(): void {
   const all = [...new Set([...found.value, ...clicked.value])];
@@ -126,7 +149,18 @@ function add(): void {
         </PushButton>
       </div>
       <template v-if="picture">
-        <canvas ref="canvas" title="Click to take a colour" @click="click" />
+        <div
+          class="sheet"
+          role="button"
+          tabindex="0"
+          aria-label="The picture: arrows move the cross, Enter takes the colour under it"
+          title="Click to take a colour"
+          @click="click"
+          @keydown="key"
+        >
+          <canvas ref="canvas" />
+          <i class="cross" :style="{ left: `${cross.x * 100}%`, top: `${cross.y * 100}%` }" />
+        </div>
         <SettingSlider v-model="count" :meta="COUNT" />
         <div class="row" aria-label="Colours found">
           <PushButton
@@ -167,9 +201,28 @@ function add(): void {
   gap: 10px;
   justify-items: start;
 }
-canvas {
+.sheet {
+  position: relative;
   cursor: crosshair;
+}
+canvas {
+  display: block;
   border-radius: var(--r);
+}
+/* Seen while the keys have it. */
+.cross {
+  position: absolute;
+  width: 14px;
+  height: 14px;
+  border: 2px solid #fff;
+  border-radius: 50%;
+  outline: 1px solid #000;
+  transform: translate(-50%, -50%);
+  pointer-events: none;
+  visibility: hidden;
+}
+.sheet:focus-visible .cross {
+  visibility: visible;
 }
 .from {
   display: flex;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The lettering bench: blocks of text on the left leaf, dragged on their square; relief and casts on the right. */
 import { Redo2, Undo2 } from '@lucide/vue';
-import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, watch, useTemplateRef, type ComponentPublicInstance } from 'vue';
 import type { Lettering } from '#core/settings';
 import BenchShell from '../made/BenchShell.vue';
 import GreyCanvas from '../made/GreyCanvas.vue';
@@ -11,6 +11,7 @@ import { useShortcuts } from '../keys/shortcuts';
 import { useMadeBench } from '../stores/madeBench';
 import ToolButton from '../controls/ToolButton.vue';
 import ToolGroup from '../controls/ToolGroup.vue';
+import { useFilesDropped } from '../controls/useFilesDropped';
 
 const props = defineProps<{ id: string }>();
 const bench = useMadeBench();
@@ -54,9 +55,11 @@ function move(e: PointerEvent): void {
     block.y = Number(Math.max(-50, Math.min(150, block.y + dy)).toFixed(2));
   });
 }
-function dropped(e: DragEvent): void {
-  void column.value?.takeFont(e.dataTransfer?.files[0]);
-}
+const shell = useTemplateRef<ComponentPublicInstance>('shell');
+useFilesDropped(
+  () => shell.value?.$el as HTMLElement | undefined,
+  (data) => void column.value?.takeFont(data.files[0]),
+);
 useShortcuts([
   { command: 'save', what: 'Save the lettering', run: () => void bench.save() },
   { command: 'undo', what: 'Undo the last change', run: () => bench.undo() },
@@ -67,12 +70,11 @@ useShortcuts([
 
 <template>
   <BenchShell
+    ref="shell"
     what="the lettering"
     :leaves="{ name: 'made', start: 0.64, left: 'The lettering', right: 'Its relief' }"
     :source="bench.doc"
     :bench="bench"
-    @dragover.prevent
-    @drop.prevent="dropped"
   >
     <template #left>
       <div v-if="doc" class="columns">

@@ -4,7 +4,7 @@
  * chosen, dragged into order and between packs; every change can be undone.
  */
 import { Captions } from '@lucide/vue';
-import { useDropZone, useLocalStorage } from '@vueuse/core';
+import { useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { brushesOf } from '#core/settings';
 import { counted } from '#core/words';
@@ -23,6 +23,7 @@ import UndoButtons from '../controls/UndoButtons.vue';
 import TopBar from '../controls/TopBar.vue';
 import { PICTURE_ENDINGS, usePickFiles } from '../controls/pickFiles';
 import { failNotice, orSay, trying } from '../controls/undoNotice';
+import { useFilesDropped } from '../controls/useFilesDropped';
 import ChosenBar from '../rack/ChosenBar.vue';
 import { BASE, BELT, isList, LOOSE, useShelves, type Entry } from '../rack/entries';
 import GroupDialog from '../rack/GroupDialog.vue';
@@ -156,7 +157,7 @@ const pickFiles = usePickFiles(
   (all) => (making.value = { files: sourcesIn(all), folder: '' }),
 );
 /** A pack is opened; pictures, meshes and folders of them become brushes. */
-async function take(data: DataTransfer | null): Promise<void> {
+async function take(data: DataTransfer): Promise<void> {
   const folder = folderOf(data);
   const all = await droppedFiles(data);
   const pack = all.find(({ name }) => /\.zip$/i.test(name));
@@ -168,11 +169,7 @@ async function take(data: DataTransfer | null): Promise<void> {
       'There is nothing in it that becomes a brush: pack files, PNG, JPEG, WebP, TIFF, EXR, SVG, OBJ, PLY, STL and GLB can be opened.',
     );
 }
-const { isOverDropZone } = useDropZone(page, {
-  onDrop: (_, e) => orSay(() => take(e.dataTransfer)),
-  // Brushes that are dragged are no files.
-  checkValidity: (items) => [...items].some(({ kind }) => kind === 'file'),
-});
+const dropping = useFilesDropped(page, (data) => orSay(() => take(data)));
 function fold(id: string): void {
   folded.value = folded.value.includes(id) ? folded.value.filter((one) => one !== id) : [...folded.value, id];
 }
@@ -221,7 +218,7 @@ useShortcuts([
         @open="pickPack"
         @files="pickFiles"
       />
-      <div class="shelves" :class="{ over: isOverDropZone }">
+      <div class="shelves" :class="{ over: dropping }">
         <ScrollArea>
           <div
             ref="page"

@@ -4,7 +4,7 @@
  * are dropped and pasted here.
  */
 import { useEventListener, useLocalStorage } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { sculptBytes } from '#core/mesh';
 import type { AlphaHead, PartHead, SourceHead } from '#core/stored';
@@ -23,6 +23,7 @@ import BackupsDialog from '../backups/BackupsDialog.vue';
 import TrashDialog from '../controls/TrashDialog.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import { failNotice, orSay } from '../controls/undoNotice';
+import { useFilesDropped } from '../controls/useFilesDropped';
 import { sentence } from '../stores/connection';
 import { alphaFacts } from '../controls/alphaFacts';
 import { useArrivals } from '../stores/arrivals';
@@ -71,7 +72,6 @@ const memory = computed(() =>
 );
 const fresh = useNewSource();
 const arrivals = useArrivals();
-const dropping = ref(false);
 const KINDS = [
   {
     kind: 'slab',
@@ -132,10 +132,8 @@ async function take(files: readonly File[]): Promise<void> {
   if (only.scan) await router.push(`/bench/scan/${only.made[0].id}`);
   else if (only.kind === 'sheet' || only.kind === 'photo') await router.push(`/bench/sheet/${only.made[0].id}`);
 }
-async function drop(e: DragEvent): Promise<void> {
-  dropping.value = false;
-  await take(await droppedFiles(e.dataTransfer));
-}
+const page = useTemplateRef<HTMLElement>('page');
+const dropping = useFilesDropped(page, (data) => void droppedFiles(data).then(take));
 const pickFolder = usePickFiles({ folder: true }, (all) => {
   const files = sourcesIn(all);
   if (files.length) void take(files);
@@ -198,13 +196,7 @@ async function rename(name: string): Promise<void> {
 </script>
 
 <template>
-  <div
-    class="place"
-    :class="{ dropping }"
-    @dragover.prevent="dropping = true"
-    @dragleave.self="dropping = false"
-    @drop.prevent="drop"
-  >
+  <div ref="page" class="place" :class="{ dropping }">
     <TopBar>
       <template #end>
         <span class="forms" data-tour="forms">

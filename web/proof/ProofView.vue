@@ -3,7 +3,7 @@
  * The body in clay with the brush at hand on it: strokes, the cursor with the stamp's picture, and the five numbers.
  */
 import { useLocalStorage, useResizeObserver } from '@vueuse/core';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch, useTemplateRef } from 'vue';
 import type { DabFrame } from '#core/brush';
 import type { BrushAlphas } from '#core/stored';
 import { paints, worksOf, type Brush } from '#core/settings';
@@ -15,6 +15,7 @@ import { useBrushKeys } from '../keys/brushKeys';
 import { useShortcuts } from '../keys/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
+import { useFilesDropped } from '../controls/useFilesDropped';
 import { sentence } from '../stores/connection';
 import { usePainting } from '../stores/painting';
 import { useProof } from '../stores/proof';
@@ -376,11 +377,11 @@ async function cut(): Promise<void> {
     proof.problem = sentence(error);
   }
 }
-function drop(e: DragEvent): void {
-  const [file] = e.dataTransfer?.files ?? [];
+const place = useTemplateRef<HTMLElement>('place');
+const dropping = useFilesDropped(place, ({ files: [file] }) => {
   if (file && isMeshFile(file)) void proof.bring(file);
   else if (file) proof.problem = `“${file.name}” isn’t a mesh file. A body can be an OBJ, PLY, STL or GLB file.`;
-}
+});
 
 function leave(): void {
   if (proof.making) proof.making.cancel();
@@ -421,14 +422,14 @@ useShortcuts([
 
 <template>
   <div
+    ref="place"
     class="proof"
+    :class="{ dropping }"
     :data-strokes="proof.state.strokes"
     :data-busy="proof.state.busy || proof.opening || usable !== key"
     :data-vertices="proof.state.vertices"
     :data-pieces="proof.state.pieces"
     :data-kept="proof.paintKept"
-    @dragover.prevent
-    @drop.prevent="drop"
   >
     <div
       ref="surface"

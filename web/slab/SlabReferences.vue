@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** Reference pictures over the slab: laid on it, see-through, or pinned beside it. They are seen, never cast. */
-import { ref, watch } from 'vue';
 import type { Reference } from '#core/settings';
-import { getBlob } from '../api/client';
+import BlobPicture from '../controls/BlobPicture.vue';
 import { useSlabBench } from '../stores/slabBench';
 import { fromScreen, toScreen, type SlabEyeState } from '../viewport/slabEye';
 
@@ -16,19 +15,6 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ choose: [id: string] }>();
 const bench = useSlabBench();
-const urls = ref<Record<string, string>>({});
-
-watch(
-  () => props.references.map((r) => r.blob),
-  async (blobs) => {
-    for (const blob of blobs) {
-      if (urls.value[blob]) continue;
-      const bytes = await getBlob(blob).catch(() => null);
-      if (bytes) urls.value[blob] = URL.createObjectURL(new Blob([bytes], { type: 'image/webp' }));
-    }
-  },
-  { immediate: true },
-);
 
 /** A picture beside the slab is sized by the view's height, one on it by the slab. */
 function place(r: Reference): Record<string, string> {
@@ -75,10 +61,11 @@ function drag(e: PointerEvent): void {
 
 <template>
   <div class="references" :class="{ movable }">
-    <img
+    <BlobPicture
       v-for="r in references"
       :key="r.id"
-      :src="urls[r.blob]"
+      :blob="r.blob"
+      type="image/webp"
       :alt="`Reference: ${r.name}`"
       :style="place(r)"
       :class="{ chosen: movable && r.id === chosen }"

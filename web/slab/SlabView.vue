@@ -14,7 +14,7 @@ import {
   Undo2,
 } from '@lucide/vue';
 import { useEventListener, useResizeObserver } from '@vueuse/core';
-import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch, useTemplateRef } from 'vue';
 import { setFormReach } from '#core/setForm';
 import type { Brush, Symmetry } from '#core/settings';
 import { useAdjusting } from '../keys/adjusting';
@@ -23,6 +23,7 @@ import GuidesMenu from '../controls/GuidesMenu.vue';
 import { useShortcuts } from '../keys/shortcuts';
 import { hinderedBy, useGuides } from '../controls/useGuides';
 import { tellNotice } from '../controls/undoNotice';
+import { useFilesDropped } from '../controls/useFilesDropped';
 import { useSlabBench } from '../stores/slabBench';
 import { useSlabCast } from '../stores/slabCast';
 import { useSlabTools } from '../stores/slabTools';
@@ -148,9 +149,10 @@ function wheel(e: WheelEvent): void {
   eye.value?.zoom(Math.exp(-e.deltaY * 0.0015), e.offsetX, e.offsetY);
   input?.hover();
 }
-function dropped(e: DragEvent): void {
-  for (const file of e.dataTransfer?.files ?? []) void (isMeshFile(file) ? parts.add(file) : references.add(file));
-}
+const place = useTemplateRef<HTMLElement>('place');
+const dropping = useFilesDropped(place, (data) => {
+  for (const file of data.files) void (isMeshFile(file) ? parts.add(file) : references.add(file));
+});
 useEventListener(window, 'paste', (e: ClipboardEvent) => {
   for (const file of e.clipboardData?.files ?? []) void references.add(file);
 });
@@ -226,12 +228,12 @@ const numbers = computed(() => [
 
 <template>
   <div
+    ref="place"
     class="slab"
+    :class="{ dropping }"
     :data-strokes="sculptor.state.strokes"
     :data-busy="sculptor.state.busy || known !== key"
     :data-vertices="sculptor.state.vertices"
-    @dragover.prevent
-    @drop.prevent="dropped"
   >
     <div
       ref="surface"
