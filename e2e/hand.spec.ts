@@ -1,4 +1,5 @@
 /** A hurried hand: strokes in quick succession, keys and windows that are left, fingers, places that are left. */
+import { randomBytes } from 'node:crypto';
 import sharp from 'sharp';
 import type { CDPSession } from '@playwright/test';
 import { draw, expect, giveFiles, openBrush, place, pressAt, set, settled, test } from './app';
@@ -167,6 +168,32 @@ test('two dozen pictures at once come in with progress; the three that are broke
   await expect(page.getByRole('link', { name: 'Open height 0', exact: true })).toHaveAttribute('href', /sheet/, {
     timeout: 20_000,
   });
+});
+
+test('a picture on a slow line is given up midway, and comes in when it is opened again', async ({ page, app }) => {
+  await page.goto(`${app.address}/sources`);
+  const png = await sharp(randomBytes(90_000), { raw: { width: 300, height: 300, channels: 1 } })
+    .png()
+    .toBuffer();
+  const file = { name: 'slow.png', mimeType: 'image/png', buffer: png };
+  const line = await page.context().newCDPSession(page);
+  await line.send('Network.enable');
+  const atMost = (uploadThroughput: number): Promise<unknown> =>
+    line.send('Network.emulateNetworkConditions', {
+      offline: false,
+      latency: 0,
+      downloadThroughput: -1,
+      uploadThroughput,
+    });
+  await atMost(png.length / 20);
+  await giveFiles(page, page.getByRole('button', { name: 'Open files…' }), file);
+  const arrived = page.getByRole('region', { name: 'Arrived' });
+  await expect(arrived.getByText('1 to come')).toBeVisible();
+  await arrived.getByRole('button', { name: 'Cancel' }).click();
+  await expect(arrived).toBeHidden();
+  await atMost(-1);
+  await giveFiles(page, page.getByRole('button', { name: 'Open files…' }), file);
+  await expect(arrived.getByText('1 in')).toBeVisible();
 });
 
 test('the form takes a dropped picture as it is', async ({ page, app }) => {

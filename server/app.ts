@@ -18,7 +18,7 @@ export interface AppOptions extends RouteOptions {
   inFlight: InFlight;
 }
 
-const GONE = new Set(['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE', 'ECANCELED']);
+const GONE = new Set(['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE', 'ECANCELED', 'HPE_INVALID_EOF_STATE']);
 
 export function createApp(options: AppOptions): Koa {
   const app = new Koa();

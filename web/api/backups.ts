@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { BackupPlanSchema, COPY_KINDS, type BackupPlan } from '#core/backup';
 import { json, request } from './client';
+import { upload, type UploadHand } from './upload';
 
 const CopySchema = z.object({ name: z.string(), kind: z.enum(COPY_KINDS), at: z.string(), bytes: z.number() });
 export type BackupCopy = z.infer<typeof CopySchema>;
@@ -39,11 +40,9 @@ export async function cancelBackup(): Promise<void> {
 }
 
 /** Sends a copy from elsewhere; it is checked before it is kept. */
-export async function bringBackup(file: File, signal: AbortSignal): Promise<BackupCopy> {
+export async function bringBackup(file: File, hand: UploadHand): Promise<BackupCopy> {
   const name = encodeURIComponent(file.name.slice(0, 200) || 'The backup');
-  return CopySchema.parse(
-    await (await request(`/backups/files?name=${name}`, { method: 'POST', body: file, signal })).json(),
-  );
+  return CopySchema.parse(await (await upload(`/backups/files?name=${name}`, file, hand)).json());
 }
 
 export const backupUrl = (name: string): string => `/api${at(name)}`;

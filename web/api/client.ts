@@ -1,5 +1,4 @@
 /** Talks to the server. Answers are checked with the same schemas the server checks requests with. */
-import { ARRIVALS } from '#core/arrive';
 import { z } from 'zod';
 import type { Raster } from '#core/picture';
 import {
@@ -74,6 +73,11 @@ export async function request(path: string, init: RequestInit = {}): Promise<Res
   } catch {
     throw new ServerAway();
   }
+  return answered(response);
+}
+
+/** What the server answered, where it took what it was asked; otherwise what it said is thrown. */
+export async function answered(response: Response): Promise<Response> {
   if (response.ok) return response;
   const body = ErrorBody.safeParse(await response.json().catch(() => null));
   // A proxy in front of a stopped server answers in its stead, with something that isn't ours.
@@ -182,7 +186,7 @@ export function pictureOfRevision(collection: Collection, id: string, number: nu
   return `/api/${collection}/${id}/revisions/${number}/picture`;
 }
 
-const SheetFile = z.object({
+export const SheetFile = z.object({
   blob: z.string(),
   name: z.string(),
   width: z.number(),
@@ -196,21 +200,6 @@ export async function postSheet(file: File): Promise<SheetFile> {
   return SheetFile.parse(
     await (
       await request(`/sheets?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, {
-        method: 'POST',
-        body: file,
-      })
-    ).json(),
-  );
-}
-
-const Arrived = SheetFile.extend({ guess: z.object({ kind: z.enum(ARRIVALS), why: z.string() }) });
-export type Arrived = z.infer<typeof Arrived>;
-
-/** Keeps a picture, and answers what it is and what it is guessed to be. */
-export async function postArrival(file: File): Promise<Arrived> {
-  return Arrived.parse(
-    await (
-      await request(`/arrivals?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, {
         method: 'POST',
         body: file,
       })

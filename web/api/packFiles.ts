@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { TRAVELLING, type Choice } from '#core/packFile';
 import { PackSchema } from '#core/settings';
 import { json, request } from './client';
+import { upload, type UploadHand } from './upload';
 
 export interface PackWish {
   /** A pack; null for brushes that were chosen one by one. */
@@ -64,9 +65,9 @@ export type PackLook = z.infer<typeof Look>;
 export type PackThing = PackLook['things'][number];
 
 /** Sends the file, and answers what it holds. */
-export async function lookInto(file: File, signal: AbortSignal): Promise<PackLook> {
+export async function lookInto(file: File, hand: UploadHand): Promise<PackLook> {
   const name = encodeURIComponent(file.name.slice(0, 200) || 'The pack');
-  return Look.parse(await (await request(`/pack-imports?name=${name}`, { method: 'POST', body: file, signal })).json());
+  return Look.parse(await (await upload(`/pack-imports?name=${name}`, file, hand)).json());
 }
 
 const Came = z.object({

@@ -24,6 +24,8 @@ import { sentence, useConnection } from './connection';
 import { useLibrary } from './library';
 import { useWork, type WorkHand } from './work';
 import { usePreferences } from './preferences';
+import { postArrival, type Arrived } from '../api/arrivals';
+import { UploadCancelled, type UploadHand } from '../api/upload';
 
 export interface Arrival {
   key: number;
@@ -31,7 +33,7 @@ export interface Arrival {
   state: 'waiting' | 'reading' | 'in' | 'refused';
   /** Why it was refused. */
   problem: string | null;
-  file: api.Arrived | null;
+  file: Arrived | null;
   /** What came, where it is a scan. */
   scan: string | null;
   /** What it is taken for now. */
@@ -131,7 +133,7 @@ export const useArrivals = defineStore('arrivals', () => {
         hand.report((done + share) / of, [of > 1 ? `${done + 1} of ${of}` : '', detail].filter(Boolean).join(', '));
       told(0);
       if (isMeshFile(next.file)) await takeScan(next.key, next.file, hand, told);
-      else await takeOne(next.key, next.file);
+      else await takeOne(next.key, next.file, { ...hand, report: told });
       tellOutcome(next);
     }
   }
@@ -142,15 +144,18 @@ export const useArrivals = defineStore('arrivals', () => {
     else if (row?.problem) outcomes.get(file)?.(row.problem);
   }
 
-  async function takeOne(key: number, file: File): Promise<void> {
+  async function takeOne(key: number, file: File, hand: UploadHand): Promise<void> {
     change(key, { state: 'reading' });
     try {
-      const arrived = await api.postArrival(file);
+      const arrived = await postArrival(file, hand);
       change(key, { file: arrived, kind: arrived.guess.kind });
       change(key, { made: await make(arrived, arrived.guess.kind), state: 'in' });
     } catch (error) {
+      if (error instanceof UploadCancelled) return dismiss(key);
       connection.noticed(error);
       change(key, { state: 'refused', problem: sentence(error) });
+    } finally {
+      hand.onCancel(() => undefined);
     }
   }
 
@@ -211,7 +216,7 @@ export const useArrivals = defineStore('arrivals', () => {
     }
   }
 
-  async function make(file: api.Arrived, kind: Kind): Promise<Arrival['made']> {
+  async function make(file: Arrived, kind: Kind): Promise<Arrival['made']> {
     switch (kind) {
       case 'alpha':
         return [{ collection: 'alphas', id: (await makeAlpha(file)).id }];
@@ -287,13 +292,13 @@ export const useArrivals = defineStore('arrivals', () => {
    * refused with.
    */
   async function asAlpha(file: File): Promise<Alpha> {
-    return work.run(`Taking in “${file.name}”`, 'arrivals', async () => makeAlpha(await api.postArrival(file)));
+    return work.run(`Taking in “${file.name}”`, 'arrivals', async (hand) => makeAlpha(await postArrival(file, hand)));
   }
 
   /** A picture that is wanted as a sheet, whatever it looks like; answers its name. Throws what it was refused with. */
   async function asSheet(file: File): Promise<string> {
-    return work.run(`Taking in “${file.name}”`, 'arrivals', async () => {
-      const id = await makeSheet(await api.postArrival(file), {});
+    return work.run(`Taking in “${file.name}”`, 'arrivals', async (hand) => {
+      const id = await makeSheet(await postArrival(file, hand), {});
       return library.sources.find((source) => source.id === id)?.card.name ?? stemOf(file.name);
     });
   }

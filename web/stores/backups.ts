@@ -56,10 +56,10 @@ export const useBackups = defineStore('backups', () => {
 
   function bring(file: File): Promise<api.BackupCopy | undefined> {
     return work.run(`Checking “${file.name}”`, ON, (hand) => {
-      const going = new AbortController();
-      const doing = followed(hand, api.bringBackup(file, going.signal));
+      let stop = (): void => undefined;
+      const doing = followed(hand, api.bringBackup(file, { report: hand.report, onCancel: (by) => (stop = by) }));
       hand.onCancel(() => {
-        going.abort();
+        stop();
         void api.cancelBackup().catch(() => undefined);
       });
       return doing;

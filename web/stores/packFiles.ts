@@ -61,10 +61,8 @@ export const usePackFiles = defineStore('packFiles', () => {
   async function look(file: File): Promise<void> {
     await close();
     await work.run(`Opening “${file.name}”`, 'pack file', async (hand) => {
-      const going = new AbortController();
-      hand.onCancel(() => going.abort());
       try {
-        open.value = await lookInto(file, going.signal);
+        open.value = await lookInto(file, hand);
       } catch (error) {
         if (!hand.cancelled) throw error;
       }
