@@ -123,3 +123,20 @@ test('an address of nothing, and a brush that is gone, say so', async ({ page, a
   await page.goto(`${app.address}/somewhere`);
   await expect(page.getByText('There is nothing at this address.')).toBeVisible();
 });
+
+test('on a slow line the places of cards are shown until they are there', async ({ page, app }) => {
+  let go: () => void = () => undefined;
+  const slow = new Promise<void>((done) => (go = done));
+  await page.route(/\/api\/(brushes|sources)\?/, async (route) => {
+    await slow;
+    await route.continue();
+  });
+  await page.goto(app.address);
+  await expect(page.getByRole('status', { name: 'Loading the rack' })).toBeVisible();
+  await page.getByRole('link', { name: 'Sources' }).click();
+  await expect(page.getByRole('status', { name: 'Loading the sources' })).toBeVisible();
+  await expect(page.getByText('Nothing is cast yet.')).toBeHidden();
+  go();
+  await expect(page.getByRole('link', { name: 'Open Barnacle crust' })).toBeVisible();
+  await expect(page.getByRole('status', { name: 'Loading the sources' })).toBeHidden();
+});

@@ -239,6 +239,11 @@ test('a group of tools is one stop of Tab, gone along by arrows; pressed by the 
   await tools.getByRole('button', { name: 'Symmetry' }).focus();
   await page.keyboard.press('ArrowRight');
   expect(await focused()).toBe('Guides');
+  // The keyboard is told what it is on, as the pointer is.
+  const hint = page.getByRole('tooltip').filter({ hasText: 'Guides' });
+  await expect(hint).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(hint).toBeHidden();
   await page.keyboard.press('End');
   expect(await focused()).toBe('View from the front');
   await page.keyboard.press('Shift+Tab');

@@ -42,7 +42,8 @@ mkdirSync(resolve(root, 'build'), { recursive: true });
 async function checksAndBuild() {
   const aside = async (name, command, args) => (await runAside(name, command, args)) === 0;
   count(await aside('Lint', bin('eslint'), ['.', '--max-warnings', '0']));
-  count(await aside('Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']));
+  // Its newer command takes half the time.
+  count(await aside('Format', bin('prettier'), ['--experimental-cli', '--check', '.', '--log-level', 'warn']));
   count(await aside('Types', bin('vue-tsc'), ['--noEmit', '-p', 'tsconfig.json']));
   count(await aside('Types of core, without a browser', bin('tsc'), ['-p', 'tsconfig.core.json']));
   if (only === 'unit') return false;

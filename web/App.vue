@@ -8,6 +8,7 @@ import { useInbox } from './stores/inbox';
 import { holdDrafts } from './stores/holds';
 import { useUnkept } from './stores/unkept';
 import { useWork } from './stores/work';
+import FocusHint from './controls/FocusHint.vue';
 import TourGuide from './controls/TourGuide.vue';
 import KeysDialog from './controls/KeysDialog.vue';
 import { failNotice, tellNotice } from './controls/undoNotice';
@@ -45,5 +46,6 @@ useEventListener(document, 'visibilitychange', () => document.visibilityState ==
     <component :is="Component" :key="route.name" />
   </RouterView>
   <KeysDialog />
+  <FocusHint />
   <TourGuide />
 </template>

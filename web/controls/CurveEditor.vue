@@ -161,6 +161,8 @@ function key(event: KeyboardEvent, index: number): void {
   background: var(--field);
   display: block;
   touch-action: none;
+  /* Nodes at its ends are pressed beyond them too. */
+  overflow: visible;
 }
 .curve.own {
   cursor: crosshair;

@@ -9,6 +9,7 @@ import { computed, ref } from 'vue';
 import { brushesOf } from '#core/settings';
 import { counted } from '#core/words';
 import ChoiceBar from '../controls/ChoiceBar.vue';
+import LoadingCards from '../controls/LoadingCards.vue';
 import FindHead from '../controls/FindHead.vue';
 import PushButton from '../controls/PushButton.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
@@ -100,6 +101,7 @@ const holding = computed(() =>
 /** For who is new here, and where there is nothing of one's own. */
 const waysClosed = useLocalStorage('ways-in-closed', false);
 const owned = computed(() => entries.value.some(({ base }) => !base));
+const loading = computed(() => !library.loaded && !library.failed && library.brushes.length === 0);
 const waysIn = computed(() => library.loaded && !searched.value && (!waysClosed.value || !owned.value));
 useSaidSteps();
 
@@ -254,7 +256,7 @@ useShortcuts([
             <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">
               “{{ row.name }}” is left out. {{ row.reason }}
             </div>
-            <p v-if="!library.loaded && library.brushes.length === 0" class="muted">Loading the rack…</p>
+            <LoadingCards v-if="loading" label="Loading the rack" />
             <template v-else>
               <p v-if="shown.length === 0" class="none">
                 {{

@@ -16,6 +16,7 @@ import ChoiceBar from '../controls/ChoiceBar.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
 import TopBar from '../controls/TopBar.vue';
 import FindHead from '../controls/FindHead.vue';
+import LoadingCards from '../controls/LoadingCards.vue';
 import { holds, inOrder, textOfCard, wordsOf, type Found, type Order } from '../controls/finding';
 import RenameDialog from '../controls/RenameDialog.vue';
 import { useSaidSteps } from '../controls/saidSteps';
@@ -132,6 +133,7 @@ async function take(files: readonly File[]): Promise<void> {
   if (only.scan) await router.push(`/bench/scan/${only.made[0].id}`);
   else if (only.kind === 'sheet' || only.kind === 'photo') await router.push(`/bench/sheet/${only.made[0].id}`);
 }
+const loading = computed(() => !library.loaded && !library.failed && library.sources.length === 0);
 const page = useTemplateRef<HTMLElement>('page');
 const dropping = useFilesDropped(page, (data) => void droppedFiles(data).then(take));
 const pickFolder = usePickFiles({ folder: true }, (all) => {
@@ -229,7 +231,8 @@ async function rename(name: string): Promise<void> {
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
       <InboxNote />
       <ArrivalList />
-      <div class="kinds">
+      <LoadingCards v-if="loading" label="Loading the sources" />
+      <div v-show="!loading" class="kinds">
         <section v-for="k in KINDS" v-show="!searched || ofKind(k.kind).length > 0" :key="k.kind">
           <h2>
             {{ k.title }} <small>{{ k.what }}</small>
@@ -254,7 +257,7 @@ async function rename(name: string): Promise<void> {
           </ul>
         </section>
       </div>
-      <section v-show="!searched || alphas.length > 0">
+      <section v-show="!loading && (!searched || alphas.length > 0)">
         <AlphaShelf
           :alphas="alphas"
           @saves="(doc) => (looking = { collection: 'alphas', of: doc })"
@@ -263,7 +266,7 @@ async function rename(name: string): Promise<void> {
           @remove="(doc) => orSay(() => kept.askRemove('alphas', doc))"
         />
       </section>
-      <section v-show="!searched || parts.length > 0">
+      <section v-show="!loading && (!searched || parts.length > 0)">
         <PartShelf
           :parts="parts"
           @saves="(doc) => (looking = { collection: 'parts', of: doc })"

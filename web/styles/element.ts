@@ -17,6 +17,8 @@ import 'element-plus/es/components/progress/style/css';
 import 'element-plus/es/components/radio-button/style/css';
 import 'element-plus/es/components/radio-group/style/css';
 import 'element-plus/es/components/select/style/css';
+import 'element-plus/es/components/skeleton/style/css';
+import 'element-plus/es/components/skeleton-item/style/css';
 import 'element-plus/es/components/slider/style/css';
 import 'element-plus/es/components/splitter/style/css';
 import 'element-plus/es/components/splitter-panel/style/css';
