@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** Earlier saves one under the other, or what there is to say in their place. */
-import LoadingRows from './LoadingRows.vue';
+import LoadingPlaces from './LoadingPlaces.vue';
 
 defineProps<{ count: number; loading: boolean; problem: string | null; what: string }>();
 </script>
 
 <template>
-  <LoadingRows v-if="loading" label="Looking for earlier saves" />
+  <LoadingPlaces v-if="loading" of="rows" label="Looking for earlier saves" />
   <p v-else-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
   <p v-else-if="count === 0" class="muted">
     Nothing yet. Each time {{ what }} is saved, what it was before is kept here.

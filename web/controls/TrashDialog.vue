@@ -9,7 +9,7 @@ import { useLibrary, type Shelf } from '../stores/library';
 import DialogBox from './DialogBox.vue';
 import PushButton from './PushButton.vue';
 import TextField from './TextField.vue';
-import LoadingRows from './LoadingRows.vue';
+import LoadingPlaces from './LoadingPlaces.vue';
 import ToolButton from './ToolButton.vue';
 import { holds, wordsOf } from './finding';
 import { failNotice } from './undoNotice';
@@ -63,7 +63,7 @@ async function restore({ collection, id }: api.Trashed): Promise<void> {
 <template>
   <ToolButton :icon="Trash2" label="Trash" help="What was deleted in the last 30 days" @click="visible = true" />
   <DialogBox v-model:visible="visible" title="Trash" :width-px="520">
-    <LoadingRows v-if="loading" label="Looking into the trash" />
+    <LoadingPlaces v-if="loading" of="rows" label="Looking into the trash" />
     <p v-else-if="problem" class="sentence-bad" role="alert">{{ problem }}</p>
     <p v-else-if="all.length === 0" class="muted">
       Nothing was deleted. Brushes, alphas, sources and parts stay here for {{ KEPT_DAYS }} days.

@@ -9,7 +9,7 @@ import { computed, ref } from 'vue';
 import { brushesOf } from '#core/settings';
 import { counted } from '#core/words';
 import ChoiceBar from '../controls/ChoiceBar.vue';
-import LoadingCards from '../controls/LoadingCards.vue';
+import LoadingPlaces from '../controls/LoadingPlaces.vue';
 import FindHead from '../controls/FindHead.vue';
 import PushButton from '../controls/PushButton.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
@@ -256,7 +256,7 @@ useShortcuts([
             <div v-for="row in library.skipped" :key="row.id" class="note" role="alert">
               “{{ row.name }}” is left out. {{ row.reason }}
             </div>
-            <LoadingCards v-if="loading" label="Loading the rack" />
+            <LoadingPlaces v-if="loading" of="cards" label="Loading the rack" />
             <template v-else>
               <p v-if="shown.length === 0" class="none">
                 {{

@@ -16,7 +16,7 @@ import ChoiceBar from '../controls/ChoiceBar.vue';
 import ScrollArea from '../controls/ScrollArea.vue';
 import TopBar from '../controls/TopBar.vue';
 import FindHead from '../controls/FindHead.vue';
-import LoadingCards from '../controls/LoadingCards.vue';
+import LoadingPlaces from '../controls/LoadingPlaces.vue';
 import { holds, inOrder, textOfCard, wordsOf, type Found, type Order } from '../controls/finding';
 import RenameDialog from '../controls/RenameDialog.vue';
 import { useSaidSteps } from '../controls/saidSteps';
@@ -231,7 +231,7 @@ async function rename(name: string): Promise<void> {
       <p v-if="library.failed" class="note">{{ library.failed }}</p>
       <InboxNote />
       <ArrivalList />
-      <LoadingCards v-if="loading" label="Loading the sources" />
+      <LoadingPlaces v-if="loading" of="cards" label="Loading the sources" />
       <div v-show="!loading" class="kinds">
         <section v-for="k in KINDS" v-show="!searched || ofKind(k.kind).length > 0" :key="k.kind">
           <h2>

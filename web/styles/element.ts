@@ -26,6 +26,7 @@ import 'element-plus/es/components/table/style/css';
 import 'element-plus/es/components/table-column/style/css';
 import 'element-plus/es/components/tab-pane/style/css';
 import 'element-plus/es/components/tabs/style/css';
+import 'element-plus/es/components/tooltip/style/css';
 import 'element-plus/es/components/tour/style/css';
 import 'element-plus/es/components/tour-step/style/css';
 import './element.css';

@@ -24,18 +24,21 @@ export interface ReadingHand {
 
 /** The mesh of a file as it is kept. Throws a sentence that can be shown, or ReadingCancelled. */
 export function readMeshFile(file: File, hand: ReadingHand): Promise<ArrayBuffer> {
-  return givenUp(hand, async (cancelled) => {
-    const bytes = await bytesOf(file);
-    return inWorker(
-      bytes.byteLength,
-      (worker) => worker.read(file.name, Comlink.transfer(bytes, [bytes]), told(hand)),
-      cancelled,
-    );
-  });
+  return readInWorker(file, hand, (worker, bytes, told) => worker.read(file.name, bytes, told));
 }
 
-const told = (hand: ReadingHand): ReadingHand['report'] =>
-  Comlink.proxy((share: number, what: string) => hand.report(share, what));
+/** Hands the file’s bytes to a worker, whose reading is followed. */
+function readInWorker<T>(
+  file: File,
+  hand: ReadingHand,
+  read: (worker: Comlink.Remote<MeshFileWorker>, bytes: ArrayBuffer, told: ReadingHand['report']) => Promise<T>,
+): Promise<T> {
+  return givenUp(hand, async (cancelled) => {
+    const bytes = await bytesOf(file);
+    const told = Comlink.proxy((share: number, what: string) => hand.report(share, what));
+    return inWorker(bytes.byteLength, (worker) => read(worker, Comlink.transfer(bytes, [bytes]), told), cancelled);
+  });
+}
 
 /** Fails with ReadingCancelled as soon as the hand gives it up. */
 function givenUp<T>(hand: ReadingHand, read: (cancelled: Promise<never>) => Promise<T>): Promise<T> {
@@ -62,14 +65,7 @@ export class ReadingCancelled extends Error {
 
 /** A scan from a file. Throws a sentence that can be shown, or ReadingCancelled. */
 export function readScanFile(file: File, hand: ReadingHand): Promise<ReadScan> {
-  return givenUp(hand, async (cancelled) => {
-    const bytes = await bytesOf(file);
-    return inWorker(
-      bytes.byteLength,
-      (worker) => worker.scan(file.name, Comlink.transfer(bytes, [bytes]), told(hand)),
-      cancelled,
-    );
-  });
+  return readInWorker(file, hand, (worker, bytes, told) => worker.scan(file.name, bytes, told));
 }
 
 /** A body of one's own from a file. Throws a sentence that can be shown, or ReadingCancelled. */
