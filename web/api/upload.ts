@@ -37,7 +37,8 @@ function sent(path: string, file: Blob, hand: UploadHand): Promise<Response> {
     going.addEventListener('error', () => fail(new ServerAway()));
     going.addEventListener('abort', () => fail(new UploadCancelled()));
     going.open('POST', `/api${path}`);
-    hand.onCancel(() => going.abort());
     going.send(file);
+    // Cancelled before, it is stopped at once.
+    hand.onCancel(() => going.abort());
   });
 }

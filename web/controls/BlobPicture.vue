@@ -6,7 +6,8 @@ import { getBlob } from '../api/client';
 const props = defineProps<{ blob: string; type: string; alt: string }>();
 const bytes = computedAsync(async () => {
   const { blob, type } = props;
-  return new Blob([await getBlob(blob)], { type });
+  const got = await getBlob(blob).catch(() => null);
+  return got && new Blob([got], { type });
 }, null);
 const url = useObjectUrl(bytes);
 </script>
