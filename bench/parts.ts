@@ -37,8 +37,13 @@ function sampleAt(n: number): Sample {
   const z = 1 - 2 * ((n * 0.618034) % 1);
   const r = Math.sqrt(1 - z * z);
   const turn = n * 2.399963;
-  const way = [r * Math.cos(turn), r * Math.sin(turn), z] as const;
-  return { origin: [way[0] * 4, way[1] * 4, way[2] * 4], direction: [-way[0], -way[1], -way[2]], pressure: 1, time: 0 };
+  const direction = [r * Math.cos(turn), r * Math.sin(turn), z] as const;
+  return {
+    origin: [direction[0] * 4, direction[1] * 4, direction[2] * 4],
+    direction: [-direction[0], -direction[1], -direction[2]],
+    pressure: 1,
+    time: 0,
+  };
 }
 
 function setDown(s: Session, brush: ResolvedBrush, n: number): void {

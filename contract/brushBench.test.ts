@@ -184,22 +184,22 @@ test('saved while the server is away: it waits, outlives a reload, and is sent w
   await bench.edit(strength(35));
   there.away = true;
   expect(await bench.save()).toBe(false);
-  expect(bench.waiting).toBe(true);
+  expect(bench.pending).toBe(true);
   expect(useConnection().away).toBe(true);
   there.load();
   const again = useBrushBench();
   await again.open(id);
   expect(again.doc!.touch.strength).toBe(35);
-  expect(again.waiting).toBe(true);
+  expect(again.pending).toBe(true);
   await there.later(2);
-  expect(again.waiting).toBe(true);
+  expect(again.pending).toBe(true);
   there.away = false;
   await there.later(2);
-  await until(() => !bench.waiting && !again.waiting);
+  await until(() => !bench.pending && !again.pending);
   // Both windows knocked and sent: one was first, and neither minds.
   expect(useConnection().away).toBe(false);
-  expect([bench.waiting, bench.problem, bench.unsaved, bench.conflict]).toEqual([false, null, false, false]);
-  expect([again.waiting, again.problem, again.conflict]).toEqual([false, null, false]);
+  expect([bench.pending, bench.problem, bench.unsaved, bench.conflict]).toEqual([false, null, false, false]);
+  expect([again.pending, again.problem, again.conflict]).toEqual([false, null, false]);
   expect(again.unsaved).toBe(false);
   expect(await stored(id)).toMatchObject({ revision: 2, doc: { touch: { strength: 35 } } });
   expect(await brushDrafts.read(id)).toBeUndefined();
@@ -215,7 +215,7 @@ test('what waited and is then refused stays a draft, and the bench says why', as
   const other = newBrush(crypto.randomUUID(), 'Wanted');
   await there.ask(`/brushes/${other.id}`, 'PUT', { doc: other, revision: null });
   await there.later();
-  await until(() => !bench.waiting);
+  await until(() => !bench.pending);
   expect(bench.problem).toContain('already a brush called “Wanted”');
   expect(bench.doc!.card.name).toBe('Wanted');
   expect((await brushDrafts.read(id))?.doc.card.name).toBe('Wanted');

@@ -163,28 +163,39 @@ describe('a pattern', () => {
     expect((await sourceDrafts.read(id))?.doc.card.notes).toBe('two');
   });
 
+  test('a draft of an older version that waited for the server still does', async () => {
+    const { id } = await pattern();
+    const { doc } = await stored<Pattern>(id);
+    const older = { doc: { ...doc, card: { ...doc.card, notes: 'older' } }, revision: 1, keptAt: 1, waiting: true };
+    await sourceDrafts.keep(older as unknown as Parameters<typeof sourceDrafts.keep>[0]);
+    expect((await sourceDrafts.read(id))?.pending).toBe(true);
+    const own = await opened(id);
+    await until(() => !own.unsaved.value);
+    expect((await stored<Pattern>(id)).doc.card.notes).toBe('older');
+  });
+
   test('without a server a save waits as a draft, and is sent when it is back; a copy can’t be kept meanwhile', async () => {
     const { id } = await pattern();
     const own = await opened(id);
-    own.history.edit('note', note('waiting'));
+    own.history.edit('note', note('waits'));
     there.away = true;
     expect(await own.save()).toBe(false);
-    expect([own.waiting.value, own.problem.value]).toEqual([true, null]);
+    expect([own.pending.value, own.problem.value]).toEqual([true, null]);
     expect(await own.keepAsCopy()).toBeNull();
     expect(own.problem.value).toContain('The copy wasn’t kept');
-    expect(await sourceDrafts.read(id)).toMatchObject({ doc: { card: { notes: 'waiting' } }, waiting: true });
+    expect(await sourceDrafts.read(id)).toMatchObject({ doc: { card: { notes: 'waits' } }, pending: true });
     there.away = false;
     await there.later();
     await until(() => !own.unsaved.value);
-    expect([own.waiting.value, await sourceDrafts.read(id)]).toEqual([false, undefined]);
-    expect((await stored<Pattern>(id)).doc.card.notes).toBe('waiting');
+    expect([own.pending.value, await sourceDrafts.read(id)]).toEqual([false, undefined]);
+    expect((await stored<Pattern>(id)).doc.card.notes).toBe('waits');
   });
 
   test('a save that waits is sent when it is opened again, unless another window saved meanwhile', async () => {
     for (const other of [false, true]) {
       const { id, ...rest } = await pattern();
       const own = await opened(id);
-      own.history.edit('note', note('waiting'));
+      own.history.edit('note', note('waits'));
       there.away = true;
       await own.save();
       there.load();
@@ -196,9 +207,9 @@ describe('a pattern', () => {
         });
       const again = await opened(id);
       if (!other) await until(() => !again.unsaved.value);
-      expect([again.conflict.value, again.waiting.value]).toEqual([other, false]);
-      expect((await stored<Pattern>(id)).doc.card.notes).toBe(other ? 'theirs' : 'waiting');
-      expect(again.doc.value!.card.notes).toBe('waiting');
+      expect([again.conflict.value, again.pending.value]).toEqual([other, false]);
+      expect((await stored<Pattern>(id)).doc.card.notes).toBe(other ? 'theirs' : 'waits');
+      expect(again.doc.value!.card.notes).toBe('waits');
     }
   });
 
@@ -209,7 +220,7 @@ describe('a pattern', () => {
     there.away = true;
     await own.save();
     own.history.edit('note', note('typed later'));
-    expect(own.waiting.value).toBe(false);
+    expect(own.pending.value).toBe(false);
     there.away = false;
     await there.later();
     await own.flush();
@@ -378,7 +389,7 @@ describe('a slab', () => {
     const drawn = clay(bench);
     there.away = true;
     expect(await bench.save()).toBe(false);
-    expect([bench.waiting, bench.problem]).toEqual([true, null]);
+    expect([bench.pending, bench.problem]).toEqual([true, null]);
     await bench.close();
     there.load();
     there.away = false;

@@ -10,7 +10,7 @@ import {
   type Pattern,
 } from '#core/settings';
 import * as api from '../web/api/client';
-import { useKeptThings } from '../web/stores/keptThings';
+import { useStoredThings } from '../web/stores/storedThings';
 import { useLibrary } from '../web/stores/library';
 import { useRackSteps } from '../web/stores/rackSteps';
 import { useUpstream } from '../web/stores/upstream';
@@ -96,7 +96,7 @@ test('without the server nothing is claimed; it is looked at again once that is 
 test('an earlier save is taken back as a step; what another page saved since is not undone', async () => {
   there.load();
   const { source } = await cast();
-  const [library, kept, steps] = [useLibrary(), useKeptThings(), useRackSteps()];
+  const [library, kept, steps] = [useLibrary(), useStoredThings(), useRackSteps()];
   await library.ready();
   const seed = async (): Promise<number> => ((await api.get('sources', source.id)).doc as Pattern).grow.seed;
   await saved(source, 5, 'five');

@@ -19,7 +19,7 @@ const place = usePlaceName();
 useTitle(computed(() => [place.value.thing, place.value.kind, 'Mold Stamp'].filter(Boolean).join(' – ')));
 const brushBench = useBrushBench();
 const library = useLibrary();
-void library.ready().then(() => brushBench.sendWaiting());
+void library.ready().then(() => brushBench.sendPending());
 const work = useWork();
 const unkept = useUnkept();
 holdDrafts();
@@ -30,7 +30,7 @@ useNoStrayFiles();
 // asks first. What can be written down is.
 useEventListener(window, 'beforeunload', (e: BeforeUnloadEvent) => {
   unkept.keepAll();
-  if (unkept.anyAtRisk() || work.running.length > 0 || library.drafts.some(({ waiting }) => waiting))
+  if (unkept.anyAtRisk() || work.running.length > 0 || library.drafts.some(({ pending }) => pending))
     e.preventDefault();
 });
 watch(

@@ -57,11 +57,11 @@ function bakeOne(
   for (let i = 0; i < count; i++) {
     const v = touched[i];
     const to = ground + sign * amount[i];
-    const way = (to - p[v * 3 + 2]) * (1 - mask[v]);
-    if (way * sign <= 0) continue;
+    const move = (to - p[v * 3 + 2]) * (1 - mask[v]);
+    if (move * sign <= 0) continue;
     reserveCopies(s.start, mesh, 1);
     keepLeaf(s.start, mesh, v >> LEAF_SHIFT);
-    p[v * 3 + 2] = p[v * 3 + 2] + way;
+    p[v * 3 + 2] = p[v * 3 + 2] + move;
     touched[moved++] = v;
   }
   if (moved > 0) s.loops.renew(s, touched, moved);

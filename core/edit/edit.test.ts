@@ -34,7 +34,7 @@ describe('masks', () => {
   const rectangle: Edit = {
     kind: 'mask-shape',
     shape: { kind: 'rectangle', x: 0.3, y: 0.2, turnRad: 0, halfWidth: 0.2, halfHeight: 0.1 },
-    way: 'add',
+    mode: 'add',
     symmetry: NO_SYMMETRY,
   };
 
@@ -44,7 +44,7 @@ describe('masks', () => {
     expect(at(s, 0.3, 0.2).mask).toBe(1);
     expect(at(s, 0.44, 0.25).mask).toBe(1);
     expect(at(s, 0.3, 0.35).mask).toBe(0);
-    makeEdit(s, { ...rectangle, way: 'take' });
+    makeEdit(s, { ...rectangle, mode: 'subtract' });
     expect(s.surface.mesh.mask.every((m) => m === 0)).toBe(true);
   });
 
@@ -62,7 +62,7 @@ describe('masks', () => {
     ],
   ] as const)('raised by number, what a round %s masks ends along the circle, not along the grid', (_, shape) => {
     const s = session(surface(buildMesh(plane(128, 2))), { replay: false });
-    makeEdit(s, { kind: 'mask-shape', shape, way: 'add', symmetry: NO_SYMMETRY });
+    makeEdit(s, { kind: 'mask-shape', shape, mode: 'add', symmetry: NO_SYMMETRY });
     makeEdit(s, { kind: 'mask-invert' });
     makeEdit(s, { kind: 'by-number', change: 'lift', numbers: numbers({ lift: 0.2 }) });
     const places = positionsOut(s.surface.mesh);
@@ -89,7 +89,7 @@ describe('masks', () => {
     const shape = {
       kind: 'mask-shape',
       shape: { kind: 'ellipse', x: 0, y: 0, turnRad: 0, halfWidth: 0.4, halfHeight: 0.3 },
-      way: 'add',
+      mode: 'add',
       symmetry: NO_SYMMETRY,
     } as const;
     makeEdit(s, shape);
@@ -97,10 +97,10 @@ describe('masks', () => {
     makeEdit(s, shape);
     expect(s.surface.mesh.mask).toEqual(once);
     expect(once.some((m) => m > 0.1 && m < 0.9)).toBe(true);
-    makeEdit(s, { ...shape, way: 'take' });
+    makeEdit(s, { ...shape, mode: 'subtract' });
     expect(s.surface.mesh.mask.every((m) => m === 0)).toBe(true);
     makeEdit(s, { kind: 'mask-invert' });
-    makeEdit(s, { ...shape, way: 'take' });
+    makeEdit(s, { ...shape, mode: 'subtract' });
     s.surface.mesh.mask.forEach((m, i) => expect(m).toBeCloseTo(1 - once[i], 6));
   });
 
@@ -109,7 +109,7 @@ describe('masks', () => {
     makeEdit(s, {
       kind: 'mask-shape',
       shape: { kind: 'ellipse', x: 0, y: 0, turnRad: Math.PI / 2, halfWidth: 0.5, halfHeight: 0.1 },
-      way: 'add',
+      mode: 'add',
       symmetry: NO_SYMMETRY,
     });
     expect(at(s, 0, 0.4).mask).toBe(1);
@@ -122,7 +122,7 @@ describe('masks', () => {
         kind: 'lasso',
         points: [-0.5, -0.5, 0.5, -0.5, 0.5, -0.3, -0.3, -0.3, -0.3, 0.3, 0.5, 0.3, 0.5, 0.5, -0.5, 0.5],
       },
-      way: 'add',
+      mode: 'add',
       symmetry: NO_SYMMETRY,
     });
     expect(at(t, -0.4, 0).mask).toBe(1);
@@ -189,19 +189,19 @@ describe('masks', () => {
     for (let i = 0; i < raw.positions.length; i += 3) raw.positions[i + 2] = Math.max(0, raw.positions[i]);
     const ramp = (): Session => session(surface(buildMesh(raw)), { replay: false });
     const s = ramp();
-    makeEdit(s, { kind: 'mask-height', low: 0.5, high: 2, soft: 0.2, way: 'add' });
+    makeEdit(s, { kind: 'mask-height', low: 0.5, high: 2, soft: 0.2, mode: 'add' });
     expect(at(s, 0.75, 0).mask).toBe(1);
     expect(at(s, 0.40625, 0).mask).toBeCloseTo(0.53125, 5);
     expect(at(s, 0.2, 0).mask).toBe(0);
     const t = ramp();
-    makeEdit(t, { kind: 'mask-slope', low: 40, high: 90, soft: 0, way: 'add' });
+    makeEdit(t, { kind: 'mask-slope', low: 40, high: 90, soft: 0, mode: 'add' });
     expect(at(t, 0.5, 0).mask).toBe(1);
     expect(at(t, -0.5, 0).mask).toBe(0);
     const picture = newPicture(32);
     // White in the upper half, which a frame turned by a quarter lays to the left.
     picture.data.fill(1, 0, 512);
     const u = flat();
-    makeEdit(u, { kind: 'mask-alpha', picture, frame: { x: 0, y: 0, turn: 90, side: 1 }, way: 'add' });
+    makeEdit(u, { kind: 'mask-alpha', picture, frame: { x: 0, y: 0, turn: 90, side: 1 }, mode: 'add' });
     expect(at(u, -0.3, 0).mask).toBe(1);
     expect(at(u, 0.3, 0).mask).toBe(0);
     expect(at(u, -0.8, 0).mask).toBe(0);
@@ -230,7 +230,7 @@ describe('by number', () => {
       makeEdit(s, {
         kind: 'mask-shape',
         shape: { kind: 'ellipse', x: 0, y: 0, turnRad: 0, halfWidth: 0.6, halfHeight: 0.6 },
-        way: 'add',
+        mode: 'add',
         symmetry: NO_SYMMETRY,
       });
       const { mesh } = s.surface;
@@ -417,7 +417,7 @@ test('random edits: no NaN, undo is exact', () => {
             halfWidth: random() * 0.5,
             halfHeight: random() * 0.5,
           },
-          way: any(['add', 'take'] as const),
+          mode: any(['add', 'subtract'] as const),
           symmetry: { ...NO_SYMMETRY, copies: 3 },
         },
         { kind: 'mask-soften', steps: 2 },

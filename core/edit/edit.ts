@@ -13,20 +13,20 @@ import { invertMask, clearMask, growMask, softenMask } from './maskWhole';
 import { untouched } from './untouched';
 
 /** Whether a mask is added to what is masked or taken away from it. */
-export type MaskWay = 'add' | 'take';
+export type MaskMode = 'add' | 'subtract';
 
 export type Edit =
-  | { kind: 'mask-shape'; shape: MaskShape; way: MaskWay; symmetry: Symmetry }
+  | { kind: 'mask-shape'; shape: MaskShape; mode: MaskMode; symmetry: Symmetry }
   | { kind: 'mask-invert' }
   | { kind: 'mask-clear' }
   | { kind: 'mask-soften'; steps: number }
   /** Negative shrinks. */
   | { kind: 'mask-grow'; steps: number }
-  | { kind: 'mask-alpha'; picture: Picture; frame: Frame; way: MaskWay }
+  | { kind: 'mask-alpha'; picture: Picture; frame: Frame; mode: MaskMode }
   /** Heights in body units; `soft` is the width of the edges. */
-  | { kind: 'mask-height'; low: number; high: number; soft: number; way: MaskWay }
+  | { kind: 'mask-height'; low: number; high: number; soft: number; mode: MaskMode }
   /** Degrees from level. */
-  | { kind: 'mask-slope'; low: number; high: number; soft: number; way: MaskWay }
+  | { kind: 'mask-slope'; low: number; high: number; soft: number; mode: MaskMode }
   | { kind: 'by-number'; change: NumberKind; numbers: ByNumber }
   | { kind: 'bake'; setForms: readonly SetForm[]; parts: PartHeights }
   /** Back to a flat plane of this side; masks stay. */
@@ -40,7 +40,7 @@ export function touchesMask(edit: Edit): boolean {
 export function applyEdit(s: Surface, edit: Edit): void {
   switch (edit.kind) {
     case 'mask-shape':
-      return maskShape(s, edit.shape, edit.way, edit.symmetry);
+      return maskShape(s, edit.shape, edit.mode, edit.symmetry);
     case 'mask-invert':
       return invertMask(s);
     case 'mask-clear':
@@ -50,11 +50,11 @@ export function applyEdit(s: Surface, edit: Edit): void {
     case 'mask-grow':
       return growMask(s, edit.steps);
     case 'mask-alpha':
-      return maskFromAlpha(s, edit.picture, edit.frame, edit.way);
+      return maskFromAlpha(s, edit.picture, edit.frame, edit.mode);
     case 'mask-height':
-      return maskFromHeight(s, edit.low, edit.high, edit.soft, edit.way);
+      return maskFromHeight(s, edit.low, edit.high, edit.soft, edit.mode);
     case 'mask-slope':
-      return maskFromSlope(s, edit.low, edit.high, edit.soft, edit.way);
+      return maskFromSlope(s, edit.low, edit.high, edit.soft, edit.mode);
     case 'by-number':
       return changeByNumber(s, edit.change, edit.numbers);
     case 'bake':

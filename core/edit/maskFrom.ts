@@ -3,14 +3,14 @@ import { sample, type Picture } from '#core/picture';
 import type { Frame } from '#core/settings';
 import type { Surface } from '#core/sculpt';
 import { changeMask } from './change';
-import type { MaskWay } from './edit';
+import type { MaskMode } from './edit';
 
 /** Added, the larger of the two masks counts; taken away, what is left of the one that was. */
-function joined(now: number, made: number, way: MaskWay): number {
-  return way === 'add' ? Math.max(now, made) : Math.min(now, 1 - made);
+function joined(now: number, made: number, mode: MaskMode): number {
+  return mode === 'add' ? Math.max(now, made) : Math.min(now, 1 - made);
 }
 
-export function maskFromAlpha(s: Surface, picture: Picture, frame: Frame, way: MaskWay): void {
+export function maskFromAlpha(s: Surface, picture: Picture, frame: Frame, mode: MaskMode): void {
   const { positions: p } = s.mesh;
   const turn = (frame.turn * Math.PI) / 180;
   const c = Math.cos(turn);
@@ -20,20 +20,20 @@ export function maskFromAlpha(s: Surface, picture: Picture, frame: Frame, way: M
     const dy = p[vertex * 3 + 1] - frame.y;
     const u = (dx * c + dy * n) / frame.side + 0.5;
     const v = 0.5 - (dy * c - dx * n) / frame.side;
-    return u < 0 || u > 1 || v < 0 || v > 1 ? now : joined(now, sample(picture, u, v), way);
+    return u < 0 || u > 1 || v < 0 || v > 1 ? now : joined(now, sample(picture, u, v), mode);
   });
 }
 
-export function maskFromHeight(s: Surface, low: number, high: number, soft: number, way: MaskWay): void {
+export function maskFromHeight(s: Surface, low: number, high: number, soft: number, mode: MaskMode): void {
   const { positions: p } = s.mesh;
-  changeMask(s, (vertex, now) => joined(now, between(p[vertex * 3 + 2], low, high, soft), way));
+  changeMask(s, (vertex, now) => joined(now, between(p[vertex * 3 + 2], low, high, soft), mode));
 }
 
-export function maskFromSlope(s: Surface, low: number, high: number, soft: number, way: MaskWay): void {
+export function maskFromSlope(s: Surface, low: number, high: number, soft: number, mode: MaskMode): void {
   const { normals: n } = s.mesh;
   changeMask(s, (vertex, now) => {
     const degrees = (Math.acos(Math.max(-1, Math.min(1, n[vertex * 3 + 2]))) * 180) / Math.PI;
-    return joined(now, between(degrees, low, high, soft), way);
+    return joined(now, between(degrees, low, high, soft), mode);
   });
 }
 

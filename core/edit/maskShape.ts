@@ -7,7 +7,7 @@ import { copiesOf, copyPoint, inverse } from '#core/stroke';
 import type { Symmetry } from '#core/settings';
 import type { Surface } from '#core/sculpt';
 import { changeMask } from './change';
-import type { MaskWay } from './edit';
+import type { MaskMode } from './edit';
 
 export type MaskShape =
   /** Half sides along the shape's own axes, body units. */
@@ -21,21 +21,21 @@ export type MaskShape =
  */
 type Within = (x: number, y: number) => number;
 
-export function maskShape(s: Surface, shape: MaskShape, way: MaskWay, symmetry: Symmetry): void {
-  const ways = copiesOf(symmetry).map(inverse);
+export function maskShape(s: Surface, shape: MaskShape, mode: MaskMode, symmetry: Symmetry): void {
+  const copies = copiesOf(symmetry).map(inverse);
   const soft = s.spacing;
   const within = withinOf(shape, soft);
   const { positions: p } = s.mesh;
   changeMask(s, (vertex, now) => {
     const at = [p[vertex * 3], p[vertex * 3 + 1], p[vertex * 3 + 2]] as const;
     let most = -Infinity;
-    for (const way of ways) {
-      const [x, y] = copyPoint(at, way, symmetry);
+    for (const copy of copies) {
+      const [x, y] = copyPoint(at, copy, symmetry);
       most = Math.max(most, within(x, y));
     }
     // In steps of 1/256, which masks hold exactly: inverted twice, or taken away again, nothing is left of it.
     const cover = Math.round(Math.max(0, Math.min(1, 0.5 + most / (2 * soft))) * 256) / 256;
-    return way === 'add' ? Math.max(now, cover) : now - cover;
+    return mode === 'add' ? Math.max(now, cover) : now - cover;
   });
 }
 

@@ -2,10 +2,10 @@
 import type { Picture } from '#core/picture';
 import type { StepOf } from '#core/settings';
 
-export type CombineWay = StepOf<'combine'>['way'];
+export type CombineMode = StepOf<'combine'>['way'];
 
 /** `strength` 0–1 is the share of the result; “over” covers by the other's own height. */
-export function combine(a: Picture, b: Picture, way: CombineWay, strength: number): Picture {
+export function combine(a: Picture, b: Picture, way: CombineMode, strength: number): Picture {
   const out = new Float32Array(a.data.length);
   for (let i = 0; i < out.length; i++) {
     const x = a.data[i];
@@ -16,7 +16,7 @@ export function combine(a: Picture, b: Picture, way: CombineWay, strength: numbe
   return { width: a.width, height: a.height, data: out };
 }
 
-function joined(x: number, y: number, way: CombineWay): number {
+function joined(x: number, y: number, way: CombineMode): number {
   switch (way) {
     case 'max':
       return Math.max(x, y);

@@ -42,7 +42,7 @@ function layOut(block: Block, font: LetterFont, size: number): { outlines: numbe
   const lines = block.text.split('\n').map((text) => placeLine(text, font, em, (block.spacing / 100) * em, missing));
   const widest = Math.max(...lines.map((l) => l.width), 1e-6);
   const pitch = (block.lineHeight / 100) * em;
-  // The block's middle lies half-way between the first line's top and the last line's foot.
+  // The block's middle lies halfway between the first line's top and the last line's foot.
   const rise = (font.ascender / font.unitsPerEm) * em * 0.72;
   const top = -(pitch * (lines.length - 1) - rise) / 2;
   const radius = block.arc === 0 ? 0 : widest / Math.abs((block.arc * Math.PI) / 180);
@@ -55,7 +55,7 @@ function layOut(block: Block, font: LetterFont, size: number): { outlines: numbe
       block.align === 'left' ? -widest / 2 : block.align === 'right' ? widest / 2 - line.width : -line.width / 2;
     const baseline = top + n * pitch;
     for (const glyph of line.glyphs) {
-      const [x, y, lean] = onWay(start + glyph.middle, baseline, radius, Math.sign(block.arc));
+      const [x, y, lean] = bent(start + glyph.middle, baseline, radius, Math.sign(block.arc));
       for (const outline of glyphOutlines(font, glyph.index, em)) {
         const to = new Array<number>(outline.length);
         outlines.push(to);
@@ -100,12 +100,12 @@ function placeLine(
 }
 
 /** A place along a line, bent round a circle whose middle lies under it (positive arc) or over it; and its lean. */
-function onWay(along: number, baseline: number, radius: number, way: number): [number, number, number] {
+function bent(along: number, baseline: number, radius: number, side: number): [number, number, number] {
   if (radius === 0) return [along, baseline, 0];
   // The block's middle line keeps its length; lines farther out are stretched apart.
   const angle = along / radius;
-  const r = radius - baseline * way;
-  return [Math.sin(angle) * r, way * (radius - Math.cos(angle) * r), way * angle];
+  const r = radius - baseline * side;
+  return [Math.sin(angle) * r, side * (radius - Math.cos(angle) * r), side * angle];
 }
 
 /** Keeps a band of `width` pixels along the edge of what is covered, inside it. */

@@ -6,7 +6,7 @@ import type { RawMesh } from './mesh';
 
 /** Room between islands, of the texture’s side. */
 const GAP = 0.006;
-/** Passes in which a face takes the way that most of its neighbours look, so that noise makes no islands. */
+/** Passes in which a face looks the way that most of its neighbours do, so that noise makes no islands. */
 const PASSES = 4;
 
 interface Island {
@@ -20,12 +20,12 @@ interface Island {
 /** u, v of each corner of each triangle, six numbers a triangle. O(triangles + islands · log islands). */
 export function boxUnwrap({ positions: p, triangles }: RawMesh): Float32Array {
   const count = triangles.length / 3;
-  const ways = waysOf(p, triangles);
-  const island = islandsOf(triangles, ways, p.length / 3);
+  const facings = facingsOf(p, triangles);
+  const island = islandsOf(triangles, facings, p.length / 3);
   const found = new Map<number, Island>();
   const planeOf = (axis: number): readonly [number, number] => [(axis + 1) % 3, (axis + 2) % 3];
   for (let t = 0; t < count; t++) {
-    const axis = ways[t] >> 1;
+    const axis = facings[t] >> 1;
     let one = found.get(island[t]);
     if (!one) {
       one = { axis, low: [Infinity, Infinity], high: [-Infinity, -Infinity], at: [0, 0] };
@@ -46,7 +46,7 @@ export function boxUnwrap({ positions: p, triangles }: RawMesh): Float32Array {
   for (let t = 0; t < count; t++) {
     const { axis, low, high, at } = found.get(island[t])!;
     const [i, j] = planeOf(axis);
-    const far = (ways[t] & 1) === 1;
+    const far = (facings[t] & 1) === 1;
     for (let k = 0; k < 3; k++) {
       const v = triangles[t * 3 + k] * 3;
       // What looks back along the axis is turned over, so that no island is mirrored.
@@ -59,9 +59,9 @@ export function boxUnwrap({ positions: p, triangles }: RawMesh): Float32Array {
 }
 
 /** Twice the axis that each face looks along, and one more where it looks up it. */
-function waysOf(p: Float32Array, triangles: Uint32Array): Uint8Array {
+function facingsOf(p: Float32Array, triangles: Uint32Array): Uint8Array {
   const count = triangles.length / 3;
-  const ways = new Uint8Array(count);
+  const facings = new Uint8Array(count);
   for (let t = 0; t < count; t++) {
     const [a, b, c] = [triangles[t * 3] * 3, triangles[t * 3 + 1] * 3, triangles[t * 3 + 2] * 3];
     const [ex, ey, ez] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
@@ -70,36 +70,36 @@ function waysOf(p: Float32Array, triangles: Uint32Array): Uint8Array {
     const [ax, ay, az] = [Math.abs(nx), Math.abs(ny), Math.abs(nz)];
     const axis = ax >= ay && ax >= az ? 0 : ay >= az ? 1 : 2;
     const along = axis === 0 ? nx : axis === 1 ? ny : nz;
-    ways[t] = axis * 2 + (along >= 0 ? 1 : 0);
+    facings[t] = axis * 2 + (along >= 0 ? 1 : 0);
   }
   const votes = new Uint16Array((p.length / 3) * 6);
   const faces = new Uint16Array(p.length / 3);
   for (let i = 0; i < triangles.length; i++) faces[triangles[i]]++;
   for (let pass = 0; pass < PASSES; pass++) {
     votes.fill(0);
-    for (let i = 0; i < triangles.length; i++) votes[triangles[i] * 6 + ways[Math.floor(i / 3)]]++;
+    for (let i = 0; i < triangles.length; i++) votes[triangles[i] * 6 + facings[Math.floor(i / 3)]]++;
     for (let t = 0; t < count; t++) {
       const [a, b, c] = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]];
-      const own = ways[t];
+      const own = facings[t];
       // All round it look the same way: as nearly everywhere.
       if (votes[a * 6 + own] === faces[a] && votes[b * 6 + own] === faces[b] && votes[c * 6 + own] === faces[c])
         continue;
       let [best, most] = [own, 0];
-      // Its own way counts double, so that an even vote changes nothing. Never the way opposite.
-      for (let way = 0; way < 6; way++) {
-        if (way === (own ^ 1)) continue;
-        const sum = (way === own ? 3 : 0) + votes[a * 6 + way] + votes[b * 6 + way] + votes[c * 6 + way];
-        if (sum > most) [best, most] = [way, sum];
+      // Its own facing counts double, so that an even vote changes nothing. Never the opposite one.
+      for (let facing = 0; facing < 6; facing++) {
+        if (facing === (own ^ 1)) continue;
+        const sum = (facing === own ? 3 : 0) + votes[a * 6 + facing] + votes[b * 6 + facing] + votes[c * 6 + facing];
+        if (sum > most) [best, most] = [facing, sum];
       }
-      ways[t] = best;
+      facings[t] = best;
     }
   }
-  return ways;
+  return facings;
 }
 
-/** A number for each face, the same for those of one way that hang together. */
-function islandsOf(triangles: Uint32Array, ways: Uint8Array, vertices: number): Uint32Array {
-  const parent = Uint32Array.from({ length: ways.length }, (_, t) => t);
+/** A number for each face, the same for those of one facing that hang together. */
+function islandsOf(triangles: Uint32Array, facings: Uint8Array, vertices: number): Uint32Array {
+  const parent = Uint32Array.from({ length: facings.length }, (_, t) => t);
   const rootOf = (t: number): number => {
     while (parent[t] !== t) t = parent[t] = parent[parent[t]];
     return t;
@@ -107,7 +107,7 @@ function islandsOf(triangles: Uint32Array, ways: Uint8Array, vertices: number): 
   const first = new Int32Array(vertices * 6).fill(-1);
   for (let i = 0; i < triangles.length; i++) {
     const t = Math.floor(i / 3);
-    const key = triangles[i] * 6 + ways[t];
+    const key = triangles[i] * 6 + facings[t];
     if (first[key] < 0) first[key] = t;
     else parent[rootOf(t)] = rootOf(first[key]);
   }

@@ -22,7 +22,7 @@ export {
   usualChoice,
   type Choice,
   type Here,
-  type Kept,
+  type Existing,
   type Meeting,
   type Taken,
 } from './meeting';

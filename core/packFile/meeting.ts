@@ -6,7 +6,7 @@ import type { Pack } from '#core/settings';
 import { keyed, type Thing } from './judge';
 import type { Travelling } from './manifest';
 
-export interface Kept {
+export interface Existing {
   collection: Travelling;
   id: string;
   name: string;
@@ -18,7 +18,7 @@ export interface Kept {
 }
 
 export interface Here {
-  things: readonly Kept[];
+  things: readonly Existing[];
   /** Ids that can’t be used again: of what lies in the trash. */
   gone: ReadonlySet<string>;
 }
@@ -31,7 +31,7 @@ export interface Meeting {
   thing: Thing;
   meets: Meets;
   /** What is kept here. */
-  kept: Kept | null;
+  existing: Existing | null;
   /** The name it has once it is taken as one of its own. */
   name: string;
 }
@@ -53,14 +53,14 @@ export interface Taking {
 const LONGEST = 80;
 
 export function meet(things: readonly Thing[], here: Here): Meeting[] {
-  const byId = new Map(here.things.map((kept) => [keyed(kept), kept]));
-  const byKey = new Map(here.things.map((kept) => [`${kept.collection} ${kept.key}`, kept]));
+  const byId = new Map(here.things.map((existing) => [keyed(existing), existing]));
+  const byKey = new Map(here.things.map((existing) => [`${existing.collection} ${existing.key}`, existing]));
   const names = new Map<string, Set<string>>();
   for (const { collection, name } of here.things) usedIn(names, collection).add(name.toLowerCase());
   const met = things.map((thing): Omit<Meeting, 'name'> => {
     const own = byId.get(keyed(thing)) ?? null;
     const same = own?.key === thing.key ? own : (byKey.get(`${thing.collection} ${thing.key}`) ?? null);
-    return { thing, meets: same ? 'here' : own ? 'other' : 'new', kept: same ?? own };
+    return { thing, meets: same ? 'here' : own ? 'other' : 'new', existing: same ?? own };
   });
   const named = (of: Omit<Meeting, 'name'>): string => {
     const used = usedIn(names, of.thing.collection);
@@ -111,22 +111,22 @@ export function taking(
   const used = new Set([...here.things.map(({ id }) => id), ...here.gone]);
 
   function take(meeting: Meeting, choice: Choice): void {
-    const { thing, meets, kept, name } = meeting;
+    const { thing, meets, existing, name } = meeting;
     const key = keyed(thing);
     if (ids.has(key)) return;
     if (meets === 'here' && choice !== 'take') {
-      ids.set(key, kept!.id);
+      ids.set(key, existing!.id);
       return;
     }
-    const replaces = choice === 'replace' && meets === 'other' && kept && !kept.base;
-    const id = replaces ? kept.id : used.has(thing.id) ? newId() : thing.id;
+    const replaces = choice === 'replace' && meets === 'other' && existing && !existing.base;
+    const id = replaces ? existing.id : used.has(thing.id) ? newId() : thing.id;
     used.add(id);
     ids.set(key, id);
     for (const named of thing.names) {
       const other = byKey.get(keyed(named));
       if (other) take(other, usualChoice(other));
     }
-    taken.set(key, { thing, id, name: replaces ? kept.name : name, revision: replaces ? kept.revision : null });
+    taken.set(key, { thing, id, name: replaces ? existing.name : name, revision: replaces ? existing.revision : null });
   }
 
   for (const meeting of meetings) {
@@ -143,16 +143,16 @@ export function taking(
  * The pack with the brushes that are here now. Where the pack is here already they go into its groups of the same name,
  * and those it has stay where they are.
  */
-export function packTaken(pack: Pack, ids: ReadonlyMap<string, string>, kept: Pack | null): Pack {
+export function packTaken(pack: Pack, ids: ReadonlyMap<string, string>, existing: Pack | null): Pack {
   const idOf = (id: string): string | null => ids.get(keyed({ collection: 'brushes', id })) ?? null;
   const groups = pack.groups.map(({ name, brushes }) => ({
     name,
     brushes: [...new Set(brushes.map(idOf).filter((id) => id !== null))],
   }));
   const cover = pack.cover && idOf(pack.cover);
-  if (!kept) return { ...pack, groups, cover };
-  const has = new Set(kept.groups.flatMap(({ brushes }) => brushes));
-  const next = kept.groups.map((group) => ({ ...group, brushes: [...group.brushes] }));
+  if (!existing) return { ...pack, groups, cover };
+  const has = new Set(existing.groups.flatMap(({ brushes }) => brushes));
+  const next = existing.groups.map((group) => ({ ...group, brushes: [...group.brushes] }));
   for (const { name, brushes } of groups) {
     const fresh = brushes.filter((id) => !has.has(id));
     if (fresh.length === 0) continue;
@@ -161,5 +161,5 @@ export function packTaken(pack: Pack, ids: ReadonlyMap<string, string>, kept: Pa
     else next.push({ name, brushes: fresh });
     fresh.forEach((id) => has.add(id));
   }
-  return { ...kept, groups: next };
+  return { ...existing, groups: next };
 }

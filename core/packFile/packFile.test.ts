@@ -18,7 +18,7 @@ import {
   renamed,
   taking,
   type Choice,
-  type Kept,
+  type Existing,
   type Manifest,
   type Thing,
   type ZipEntry,
@@ -238,7 +238,7 @@ describe('how it meets what is here', () => {
     picture: null,
     ...over,
   });
-  const kept = (n: number, over: Partial<Kept> = {}): Kept => ({
+  const existing = (n: number, over: Partial<Existing> = {}): Existing => ({
     collection: 'brushes',
     id: id(n),
     name: `Brush ${n}`,
@@ -247,7 +247,7 @@ describe('how it meets what is here', () => {
     base: false,
     ...over,
   });
-  const here = (...things: Kept[]) => ({ things, gone: new Set<string>() });
+  const here = (...things: Existing[]) => ({ things, gone: new Set<string>() });
   const ids = () => {
     let n = 5000;
     return () => id(n++);
@@ -256,9 +256,13 @@ describe('how it meets what is here', () => {
   test('new, here under another name and id, here but other, a name that is taken', () => {
     const found = meet(
       [thing(1), thing(2), thing(3), thing(4)],
-      here(kept(12, { key: 'works 2', name: 'Mine' }), kept(3, { key: 'else' }), kept(14, { name: 'brush 4' })),
+      here(
+        existing(12, { key: 'works 2', name: 'Mine' }),
+        existing(3, { key: 'else' }),
+        existing(14, { name: 'brush 4' }),
+      ),
     );
-    expect(found.map(({ meets, name, kept: own }) => [meets, name, own?.name ?? null])).toEqual([
+    expect(found.map(({ meets, name, existing: own }) => [meets, name, own?.name ?? null])).toEqual([
       ['new', 'Brush 1', null],
       ['here', 'Brush 2', 'Mine'],
       ['other', 'Brush 3 2', 'Brush 3'],
@@ -268,12 +272,12 @@ describe('how it meets what is here', () => {
 
   test('the same as two is the one of its own id; a base brush is never replaced', () => {
     const twins = here(
-      kept(1, { key: 'same' }),
-      kept(2, { key: 'same', name: 'Twin' }),
-      kept(3, { base: true, key: 'x' }),
+      existing(1, { key: 'same' }),
+      existing(2, { key: 'same', name: 'Twin' }),
+      existing(3, { base: true, key: 'x' }),
     );
     const found = meet([thing(1, { key: 'same' }), thing(3)], twins);
-    expect(found[0].kept!.id).toBe(id(1));
+    expect(found[0].existing!.id).toBe(id(1));
     const { taken } = taking(found, { [keyed(thing(3))]: 'replace' }, twins, ids());
     expect(taken.map((one) => [one.id, one.revision])).toEqual([[id(5000), null]]);
   });
@@ -301,7 +305,7 @@ describe('how it meets what is here', () => {
           ];
           const mine = unique(
             own.map(({ n, key, name, base, alpha }) =>
-              kept(alpha ? 100 + n : n, {
+              existing(alpha ? 100 + n : n, {
                 key: `works ${key}`,
                 name: `Brush ${name}`,
                 base,

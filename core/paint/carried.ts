@@ -32,14 +32,14 @@ export function carriedPaint(
     { old: tiles, now: out[i].tiles },
     ...(mask ? [{ old: mask, now: out[i].mask! }] : []),
   ]);
-  const waiting = textures.filter((one) => !carryFlat(one, size));
+  const pending = textures.filter((one) => !carryFlat(one, size));
   const all = allTiles(size);
   all.forEach((tile, n) => {
     if (n % 64 === 0) step(n / all.length);
-    const here = waiting.length > 0 ? places.of(tile) : null;
+    const here = pending.length > 0 ? places.of(tile) : null;
     if (!here) return;
     find.look(here);
-    for (const { old, now } of waiting) {
+    for (const { old, now } of pending) {
       const words = find.read(here, old);
       if (words) now.set(tile, words);
     }

@@ -54,8 +54,8 @@ function laid(
   return changed;
 }
 
-function frameAt(way: Vec3, radius: number): DabFrame {
-  const normal = unit(way);
+function frameAt(direction: Vec3, radius: number): DabFrame {
+  const normal = unit(direction);
   const tangent = unit(cross(Math.abs(normal[1]) < 0.9 ? [0, 1, 0] : [1, 0, 0], normal));
   return { origin: normal, normal, tangent, bitangent: cross(normal, tangent), radius };
 }
@@ -144,10 +144,10 @@ test.each([
   ['on a face', [0.1, 0.2, 1]],
   ['over a seam', [1, 0.05, 1]],
   ['over a corner', [1, 1, 1]],
-] as const)('a stamp %s covers the ideal disc within 2 %% of its area, and nothing of the far side', (_, way) => {
+] as const)('a stamp %s covers the ideal disc within 2 %% of its area, and nothing of the far side', (_, direction) => {
   const on = texture(SIZE);
   const radius = 0.2;
-  const frame = frameAt(way, radius);
+  const frame = frameAt(direction, radius);
   laid(on, frame);
   let [covered, farthest] = [0, 1];
   eachOnBody(ON, on, (cover, area, place) => {
@@ -161,13 +161,13 @@ test.each([
 });
 
 test('over a seam it is as it is away from one: whole inside, nothing outside, its rim half a texel wide', () => {
-  for (const way of [
+  for (const direction of [
     [0, 0, 1],
     [1, 0, 1],
     [1, 1, 1],
   ] as const) {
     const on = texture(SIZE);
-    const frame = frameAt(way, 0.2);
+    const frame = frameAt(direction, 0.2);
     laid(on, frame, { flow: 0.5 });
     let [inside, outside, wrong] = [0, 0, 0];
     eachOnBody(ON, on, (cover, _, place) => {

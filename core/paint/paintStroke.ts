@@ -8,7 +8,7 @@ import type { DabFrame } from '#core/brush';
 import type { Linear } from '#core/colour';
 import { cover, type PaintForm } from './cover';
 import type { Places, TilePlaces } from './places';
-import { LAY_MODES, texelRoom } from './texelRoom';
+import { APPLY_MODES, texelRoom } from './texelRoom';
 import { FULL, TILE_WORDS, type Texture } from './texture';
 import { TileEdits } from './tileEdits';
 
@@ -45,7 +45,7 @@ export class PaintStroke {
     for (const places of this.places.near(frame.origin, reachOf(frame, form))) {
       if (!cover(places, frame, form, this.covered, within)) continue;
       count += this.covered.count;
-      if (this.lay(places, form, colour, flow)) changed.add(places.tile);
+      if (this.apply(places, form, colour, flow)) changed.add(places.tile);
     }
     return count;
   }
@@ -82,14 +82,14 @@ export class PaintStroke {
   }
 
   /** Whether it changed a texel. */
-  private lay(places: TilePlaces, form: PaintForm, colour: Linear, flow: number): boolean {
+  private apply(places: TilePlaces, form: PaintForm, colour: Linear, flow: number): boolean {
     const { tile } = places;
     if (!(this.covered.strongest() * flow > 0)) return false;
     const { overlaps, opacity, erases, locked, pigment } = this.o;
     const was = this.edits.was(tile);
     // What is clear stays clear.
     if (!was && (erases || locked)) return false;
-    this.covered.lay(
+    this.covered.apply(
       places,
       { layer: this.layerOf(tile), words: this.edits.open(tile), was },
       {
@@ -97,7 +97,7 @@ export class PaintStroke {
         flow,
         even: overlaps === 'even',
         opacity,
-        mode: LAY_MODES[erases ? 'erases' : locked ? 'locked' : 'plain'],
+        mode: APPLY_MODES[erases ? 'erases' : locked ? 'locked' : 'plain'],
         pigment: Boolean(pigment && !erases),
         pooling: form.pooling,
         owns: form.colours?.laid ?? false,

@@ -30,7 +30,7 @@ export interface TexelLoops {
     gain: number,
     base: number,
   ): void;
-  lay(
+  apply(
     count: number,
     texels: number,
     index: number,

@@ -26,7 +26,7 @@ const BYTE_STEPS = 16_383;
 /** Of pictures, before they are dropped and read in anew. */
 const PICTURE_BYTES = 64 * 1024 * 1024;
 
-export const LAY_MODES = { plain: 0, locked: 1, erases: 2 } as const;
+export const APPLY_MODES = { plain: 0, locked: 1, erases: 2 } as const;
 
 export class TexelRoom {
   private readonly memory = new WebAssembly.Memory({ initial: 64, maximum: MOST_PAGES });
@@ -149,7 +149,7 @@ export class TexelRoom {
   }
 
   /** Lays what is covered onto the stroke’s own layer of the tile, and that over what was there, into `words`. */
-  lay(
+  apply(
     places: TilePlaces,
     tile: { layer: Float32Array; words: Uint16Array; was: Uint16Array | null },
     how: {
@@ -171,7 +171,7 @@ export class TexelRoom {
     words.set(tile.words);
     if (tile.was) this.wordsAt(this.was).set(tile.was);
     this.floats(this.colour, 4).set([...how.colour, 1]);
-    this.e.lay(
+    this.e.apply(
       this.count,
       this.texels(places),
       at.index,

@@ -1,7 +1,7 @@
 import { ball, body, edgesOf, type RawMesh } from '#core/mesh';
 import { seeded } from '#core/random';
 import { scanReport } from '#core/scan';
-import { BUDGET_WAYS } from '#core/settings';
+import { BUDGET_METHODS } from '#core/settings';
 import { areaOf, cleaned, deviation, isClosed, reduced, volumeOf } from './index';
 import { block, lump } from './solids';
 
@@ -18,7 +18,7 @@ function shapes({ positions: p, triangles }: RawMesh): number[] {
   });
 }
 
-describe.each(BUDGET_WAYS)('%s', (way) => {
+describe.each(BUDGET_METHODS)('%s', (way) => {
   test.each([1, 2, 3, 4, 5, 6])('a closed lump stays closed, outward and within its budget (seed %d)', async (seed) => {
     const random = seeded(seed);
     const mesh = lump(ball(20 + Math.floor(random() * 20)), random);
@@ -50,7 +50,7 @@ describe.each(BUDGET_WAYS)('%s', (way) => {
 
 test('even faces are near to equal sides; the shape kept is nearer to the shape', async () => {
   const mesh = body('bollard', 40);
-  const [kept, even] = await Promise.all(BUDGET_WAYS.map((way) => reduced(mesh, { way, faces: 600 })));
+  const [kept, even] = await Promise.all(BUDGET_METHODS.map((way) => reduced(mesh, { way, faces: 600 })));
   const mean = (of: number[]): number => of.reduce((sum, n) => sum + n, 0) / of.length;
   expect(mean(shapes(even!))).toBeGreaterThan(0.7);
   expect(mean(shapes(even!))).toBeGreaterThan(mean(shapes(kept!)) + 0.1);

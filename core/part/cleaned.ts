@@ -21,17 +21,17 @@ export function cleaned(mesh: RawMesh): RawMesh {
 }
 
 function withoutFlaps(triangles: Uint32Array): Uint32Array {
-  /** Of each three vertices, the triangles that lie there one way round and no other way. */
-  const lying = new Map<string, { way: number; at: number[] }>();
+  /** Of each three vertices, the triangles that lie there wound one way and no other. */
+  const lying = new Map<string, { winding: number; at: number[] }>();
   const gone = new Uint8Array(triangles.length / 3);
   let count = 0;
   for (let t = 0; t < gone.length; t++) {
     const [a, b, c] = triangles.subarray(t * 3, t * 3 + 3);
-    const way = (a < b ? 1 : -1) * (b < c ? 1 : -1) * (c < a ? 1 : -1);
+    const winding = (a < b ? 1 : -1) * (b < c ? 1 : -1) * (c < a ? 1 : -1);
     const key = [a, b, c].sort((x, y) => x - y).join(' ');
     const there = lying.get(key);
-    if (!there || there.at.length === 0) lying.set(key, { way, at: [t] });
-    else if (there.way === way) there.at.push(t);
+    if (!there || there.at.length === 0) lying.set(key, { winding, at: [t] });
+    else if (there.winding === winding) there.at.push(t);
     else {
       gone[t] = gone[there.at.pop()!] = 1;
       count += 2;

@@ -21,13 +21,13 @@ export interface Standing {
 export interface Ground {
   /** How far the walks went. */
   reach: number;
-  /** Place and normal of each step of each walk: `WAYS` walks of `STEPS` steps and one more that is the middle. */
+  /** Place and normal of each step of each walk: `WALKS` walks of `STEPS` steps and one more that is the middle. */
   places: Float64Array;
   normals: Float64Array;
   standing: Standing;
 }
 
-const WAYS = 32;
+const WALKS = 32;
 const STEPS = 10;
 /** A base is laid out no less and no more than by these shares. */
 const NARROWEST = 0.35;
@@ -37,13 +37,13 @@ const WIDEST = 2.5;
 export function groundUnder(mesh: MeshArrays, standing: Standing, reach: number): Ground {
   const { origin, normal, forward } = standing;
   const across = cross(forward, normal);
-  const places = new Float64Array((WAYS * STEPS + 1) * 3);
-  const normals = new Float64Array((WAYS * STEPS + 1) * 3);
+  const places = new Float64Array((WALKS * STEPS + 1) * 3);
+  const normals = new Float64Array((WALKS * STEPS + 1) * 3);
   places.set(origin);
   normals.set(normal);
   const step = reach / STEPS;
-  for (let way = 0; way < WAYS; way++) {
-    const turn = (way / WAYS) * 2 * Math.PI;
+  for (let walk = 0; walk < WALKS; walk++) {
+    const turn = (walk / WALKS) * 2 * Math.PI;
     let heading = plus(scaled(across, Math.cos(turn)), scaled(forward, Math.sin(turn)));
     let at: Vec3 = origin;
     let up: Vec3 = normal;
@@ -52,7 +52,7 @@ export function groundUnder(mesh: MeshArrays, standing: Standing, reach: number)
       at = next.at;
       heading = next.heading;
       up = next.up;
-      const i = (1 + way * STEPS + n) * 3;
+      const i = (1 + walk * STEPS + n) * 3;
       places.set(at, i);
       normals.set(up, i);
     }
@@ -125,9 +125,9 @@ function bendTo(ground: Ground, far: number, turn: number): number {
 
 /** Place and normal so far out in a direction: between the walks and their steps, straight beyond the last. */
 function read({ places, normals, reach }: Ground, far: number, turn: number): [Vec3, Vec3] {
-  const round = ((turn / (2 * Math.PI)) * WAYS + WAYS) % WAYS;
-  const way = Math.floor(round) % WAYS;
-  const next = (way + 1) % WAYS;
+  const round = ((turn / (2 * Math.PI)) * WALKS + WALKS) % WALKS;
+  const walk = Math.floor(round) % WALKS;
+  const next = (walk + 1) % WALKS;
   const share = round - Math.floor(round);
   const steps = Math.min((far / reach) * STEPS, STEPS);
   const n = Math.min(Math.floor(steps), STEPS - 1);
@@ -138,12 +138,12 @@ function read({ places, normals, reach }: Ground, far: number, turn: number): [V
   };
   // Between two walks the surface bulges as it does from step to step: cubic along, on a chord's arc across.
   const along = (from: Float64Array, w: number): Vec3 => mixed(of(from, w, n), of(from, w, n + 1), on);
-  const up = unit(mixed(along(normals, way), along(normals, next), share));
-  const [p, q] = [arc(of, places, normals, way, n, on), arc(of, places, normals, next, n, on)];
-  const at = bowed(p, q, along(normals, way), along(normals, next), share);
+  const up = unit(mixed(along(normals, walk), along(normals, next), share));
+  const [p, q] = [arc(of, places, normals, walk, n, on), arc(of, places, normals, next, n, on)];
+  const at = bowed(p, q, along(normals, walk), along(normals, next), share);
   const beyond = far - reach;
   if (beyond <= 0) return [at, up];
-  const before = mixed(of(places, way, STEPS - 1), of(places, next, STEPS - 1), share);
+  const before = mixed(of(places, walk, STEPS - 1), of(places, next, STEPS - 1), share);
   const onward = minus(at, before);
   return [length(onward) > 0 ? plus(at, scaled(unit(onward), beyond)) : at, up];
 }
@@ -154,11 +154,11 @@ function arc(
   of: (from: Float64Array, w: number, s: number) => Vec3,
   places: Float64Array,
   normals: Float64Array,
-  way: number,
+  walk: number,
   n: number,
   on: number,
 ): Vec3 {
-  return bowed(of(places, way, n), of(places, way, n + 1), of(normals, way, n), of(normals, way, n + 1), on);
+  return bowed(of(places, walk, n), of(places, walk, n + 1), of(normals, walk, n), of(normals, walk, n + 1), on);
 }
 
 /**

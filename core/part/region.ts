@@ -52,8 +52,8 @@ export function lassoed(mesh: Mesh, lasso: Lasso): RawMesh {
   return tidyRim(largest);
 }
 
-function isSeen(mesh: Mesh, at: Vec3, way: Vec3): boolean {
-  return pick(mesh, { origin: plus(at, scaled(way, OFF / length(way))), direction: way }) === null;
+function isSeen(mesh: Mesh, at: Vec3, toward: Vec3): boolean {
+  return pick(mesh, { origin: plus(at, scaled(toward, OFF / length(toward))), direction: toward }) === null;
 }
 
 function largestSheet(mesh: RawMesh): RawMesh | null {

@@ -27,9 +27,9 @@ test.each(AXES)('seen from (%d, %d, %d) that is up, and it rests on the middle o
 test('stood on its seat everything lies on or over the ground, whatever way is up', () => {
   const random = seeded(4);
   const mesh = body('stone', 12);
-  const way = (): Vec3 => unit([random() - 0.5, random() - 0.5, random() - 0.5]);
+  const direction = (): Vec3 => unit([random() - 0.5, random() - 0.5, random() - 0.5]);
   for (let n = 0; n < 40; n++) {
-    const seat = seatAlong(mesh, way(), way());
+    const seat = seatAlong(mesh, direction(), direction());
     expect(dot(seat.up, seat.forward)).toBeCloseTo(0, 9);
     expect([length(seat.up), length(seat.forward)]).toEqual([expect.closeTo(1, 9), expect.closeTo(1, 9)]);
     let lowest = Infinity;

@@ -124,10 +124,10 @@ function anyAcross(up: Vec3): Vec3 {
   return cross(Math.abs(up[2]) < 0.9 ? [0, 0, 1] : [0, 1, 0], up);
 }
 
-function nearestAxis(way: Vec3): Vec3 {
-  const k = way.map(Math.abs).reduce((best, size, i, all) => (size > all[best] ? i : best), 0);
+function nearestAxis(of: Vec3): Vec3 {
+  const k = of.map(Math.abs).reduce((best, size, i, all) => (size > all[best] ? i : best), 0);
   const out: [number, number, number] = [0, 0, 0];
-  out[k] = Math.sign(way[k]);
+  out[k] = Math.sign(of[k]);
   return out;
 }
 

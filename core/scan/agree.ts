@@ -47,7 +47,7 @@ export function agree(mesh: RawMesh, edges: Edges = edgesOf(mesh.triangles, mesh
       }
     }
     const component = stack.subarray(0, end);
-    const outward = open ? areaKept(mesh, component, turn) >= 0 : volume(mesh, component, turn) >= 0;
+    const outward = open ? areaAgreed(mesh, component, turn) >= 0 : volume(mesh, component, turn) >= 0;
     for (const t of component) {
       if (!outward) turn[t] ^= 1;
       turned += turn[t];
@@ -102,7 +102,7 @@ function volume({ positions: p, triangles }: RawMesh, component: Uint32Array, tu
 }
 
 /** Area that stays as it was less area that is turned. */
-function areaKept({ positions: p, triangles }: RawMesh, component: Uint32Array, turn: Uint8Array): number {
+function areaAgreed({ positions: p, triangles }: RawMesh, component: Uint32Array, turn: Uint8Array): number {
   let sum = 0;
   for (const t of component) {
     const [a, b, c] = [triangles[t * 3] * 3, triangles[t * 3 + 1] * 3, triangles[t * 3 + 2] * 3];

@@ -23,10 +23,10 @@ export function holesOf({ positions: p, triangles }: RawMesh, edges: Edges = edg
     else next.set(after, [triangles[corner]]);
   }
   const out: Hole[] = [];
-  for (const [first, ways] of next) {
-    while (ways.length > 0) {
+  for (const [first, after] of next) {
+    while (after.length > 0) {
       const rim = [first];
-      let at = ways.pop()!;
+      let at = after.pop()!;
       while (at !== first) {
         rim.push(at);
         const on = next.get(at)?.pop();

@@ -1,6 +1,6 @@
 export * from './piece';
 export * from './pieces';
-export * from './kept';
+export * from './snapshot';
 export * from './pickPiece';
 export * from './merge';
 export * from './joined';

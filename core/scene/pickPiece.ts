@@ -100,7 +100,7 @@ export function piecePicker(solidFor: (piece: Piece) => Solid | null) {
       // A direction goes as it is, its length with it: distances are the ray's own.
       const hit = pick(solids[i]!.mesh, {
         origin: into.place(ray.origin as Vec3),
-        direction: into.way(ray.direction as Vec3),
+        direction: into.direction(ray.direction as Vec3),
       });
       if (hit && (!best || hit.distance < best.distance)) best = { piece, distance: hit.distance };
     }

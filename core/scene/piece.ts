@@ -54,11 +54,11 @@ export function pieceMesh(piece: Pick<Piece, 'at' | 'shape'>, stood: RawMesh): R
   return { positions, triangles };
 }
 
-/** From the body's coordinates to those of the part on its seat; null where the piece has no extent along a way. */
+/** From the body's coordinates to those of the part on its seat; null where the piece has no extent along an axis. */
 export function intoPiece({ origin, across, forward, up }: Placement) {
   const volume = dot(cross(across, forward), up);
   if (volume === 0) return null;
   const rows = [cross(forward, up), cross(up, across), cross(across, forward)].map((row) => scaled(row, 1 / volume));
-  const way = (of: Vec3): Vec3 => [dot(rows[0], of), dot(rows[1], of), dot(rows[2], of)];
-  return { way, place: (at: Vec3): Vec3 => way(plus(at, scaled(origin, -1))) };
+  const direction = (of: Vec3): Vec3 => [dot(rows[0], of), dot(rows[1], of), dot(rows[2], of)];
+  return { direction, place: (at: Vec3): Vec3 => direction(plus(at, scaled(origin, -1))) };
 }

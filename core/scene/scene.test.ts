@@ -4,7 +4,7 @@ import { seeded } from '#core/random';
 import { cross, dot, length, minus, plus, scaled, unit, type Vec3 } from '#core/vector';
 import {
   intoPiece,
-  keptPieces,
+  snapshotOfPieces,
   piecePicker,
   placed,
   pieceMesh,
@@ -19,12 +19,12 @@ const PART: RawMesh = block([1, 2, 3], [0, 0, 1.5]);
 const SOLID = solidOf(stood(PART, SEAT));
 
 function piece(n: number, random: () => number, change: Partial<Piece> = {}): Piece {
-  const way = (): Vec3 => unit([random() - 0.5, random() - 0.5, random() - 0.5]);
-  const up = way();
-  const forward = unit(cross(up, way()));
+  const direction = (): Vec3 => unit([random() - 0.5, random() - 0.5, random() - 0.5]);
+  const up = direction();
+  const forward = unit(cross(up, direction()));
   const size = 0.05 + random() * 0.1;
   const at = {
-    origin: scaled(way(), 1 + random()),
+    origin: scaled(direction(), 1 + random()),
     across: scaled(cross(forward, up), size * (random() < 0.3 ? -1 : 1)),
     forward: scaled(forward, size),
     up: scaled(up, size),
@@ -113,9 +113,9 @@ test('pieces as a body keeps them come back the same, bent ones with their place
   const all = Array.from({ length: 9 }, (_, n) =>
     piece(n, random, { shape: n % 2 ? Float32Array.from({ length: 6 + n }, () => random()) : null }),
   );
-  const kept = keptPieces(all);
+  const kept = snapshotOfPieces(all);
   expect(piecesFrom({ ...kept, pieces: JSON.parse(JSON.stringify(kept.pieces)) as typeof kept.pieces })).toEqual(all);
-  expect(keptPieces(all.filter(({ shape }) => !shape)).shapes).toBeNull();
+  expect(snapshotOfPieces(all.filter(({ shape }) => !shape)).shapes).toBeNull();
   expect(() => piecesFrom({ pieces: kept.pieces, shapes: kept.shapes!.slice(0, 8) })).toThrow('cut short');
   expect(() => piecesFrom({ pieces: kept.pieces, shapes: null })).toThrow('cut short');
 });

@@ -63,8 +63,8 @@ interface Exports {
   meanHeight(s: number, count: number): number;
   level(s: number, count: number, to: number, share: number, most: number, from: number): void;
   carry(s: number, count: number, x: number, y: number, z: number, share: number): void;
-  relax(s: number, count: number, share: number, ways: number): void;
-  shift(s: number, count: number, ways: number): void;
+  relax(s: number, count: number, share: number, displacements: number): void;
+  shift(s: number, count: number, displacements: number): void;
   paintMask(s: number, count: number, scale: number, even: boolean): void;
   refit(s: number, count: number): void;
   renew(s: number, vertices: number, count: number, mark: number, noted: number): number;

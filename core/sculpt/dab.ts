@@ -12,7 +12,7 @@ import { keepConnected } from './connected';
 import type { StencilRows, Stop } from '#core/stroke';
 import { dabForm, type DabForm } from './height';
 import { applyForm, applyTooth } from './applyForm';
-import { noteChanged, waysOf, type Surface } from './surface';
+import { noteChanged, displacementsOf, type Surface } from './surface';
 
 export interface Dab {
   frame: DabFrame;
@@ -20,7 +20,7 @@ export interface Dab {
   triangle: number | null;
   /** Where a Move drag has got to, from its beginning. */
   by: Vec3;
-  /** Unit way that Lift moves along; null for each vertex's own normal. */
+  /** Unit direction that Lift moves along; null for each vertex's own normal. */
   along: Vec3 | null;
   /** Where a shuffled dab reads its picture, in sides. */
   shuffle: readonly [number, number];
@@ -188,13 +188,13 @@ function relax(s: Surface, brush: ResolvedBrush, copies: readonly Touched[]): vo
       s.loops.shift(s);
       continue;
     }
-    const ways = copies.map((one) => {
+    const displacements = copies.map((one) => {
       s.loops.relax(restore(s, one), share);
-      return waysOf(s).slice();
+      return displacementsOf(s).slice();
     });
     copies.forEach((one, i) => {
       restore(s, one);
-      waysOf(s).set(ways[i]);
+      displacementsOf(s).set(displacements[i]);
       s.loops.shift(s);
     });
   }

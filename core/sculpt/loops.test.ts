@@ -84,7 +84,7 @@ describe.each([
   });
 });
 
-describe('pictures and ways', () => {
+describe('pictures and directions', () => {
   test.each(MAPPINGS.flatMap((mapping) => DIRECTIONS.map((direction) => [mapping, direction] as const)))(
     'compiled and plain give the same bytes, %s along %s',
     (mapping, direction) => {

@@ -64,18 +64,18 @@ export interface Loops {
   /** Mean height of the touched vertices over the frame's origin, weighted by amount. */
   meanHeight(s: Surface, frame: DabFrame): number;
   /**
-   * Makes `amount` the way towards the height `to`, times amount × share and no longer than `most`; `from` −1 only for
+   * Makes `amount` the move towards the height `to`, times amount × share and no longer than `most`; `from` −1 only for
    * what lies under it, 1 only for what lies over it, 0 for both.
    */
   level(s: Surface, frame: DabFrame, to: number, share: number, most: number, from: -1 | 0 | 1): void;
   /** Moves by `by` × amount. */
   carry(s: Surface, by: Vec3, share: number): void;
   /**
-   * Finds the ways (see `waysOf`) of one step towards the mean of the neighbours by amount × share; open borders stay.
-   * Lays them over u, v and the list.
+   * Finds the displacements (see `displacementsOf`) of one step towards the mean of the neighbours by amount × share;
+   * open borders stay. They stand where u, v and the list were.
    */
   relax(s: Surface, share: number): void;
-  /** Goes the ways that were found. */
+  /** Applies the displacements that were found. */
   shift(s: Surface): void;
   /**
    * Adds sign × strength × amount to the masks, 0 to 1; with `even`, from where they stood and only the strongest dab.

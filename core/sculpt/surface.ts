@@ -52,7 +52,7 @@ export function surface(mesh: Mesh, options: { plain: boolean } = { plain: false
   const { room, vertexCount, leafCount } = mesh;
   const words = (count: number): Uint32Array => allocateWords(room, count);
   const touched = words(vertexCount);
-  // u, v and the list lie behind each other: while vertices are relaxed, their ways stand there.
+  // u, v and the list lie behind each other: while vertices are relaxed, their displacements stand there.
   // Each has room for three more, as loops work on four at a time.
   const stride = Math.ceil(vertexCount / 4) * 16;
   const three = allocate(room, stride * 3).at;
@@ -139,8 +139,8 @@ export function finish(s: Surface): Surface {
   return s;
 }
 
-/** x, y, z of the way of each touched vertex, over u, v and the list. */
-export function waysOf(s: Surface): Float32Array {
+/** x, y, z of the displacement of each touched vertex, over u, v and the list. */
+export function displacementsOf(s: Surface): Float32Array {
   return new Float32Array(s.u.buffer, s.u.byteOffset, s.touchedCount * 3);
 }
 

@@ -20,7 +20,7 @@ import type { Target } from './target';
 /** A stroke’s way of changing a texture. */
 interface Course {
   /** Lays a dab and its copies; answers how many texels it met. */
-  lay(dabs: readonly Dab[], turned: boolean, brush: ResolvedBrush, changed: Set<number>): number;
+  apply(dabs: readonly Dab[], turned: boolean, brush: ResolvedBrush, changed: Set<number>): number;
   /** Answers the tiles that changed. */
   rewind(): Set<number>;
   end(): TileChange;
@@ -40,17 +40,17 @@ export function paintTarget(
   const locked = !on.mask && painting.layers.find(({ id }) => id === on.layer)!.locked;
   const course = courseOf(paint, { texture, places, locked, record });
   places.begin();
-  let waiting: { dabs: readonly Dab[]; turned: boolean; brush: ResolvedBrush } | null = null;
+  let pending: { dabs: readonly Dab[]; turned: boolean; brush: ResolvedBrush } | null = null;
   return {
     gather(dabs, sign, brush) {
-      waiting = { dabs, turned: sign < 0, brush };
+      pending = { dabs, turned: sign < 0, brush };
       return dabs.length;
     },
     apply() {
-      if (!waiting) return;
+      if (!pending) return;
       const changed = new Set<number>();
-      course.lay(waiting.dabs, waiting.turned, waiting.brush, changed);
-      waiting = null;
+      course.apply(pending.dabs, pending.turned, pending.brush, changed);
+      pending = null;
       painting.note(changed);
     },
     rewind() {
@@ -90,7 +90,7 @@ function courseOf(paint: ResolvedPaint, { texture, places, locked, record }: Mea
     case 'smudge': {
       const stroke = new SmudgeStroke(texture, places, { locked, pigment });
       return {
-        lay: (dabs, _, brush, changed) =>
+        apply: (dabs, _, brush, changed) =>
           dabs.reduce(
             (sum, dab, copy) =>
               sum + stroke.dab(dab.frame, formOf(paint, brush, dab), copy, shareOf(paint, dab), changed),
@@ -103,7 +103,7 @@ function courseOf(paint: ResolvedPaint, { texture, places, locked, record }: Mea
     case 'fill': {
       const stroke = new FillStroke(texture, places, { locked, ...paint });
       return {
-        lay: (dabs, turned, _, changed) => dabs.reduce((sum, dab) => sum + stroke.fill(dab, turned, changed), 0),
+        apply: (dabs, turned, _, changed) => dabs.reduce((sum, dab) => sum + stroke.fill(dab, turned, changed), 0),
         rewind: () => stroke.rewind(),
         end: () => stroke.end(),
       };
@@ -115,7 +115,7 @@ function paintCourse(paint: ResolvedPaint, record: StrokeRecord, stroke: PaintSt
   const colours = new DabColours(paint, record.seed);
   const radius = record.brush.radius * (record.scale ?? 1);
   return {
-    lay(dabs, turned, brush, changed) {
+    apply(dabs, turned, brush, changed) {
       const [first] = dabs;
       if (!first) return 0;
       const travelled = (first.travelled ?? 0) / radius;

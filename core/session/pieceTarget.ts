@@ -20,28 +20,28 @@ export function pieceTarget(
   { seed, part: picked }: Pick<StrokeRecord, 'seed' | 'part'>,
 ): Target {
   let made: PieceChange[] = [];
-  let waiting: PieceChange[] = [];
+  let pending: PieceChange[] = [];
   let dabs = 0;
   let random = chanceOf(seed);
   return {
     gather(copies, sign, { parts }: ResolvedBrush) {
-      waiting = [];
+      pending = [];
       if (!parts || made.length >= MOST_A_STROKE) return 0;
       const stop = copies[0]?.stop ?? null;
       const part = parts.parts[whichPart(parts, { dab: dabs, random, picked, seed, stop })];
-      waiting = apart(copies).map((copy, i): PieceChange => {
+      pending = apart(copies).map((copy, i): PieceChange => {
         const id = freeId(pieces, `${(seed >>> 0).toString(36)}.${dabs}.${i}`);
         const { at, shape } = standing(part, copy, sign, surface);
         const { partId, mesh, name, seat } = part;
         return [id, { id, partId, mesh, name, seat, at, shape, colour: null, hidden: false }];
       });
       dabs++;
-      return waiting.length;
+      return pending.length;
     },
     apply() {
-      pieces.make(waiting);
-      made.push(...waiting);
-      waiting = [];
+      pieces.make(pending);
+      made.push(...pending);
+      pending = [];
     },
     rewind() {
       pieces.make(made.map(([id]) => [id, null]));

@@ -199,9 +199,9 @@ test('random strokes: no NaN, boxes hold what they should, the view hears of eve
     expect(p.some(Number.isNaN)).toBe(false);
   }
   const { mesh } = s.surface;
-  const kept = mesh.boxes.slice();
+  const before = mesh.boxes.slice();
   for (let leaf = 0; leaf < mesh.leafCount; leaf++) fitLeaf(mesh, leaf);
-  expect(mesh.boxes).toEqual(kept);
+  expect(mesh.boxes).toEqual(before);
   while (undo(s));
   expect(same(allBytes(mesh), untouched)).toBe(true);
 });

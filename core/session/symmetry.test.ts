@@ -5,14 +5,14 @@ import { copiesOf, copyPoint, NO_SYMMETRY } from '#core/stroke';
 import { beginStroke, endStroke, extendStroke, session } from './index';
 import { start, testBrush } from './testKit';
 
-/** Height of the ball's clay along a way from its middle, from the vertices nearest to it. */
-function reachAlong(positions: Float32Array, way: readonly number[]): number {
+/** Height of the ball's clay along a direction from its middle, from the vertices nearest to it. */
+function reachAlong(positions: Float32Array, direction: readonly number[]): number {
   let best = -2;
   let reach = 0;
   for (let v = 0; v < positions.length; v += 3) {
     const [x, y, z] = [positions[v], positions[v + 1], positions[v + 2]];
     const length = Math.hypot(x, y, z);
-    const along = (x * way[0] + y * way[1] + z * way[2]) / length;
+    const along = (x * direction[0] + y * direction[1] + z * direction[2]) / length;
     if (along > best) [best, reach] = [along, length];
   }
   return reach;

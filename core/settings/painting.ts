@@ -35,4 +35,4 @@ export const PaintingSchema = z.object({
   size: z.union([z.literal(512), z.literal(1024), z.literal(2048), z.literal(4096), z.literal(8192)]),
   layers: z.array(PaintLayerSchema).min(1).max(64),
 });
-export type KeptPainting = z.infer<typeof PaintingSchema>;
+export type StoredPainting = z.infer<typeof PaintingSchema>;

@@ -6,13 +6,13 @@ import { setting } from './setting';
 
 export const PART_VERSION = 1;
 
-export const BUDGET_WAYS = ['shape', 'even'] as const;
-export type BudgetWay = (typeof BUDGET_WAYS)[number];
+export const BUDGET_METHODS = ['shape', 'even'] as const;
+export type BudgetMethod = (typeof BUDGET_METHODS)[number];
 export const LEAST_FACES = 12;
 export const MOST_FACES = 50_000;
 
 export const BudgetSchema = z.object({
-  way: z.enum(BUDGET_WAYS).default('shape'),
+  way: z.enum(BUDGET_METHODS).default('shape'),
   faces: setting({
     label: 'Faces',
     unit: '',

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { preferencesIn, PreferencesSchema, usualPreferences } from './preferences';
 
-test('what was kept comes back', () => {
-  const kept = { ...usualPreferences(), theme: 'evening', lengths: 'mm', mmPerUnit: 25.4, keys: { ring: 'F8' } };
-  expect(preferencesIn(JSON.stringify(kept))).toEqual(kept);
+test('what was stored comes back', () => {
+  const stored = { ...usualPreferences(), theme: 'evening', lengths: 'mm', mmPerUnit: 25.4, keys: { ring: 'F8' } };
+  expect(preferencesIn(JSON.stringify(stored))).toEqual(stored);
 });
 
 test('one broken entry is as usual and takes nothing else with it', () => {
@@ -11,7 +11,7 @@ test('one broken entry is as usual and takes nothing else with it', () => {
   expect(preferencesIn(text)).toEqual({ ...usualPreferences(), author: 'Tidewrack Workshop' });
 });
 
-test('property: whatever was kept, what is read is valid', () => {
+test('property: whatever was stored, what is read is valid', () => {
   fc.assert(
     fc.property(
       fc.oneof(

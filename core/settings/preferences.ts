@@ -52,15 +52,15 @@ export const usualPreferences = (): Preferences => PreferencesSchema.parse({});
 /** Reads what was kept. What can’t be read, or is of another version, is as usual; the rest stays. */
 export function preferencesIn(text: string): Preferences {
   const next = usualPreferences();
-  let kept: unknown;
+  let stored: unknown;
   try {
-    kept = JSON.parse(text);
+    stored = JSON.parse(text);
   } catch {
     return next;
   }
-  if (typeof kept !== 'object' || kept === null) return next;
+  if (typeof stored !== 'object' || stored === null) return next;
   for (const [key, schema] of Object.entries(PreferencesSchema.shape)) {
-    const read = schema.safeParse((kept as Record<string, unknown>)[key]);
+    const read = schema.safeParse((stored as Record<string, unknown>)[key]);
     if (read.success) Object.assign(next, { [key]: read.data });
   }
   return next;

@@ -49,11 +49,11 @@ function grid(level: Level): MeshSnapshot {
   return { raw: null, places: null, mask: null, base: null, spacing: null, level };
 }
 
-export type LevelWay = 'up' | 'down';
+export type LevelDirection = 'up' | 'down';
 
 /** Cells of the level a step leads to; null when there is none. */
-export function levelAt(cells: number, way: LevelWay): number | null {
-  const next = way === 'up' ? cells * 2 : cells / 2;
+export function levelAt(cells: number, direction: LevelDirection): number | null {
+  const next = direction === 'up' ? cells * 2 : cells / 2;
   return (LEVEL_CELLS as readonly number[]).includes(next) ? next : null;
 }
 
@@ -66,12 +66,12 @@ export function levelBytes(cells: number): number {
  * Steps a level up or down; up makes a new level where none was left. Throws OutOfMemory and StepCancelled before
  * anything changes.
  */
-export function stepLevel(c: Clay, way: LevelWay, onProgress = unwatched): void {
+export function stepLevel(c: Clay, direction: LevelDirection, onProgress = unwatched): void {
   const { cells: here } = c.level;
-  const cells = levelAt(here, way);
+  const cells = levelAt(here, direction);
   if (cells === null)
     throw new Error(
-      way === 'up'
+      direction === 'up'
         ? `A slab has at most ${LEVEL_CELLS.at(-1)} cells a side.`
         : `A slab has at least ${LEVEL_CELLS[0]} cells a side.`,
     );
@@ -81,7 +81,7 @@ export function stepLevel(c: Clay, way: LevelWay, onProgress = unwatched): void 
   const upper = [...c.level.upper];
   follow(onProgress, 0.1);
   let next: Pick<MeshSnapshot, 'places' | 'mask'>;
-  if (way === 'down') {
+  if (direction === 'down') {
     const base = coarser(places, here);
     upper.push({ cells: here, fine: places, base });
     next = { places: base, mask: coarserValues(mask, here) };

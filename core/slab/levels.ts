@@ -148,10 +148,10 @@ function spread(from: Row, to: Row, count: number, words: number): void {
       if (k === count - 1) break;
       const b = at(k);
       const d = at(k + 1);
-      const way = d - b;
+      const rise = d - b;
       // Beyond the border the line goes on straight.
-      const before = k > 0 ? slope(b - at(k - 1), way) : way;
-      const after = k + 2 < count ? slope(way, at(k + 2) - d) : way;
+      const before = k > 0 ? slope(b - at(k - 1), rise) : rise;
+      const after = k + 2 < count ? slope(rise, at(k + 2) - d) : rise;
       out[to.start + (2 * k + 1) * to.stride + c] = (b + d) / 2 + (before - after) / 8;
     }
   }

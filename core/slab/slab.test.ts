@@ -31,9 +31,9 @@ const lift = { kind: 'by-number', change: 'lift', numbers: { ...ByNumberSchema.p
 const worst = (a: Float32Array, b: Float32Array): number =>
   a.reduce((most, x, i) => Math.max(most, Math.abs(x - b[i])), a.length === b.length ? 0 : Infinity);
 
-test.each(['up', 'down'] as const)('a step %s that is given up at any of its parts changes nothing', (way) => {
+test.each(['up', 'down'] as const)('a step %s that is given up at any of its parts changes nothing', (direction) => {
   const shares: number[] = [];
-  stepLevel(open(), way, (share) => shares.push(share) > 0);
+  stepLevel(open(), direction, (share) => shares.push(share) > 0);
   expect(shares.length).toBeGreaterThan(3);
   expect(shares).toEqual([...shares].sort((a, b) => a - b));
   for (let most = 0; most < shares.length; most++) {
@@ -41,9 +41,9 @@ test.each(['up', 'down'] as const)('a step %s that is given up at any of its par
     makeEdit(c, lift);
     const before = places(c);
     let parts = 0;
-    expect(() => stepLevel(c, way, () => parts++ < most)).toThrow(StepCancelled);
+    expect(() => stepLevel(c, direction, () => parts++ < most)).toThrow(StepCancelled);
     expect([c.level.cells, places(c), c.done.length]).toEqual([64, before, 1]);
-    stepLevel(c, way);
+    stepLevel(c, direction);
     expect(undo(c)).toBe(true);
     expect(places(c)).toEqual(before);
   }
@@ -157,7 +157,7 @@ test('one history across levels: undo goes back through them and redo forward', 
 
 test('masks go with the levels', () => {
   const c = open(64);
-  makeEdit(c, { kind: 'mask-height', low: 0, high: 1, soft: 0, way: 'add' });
+  makeEdit(c, { kind: 'mask-height', low: 0, high: 1, soft: 0, mode: 'add' });
   const share = (mask: Float32Array): number => mask.reduce((a, b) => a + b, 0) / mask.length;
   const before = share(maskOut(c.surface.mesh));
   stepLevel(c, 'up');
@@ -178,7 +178,7 @@ describe('the history that is kept', () => {
   const worked = (): Clay => {
     const c = open(64);
     for (let i = 0; i < 4; i++) {
-      makeEdit(c, i % 2 === 0 ? lift : { kind: 'mask-height', low: 0.3 - i * 0.02, high: 2, soft: 0, way: 'add' });
+      makeEdit(c, i % 2 === 0 ? lift : { kind: 'mask-height', low: 0.3 - i * 0.02, high: 2, soft: 0, mode: 'add' });
     }
     return c;
   };

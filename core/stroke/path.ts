@@ -22,13 +22,13 @@ const LEAST = 1e-6;
 
 /** One node is one sample; a closed curve comes back to its first node. At a corner the curve has a sharp turn. */
 export function pathSamples(nodes: readonly PathNode[], closed: boolean): Sample[] {
-  const kept = nodes.filter((node, i) => i === 0 || distance(node.point, nodes[i - 1].point) > LEAST);
-  const count = kept.length;
+  const apart = nodes.filter((node, i) => i === 0 || distance(node.point, nodes[i - 1].point) > LEAST);
+  const count = apart.length;
   if (count === 0) return [];
-  if (count === 1) return [looking(kept[0].point, kept[0].normal, 1)];
+  if (count === 1) return [looking(apart[0].point, apart[0].normal, 1)];
   const around = closed && count > 2;
   const spans = around ? count : count - 1;
-  const at = (i: number): PathNode => kept[((i % count) + count) % count];
+  const at = (i: number): PathNode => apart[((i % count) + count) % count];
   const isEnd = (i: number): boolean => !around && (i === 0 || i === count - 1);
   const out: Sample[] = [];
   for (let i = 0; i < spans; i++) {

@@ -33,23 +33,23 @@ function settledOn(c: number, { centre, grid, step }: Guides, reach: number): nu
 }
 
 function projected(at: PlanePlace, [a, b]: readonly [PlanePlace, PlanePlace]): PlanePlace | null {
-  const way = [b[0] - a[0], b[1] - a[1]] as const;
-  const square = way[0] * way[0] + way[1] * way[1];
+  const line = [b[0] - a[0], b[1] - a[1]] as const;
+  const square = line[0] * line[0] + line[1] * line[1];
   if (square < 1e-12) return null;
-  const t = ((at[0] - a[0]) * way[0] + (at[1] - a[1]) * way[1]) / square;
-  return [a[0] + way[0] * t, a[1] + way[1] * t];
+  const t = ((at[0] - a[0]) * line[0] + (at[1] - a[1]) * line[1]) / square;
+  return [a[0] + line[0] * t, a[1] + line[1] * t];
 }
 
 /** Where the line crosses the guides next to a place on it. */
 function crossingNear(on: PlanePlace, guides: Guides, reach: number): PlanePlace | null {
   const [a, b] = guides.line!;
-  const way = [b[0] - a[0], b[1] - a[1]] as const;
+  const line = [b[0] - a[0], b[1] - a[1]] as const;
   const found: PlanePlace[] = [];
   for (const k of [0, 1] as const) {
     const c = settledOn(on[k], guides, reach);
-    if (c === null || Math.abs(way[k]) < 1e-9) continue;
-    const t = (c - on[k]) / way[k];
-    found.push([on[0] + way[0] * t, on[1] + way[1] * t]);
+    if (c === null || Math.abs(line[k]) < 1e-9) continue;
+    const t = (c - on[k]) / line[k];
+    found.push([on[0] + line[0] * t, on[1] + line[1] * t]);
   }
   const far = (p: PlanePlace): number => Math.hypot(p[0] - on[0], p[1] - on[1]);
   const [nearest] = found.sort((p, q) => far(p) - far(q));

@@ -18,7 +18,7 @@ const AS_EVER: Lit = { light: UPPER_LEFT, ground: null };
 
 /** RGBA bytes, sRGB. `pixel` is the picture's pixel in the heights' units. */
 export function shade(heights: Picture, pixel: number, { light: from, ground }: Lit = AS_EVER): Uint8ClampedArray {
-  const [keyLight, coolLight] = [KEY, COOL].map((way) => turned(way, from - UPPER_LEFT));
+  const [keyLight, coolLight] = [KEY, COOL].map((light) => turned(light, from - UPPER_LEFT));
   const stuff = ground ?? CLAY;
   const { width, height, data } = heights;
   const out = new Uint8ClampedArray(width * height * 4);

@@ -86,8 +86,8 @@ export function snapshot({ surface: { mesh, spacing }, base, level }: Stage): Me
 }
 
 /** Lays a kept mesh out. Throws OutOfMemory and StepCancelled, and changes nothing. */
-export function stageOf(kept: MeshSnapshot, onProgress = unwatched): Pick<Stage, 'surface' | 'base' | 'level'> {
-  const { raw, places, mask, base, spacing, level } = kept;
+export function stageOf(snapshot: MeshSnapshot, onProgress = unwatched): Pick<Stage, 'surface' | 'base' | 'level'> {
+  const { raw, places, mask, base, spacing, level } = snapshot;
   const mesh = buildMesh(raw ?? plane(level!.cells, SLAB_SIDE), { unfinished: true, ...(places ? { places } : {}) });
   if (mask) maskIn(mesh, mask);
   follow(onProgress, 0.7);

@@ -30,9 +30,9 @@ function anyStep(c: Clay, n: number, random: () => number): boolean {
     changeBeside(c, { id: n, before: c.beside ?? 'nothing', after: `frame ${n}` });
     return true;
   }
-  const way = c.level.cells > 64 || random() < 0.5 ? 'down' : 'up';
-  if (levelAt(c.level.cells, way) === null) return false;
-  stepLevel(c, way);
+  const direction = c.level.cells > 64 || random() < 0.5 ? 'down' : 'up';
+  if (levelAt(c.level.cells, direction) === null) return false;
+  stepLevel(c, direction);
   return true;
 }
 

@@ -3,7 +3,7 @@ import { resolveBrush, type PartForm } from '#core/brush';
 import { packMesh, readMesh } from '#core/formats';
 import { body, buildMesh } from '#core/mesh';
 import { seeded } from '#core/random';
-import { keptPieces } from '#core/scene';
+import { snapshotOfPieces } from '#core/scene';
 import { surface } from '#core/sculpt';
 import { beginStroke, endStroke, extendStroke, session } from '#core/session';
 import { BODY_VERSION, BrushSchema, OwnBodySchema, type Brush, type OwnBody } from '#core/settings';
@@ -61,7 +61,7 @@ export function musselPlank(
     });
     draw(brush, 100 + n, [down(0.25 + far * 1.1 * Math.cos(turn), 0.32 * far * Math.sin(turn) * 1.2)]);
   }
-  const kept = keptPieces(s.pieces.list());
+  const kept = snapshotOfPieces(s.pieces.list());
   const mesh = new Uint8Array(packMesh(raw));
   const shapes = kept.shapes && new Uint8Array(kept.shapes.buffer);
   const doc = OwnBodySchema.parse({

@@ -38,7 +38,7 @@ interface Export {
   plan: PackPlan;
   done: number;
   of: number;
-  state: 'waiting' | 'writing' | 'written' | 'failed';
+  state: 'pending' | 'writing' | 'written' | 'failed';
   problem: string | null;
   cancelled: boolean;
 }
@@ -59,7 +59,7 @@ export class Exports {
     const plan = planPack(await contentsOf(this.store, wish));
     const id = randomUUID();
     const of = plan.documents.length + plan.data.length + plan.pictures.length;
-    this.all.set(id, { plan, done: 0, of, state: 'waiting', problem: null, cancelled: false });
+    this.all.set(id, { plan, done: 0, of, state: 'pending', problem: null, cancelled: false });
     for (const old of this.all.keys()) {
       if (this.all.size <= MOST_PLANS) break;
       if (this.all.get(old)!.state !== 'writing') this.all.delete(old);

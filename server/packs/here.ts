@@ -1,5 +1,14 @@
 /** What is kept here, as it meets what is in a pack file. */
-import { alphaKey, brushKey, paletteKey, partKey, sourceKey, type Here, type Kept, type Thing } from '#core/packFile';
+import {
+  alphaKey,
+  brushKey,
+  paletteKey,
+  partKey,
+  sourceKey,
+  type Here,
+  type Existing,
+  type Thing,
+} from '#core/packFile';
 import { alphasOf } from '#core/settings';
 import type { Collection, Listed } from '#core/stored';
 import { digest } from '../studio/packIn';
@@ -18,13 +27,13 @@ export async function everyHead<C extends Collection>(store: Store, collection: 
 }
 
 export async function hereOf(store: Store, things: readonly Thing[]): Promise<Here> {
-  const kept: Kept[] = [];
+  const existing: Existing[] = [];
   const keys = new Map<string, string>();
   const keep = (
-    collection: Kept['collection'],
+    collection: Existing['collection'],
     { id, card, revision, base }: Pick<Listed<'brushes'>, 'id' | 'card' | 'revision' | 'base'>,
     key: string,
-  ): void => void kept.push({ collection, id, name: card.name, key: key && digest(key), revision, base });
+  ): void => void existing.push({ collection, id, name: card.name, key: key && digest(key), revision, base });
 
   const sources = new Set(idsOf(things, 'sources'));
   for (const head of await everyHead(store, 'sources'))
@@ -50,7 +59,7 @@ export async function hereOf(store: Store, things: readonly Thing[]): Promise<He
     const may = own.has(head.id) || named.every(isPacked);
     keep('brushes', head, may ? await keyOfBrush(store, head.id, keys) : head.id);
   }
-  return { things: kept, gone: new Set((await store.trash()).map(({ id }) => id)) };
+  return { things: existing, gone: new Set((await store.trash()).map(({ id }) => id)) };
 }
 
 async function keyOfBrush(store: Store, id: string, keys: ReadonlyMap<string, string>): Promise<string> {
@@ -58,6 +67,6 @@ async function keyOfBrush(store: Store, id: string, keys: ReadonlyMap<string, st
   return brushKey(doc, (_, of) => keys.get(of) ?? of);
 }
 
-function idsOf(things: readonly Thing[], collection: Kept['collection']): string[] {
+function idsOf(things: readonly Thing[], collection: Existing['collection']): string[] {
   return things.filter((thing) => thing.collection === collection).map(({ id }) => id);
 }

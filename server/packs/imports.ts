@@ -58,7 +58,7 @@ export interface ImportView {
     licence: string;
     meets: Meeting['meets'];
     /** What is kept here. */
-    kept: string | null;
+    existing: string | null;
     replaceable: boolean;
     picture: boolean;
   }[];
@@ -112,8 +112,8 @@ export class Imports {
       file: name,
       name: inside.manifest.name,
       pack,
-      packHere: pack !== null && (await this.keptPack(pack.id)) !== null,
-      things: meet(inside.things, here).map(({ thing, meets, kept, name: becomes }) => ({
+      packHere: pack !== null && (await this.storedPack(pack.id)) !== null,
+      things: meet(inside.things, here).map(({ thing, meets, existing, name: becomes }) => ({
         key: keyed(thing),
         collection: thing.collection,
         id: thing.id,
@@ -122,8 +122,8 @@ export class Imports {
         maker: thing.maker,
         licence: thing.licence,
         meets,
-        kept: kept?.name ?? null,
-        replaceable: meets === 'other' && kept !== null && !kept.base,
+        existing: existing?.name ?? null,
+        replaceable: meets === 'other' && existing !== null && !existing.base,
         picture: thing.picture !== null,
       })),
       problems: inside.problems,
@@ -235,7 +235,7 @@ export class Imports {
     return wanted.filter(({ blob }) => !known.has(blob));
   }
 
-  private async keptPack(id: string): Promise<{ doc: Pack; revision: number } | null> {
+  private async storedPack(id: string): Promise<{ doc: Pack; revision: number } | null> {
     return this.store.document('packs', id).catch((error: unknown) => {
       if (error instanceof Problem && error.status === 404) return null;
       throw error;
@@ -254,9 +254,9 @@ export class Imports {
       !pack.groups.some(({ brushes }) => brushes.some((id) => ids.has(keyed({ collection: 'brushes', id }))))
     )
       return null;
-    const kept = await this.keptPack(pack.id);
-    const doc = packTaken(pack, ids, kept?.doc ?? null);
-    if (kept) return isDeepStrictEqual(doc, kept.doc) ? null : { doc, revision: kept.revision };
+    const existing = await this.storedPack(pack.id);
+    const doc = packTaken(pack, ids, existing?.doc ?? null);
+    if (existing) return isDeepStrictEqual(doc, existing.doc) ? null : { doc, revision: existing.revision };
     const names = new Set((await everyHead(this.store, 'packs')).map(({ card }) => card.name.toLowerCase()));
     let { name } = pack.card;
     for (let n = 2; names.has(name.toLowerCase()); n++) name = `${pack.card.name.slice(0, 74)} ${n}`;

@@ -56,7 +56,7 @@ export interface StoreVerbs {
   usersOf(collection: Collection, id: string): Promise<User[]>;
   /** Blobs that a document names, or named in a revision that is kept. */
   blobsNamedBy(collection: Collection, id: string): Promise<string[]>;
-  picture(collection: Collection, id: string): Promise<KeptPicture>;
+  picture(collection: Collection, id: string): Promise<StoredPicture>;
   /** Keeps a picture; false when the document, or an alpha in it, was saved again since. */
   putPicture(drawn: Drawn): Promise<boolean>;
   /** Documents whose pictures are to be drawn, those that were saved last first. */
@@ -176,7 +176,7 @@ export interface User {
   needed: boolean;
 }
 
-export interface KeptPicture {
+export interface StoredPicture {
   picture: Uint8Array | null;
   /** Whether it shows the document as it is now. */
   current: boolean;
@@ -216,7 +216,7 @@ export interface Snapshot {
 }
 
 /** A document as it was. */
-export interface KeptRow {
+export interface StoredRow {
   collection: Collection;
   id: string;
   name: string;
@@ -233,7 +233,7 @@ export interface KeptRow {
 }
 
 /** What one was before that. */
-export interface KeptRevision {
+export interface StoredRevision {
   collection: Collection;
   id: string;
   revision: number;
@@ -245,7 +245,7 @@ export interface KeptRevision {
 
 export interface PutBack {
   /** Read twice. */
-  rows: () => AsyncIterable<{ document: KeptRow } | { past: KeptRevision }>;
+  rows: () => AsyncIterable<{ document: StoredRow } | { past: StoredRevision }>;
   belt: readonly string[];
   /** What came since: it stays, or goes to the trash. */
   others: 'keep' | 'trash';

@@ -21,7 +21,7 @@ import { readStored, type Collection } from '#core/stored';
 import { Problem } from '../problem';
 import { judged } from '../reading/judged';
 import { BlobFiles } from '../store/blobFiles';
-import type { Arrived, KeptRow, KeptRevision } from '../store/port';
+import type { Arrived, StoredRow, StoredRevision } from '../store/port';
 import { FileReader, jsonOf, openZip, type OpenedZip, type ZipItem } from './zipFile';
 
 /** What a backup is written from: lines that lie in files, and stored data. */
@@ -184,7 +184,7 @@ export interface BackupRows {
   revisions: number;
   problems: string[];
 }
-export type BackupRow = { document: KeptRow } | { past: KeptRevision };
+export type BackupRow = { document: StoredRow } | { past: StoredRevision };
 
 const MOST_PROBLEMS = 50;
 

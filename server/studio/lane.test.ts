@@ -7,9 +7,9 @@ const limits = { seconds: 10, megabytes: 900, refusal: new Problem(422, 'font', 
 
 test('closed, it answers whoever waits and whoever asks later: the server closes when all are answered', async () => {
   const lane = new Lane('nowhere');
-  const waiting = [lane.run(job, limits), lane.run(job, limits)];
+  const pending = [lane.run(job, limits), lane.run(job, limits)];
   lane.close();
-  waiting.push(lane.run(job, limits));
-  for (const answer of waiting) await expect(answer).rejects.toThrow('The server is closing');
+  pending.push(lane.run(job, limits));
+  for (const answer of pending) await expect(answer).rejects.toThrow('The server is closing');
   expect(lane.length).toBe(0);
 });

@@ -29,7 +29,7 @@ function script(): { path: string; flags: string[] } {
   return { path: fileURLToPath(new URL('./child.ts', import.meta.url)), flags: ['--import', 'tsx'] };
 }
 
-interface Waiting {
+interface Pending {
   job: Job;
   limits: Limits;
   arrived: Record<string, string>;
@@ -38,8 +38,8 @@ interface Waiting {
 }
 
 export class Lane {
-  private readonly row: Waiting[] = [];
-  private running: Waiting | null = null;
+  private readonly row: Pending[] = [];
+  private running: Pending | null = null;
   private child: ChildProcess | null = null;
   private ready: Promise<void> = Promise.resolve();
   private watch: NodeJS.Timeout | undefined;

@@ -26,7 +26,7 @@ export interface Draft<T> {
   revision: number | null;
   keptAt: number;
   /** Saved while the server was away; to be sent when it is back. */
-  waiting: boolean;
+  pending: boolean;
 }
 
 /** Drafts of one kind. One that can't be read is no draft. */
@@ -42,6 +42,9 @@ export interface DraftBox<T, D extends Draft<T> = Draft<T>> {
    */
   saved(id: string, sent: T, revision: number): Promise<void>;
 }
+
+/** As an older version may have written it: `pending` was called `waiting`, and before that there was neither. */
+type Stored<D> = D & { waiting?: boolean };
 
 interface Kind<C extends Collection, T, D> {
   /** Before the id, in the name of what is kept. */
@@ -59,10 +62,10 @@ function box<C extends Collection, T extends Documents[C], D extends Draft<T> = 
   keep,
 }: Kind<C, T, D>): DraftBox<T, D> {
   const named = (id: string): string => `${key}:${id}`;
-  const readable = (draft: D | undefined): D | undefined => {
+  const readable = (draft: Stored<D> | undefined): D | undefined => {
     const read = draft && readStored(collection, draft.doc);
     return read?.ok && isOne(read.value)
-      ? { ...draft!, waiting: draft!.waiting ?? false, doc: read.value as T }
+      ? { ...draft!, pending: draft!.pending ?? draft!.waiting ?? false, doc: read.value as T }
       : undefined;
   };
   return {

@@ -26,13 +26,13 @@ export interface PackedLayer extends LayerHead {
   mask: PackedSquare[] | null;
 }
 
-export interface Waiting {
+export interface Pending {
   id: string;
   name: string;
   addedAt: number;
 }
 
-export interface WaitingBody extends Waiting {
+export interface PendingBody extends Pending {
   /** As core/formats packs it. */
   mesh: ArrayBuffer;
   triangles: number;
@@ -43,13 +43,13 @@ export interface WaitingBody extends Waiting {
   painting?: PackedPainting | null;
 }
 
-export interface WaitingTrial extends Waiting {
+export interface PendingTrial extends Pending {
   /** A shipped body's name or the id of one's own. */
   body: string;
   strokes: TrialStroke[];
 }
 
-export interface Outbox<W extends Waiting> {
+export interface Outbox<W extends Pending> {
   keep(one: W): Promise<void>;
   one(id: string): Promise<W | null>;
   /** Oldest first. */
@@ -57,7 +57,7 @@ export interface Outbox<W extends Waiting> {
   drop(id: string): Promise<void>;
 }
 
-function outbox<W extends Waiting>(database: string, name: string): Outbox<W> {
+function outbox<W extends Pending>(database: string, name: string): Outbox<W> {
   const store = createStore(database, name);
   return {
     keep: (one) => set(one.id, one, store),
@@ -70,5 +70,5 @@ function outbox<W extends Waiting>(database: string, name: string): Outbox<W> {
   };
 }
 
-export const waitingBodies = outbox<WaitingBody>('mold-stamp-bodies', 'bodies');
-export const waitingTrials = outbox<WaitingTrial>('mold-stamp-trials', 'trials');
+export const pendingBodies = outbox<PendingBody>('mold-stamp-bodies', 'bodies');
+export const pendingTrials = outbox<PendingTrial>('mold-stamp-trials', 'trials');

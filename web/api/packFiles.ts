@@ -19,7 +19,7 @@ const Planned = z.object({ id: z.string(), name: z.string(), brushes: z.number()
 const Writing = z.object({
   done: z.number(),
   of: z.number(),
-  state: z.enum(['waiting', 'writing', 'written', 'failed']),
+  state: z.enum(['pending', 'writing', 'written', 'failed']),
   problem: z.string().nullable(),
 });
 
@@ -54,7 +54,7 @@ const Look = z.object({
       maker: z.string(),
       licence: z.string(),
       meets: z.enum(['new', 'here', 'other']),
-      kept: z.string().nullable(),
+      existing: z.string().nullable(),
       replaceable: z.boolean(),
       picture: z.boolean(),
     }),

@@ -22,17 +22,17 @@ const wide = computed(() => {
 });
 const drawn = ref('');
 const { worker, know, end } = useStripThread();
-let waiting = false;
+let pending = false;
 let busy = false;
 let gone = false;
 
 async function draw(): Promise<void> {
-  waiting = true;
+  pending = true;
   if (busy || wide.value === 0) return;
   busy = true;
   try {
-    while (waiting && !gone) {
-      waiting = false;
+    while (pending && !gone) {
+      pending = false;
       const key = worksOf(props.brush);
       const [form, tooth] = [await know(props.alphas.form), await know(props.alphas.tooth)];
       const made = await worker.render(plain(props.brush), form, tooth, wide.value);

@@ -28,18 +28,18 @@ const before = ref<Swatch[][]>([]);
 const drawn = ref('');
 const { know, worker, end } = useStripThread();
 let points: SwatchPoint[] | null = null;
-let waiting = false;
+let pending = false;
 let busy = false;
 let gone = false;
 const key = (): string => JSON.stringify([worksOf(props.brush), swatches.value]);
 
 async function draw(): Promise<void> {
-  waiting = true;
+  pending = true;
   if (busy) return;
   busy = true;
   try {
-    while (waiting && !gone) {
-      waiting = false;
+    while (pending && !gone) {
+      pending = false;
       const now = key();
       const [form, tooth] = [await know(props.alphas.form), await know(props.alphas.tooth)];
       const made = await worker.swatches(plain(props.brush), form, tooth, plain(swatches.value), WIDTH);

@@ -19,7 +19,7 @@ export async function brushFrom(alpha: AlphaHead): Promise<string> {
     notes: '',
   });
   brush.touch.falloff.kind = 'full';
-  await brushDrafts.keep({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
+  await brushDrafts.keep({ doc: brush, revision: null, keptAt: Date.now(), pending: false });
   await library.loadDrafts();
   return brush.id;
 }
@@ -39,7 +39,7 @@ export async function brushFromParts(parts: readonly PartHead[]): Promise<string
     stroke: { type: 'grow' },
     parts: { entries: parts.map(({ id }) => ({ partId: id })) },
   });
-  await brushDrafts.keep({ doc: brush, revision: null, keptAt: Date.now(), waiting: false });
+  await brushDrafts.keep({ doc: brush, revision: null, keptAt: Date.now(), pending: false });
   await library.loadDrafts();
   return brush.id;
 }

@@ -4,7 +4,7 @@
  * it.
  */
 import { computed } from 'vue';
-import type { OpenState } from '../stores/openWays';
+import type { OpenState } from '../stores/openOptions';
 import PushButton from './PushButton.vue';
 import ProgressLine from './ProgressLine.vue';
 
@@ -18,10 +18,10 @@ const share = computed(() => props.open.share ?? null);
 const time = (at: number): string =>
   new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
 const state = computed(() => {
-  const { unsaved, saving, waiting, keptAt, base } = props.open;
+  const { unsaved, saving, pending, keptAt, base } = props.open;
   if (share.value !== null) return `baking, ${Math.round(share.value * 100)} %`;
   if (saving) return 'saving…';
-  if (waiting) return 'kept here, sent when the server is back';
+  if (pending) return 'kept here, sent when the server is back';
   if (unsaved) return keptAt ? `not saved · draft kept ${time(keptAt)}` : 'not saved';
   return base ? 'base brush' : 'saved';
 });

@@ -24,7 +24,7 @@ if (route.name === 'brush' || route.name === 'proof') lastBrush.value = String(r
 const place = usePlaceName();
 /** Others have a heading of their own. */
 const headed = computed(() => !['rack', 'sources', 'settings'].includes(String(route.name)));
-const waiting = computed(() => library.drafts.filter((d) => d.waiting).length);
+const pending = computed(() => library.drafts.filter((d) => d.pending).length);
 const first = computed(() => lastBrush.value || library.beltIds[0] || '');
 const places = computed(() => [
   { name: 'Rack', to: '/', on: route.name === 'rack' },
@@ -60,7 +60,7 @@ const places = computed(() => [
     <div class="middle"><slot /></div>
     <WorkRing />
     <span v-if="connection.away" class="away" role="status">
-      Server away{{ waiting ? ` · ${waiting} ${waiting === 1 ? 'save waits' : 'saves wait'}` : '' }}
+      Server away{{ pending ? ` · ${pending} ${pending === 1 ? 'save waits' : 'saves wait'}` : '' }}
     </span>
     <slot name="end" />
     <ThemeMenu />

@@ -13,7 +13,7 @@ import LeafPair from '../controls/LeafPair.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
 import SaveState from '../controls/SaveState.vue';
 import TopBar from '../controls/TopBar.vue';
-import type { OpenOnBench } from '../stores/openWays';
+import type { OpenOnBench } from '../stores/openOptions';
 
 const props = defineProps<{
   /** What is open, in a sentence: “the sheet”. */

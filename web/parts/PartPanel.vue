@@ -7,7 +7,7 @@ import { partChecks } from '#core/checks';
 import { packMesh } from '#core/formats';
 import { seatOf, stood, seatOnFlattest, snappedSeat, turnedSeat, type Seat } from '#core/part';
 import {
-  BUDGET_WAYS,
+  BUDGET_METHODS,
   BudgetSchema,
   PART_BASES,
   PartSeatSchema,
@@ -47,7 +47,7 @@ const picking = defineModel<Picking>('picking', { required: true });
 defineEmits<{ seatFromView: [] }>();
 const doc = computed(() => bench.doc!);
 const FACES = settingAt(BudgetSchema, 'faces');
-const WAYS: Record<Budget['way'], { label: string; help: string }> = {
+const METHODS: Record<Budget['way'], { label: string; help: string }> = {
   shape: { label: 'Shape kept', help: 'Few faces where it is flat, many where it bends; sharp edges stay' },
   even: { label: 'Even faces', help: 'Triangles of about one size, pulled back on the surface: for sculpting on it' },
 };
@@ -179,7 +179,7 @@ async function download(ending: MeshEnding): Promise<void> {
     <ChoiceBar
       label="How it is brought down"
       :model-value="bench.budget!.way"
-      :options="BUDGET_WAYS.map((value) => ({ value, ...WAYS[value] }))"
+      :options="BUDGET_METHODS.map((value) => ({ value, ...METHODS[value] }))"
       @update:model-value="(way) => bench.setBudget({ ...bench.budget!, way })"
     />
     <SettingSlider

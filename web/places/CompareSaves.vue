@@ -6,17 +6,17 @@ import { SCHEMAS, type Documents } from '#core/stored';
 import DialogBox from '../controls/DialogBox.vue';
 import DifferenceTable from '../controls/DifferenceTable.vue';
 import SelectField from '../controls/SelectField.vue';
-import type { Kept } from '../stores/keptThings';
+import type { StoredShelf } from '../stores/storedThings';
 
 export interface State {
   /** 0 is how it is now. */
   revision: number;
   label: string;
-  doc: Documents[Kept] | null;
+  doc: Documents[StoredShelf] | null;
   picture: string;
 }
 
-const props = defineProps<{ name: string; collection: Kept; states: readonly State[] }>();
+const props = defineProps<{ name: string; collection: StoredShelf; states: readonly State[] }>();
 /** The revision that is compared first; null while nothing is. */
 const of = defineModel<number | null>({ required: true });
 const sides = ref<[number, number]>([0, 0]);

@@ -6,13 +6,13 @@ import type { User } from '../api/client';
 import DialogBox from '../controls/DialogBox.vue';
 import PushButton from '../controls/PushButton.vue';
 import { orSay } from '../controls/undoNotice';
-import { useKeptThings } from '../stores/keptThings';
+import { useStoredThings } from '../stores/storedThings';
 import { useLibrary } from '../stores/library';
 
-const kept = useKeptThings();
+const things = useStoredThings();
 const library = useLibrary();
-const asked = computed(() => kept.asked);
-const visible = computed({ get: () => asked.value !== null, set: () => void kept.answer(false) });
+const asked = computed(() => things.asked);
+const visible = computed({ get: () => asked.value !== null, set: () => void things.answer(false) });
 const need = computed(() => (asked.value?.users ?? []).filter(({ needed }) => needed));
 const made = computed(() => (asked.value?.users ?? []).filter(({ needed }) => !needed));
 
@@ -52,7 +52,7 @@ const lists = computed(() => [
         <p>{{ says }}</p>
         <ul>
           <li v-for="user in users" :key="user.id">
-            <RouterLink v-if="bench(user)" :to="bench(user)!" @click="kept.answer(false)">{{ user.name }}</RouterLink>
+            <RouterLink v-if="bench(user)" :to="bench(user)!" @click="things.answer(false)">{{ user.name }}</RouterLink>
             <span v-else>{{ user.name }}</span>
             <small>{{ SINGULAR[user.collection] }}</small>
           </li>
@@ -60,8 +60,8 @@ const lists = computed(() => [
       </section>
     </template>
     <template #footer>
-      <PushButton @click="kept.answer(false)">Cancel</PushButton>
-      <PushButton v-if="need.length === 0" look="main" @click="orSay(() => kept.answer(true))">Delete</PushButton>
+      <PushButton @click="things.answer(false)">Cancel</PushButton>
+      <PushButton v-if="need.length === 0" look="main" @click="orSay(() => things.answer(true))">Delete</PushButton>
     </template>
   </DialogBox>
 </template>

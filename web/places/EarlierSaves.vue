@@ -12,20 +12,20 @@ import SaveRow from '../controls/SaveRow.vue';
 import { when } from '../controls/when';
 import { orSay } from '../controls/undoNotice';
 import { sentence } from '../stores/connection';
-import { useKeptThings, type Kept } from '../stores/keptThings';
+import { useStoredThings, type StoredShelf } from '../stores/storedThings';
 import CompareSaves, { type State } from './CompareSaves.vue';
 
-const of = defineModel<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>({ required: true });
-const kept = useKeptThings();
+const of = defineModel<{ collection: StoredShelf; of: SourceHead | AlphaHead | PartHead } | null>({ required: true });
+const things = useStoredThings();
 interface Save extends api.Past {
-  doc: Documents[Kept] | null;
+  doc: Documents[StoredShelf] | null;
   differs: string;
   problem: string | null;
 }
 const saves = ref<Save[]>([]);
 const loading = ref(false);
 const problem = ref<string | null>(null);
-const now = shallowRef<{ doc: Documents[Kept]; revision: number } | null>(null);
+const now = shallowRef<{ doc: Documents[StoredShelf]; revision: number } | null>(null);
 const comparing = ref<number | null>(null);
 const states = computed<State[]>(() => {
   const thing = of.value;
@@ -83,7 +83,7 @@ watch(of, async (opened) => {
 async function takeBack({ doc }: Save): Promise<void> {
   const thing = of.value;
   if (!thing || !doc) return;
-  await kept.takeBack(thing.collection, thing.of, doc);
+  await things.takeBack(thing.collection, thing.of, doc);
   of.value = null;
 }
 </script>

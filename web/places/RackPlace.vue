@@ -42,7 +42,7 @@ import { useRubberBand } from '../rack/useRubberBand';
 import { useCopiedSettings } from '../stores/copiedSettings';
 import { useBelts } from '../stores/belts';
 import { useLibrary } from '../stores/library';
-import { useKeptThings } from '../stores/keptThings';
+import { useStoredThings } from '../stores/storedThings';
 import { useManyBrushes } from '../stores/manyBrushes';
 import { usePackFiles } from '../stores/packFiles';
 import { usePacks } from '../stores/packs';
@@ -63,7 +63,7 @@ const library = useLibrary();
 const packs = usePacks();
 const files = usePackFiles();
 const many = useManyBrushes();
-const kept = useKeptThings();
+const things = useStoredThings();
 const { renaming, open, fresh, copy, askName, rename, remove, toBelt, toFavourites } = useRackBrushes();
 const belts = useBelts();
 const copied = useCopiedSettings();
@@ -187,11 +187,11 @@ function askNames(): void {
 function removeChosen(): void {
   const ids = own.value;
   const name = ids.length === 1 ? `“${one()?.brush.card.name ?? ''}”` : counted(ids.length, 'brush', 'brushes');
-  orSay(() => kept.askRemoveBrushes(name, ids, () => many.remove(ids)));
+  orSay(() => things.askRemoveBrushes(name, ids, () => many.remove(ids)));
 }
 function removeOne(entry: Entry): void {
   const { id, card } = entry.brush;
-  orSay(() => kept.askRemoveBrushes(`“${card.name}”`, [id], () => remove(entry)));
+  orSay(() => things.askRemoveBrushes(`“${card.name}”`, [id], () => remove(entry)));
 }
 useShortcuts([
   { command: 'all', what: 'Choose all that is shown', run: chosen.all },

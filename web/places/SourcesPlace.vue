@@ -28,7 +28,7 @@ import { useFilesDropped } from '../controls/useFilesDropped';
 import { sentence } from '../stores/connection';
 import { alphaFacts } from '../controls/alphaFacts';
 import { useArrivals } from '../stores/arrivals';
-import { useKeptThings, type Kept } from '../stores/keptThings';
+import { useStoredThings, type StoredShelf } from '../stores/storedThings';
 import { useLibrary } from '../stores/library';
 import { FORM_LABELS } from '../made/formLabels';
 import AlphaShelf from './AlphaShelf.vue';
@@ -50,12 +50,12 @@ import { usePreferences } from '../stores/preferences';
 import { useInAddress } from '../controls/inAddress';
 
 const router = useRouter();
-const kept = useKeptThings();
+const things = useStoredThings();
 useSaidSteps();
 const wanted = useInAddress('search');
 const order = useLocalStorage<Order>('sources-order', 'hand');
-const renaming = ref<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>(null);
-const looking = ref<{ collection: Kept; of: SourceHead | AlphaHead | PartHead } | null>(null);
+const renaming = ref<{ collection: StoredShelf; of: SourceHead | AlphaHead | PartHead } | null>(null);
+const looking = ref<{ collection: StoredShelf; of: SourceHead | AlphaHead | PartHead } | null>(null);
 const library = useLibrary();
 const making = ref(false);
 const scanningPage = ref(false);
@@ -193,7 +193,7 @@ async function make(): Promise<void> {
 
 async function rename(name: string): Promise<void> {
   const now = renaming.value;
-  if (now) await kept.rename(now.collection, now.of, name);
+  if (now) await things.rename(now.collection, now.of, name);
 }
 </script>
 
@@ -250,8 +250,8 @@ async function rename(name: string): Promise<void> {
                 :name="doc.card.name"
                 @saves="looking = { collection: 'sources', of: doc }"
                 @rename="renaming = { collection: 'sources', of: doc }"
-                @copy="orSay(() => kept.copy('sources', doc))"
-                @remove="orSay(() => kept.askRemove('sources', doc))"
+                @copy="orSay(() => things.copy('sources', doc))"
+                @remove="orSay(() => things.askRemove('sources', doc))"
               />
             </li>
           </ul>
@@ -262,8 +262,8 @@ async function rename(name: string): Promise<void> {
           :alphas="alphas"
           @saves="(doc) => (looking = { collection: 'alphas', of: doc })"
           @rename="(doc) => (renaming = { collection: 'alphas', of: doc })"
-          @copy="(doc) => orSay(() => kept.copy('alphas', doc))"
-          @remove="(doc) => orSay(() => kept.askRemove('alphas', doc))"
+          @copy="(doc) => orSay(() => things.copy('alphas', doc))"
+          @remove="(doc) => orSay(() => things.askRemove('alphas', doc))"
         />
       </section>
       <section v-show="!loading && (!searched || parts.length > 0)">
@@ -271,8 +271,8 @@ async function rename(name: string): Promise<void> {
           :parts="parts"
           @saves="(doc) => (looking = { collection: 'parts', of: doc })"
           @rename="(doc) => (renaming = { collection: 'parts', of: doc })"
-          @copy="(doc) => orSay(() => kept.copy('parts', doc))"
-          @remove="(doc) => orSay(() => kept.askRemove('parts', doc))"
+          @copy="(doc) => orSay(() => things.copy('parts', doc))"
+          @remove="(doc) => orSay(() => things.askRemove('parts', doc))"
         />
       </section>
       <p v-if="nothing" class="none">Nothing here fits this search.</p>

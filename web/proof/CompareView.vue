@@ -26,17 +26,17 @@ const sculptor = new Sculptor();
 let view: ClayView | null = null;
 let eye: BodyEye | null = null;
 let fingers: Fingers | null = null;
-let waiting = false;
+let pending = false;
 let running = false;
 
 async function follow(): Promise<void> {
-  waiting = true;
+  pending = true;
   if (running) return;
   running = true;
   busy.value = true;
   try {
-    while (waiting && view) {
-      waiting = false;
+    while (pending && view) {
+      pending = false;
       await redraw();
     }
     problem.value = null;

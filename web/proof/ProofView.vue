@@ -429,7 +429,7 @@ useShortcuts([
     :data-busy="proof.state.busy || proof.opening || usable !== key"
     :data-vertices="proof.state.vertices"
     :data-pieces="proof.state.pieces"
-    :data-kept="proof.paintKept"
+    :data-kept="proof.paintDrafted"
   >
     <div
       ref="surface"

@@ -14,7 +14,7 @@ import { orSay } from '../controls/undoNotice';
 import { usePackFiles } from '../stores/packFiles';
 import { usePacks } from '../stores/packs';
 
-const WAYS = [
+const CHOICES = [
   { value: 'take', label: 'Keep both' },
   { value: 'replace', label: 'Replace mine' },
 ] as const;
@@ -76,15 +76,15 @@ function all(on: boolean): void {
     ),
   };
 }
-function says({ key, meets, kept, name, becomes, collection }: PackThing): string {
+function says({ key, meets, existing, name, becomes, collection }: PackThing): string {
   const choice = choices.value[key];
   const renamed = becomes === name ? '' : `, as “${becomes}”`;
   if (meets === 'here') {
     if (choice === 'take') return 'Again, as a copy';
-    return kept === name ? 'Here already' : `Here already, as “${kept}”`;
+    return existing === name ? 'Here already' : `Here already, as “${existing}”`;
   }
   if (choice === 'leave') return 'Left';
-  if (meets === 'other') return choice === 'replace' ? `Replaces “${kept}”` : `Beside yours${renamed}`;
+  if (meets === 'other') return choice === 'replace' ? `Replaces “${existing}”` : `Beside yours${renamed}`;
   return `${collection === 'palettes' ? 'New palette' : 'New'}${renamed}`;
 }
 const share = computed(() => (files.taking ? files.taking.done / Math.max(1, files.taking.of) : 0));
@@ -122,7 +122,7 @@ const take = (): void => orSay(() => files.take(choices.value, rack.value));
             class="way"
             :label="`What happens to ${thing.name}`"
             :model-value="choices[thing.key] === 'replace' ? 'replace' : 'take'"
-            :choices="WAYS"
+            :choices="CHOICES"
             @update:model-value="(way) => (choices = { ...choices, [thing.key]: way })"
           />
         </li>

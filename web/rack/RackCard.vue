@@ -38,9 +38,9 @@ const form = computed(() => {
 });
 /** What can be done to it comes a moment after its picture and its name: many are laid out at a keystroke. */
 const settled = ref(false);
-let waiting = 0;
-onMounted(() => (waiting = requestIdleCallback(() => (settled.value = true), { timeout: 400 })));
-onBeforeUnmount(() => cancelIdleCallback(waiting));
+let pending = 0;
+onMounted(() => (pending = requestIdleCallback(() => (settled.value = true), { timeout: 400 })));
+onBeforeUnmount(() => cancelIdleCallback(pending));
 </script>
 
 <template>
@@ -53,7 +53,7 @@ onBeforeUnmount(() => cancelIdleCallback(waiting));
       @click="(e: MouseEvent) => emit('press', e)"
     >
       <BrushDisc :brush="brush" :size="160" square />
-      <span v-if="entry.unsaved" class="mark">{{ entry.waiting ? 'waits for the server' : 'not saved' }}</span>
+      <span v-if="entry.unsaved" class="mark">{{ entry.pending ? 'waits for the server' : 'not saved' }}</span>
     </PushButton>
     <TickBox
       v-if="settled || chosen"

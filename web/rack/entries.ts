@@ -13,7 +13,7 @@ export interface Entry {
   brush: BrushHead;
   base: boolean;
   unsaved: boolean;
-  waiting: boolean;
+  pending: boolean;
 }
 
 /** Shelves that aren’t packs. */
@@ -64,11 +64,11 @@ export function useShelves(
     const drafts = new Map(library.drafts.map((d) => [d.doc.id, d]));
     const saved = library.brushes.map((k) => {
       const draft = drafts.get(k.id);
-      return { brush: draft?.doc ?? k, base: k.base, unsaved: draft !== undefined, waiting: draft?.waiting ?? false };
+      return { brush: draft?.doc ?? k, base: k.base, unsaved: draft !== undefined, pending: draft?.pending ?? false };
     });
     const fresh = library.drafts
       .filter((d) => !library.has('brushes', d.doc.id))
-      .map((d) => ({ brush: d.doc, base: false, unsaved: true, waiting: d.waiting }));
+      .map((d) => ({ brush: d.doc, base: false, unsaved: true, pending: d.pending }));
     return [...fresh.reverse(), ...saved];
   });
 

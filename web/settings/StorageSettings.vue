@@ -22,7 +22,7 @@ const things = computed(() => [
   [library.sources.length, 'source', 'sources'] as const,
   [library.parts.length, 'part', 'parts'] as const,
 ]);
-const waiting = computed(() => library.drafts.filter((draft) => draft.waiting).length);
+const pending = computed(() => library.drafts.filter((draft) => draft.pending).length);
 onMounted(async () => {
   void look();
   void library.ready();
@@ -70,7 +70,7 @@ const cleanUp = (): Promise<void> => clean().then(tellNotice, (error: unknown) =
         <dt>Drafts</dt>
         <dd>{{ spaced(library.drafts.length) }}</dd>
         <dt>Saves waiting for the server</dt>
-        <dd>{{ spaced(waiting) }}</dd>
+        <dd>{{ spaced(pending) }}</dd>
         <template v-if="inBrowser !== null">
           <dt>Page, drafts and paint</dt>
           <dd>{{ megabytes(inBrowser) }} MB</dd>
@@ -78,8 +78,8 @@ const cleanUp = (): Promise<void> => clean().then(tellNotice, (error: unknown) =
       </dl>
       <p class="muted">
         {{
-          waiting
-            ? `Don’t clear this browser’s data: ${counted(waiting, 'save waits', 'saves wait')} here for the server.`
+          pending
+            ? `Don’t clear this browser’s data: ${counted(pending, 'save waits', 'saves wait')} here for the server.`
             : 'Drafts are kept here a moment after every change, and go when their thing is saved.'
         }}
       </p>

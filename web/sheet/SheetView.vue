@@ -33,7 +33,7 @@ const path = (mark: Mark): string =>
   mark.outlines
     .map((o) => `M${o.map((v, k) => (k % 2 === 0 ? v * eye.at.w : v * eye.at.h).toFixed(2)).join(' ')}Z`)
     .join('');
-const way = computed(() =>
+const drawing = computed(() =>
   drawn.value.map(([x, y], k) => `${k ? 'L' : 'M'}${(x * eye.at.w).toFixed(1)} ${(y * eye.at.h).toFixed(1)}`).join(''),
 );
 
@@ -184,7 +184,7 @@ const TOOLS = [
             }"
             :data-included="m.included"
           />
-          <path v-if="way" :d="way" class="way" />
+          <path v-if="drawing" :d="drawing" class="drawing" />
         </svg>
       </div>
     </div>
@@ -273,7 +273,7 @@ const TOOLS = [
   stroke: #d08a1d;
   stroke-width: 2.6;
 }
-.way {
+.drawing {
   fill: rgb(208 138 29 / 15%);
   stroke: #d08a1d;
   stroke-width: 2;

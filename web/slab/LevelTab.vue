@@ -2,7 +2,7 @@
 /** Levels: finer and coarser, what each costs before it is made, and back to the untouched clay. */
 import { computed } from 'vue';
 import { SLAB_SIDE } from '#core/settings';
-import { levelAt, levelBytes, type LevelWay } from '#core/slab';
+import { levelAt, levelBytes, type LevelDirection } from '#core/slab';
 import { spaced } from '#core/words';
 import { useSlabBench } from '../stores/slabBench';
 import PushButton from '../controls/PushButton.vue';
@@ -20,7 +20,7 @@ const bytes = (cells: number): number => levelBytes(cells) + (cells + 1) ** 2 * 
 const megabytes = (n: number): string => `${Math.round(n / 2 ** 20)} MB`;
 
 interface Offer {
-  way: LevelWay;
+  direction: LevelDirection;
   label: string;
   cells: number | null;
   why: string | null;
@@ -28,17 +28,22 @@ interface Offer {
 const offers = computed<Offer[]>(() => {
   const now = state.value;
   if (!now) return [];
-  return (['up', 'down'] as const).map((way) => {
-    const cells = levelAt(now.cells, way);
+  return (['up', 'down'] as const).map((direction) => {
+    const cells = levelAt(now.cells, direction);
     const why =
       cells === null
-        ? way === 'up'
+        ? direction === 'up'
           ? 'This is the finest level there is.'
           : 'This is the coarsest level there is.'
-        : way === 'up' && bytes(cells) > budget.value
+        : direction === 'up' && bytes(cells) > budget.value
           ? `It needs about ${megabytes(bytes(cells))}; this machine leaves ${megabytes(budget.value)} for it.`
           : null;
-    return { way, cells, why, label: way === 'down' ? 'Step down' : now.upper > 0 ? 'Step up' : 'Subdivide' };
+    return {
+      direction,
+      cells,
+      why,
+      label: direction === 'down' ? 'Step down' : now.upper > 0 ? 'Step up' : 'Subdivide',
+    };
   });
 });
 </script>
@@ -48,8 +53,8 @@ const offers = computed<Offer[]>(() => {
     <p>
       <b>{{ state.cells }} cells a side</b><br />{{ count(state.cells) }} vertices, {{ megabytes(bytes(state.cells)) }}
     </p>
-    <div v-for="offer in offers" :key="offer.way" class="offer">
-      <PushButton :disabled="offer.why !== null || bench.stepping !== null" @click="bench.step(offer.way)">
+    <div v-for="offer in offers" :key="offer.direction" class="offer">
+      <PushButton :disabled="offer.why !== null || bench.stepping !== null" @click="bench.step(offer.direction)">
         {{ offer.label }}
       </PushButton>
       <span v-if="offer.cells && !offer.why" class="muted"

@@ -21,12 +21,12 @@ const FROM = [
   { value: 'slope', label: 'Slope' },
   { value: 'alpha', label: 'An alpha in the frame' },
 ] as const;
-const WAYS = [
+const MODES = [
   { value: 'add', label: 'Add' },
-  { value: 'take', label: 'Take away' },
+  { value: 'subtract', label: 'Take away' },
 ] as const;
 const steps = ref(4);
-const way = ref<'add' | 'take'>('add');
+const mode = ref<'add' | 'subtract'>('add');
 const from = ref<'height' | 'slope' | 'alpha'>('height');
 const alphaId = ref('');
 const height = ref({ low: 0.02, high: 1, soft: 0.01 });
@@ -49,12 +49,12 @@ function take(shape: (typeof MASK_SHAPES)[number]): void {
 }
 
 async function make(): Promise<void> {
-  if (from.value === 'height') return bench.make({ kind: 'mask-height', ...height.value, way: way.value });
-  if (from.value === 'slope') return bench.make({ kind: 'mask-slope', ...slope.value, way: way.value });
+  if (from.value === 'height') return bench.make({ kind: 'mask-height', ...height.value, mode: mode.value });
+  if (from.value === 'slope') return bench.make({ kind: 'mask-slope', ...slope.value, mode: mode.value });
   const alpha = library.alpha(alphaId.value);
   if (!alpha || !bench.doc) return;
   await bench.sculptor?.know(alpha);
-  await bench.make({ kind: 'mask-alpha', alphaId: alpha.id, frame: { ...bench.doc.cast.frame }, way: way.value });
+  await bench.make({ kind: 'mask-alpha', alphaId: alpha.id, frame: { ...bench.doc.cast.frame }, mode: mode.value });
 }
 </script>
 
@@ -102,7 +102,7 @@ async function make(): Promise<void> {
       :choices="library.alphas.map(({ id, card }) => ({ value: id, label: card.name }))"
     />
     <div class="two">
-      <SelectField v-model="way" label="Add or take away" :choices="WAYS" />
+      <SelectField v-model="mode" label="Add or take away" :choices="MODES" />
       <PushButton :disabled="from === 'alpha' && alphaId === ''" @click="make">Mask it</PushButton>
     </div>
   </div>

@@ -27,11 +27,11 @@ function put(change: Partial<Reference>): void {
   });
 }
 function remove(r: Reference): void {
-  const kept = { ...r };
+  const snapshot = { ...r };
   bench.edit((slab) => {
     slab.references = slab.references.filter((one) => one.id !== r.id);
   });
-  undoNotice(`“${r.name}” removed.`, async () => bench.edit((slab) => slab.references.push(kept)));
+  undoNotice(`“${r.name}” removed.`, async () => bench.edit((slab) => slab.references.push(snapshot)));
 }
 const pick = usePickFiles({ accept: 'image/png,image/jpeg,image/webp', several: true }, async (files) => {
   for (const file of files) await pictures.add(file);

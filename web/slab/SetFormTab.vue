@@ -69,11 +69,11 @@ function put(change: Partial<SetForm>): void {
   });
 }
 function remove(setForm: SetForm): void {
-  const kept = { ...setForm };
+  const snapshot = { ...setForm };
   void bench.editSetForms((slab) => {
     slab.setForms = slab.setForms.filter((p) => p.id !== setForm.id);
   });
-  undoNotice(`${labelOf(setForm)} removed.`, () => bench.editSetForms((slab) => slab.setForms.push(kept)));
+  undoNotice(`${labelOf(setForm)} removed.`, () => bench.editSetForms((slab) => slab.setForms.push(snapshot)));
 }
 </script>
 

@@ -97,7 +97,7 @@ export function useSlabHands(o: SlabHandOptions) {
         void bench.make({
           kind: 'mask-shape',
           shape,
-          way: o.taking.value ? 'take' : 'add',
+          mode: o.taking.value ? 'subtract' : 'add',
           symmetry: { ...bench.doc.symmetry },
         });
     }

@@ -40,10 +40,10 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     blocked: (): boolean => share.value !== null || vector.value,
     send: bake,
     isCancel: (error) => error instanceof BakeCancelled,
-    saved(kept): void {
-      if (doc.value?.id !== kept.doc.id) work.say(`“${kept.doc.card.name}” is saved.`);
+    saved(stored): void {
+      if (doc.value?.id !== stored.doc.id) work.say(`“${stored.doc.card.name}” is saved.`);
     },
-    left,
+    closed,
   });
   const { doc, saved, problem } = own;
   const baking = computed((): Work | null => work.find(doc.value?.id));
@@ -114,8 +114,8 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
     look();
   }
 
-  function left(): void {
-    history.leave();
+  function closed(): void {
+    history.close();
     paused = false;
     clearTimeout(resting);
     recipes?.close();
@@ -164,7 +164,7 @@ export const useAlphaBench = defineStore('alpha-bench', () => {
   function taken(next: RecipeAnswer): void {
     if (!doc.value) return;
     answer.value = next;
-    exact.value = next.size === Math.min(doc.value.size, RESTED_SIDE) && recipes?.waiting === false;
+    exact.value = next.size === Math.min(doc.value.size, RESTED_SIDE) && recipes?.pending === false;
     const size = Math.min(QUICK_SIDE, doc.value.size);
     void recipes?.bare(size).then((heights) => {
       bare.value = { size, heights };

@@ -30,7 +30,7 @@ import { UploadCancelled, type UploadHand } from '../api/upload';
 export interface Arrival {
   key: number;
   name: string;
-  state: 'waiting' | 'reading' | 'in' | 'refused';
+  state: 'pending' | 'reading' | 'in' | 'refused';
   /** Why it was refused. */
   problem: string | null;
   file: Arrived | null;
@@ -63,7 +63,7 @@ export const useArrivals = defineStore('arrivals', () => {
   const work = useWork();
   const list = ref<Arrival[]>([]);
   let keys = 0;
-  const waiting: { key: number; file: File }[] = [];
+  const pending: { key: number; file: File }[] = [];
   let running: Promise<void> | null = null;
   /** Who wants to hear what came of a file. */
   const outcomes = new Map<File, (why: string | null) => void>();
@@ -72,7 +72,7 @@ export const useArrivals = defineStore('arrivals', () => {
     all: list.value.length,
     in: list.value.filter((a) => a.state === 'in').length,
     refused: list.value.filter((a) => a.state === 'refused').length,
-    left: list.value.filter((a) => a.state === 'waiting' || a.state === 'reading').length,
+    left: list.value.filter((a) => a.state === 'pending' || a.state === 'reading').length,
   }));
 
   function change(key: number, to: Partial<Arrival>): void {
@@ -88,13 +88,13 @@ export const useArrivals = defineStore('arrivals', () => {
     for (const file of files) {
       const key = ++keys;
       mine.add(key);
-      waiting.push({ key, file });
+      pending.push({ key, file });
       list.value = [
         ...list.value,
         {
           key,
           name: file.name || 'Picture',
-          state: 'waiting',
+          state: 'pending',
           problem: null,
           file: null,
           scan: null,
@@ -103,7 +103,7 @@ export const useArrivals = defineStore('arrivals', () => {
         },
       ];
     }
-    while (waiting.some(({ key }) => mine.has(key)) || running) {
+    while (pending.some(({ key }) => mine.has(key)) || running) {
       running ??= work.run('Taking files in', 'arrivals', takeAll).finally(() => (running = null));
       await running;
     }
@@ -121,14 +121,14 @@ export const useArrivals = defineStore('arrivals', () => {
 
   async function takeAll(hand: WorkHand): Promise<void> {
     for (let done = 0; ; done++) {
-      const next = waiting.shift();
+      const next = pending.shift();
       if (!next) return;
       if (hand.cancelled) {
-        list.value = list.value.filter((a) => a.state !== 'waiting');
-        waiting.length = 0;
+        list.value = list.value.filter((a) => a.state !== 'pending');
+        pending.length = 0;
         return;
       }
-      const of = done + 1 + waiting.length;
+      const of = done + 1 + pending.length;
       const told = (share: number, detail = ''): void =>
         hand.report((done + share) / of, [of > 1 ? `${done + 1} of ${of}` : '', detail].filter(Boolean).join(', '));
       told(0);
@@ -338,7 +338,7 @@ export const useArrivals = defineStore('arrivals', () => {
 
   /** Those that came in or were refused leave the list; what they became stays. */
   function clear(): void {
-    list.value = list.value.filter((a) => a.state === 'waiting' || a.state === 'reading');
+    list.value = list.value.filter((a) => a.state === 'pending' || a.state === 'reading');
   }
 
   /** A page from a scanner. */

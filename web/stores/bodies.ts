@@ -1,11 +1,11 @@
 /** Bodies of one's own. */
 import { defineStore } from 'pinia';
-import { BODY_VERSION, type KeptPainting, type OwnBody } from '#core/settings';
+import { BODY_VERSION, type StoredPainting, type OwnBody } from '#core/settings';
 import type { Layer } from '#core/paint';
-import { keptPieces, piecesFrom, type Piece } from '#core/scene';
+import { snapshotOfPieces, piecesFrom, type Piece } from '#core/scene';
 import { get, getBlob, putBlob } from '../api/client';
-import { waitingBodies, type PackedPainting, type PackedSquare, type WaitingBody } from '../api/outbox';
-import { unpackedLayers } from '../workers/keptPainting';
+import { pendingBodies, type PackedPainting, type PackedSquare, type PendingBody } from '../api/outbox';
+import { unpackedLayers } from '../workers/storedPainting';
 import { useSending } from './sending';
 import { usePreferences } from './preferences';
 
@@ -22,31 +22,31 @@ export interface BodyRow {
 }
 
 /** Its squares are stored; one that is there already isn’t stored again. */
-async function keptPainting({ size, layers }: PackedPainting): Promise<KeptPainting> {
-  const stored = async (squares: readonly PackedSquare[]): Promise<{ square: number; blob: string }[]> => {
+async function sentPainting({ size, layers }: PackedPainting): Promise<StoredPainting> {
+  const put = async (squares: readonly PackedSquare[]): Promise<{ square: number; blob: string }[]> => {
     const out: { square: number; blob: string }[] = [];
     for (const { square, bytes } of squares) out.push({ square, blob: await putBlob(new Uint8Array(bytes)) });
     return out;
   };
-  const kept: KeptPainting['layers'] = [];
+  const stored: StoredPainting['layers'] = [];
   for (const { squares, mask, ...head } of layers)
-    kept.push({
+    stored.push({
       ...head,
       opacity: Math.round(head.opacity * 100),
-      squares: await stored(squares),
-      mask: mask && (await stored(mask)),
+      squares: await put(squares),
+      mask: mask && (await put(mask)),
     });
-  return { size: size as KeptPainting['size'], layers: kept };
+  return { size: size as StoredPainting['size'], layers: stored };
 }
 
 export const useBodies = defineStore('bodies', () => {
   const { author } = usePreferences();
-  const sending = useSending<'bodies', WaitingBody, BodyRow>({
+  const sending = useSending<'bodies', PendingBody, BodyRow>({
     collection: 'bodies',
-    box: waitingBodies,
+    box: pendingBodies,
     what: 'body',
     async documentOf({ id, mesh, triangles, report, pieces = [], painting = null }, name) {
-      const kept = keptPieces(pieces);
+      const stored = snapshotOfPieces(pieces);
       return {
         version: BODY_VERSION,
         id,
@@ -54,9 +54,9 @@ export const useBodies = defineStore('bodies', () => {
         mesh: await putBlob(new Uint8Array(mesh)),
         triangles,
         report,
-        pieces: kept.pieces,
-        shapes: kept.shapes && (await putBlob(new Uint8Array(kept.shapes.buffer as ArrayBuffer))),
-        painting: painting && (await keptPainting(painting)),
+        pieces: stored.pieces,
+        shapes: stored.shapes && (await putBlob(new Uint8Array(stored.shapes.buffer as ArrayBuffer))),
+        painting: painting && (await sentPainting(painting)),
       };
     },
     rowOf: ({ id, name, triangles, report, pieces = [], painting }) => ({
@@ -81,7 +81,7 @@ export const useBodies = defineStore('bodies', () => {
 
   /** The mesh as core/formats packs it. Throws a sentence when it is nowhere. */
   async function meshOf(id: string): Promise<ArrayBuffer> {
-    const waits = await waitingBodies.one(id).catch(() => null);
+    const waits = await pendingBodies.one(id).catch(() => null);
     if (waits) return waits.mesh;
     const row = sending.own.value.find((b) => b.id === id);
     if (!row?.mesh) throw new Error('This body is no longer kept. Open its file again.');
@@ -90,7 +90,7 @@ export const useBodies = defineStore('bodies', () => {
 
   /** The pieces that it came with. */
   async function piecesOf(id: string): Promise<Piece[]> {
-    const waits = await waitingBodies.one(id).catch(() => null);
+    const waits = await pendingBodies.one(id).catch(() => null);
     if (waits) return waits.pieces ?? [];
     if (!sending.own.value.find((b) => b.id === id)?.pieces) return [];
     const { doc } = await get('bodies', id);
@@ -100,7 +100,7 @@ export const useBodies = defineStore('bodies', () => {
 
   /** What is painted on it; null where nothing is. */
   async function paintingOf(id: string): Promise<{ size: number; layers: Layer[] } | null> {
-    const waits = await waitingBodies.one(id).catch(() => null);
+    const waits = await pendingBodies.one(id).catch(() => null);
     const packed = waits ? (waits.painting ?? null) : await storedPainting(id);
     return packed && { size: packed.size, layers: await unpackedLayers(packed) };
   }

@@ -46,10 +46,10 @@ export const useBrushBench = defineStore('brush-bench', () => {
       await belts.add(id).catch((error: unknown) => connection.noticed(error));
     },
     namesAtField: true,
-    sendsWaiting: true,
-    left: (): void => history.leave(),
+    sendsPending: true,
+    closed: (): void => history.close(),
   });
-  const { doc, saved, waiting, problem, conflict, deleted } = own;
+  const { doc, saved, pending, problem, conflict, deleted } = own;
   let copying: Promise<void> | null = null;
   useUnkept().watch({ hurry: () => undefined, atRisk: () => copying !== null });
   /** Undo and redo of settings; changes of one setting in quick succession are one step. */
@@ -145,17 +145,17 @@ export const useBrushBench = defineStore('brush-bench', () => {
   }
 
   /** Sends what was saved while the server was away. */
-  async function sendWaiting(): Promise<void> {
-    for (const draft of (await brushDrafts.all()).filter((d) => d.waiting)) {
+  async function sendPending(): Promise<void> {
+    for (const draft of (await brushDrafts.all()).filter((d) => d.pending)) {
       try {
         const stored = await sendOnce(draft);
         await own.dropDraft(draft.doc.id);
         await own.accepted(stored, draft.doc, JSON.stringify(draft.doc));
       } catch (error) {
         if (connection.noticed(error)) return;
-        await brushDrafts.keep({ ...draft, waiting: false });
+        await brushDrafts.keep({ ...draft, pending: false });
         if (doc.value?.id === draft.doc.id) {
-          waiting.value = false;
+          pending.value = false;
           problem.value = sentence(error);
         }
       }
@@ -178,11 +178,11 @@ export const useBrushBench = defineStore('brush-bench', () => {
 
   /** What waited here may have been sent by another window. */
   async function sentElsewhere(): Promise<void> {
-    if (!doc.value || !waiting.value || (await brushDrafts.read(doc.value.id))) return;
+    if (!doc.value || !pending.value || (await brushDrafts.read(doc.value.id))) return;
     const { id } = doc.value;
     const stored = await library.freshBrush(id);
-    if (doc.value?.id !== id || !waiting.value) return;
-    waiting.value = false;
+    if (doc.value?.id !== id || !pending.value) return;
+    pending.value = false;
     if (stored && JSON.stringify(stored.doc) === JSON.stringify(doc.value))
       await own.accepted(stored, plain(doc.value), own.mark());
     else {
@@ -191,7 +191,7 @@ export const useBrushBench = defineStore('brush-bench', () => {
     }
   }
 
-  connection.whenBack(sendWaiting);
+  connection.whenBack(sendPending);
   return {
     ...own,
     base,
@@ -206,6 +206,6 @@ export const useBrushBench = defineStore('brush-bench', () => {
     save,
     revert,
     keepAsCopy,
-    sendWaiting,
+    sendPending,
   };
 });

@@ -14,23 +14,23 @@ import {
 import { plain } from '../api/plain';
 
 export const useCopiedSettings = defineStore('copied-settings', () => {
-  const kept = useLocalStorage<CopiedSettings | null>('copied-settings', null, {
-    serializer: { read: copiedIn, write: (copied) => JSON.stringify(copied) },
+  const copied = useLocalStorage<CopiedSettings | null>('copied-settings', null, {
+    serializer: { read: copiedIn, write: (settings) => JSON.stringify(settings) },
   });
   /** What a paste would bring: “touch and pen of Limpet press”; empty where nothing was copied. */
   const told = computed(() => {
-    if (!kept.value) return '';
-    const groups = groupsIn(kept.value);
+    if (!copied.value) return '';
+    const groups = groupsIn(copied.value);
     const last = groups.at(-1)!;
     const listed = groups.length > 1 ? `${groups.slice(0, -1).join(', ')} and ${last}` : last;
-    return `${listed} of “${kept.value.from}”`;
+    return `${listed} of “${copied.value.from}”`;
   });
 
   function copy(brush: Brush, groups: readonly SettingGroup[]): void {
-    kept.value = copiedSettings(plain(brush) as Brush, groups);
+    copied.value = copiedSettings(plain(brush) as Brush, groups);
   }
   function paste(brush: Brush): void {
-    if (kept.value) pasteSettings(brush, plain(kept.value));
+    if (copied.value) pasteSettings(brush, plain(copied.value));
   }
-  return { kept, told, copy, paste };
+  return { copied, told, copy, paste };
 });

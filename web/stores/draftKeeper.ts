@@ -13,7 +13,7 @@ export interface DraftKeeperOptions {
 export class DraftKeeper {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private writing: Promise<void> = Promise.resolve();
-  private underWay = 0;
+  private running = 0;
 
   constructor(private readonly o: DraftKeeperOptions) {}
 
@@ -30,18 +30,18 @@ export class DraftKeeper {
 
   now(): Promise<void> {
     this.cancel();
-    this.underWay++;
+    this.running++;
     this.writing = this.writing
       .then(() => this.o.write())
       .catch((error: unknown) => this.o.failed(error))
-      .finally(() => this.underWay--);
+      .finally(() => this.running--);
     return this.writing;
   }
 
   /** The page may be gone next: what is straight is handed over without waiting for a draft that is being written. */
   hurry(): void {
     if (!this.o.straight) void this.flush();
-    else if (this.pending || this.underWay > 0) {
+    else if (this.pending || this.running > 0) {
       this.cancel();
       void this.o.write().catch((error: unknown) => this.o.failed(error));
     }
@@ -49,7 +49,7 @@ export class DraftKeeper {
 
   /** Whether a page that is closed now loses a change. */
   atRisk(): boolean {
-    return !this.o.straight && (this.pending || this.underWay > 0);
+    return !this.o.straight && (this.pending || this.running > 0);
   }
 
   /** Writes what is still on its way, and waits for what is being written. */

@@ -58,7 +58,7 @@ export function useHistory<T extends { id: string }>(
   }
 
   /** The open document is left: its history waits for it. */
-  function leave(): void {
+  function close(): void {
     if (doc.value && past.value.length + future.value.length > 0) {
       left.delete(doc.value.id);
       left.set(doc.value.id, { now: JSON.stringify(doc.value), past: past.value, future: future.value });
@@ -83,7 +83,7 @@ export function useHistory<T extends { id: string }>(
     future.value = own.future;
   }
 
-  return { past, future, edit, undo: () => travel(past, future), redo: () => travel(future, past), leave, resume };
+  return { past, future, edit, undo: () => travel(past, future), redo: () => travel(future, past), close, resume };
 }
 
 function lengthOf(states: readonly string[]): number {

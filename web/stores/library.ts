@@ -34,7 +34,7 @@ export const useLibrary = defineStore('library', () => {
   const loaded = ref(false);
   const failed = ref<string | null>(null);
   /** As the server has it; changes that are on their way. */
-  let keptBelt: string[] = [];
+  let storedBelt: string[] = [];
   let beltTurns = 0;
   let beltSent: Promise<unknown> = Promise.resolve();
   let loading: Promise<void> | null = null;
@@ -55,7 +55,7 @@ export const useLibrary = defineStore('library', () => {
       alphas.value = a.items;
       sources.value = s.items;
       parts.value = p.items;
-      beltIds.value = keptBelt = belt;
+      beltIds.value = storedBelt = belt;
       skipped.value = [
         ...b.skipped.map((row) => ({ ...row, collection: 'brushes' as const })),
         ...a.skipped.map((row) => ({ ...row, collection: 'alphas' as const })),
@@ -221,7 +221,7 @@ export const useLibrary = defineStore('library', () => {
     doc.card.name = freeName('brushes', name);
     doc.card.tags = doc.card.tags.filter((tag) => tag !== 'base');
     if (of.card.tags.includes('base')) doc.card.author = author();
-    await brushDrafts.keep({ doc, revision: null, keptAt: Date.now(), waiting: false });
+    await brushDrafts.keep({ doc, revision: null, keptAt: Date.now(), pending: false });
     await loadDrafts();
     return doc;
   }
@@ -232,7 +232,7 @@ export const useLibrary = defineStore('library', () => {
     const list = lists[collection] as typeof brushes;
     list.value = list.value.filter((k) => k.id !== id);
     fetched.delete(id);
-    keptBelt = keptBelt.filter((b) => b !== id);
+    storedBelt = storedBelt.filter((b) => b !== id);
     beltIds.value = beltIds.value.filter((b) => b !== id);
   }
 
@@ -261,11 +261,11 @@ export const useLibrary = defineStore('library', () => {
     const sent = beltSent.then(() => (turn === beltTurns ? api.putBelt(ids) : null));
     beltSent = sent.catch(() => null);
     try {
-      const kept = await sent;
-      if (kept) keptBelt = kept;
-      if (kept && turn === beltTurns) beltIds.value = kept;
+      const stored = await sent;
+      if (stored) storedBelt = stored;
+      if (stored && turn === beltTurns) beltIds.value = stored;
     } catch (error) {
-      if (turn === beltTurns) beltIds.value = keptBelt;
+      if (turn === beltTurns) beltIds.value = storedBelt;
       throw error;
     }
   }

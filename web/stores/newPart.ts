@@ -48,8 +48,8 @@ export function useNewPart() {
       const budget = BudgetSchema.parse({});
       const reduced = await either(thread.reduce(budget));
       const light = readMesh(reduced.mesh.slice(0));
-      const way = up ?? UPRIGHT;
-      const seat = seatFields(seatAlong(light, way.up, way.forward));
+      const stand = up ?? UPRIGHT;
+      const seat = seatFields(seatAlong(light, stand.up, stand.forward));
       hand.report(0.7, 'Keeping it');
       const [whole, own] = await either(Promise.all([api.putBlob(bytes), api.putBlob(new Uint8Array(reduced.mesh))]));
       const part = PartSchema.parse({

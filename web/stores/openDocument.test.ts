@@ -155,7 +155,7 @@ test.each(Array.from({ length: 20 }, (_, n) => n + 1))(
       const saved = there.log.some((line) => line === `here ${note}`);
       expect(places.includes(note) || saved).toBe(true);
     }
-    if (own.waiting.value) expect(own.unsaved.value).toBe(true);
+    if (own.pending.value) expect(own.unsaved.value).toBe(true);
     expect(own.opening.value || own.saving.value).toBe(false);
     await own.close();
     expect(own.doc.value).toBeNull();

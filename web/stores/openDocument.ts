@@ -12,13 +12,13 @@ import { sentence, useConnection } from './connection';
 import { DraftKeeper } from './draftKeeper';
 import { useLibrary, type Shelf } from './library';
 import { oneAtATime } from './oneAtATime';
-import type { Found, OpenWays } from './openWays';
+import type { Found, OpenOptions } from './openOptions';
 import { plain } from '../api/plain';
 import { useUnkept } from './unkept';
 import { useWork } from './work';
 
 export function useOpenDocument<C extends Shelf, T extends Documents[C], D extends Draft<T> = Draft<T>>(
-  ways: OpenWays<C, T, D>,
+  options: OpenOptions<C, T, D>,
 ) {
   const library = useLibrary();
   const connection = useConnection();
@@ -32,29 +32,29 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   const problem = ref<string | null>(null);
   const nameProblem = ref<string | null>(null);
   /** Saved while the server was away. */
-  const waiting = ref(false);
+  const pending = ref(false);
   /** The stored one is newer than the one this work began on. */
   const conflict = ref(false);
   /** There is no stored one any more. */
   const deleted = ref(false);
-  const mark = (): unknown => (ways.mark ? ways.mark() : JSON.stringify(doc.value));
+  const mark = (): unknown => (options.mark ? options.mark() : JSON.stringify(doc.value));
   const savedMark = shallowRef<unknown>(null);
   const unsaved = computed(() => doc.value !== null && mark() !== savedMark.value);
   let openings = 0;
   const drafts = new DraftKeeper({
-    restMs: ways.draftMs,
+    restMs: options.draftMs,
     write: writeDraft,
-    straight: ways.draftOf === undefined,
+    straight: options.draftOf === undefined,
     failed: (error) => {
-      if (!ways.isCancel?.(error)) problem.value = `The draft can’t be kept. ${sentence(error)}`;
+      if (!options.isCancel?.(error)) problem.value = `The draft can’t be kept. ${sentence(error)}`;
     },
   });
 
   useUnkept().watch(drafts);
 
   async function fetchSaved(id: string): Promise<StoredDocument<C> | null> {
-    if (ways.fetch) return ways.fetch(id);
-    return api.get(ways.collection, id).catch((error: unknown) => {
+    if (options.fetch) return options.fetch(id);
+    return api.get(options.collection, id).catch((error: unknown) => {
       // Deleted in another window: the work that is here is shown all the same.
       if (api.isMissing(error)) return null;
       throw error;
@@ -69,35 +69,35 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   ): Promise<void> {
     const mine = ++openings;
     opening.value = true;
-    await leave(mine);
+    await finish(mine);
     if (mine !== openings) return;
     try {
       await library.ready();
-      const draft = await ways.drafts.read(id);
+      const draft = await options.drafts.read(id);
       // What was never saved isn't asked for, unless another window saved it.
-      const never = draft?.revision === null && !library.has(ways.collection, id);
+      const never = draft?.revision === null && !library.has(options.collection, id);
       const stored = never ? null : await fetchSaved(id);
       if (mine !== openings) return;
       if (!draft && !stored)
         throw new Error(
-          ways.gone?.() ?? `The ${ways.what(doc.value as T | null)} isn’t here; it may have been deleted.`,
+          options.gone?.() ?? `The ${options.what(doc.value as T | null)} isn’t here; it may have been deleted.`,
         );
       const found = { doc: plain(draft ? draft.doc : (stored!.doc as T)), draft, stored };
       const fault = check?.(found.doc);
       if (fault) throw new Error(fault);
-      const ready = await ways.prepare?.(found);
+      const ready = await options.prepare?.(found);
       if (mine !== openings) return ready?.drop?.();
       show(found);
       ready?.show();
-      if (ways.mark) savedMark.value = draft ? null : mark();
-      if (waiting.value && !ways.sendsWaiting && !connection.away) void save();
+      if (options.mark) savedMark.value = draft ? null : mark();
+      if (pending.value && !options.sendsPending && !connection.away) void save();
       await begin?.();
     } catch (error) {
       if (mine !== openings) return;
       connection.noticed(error);
-      problem.value = ways.gone
+      problem.value = options.gone
         ? sentence(error)
-        : `The ${ways.what(doc.value as T | null)} can’t be opened. ${sentence(error)}`;
+        : `The ${options.what(doc.value as T | null)} can’t be opened. ${sentence(error)}`;
     } finally {
       if (mine === openings) opening.value = false;
     }
@@ -112,21 +112,21 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     deleted.value =
       draft !== undefined && draft.revision !== null && stored === null && !connection.away && library.failed === null;
     // One that is sent by its owner hears then what became of it.
-    const sent = draft?.waiting === true && ways.sendsWaiting === true;
+    const sent = draft?.pending === true && options.sendsPending === true;
     conflict.value =
       deleted.value || (draft !== undefined && stored !== null && draft.revision !== stored.revision && !sent);
-    waiting.value = draft?.waiting === true && !conflict.value;
+    pending.value = draft?.pending === true && !conflict.value;
   }
 
   function close(): Promise<void> {
     const mine = ++openings;
     opening.value = false;
-    return leave(mine);
+    return finish(mine);
   }
 
   /** Writes down what is still on its way and lets go; another opening lets go by itself. */
-  async function leave(mine: number): Promise<void> {
-    if (ways.savesFirst) await savingNow;
+  async function finish(mine: number): Promise<void> {
+    if (options.savesFirst) await savingNow;
     // What is changed while it is written down is written down too.
     do await drafts.flush();
     while (drafts.pending);
@@ -134,9 +134,9 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   }
 
   function reset(): void {
-    ways.left?.();
+    options.closed?.();
     for (const value of [doc, saved, revision, keptAt, problem, nameProblem]) value.value = null;
-    for (const value of [waiting, conflict, deleted]) value.value = false;
+    for (const value of [pending, conflict, deleted]) value.value = false;
   }
 
   /** Shows another document, of which there is a draft alone. */
@@ -150,7 +150,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   function touched(): void {
     problem.value = null;
     nameProblem.value = null;
-    waiting.value = false;
+    pending.value = false;
     drafts.later();
   }
 
@@ -159,20 +159,20 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     const { id } = doc.value;
     if (!unsaved.value) {
       keptAt.value = null;
-      await ways.drafts.drop(id);
+      await options.drafts.drop(id);
     } else {
       const draft = {
         doc: plain(doc.value) as T,
         revision: revision.value,
         keptAt: Date.now(),
-        waiting: waiting.value,
+        pending: pending.value,
       };
-      const whole = ways.draftOf ? await ways.draftOf(draft) : (draft as D);
+      const whole = options.draftOf ? await options.draftOf(draft) : (draft as D);
       if (!whole) return;
-      await ways.drafts.keep(whole);
+      await options.drafts.keep(whole);
       if (doc.value?.id === id) keptAt.value = draft.keptAt;
     }
-    await ways.draftsChanged?.();
+    await options.draftsChanged?.();
   }
 
   /** The draft is done with: also the one that is just being written. */
@@ -180,8 +180,8 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     // That of another document is no reason to forget what is on its way of the open one.
     if (doc.value?.id === id) drafts.cancel();
     await drafts.written();
-    await ways.drafts.drop(id);
-    await ways.draftsChanged?.();
+    await options.drafts.drop(id);
+    await options.draftsChanged?.();
   }
 
   let savingNow: Promise<unknown> = Promise.resolve();
@@ -194,14 +194,14 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   }
 
   async function saveNow(): Promise<boolean> {
-    if (!doc.value || ways.blocked?.()) return false;
+    if (!doc.value || options.blocked?.()) return false;
     if (!unsaved.value) return true;
     const name = NameSchema.safeParse(doc.value.card.name);
     if (!name.success) {
-      (ways.namesAtField ? nameProblem : problem).value = name.error.issues[0].message;
+      (options.namesAtField ? nameProblem : problem).value = name.error.issues[0].message;
       return false;
     }
-    const checked = SCHEMAS[ways.collection].safeParse(doc.value);
+    const checked = SCHEMAS[options.collection].safeParse(doc.value);
     if (!checked.success) {
       problem.value = explain(checked.error);
       return false;
@@ -212,10 +212,10 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     const on = revision.value;
     const sentMark = mark();
     try {
-      await accepted(await ways.send(sent, on), sent, sentMark);
+      await accepted(await options.send(sent, on), sent, sentMark);
       return true;
     } catch (error) {
-      if (ways.isCancel?.(error)) return false;
+      if (options.isCancel?.(error)) return false;
       await failed(error, sent, on);
       return false;
     } finally {
@@ -227,23 +227,23 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   async function accepted(stored: StoredDocument<C>, sent: T, sentMark: unknown): Promise<void> {
     put(stored);
     if (doc.value?.id !== stored.doc.id) {
-      await ways.drafts.saved(stored.doc.id, sent, stored.revision);
-      await ways.draftsChanged?.();
-      await ways.saved?.(stored);
+      await options.drafts.saved(stored.doc.id, sent, stored.revision);
+      await options.draftsChanged?.();
+      await options.saved?.(stored);
       return;
     }
     const same = mark() === sentMark;
     saved.value = { ...stored, doc: plain(stored.doc) as T };
     revision.value = stored.revision;
-    waiting.value = false;
+    pending.value = false;
     conflict.value = false;
     deleted.value = false;
-    if (ways.adopt) ways.adopt(plain(stored.doc) as T);
+    if (options.adopt) options.adopt(plain(stored.doc) as T);
     // What was sent may hold spaces that the server trimmed; what was typed meanwhile stays.
     else if (same) doc.value = plain(stored.doc) as T;
-    savedMark.value = ways.mark ? sentMark : JSON.stringify(stored.doc);
+    savedMark.value = options.mark ? sentMark : JSON.stringify(stored.doc);
     await drafts.now();
-    await ways.saved?.(stored);
+    await options.saved?.(stored);
   }
 
   async function failed(error: unknown, sent: T, on: number | null): Promise<void> {
@@ -253,26 +253,26 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     if (by) {
       deleted.value = by === 'deleted';
       conflict.value = true;
-    } else if (ways.namesAtField && error instanceof api.Refused && error.code === 'name-taken')
+    } else if (options.namesAtField && error instanceof api.Refused && error.code === 'name-taken')
       nameProblem.value = error.message;
-    else if (!away) problem.value = `The ${ways.what(doc.value as T | null)} wasn’t saved. ${sentence(error)}`;
-    waiting.value = away;
+    else if (!away) problem.value = `The ${options.what(doc.value as T | null)} wasn’t saved. ${sentence(error)}`;
+    pending.value = away;
     await drafts.now();
   }
 
   /** Of what isn't open any more: it waits as a draft, or a sentence says why it wasn't taken. */
   async function failedBehind(away: boolean, sent: T, on: number | null, error: unknown): Promise<void> {
     const draft =
-      (await ways.drafts.read(sent.id)) ??
-      (ways.draftOf ? null : ({ doc: sent, revision: on, keptAt: Date.now(), waiting: false } as D));
-    if (draft) await ways.drafts.keep({ ...draft, waiting: away });
-    await ways.draftsChanged?.();
+      (await options.drafts.read(sent.id)) ??
+      (options.draftOf ? null : ({ doc: sent, revision: on, keptAt: Date.now(), pending: false } as D));
+    if (draft) await options.drafts.keep({ ...draft, pending: away });
+    await options.draftsChanged?.();
     if (!away)
       useWork().say(`“${sent.card.name}” wasn’t saved. ${sentence(error)} Its changes are kept here as a draft.`, true);
   }
 
   function put(stored: StoredDocument<C>): void {
-    library.putStored(ways.collection, stored);
+    library.putStored(options.collection, stored);
   }
 
   /** Back to the saved one. */
@@ -285,18 +285,18 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
 
   /** Keeps this work beside the other as one of its own; answers its id, or null when it can't be kept. */
   async function keepAsCopy(): Promise<string | null> {
-    if (!doc.value || saving.value || ways.blocked?.()) return null;
+    if (!doc.value || saving.value || options.blocked?.()) return null;
     const { id } = doc.value;
     const copy = { ...plain(doc.value), id: crypto.randomUUID() } as T;
-    copy.card.name = library.freeName(ways.collection, `${copy.card.name} copy`);
+    copy.card.name = library.freeName(options.collection, `${copy.card.name} copy`);
     problem.value = null;
     saving.value = true;
     try {
-      put(await ways.send(copy, null));
+      put(await options.send(copy, null));
       await dropDraft(id);
       return copy.id;
     } catch (error) {
-      if (ways.isCancel?.(error)) return null;
+      if (options.isCancel?.(error)) return null;
       connection.noticed(error);
       problem.value = `The copy wasn’t kept. ${sentence(error)}`;
       return null;
@@ -306,7 +306,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   }
 
   connection.whenBack(async () => {
-    if (waiting.value && !ways.sendsWaiting) await save();
+    if (pending.value && !options.sendsPending) await save();
   });
   return {
     doc,
@@ -317,7 +317,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     saving,
     problem,
     nameProblem,
-    waiting,
+    pending,
     conflict,
     deleted,
     unsaved,

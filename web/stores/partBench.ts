@@ -32,7 +32,7 @@ export const usePartBench = defineStore('part-bench', () => {
     drafts: partDrafts,
     draftMs: DRAFT_DELAY_MS,
     send: (doc, on) => api.save('parts', doc, on),
-    left: (): void => history.leave(),
+    closed: (): void => history.close(),
   });
   const { doc, problem } = own;
   const history = useHistory<Part>(doc, {
@@ -241,9 +241,9 @@ export const usePartBench = defineStore('part-bench', () => {
     }
   }
 
-  function travel(way: 'undo' | 'redo'): void {
+  function travel(direction: 'undo' | 'redo'): void {
     wanted.value = null;
-    history[way]();
+    history[direction]();
   }
 
   const { past, future } = history;

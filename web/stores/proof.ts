@@ -48,19 +48,19 @@ export const useProof = defineStore('proof', () => {
   /** This window’s own. */
   const token = crypto.randomUUID();
   /** What is painted is in the browser’s store. */
-  const paintKept = ref(true);
+  const paintDrafted = ref(true);
   const keeper = new PaintKeeper({
     draft: () => sculptor.paint.draft(),
     forget: () => sculptor.paint.forgetDraft(),
     keep: (body, draft) => paintDrafts.keep(body, token, draft),
-    kept: (all) => (paintKept.value = all),
+    drafted: (all) => (paintDrafted.value = all),
     problem: (error) => (problem.value = `What you painted can’t be kept in this browser. ${sentence(error)}`),
   });
   watch(
     () => state.painted,
     () => keeper.changed(),
   );
-  useUnkept().watch({ hurry: () => paintKept.value || void keeper.flush(), atRisk: () => !paintKept.value });
+  useUnkept().watch({ hurry: () => paintDrafted.value || void keeper.flush(), atRisk: () => !paintDrafted.value });
   /** A shipped body's name, or the id of one's own. */
   const name = useLocalStorage<string>('proof-body', 'ball');
   const density = useLocalStorage<BodyDensity>('proof-density', 300);
@@ -381,7 +381,7 @@ export const useProof = defineStore('proof', () => {
     bring,
     cutOff,
     keepBody,
-    paintKept,
+    paintDrafted,
     making,
     texturePng,
     paintedPicture,

@@ -121,7 +121,7 @@ export const useRecast = defineStore('recast', () => {
       hand.onCancel(() => caster.cancel());
       if (hand.cancelled) throw new CastCancelled();
       const made = await fullCast(caster, plain(before.doc.lineage.cast), hand.report);
-      await kept(made, before, { id: slab.doc.id, revision: slab.revision }, hand);
+      await saveCast(made, before, { id: slab.doc.id, revision: slab.revision }, hand);
     } finally {
       caster.close();
       sculptor.close();
@@ -139,13 +139,13 @@ export const useRecast = defineStore('recast', () => {
       if (hand.cancelled) throw new CastCancelled();
       const made = await patchCast(thread, patch, hand.report);
       const colours = before.doc.lineage.colours ? await coloursOf(thread, patch) : null;
-      await kept(made, before, { id, revision: scan.revision, patchId: patch.id }, hand, colours);
+      await saveCast(made, before, { id, revision: scan.revision, patchId: patch.id }, hand, colours);
     } finally {
       thread.close();
     }
   }
 
-  async function kept(
+  async function saveCast(
     made: FullCast | { flat: string },
     before: StoredDocument<'alphas'>,
     source: Keeping['source'],

@@ -1,13 +1,13 @@
 import { createPinia, setActivePinia } from 'pinia';
 import { listedOf, type StoredDocument } from '#core/stored';
 import { TRIAL_VERSION, trialSets, type OwnTrial } from '#core/trial';
-import type { Outbox, WaitingTrial } from '../api/outbox';
+import type { Outbox, PendingTrial } from '../api/outbox';
 import { ServerAway } from '../api/client';
 import { useConnection } from './connection';
 import { useSending } from './sending';
 
 const { strokes } = trialSets()[0];
-const waits = (id: string, name: string): WaitingTrial => ({
+const waits = (id: string, name: string): PendingTrial => ({
   id: `00000000-0000-4000-8000-00000000000${id}`,
   name,
   body: 'ball',
@@ -65,8 +65,8 @@ function server(now: { away?: boolean; refuses?: string; refusesOnly?: string; l
   return { now, docs };
 }
 
-function box(full = false): Outbox<WaitingTrial> & { held: Map<string, WaitingTrial> } {
-  const held = new Map<string, WaitingTrial>();
+function box(full = false): Outbox<PendingTrial> & { held: Map<string, PendingTrial> } {
+  const held = new Map<string, PendingTrial>();
   return {
     held,
     keep: (one) =>
@@ -79,8 +79,8 @@ function box(full = false): Outbox<WaitingTrial> & { held: Map<string, WaitingTr
   };
 }
 
-function sending(from: Outbox<WaitingTrial>) {
-  return useSending<'trials', WaitingTrial, { id: string; name: string }>({
+function sending(from: Outbox<PendingTrial>) {
+  return useSending<'trials', PendingTrial, { id: string; name: string }>({
     collection: 'trials',
     box: from,
     what: 'set',

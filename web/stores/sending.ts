@@ -5,7 +5,7 @@
 import { computed, ref, shallowRef } from 'vue';
 import { headOf, type Documents, type Heads } from '#core/stored';
 import * as api from '../api/client';
-import type { Outbox, Waiting } from '../api/outbox';
+import type { Outbox, Pending } from '../api/outbox';
 import { useConnection } from './connection';
 import { freeNameAmong } from './names';
 
@@ -14,7 +14,7 @@ const LONGEST = 74;
 
 type Sent = 'bodies' | 'trials';
 
-export interface Sending<C extends Sent, W extends Waiting, R extends { id: string; name: string }> {
+export interface Sending<C extends Sent, W extends Pending, R extends { id: string; name: string }> {
   collection: C;
   box: Outbox<W>;
   /** How one is called in a sentence. */
@@ -25,7 +25,7 @@ export interface Sending<C extends Sent, W extends Waiting, R extends { id: stri
   rowOfStored(head: Heads[C]): R;
 }
 
-export function useSending<C extends Sent, W extends Waiting, R extends { id: string; name: string }>({
+export function useSending<C extends Sent, W extends Pending, R extends { id: string; name: string }>({
   collection,
   box,
   what,
@@ -35,17 +35,17 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
 }: Sending<C, W, R>) {
   const connection = useConnection();
   const stored = shallowRef<R[]>([]);
-  const waiting = shallowRef<R[]>([]);
+  const pending = shallowRef<R[]>([]);
   const own = computed(() => [
     ...stored.value,
-    ...waiting.value.filter((w) => !stored.value.some((k) => k.id === w.id)),
+    ...pending.value.filter((w) => !stored.value.some((k) => k.id === w.id)),
   ]);
   /** Why the server would not take one; it goes on waiting. */
   const problem = ref<string | null>(null);
   let sending: Promise<void> | null = null;
 
   async function load(): Promise<void> {
-    waiting.value = (await box.all().catch(() => [])).map(rowOf);
+    pending.value = (await box.all().catch(() => [])).map(rowOf);
     await orAway(async () => {
       stored.value = (await api.list(collection)).items.map(rowOfStored);
     });
@@ -83,7 +83,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
       });
       return rowOf(named);
     }
-    waiting.value = [...waiting.value, rowOf(named)];
+    pending.value = [...pending.value, rowOf(named)];
     void send();
     return rowOf(named);
   }
@@ -101,7 +101,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   async function sendAll(): Promise<void> {
     const refused = new Map<string, string>();
     for (;;) {
-      const next = waiting.value.find((w) => !refused.has(w.id));
+      const next = pending.value.find((w) => !refused.has(w.id));
       if (!next) break;
       const { id } = next;
       const one = stored.value.some((k) => k.id === id) ? null : await box.one(id);
@@ -114,7 +114,7 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
         continue;
       }
       await box.drop(id);
-      waiting.value = waiting.value.filter((w) => w.id !== id);
+      pending.value = pending.value.filter((w) => w.id !== id);
     }
     problem.value = refused.size
       ? `The ${what} is kept in this browser; the server would not take it. ${[...refused.values()].join(' ')}`
@@ -136,10 +136,10 @@ export function useSending<C extends Sent, W extends Waiting, R extends { id: st
   async function forget(id: string): Promise<() => Promise<void>> {
     // One that is on its way arrives first.
     await sending;
-    const waits = waiting.value.some((w) => w.id === id) ? await box.one(id) : null;
+    const waits = pending.value.some((w) => w.id === id) ? await box.one(id) : null;
     if (waits) {
       await box.drop(id);
-      waiting.value = waiting.value.filter((w) => w.id !== id);
+      pending.value = pending.value.filter((w) => w.id !== id);
       return async () => void (await keep(waits));
     }
     await api.remove(collection, id);

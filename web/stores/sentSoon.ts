@@ -122,14 +122,14 @@ export function useSentSoon<C extends Small>({ collection, key, unnamed, documen
       const sent = [plain(next.doc), ...(next.sent ?? [])].slice(0, MOST_UNANSWERED);
       unsent.value = { ...unsent.value, [next.doc.id]: { ...next, sent } };
       try {
-        const kept = await api.save(collection, next.doc, next.revision);
-        stored.value = new Map(stored.value).set(kept.doc.id, { doc: kept.doc, revision: kept.revision });
+        const saved = await api.save(collection, next.doc, next.revision);
+        stored.value = new Map(stored.value).set(saved.doc.id, { doc: saved.doc, revision: saved.revision });
         const now = unsent.value[next.doc.id];
         const rest = { ...unsent.value };
         delete rest[next.doc.id];
         // What changed since goes on waiting, on what is stored now.
         if (!now || JSON.stringify(now.doc) === text) unsent.value = rest;
-        else unsent.value = { ...rest, [next.doc.id]: { doc: now.doc, revision: kept.revision } };
+        else unsent.value = { ...rest, [next.doc.id]: { doc: now.doc, revision: saved.revision } };
       } catch (error) {
         if (connection.noticed(error)) return;
         if (!(await settle(next, error))) return;

@@ -98,9 +98,9 @@ export const useSheetBench = defineStore('sheet-bench', () => {
     asked = setTimeout(() => void find(), 250);
   }
 
-  const travel = (way: 'undo' | 'redo'): void => {
+  const travel = (direction: 'undo' | 'redo'): void => {
     chosen.value = [];
-    own.history[way]();
+    own.history[direction]();
   };
 
   function include(ids: readonly string[], on: boolean): void {

@@ -6,7 +6,7 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import type { Beside } from '#core/session';
 import type { Slab, Source } from '#core/settings';
-import type { LevelWay } from '#core/slab';
+import type { LevelDirection } from '#core/slab';
 import { StepCancelled } from '#core/timeline';
 import * as api from '../api/client';
 import { slabDrafts, type Draft, type SlabDraft } from '../api/drafts';
@@ -16,7 +16,7 @@ import { Sculptor } from '../workers/sculptor';
 import { besideOf, besideText, BesideSteps } from './besideSteps';
 import { sentence, useConnection } from './connection';
 import { useOpenDocument } from './openDocument';
-import type { Found } from './openWays';
+import type { Found } from './openOptions';
 import { plain } from '../api/plain';
 import { savedClay, sent } from './slabClay';
 import { usePreferences } from './preferences';
@@ -34,7 +34,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
   const beside = new BesideSteps();
   const { undoBytes } = usePreferences();
   watch(undoBytes, (bytes) => void sculptor.value?.limitUndo(bytes));
-  let onTheirWay = 0;
+  let inFlight = 0;
   const own = useOpenDocument<'sources', Slab, SlabDraft>({
     collection: 'sources',
     what: () => 'slab',
@@ -53,7 +53,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     },
     isCancel: (error) => error instanceof OrdersClosed,
     savesFirst: true,
-    left,
+    closed,
   });
   const { doc, problem, unsaved } = own;
   const setForms = computed(() => doc.value?.setForms ?? []);
@@ -94,7 +94,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     };
   }
 
-  function left(): void {
+  function closed(): void {
     sculptor.value?.close();
     sculptor.value = null;
   }
@@ -144,14 +144,14 @@ export const useSlabBench = defineStore('slab-bench', () => {
   /** Steps that are on their way: what they say is newer than what undo brings back. */
   function going<T>(work: Promise<T> | undefined): Promise<T> | undefined {
     if (!work) return undefined;
-    onTheirWay++;
-    return work.finally(() => onTheirWay--);
+    inFlight++;
+    return work.finally(() => inFlight--);
   }
 
   /** Undo or redo brought back what lay beside the clay. */
   function comeBack(state: string): void {
     beside.end();
-    if (!doc.value || onTheirWay > 0) return;
+    if (!doc.value || inFlight > 0) return;
     const laid = JSON.stringify(doc.value.setForms);
     Object.assign(doc.value, besideOf(state));
     if (JSON.stringify(doc.value.setForms) !== laid) void orSay(sculptor.value?.showSetForms(setForms.value));
@@ -192,11 +192,11 @@ export const useSlabBench = defineStore('slab-bench', () => {
     if (await orSay(sculptor.value?.makeEdit(order))) touched();
   }
 
-  async function step(way: LevelWay): Promise<void> {
+  async function step(direction: LevelDirection): Promise<void> {
     const worker = sculptor.value;
     if (!worker || !doc.value) return;
-    const what = way === 'up' ? 'Making the finer level' : 'Making the coarser level';
-    if (await orSay(work.run(what, levelsOf(doc.value.id), (hand) => worker.step(way, hand)))) touched();
+    const what = direction === 'up' ? 'Making the finer level' : 'Making the coarser level';
+    if (await orSay(work.run(what, levelsOf(doc.value.id), (hand) => worker.step(direction, hand)))) touched();
   }
   /** A level that is being made; null while none is. */
   const stepping = computed(() => (doc.value ? work.find(levelsOf(doc.value.id)) : null));

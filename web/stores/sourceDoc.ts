@@ -23,7 +23,7 @@ export function useSourceDoc<T extends Sheet | Scan | Lettering | Pattern>({ tog
     drafts: sourceDrafts as unknown as DraftBox<T>,
     draftMs: DRAFT_DELAY_MS,
     send: (doc, on) => api.save('sources', doc, on),
-    left: (): void => history.leave(),
+    closed: (): void => history.close(),
   });
   const { doc } = own;
   const history = useHistory<T>(doc, {

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { TRIAL_VERSION, trialSets, type TrialStroke } from '#core/trial';
 import { get } from '../api/client';
-import { waitingTrials, type WaitingTrial } from '../api/outbox';
+import { pendingTrials, type PendingTrial } from '../api/outbox';
 import { heldBrush } from './heldBrush';
 import { sentence } from './connection';
 import { plain } from '../api/plain';
@@ -26,9 +26,9 @@ export const useTrials = defineStore('trials', () => {
     load,
     keep: keepOne,
     forget,
-  } = useSending<'trials', WaitingTrial, TrialRow>({
+  } = useSending<'trials', PendingTrial, TrialRow>({
     collection: 'trials',
-    box: waitingTrials,
+    box: pendingTrials,
     what: 'set of test strokes',
     documentOf: ({ id, body, strokes }, name) =>
       Promise.resolve({ version: TRIAL_VERSION, id, card: { name, author: '', tags: [], notes: '' }, body, strokes }),
@@ -52,7 +52,7 @@ export const useTrials = defineStore('trials', () => {
 
   async function replayOwn(id: string, brushId: string): Promise<void> {
     if (!own.value.some((s) => s.id === id)) return;
-    const set = (await waitingTrials.one(id).catch(() => null)) ?? (await get('trials', id)).doc;
+    const set = (await pendingTrials.one(id).catch(() => null)) ?? (await get('trials', id)).doc;
     await replayOn(set.strokes, set.body, brushId);
   }
 

@@ -422,7 +422,7 @@ export class ClayView {
     const u = this.shade.uniforms;
     const lines = (['centreLines', 'grid', 'copies'] as const).map((name) => [name, u[name].value as number] as const);
     const mirrors = (u['mirrors'].value as Vector3).clone();
-    const kept = { width: this.width, height: this.height, split: this.split };
+    const snapshot = { width: this.width, height: this.height, split: this.split };
     const read = (of: WebGLRenderTarget): Uint8Array => {
       const bytes = new Uint8Array(width * height * 4);
       renderer.readRenderTargetPixels(of, 0, 0, width, height, bytes);
@@ -441,8 +441,8 @@ export class ClayView {
       for (const [name, value] of lines) u[name].value = value;
       (u['mirrors'].value as Vector3).copy(mirrors);
       if (this.edges) this.edges.visible = true;
-      this.split = kept.split;
-      this.resize(kept.width, kept.height);
+      this.split = snapshot.split;
+      this.resize(snapshot.width, snapshot.height);
     }
   }
 

@@ -63,7 +63,7 @@ export class Gizmo {
     pivot.quaternion.identity();
     if (places.length === 1) {
       const [{ across, forward, up }] = places;
-      const [x, y, z] = [across, forward, up].map((way) => new Vector3(...way).normalize());
+      const [x, y, z] = [across, forward, up].map((axis) => new Vector3(...axis).normalize());
       // A mirrored one has no turn of its own: its across is looked at from the other side.
       if (x.clone().cross(y).dot(z) < 0) x.negate();
       pivot.quaternion.setFromRotationMatrix(new Matrix4().makeBasis(x, y, z));

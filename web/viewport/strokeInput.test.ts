@@ -168,9 +168,9 @@ test('without a brush, or while a body is opened, nothing begins', () => {
   const none = hand(undefined, { brush: () => null });
   none.say('pointerdown', none.event(0, 0));
   expect(none.told.begun).toEqual([]);
-  const waiting = hand(undefined, { ready: () => false });
-  waiting.say('pointerdown', waiting.event(0, 0));
-  expect(waiting.told.begun).toEqual([]);
+  const pending = hand(undefined, { ready: () => false });
+  pending.say('pointerdown', pending.event(0, 0));
+  expect(pending.told.begun).toEqual([]);
 });
 
 test('a second pointer neither begins a stroke, nor bends or ends the one that runs', () => {

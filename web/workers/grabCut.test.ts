@@ -16,11 +16,11 @@ test.each(Array.from({ length: 20 }, (_, seed) => seed))(
   'runs beside each other, in whatever order they are answered or fail, each get their own masks (seed %d)',
   async (seed) => {
     const random = seeded(seed, 5);
-    const waiting: (() => void)[] = [];
+    const pending: (() => void)[] = [];
     const masks = new Masks((job) => {
       const fails = random() < 0.3;
       return new Promise((done, fail) =>
-        waiting.push(() => (fails ? fail(new Error('It was ended.')) : done(maskOf(job)))),
+        pending.push(() => (fails ? fail(new Error('It was ended.')) : done(maskOf(job)))),
       );
     });
     /** A recipe of some steps that pick out. */
@@ -42,7 +42,7 @@ test.each(Array.from({ length: 20 }, (_, seed) => seed))(
     let going = true;
     const all = Promise.all(answers).finally(() => (going = false));
     while (going) {
-      if (waiting.length > 0) waiting.splice(Math.floor(random() * waiting.length), 1)[0]!();
+      if (pending.length > 0) pending.splice(Math.floor(random() * pending.length), 1)[0]!();
       await new Promise((done) => setImmediate(done));
     }
     (await all).forEach((got, i) =>

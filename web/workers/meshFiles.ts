@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import type { PartFromAbove } from '#core/setForm';
 import type { PartUp } from '#core/settings';
-import type { WaitingBody } from '../api/outbox';
+import type { PendingBody } from '../api/outbox';
 import type { MeshFileWorker, ReadScan } from './meshFile.worker';
 import { startThread } from './thread';
 
@@ -69,14 +69,14 @@ export function readScanFile(file: File, hand: ReadingHand): Promise<ReadScan> {
 }
 
 /** A body of one's own from a file. Throws a sentence that can be shown, or ReadingCancelled. */
-export async function readBodyFile(file: File, hand: ReadingHand): Promise<WaitingBody> {
+export async function readBodyFile(file: File, hand: ReadingHand): Promise<PendingBody> {
   const mesh = await readMeshFile(file, hand);
   hand.report(0.7, 'Welding');
   return givenUp(hand, (cancelled) => bodyOfMesh(file.name.replace(/\.[^.]+$/, ''), mesh, cancelled));
 }
 
 /** A body of kept bytes. Throws a sentence that can be shown. */
-export async function bodyOfMesh(name: string, mesh: ArrayBuffer, cancelled?: Promise<never>): Promise<WaitingBody> {
+export async function bodyOfMesh(name: string, mesh: ArrayBuffer, cancelled?: Promise<never>): Promise<PendingBody> {
   const welded = await inWorker(
     mesh.byteLength,
     (worker) => worker.weld(Comlink.transfer(mesh, [mesh])),

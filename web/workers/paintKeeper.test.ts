@@ -3,9 +3,9 @@ import { createStore } from 'idb-keyval';
 import { edited, Painting, TILE_WORDS, type Layer } from '#core/paint';
 import { seeded } from '#core/random';
 import { PaintDrafts } from '../api/paintDrafts';
-import { packedPainting, unpackedLayers } from './keptPainting';
+import { packedPainting, unpackedLayers } from './storedPainting';
 import { PaintKeeper } from './paintKeeper';
-import { KeptTiles } from './sculpt/paintDraft';
+import { DraftedTiles } from './sculpt/paintDraft';
 import { breath } from './testKit';
 
 const tile = (value: number): Uint16Array => new Uint16Array(TILE_WORDS).fill(value);
@@ -24,17 +24,17 @@ function opened(drafts: PaintDrafts, token: string, seed: number) {
   const random = seeded(seed);
   const pause = breath(seed);
   const painting = new Painting(512);
-  const kept = new KeptTiles();
+  const drafted = new DraftedTiles();
   const keeper = new PaintKeeper(
     {
       async draft() {
         await pause();
-        const draft = kept.draft(painting);
+        const draft = drafted.draft(painting);
         return draft && { body: 'buoy', draft };
       },
       async forget() {
         await pause();
-        kept.forget();
+        drafted.forget();
       },
       async keep(body, draft) {
         await pause();

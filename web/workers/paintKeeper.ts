@@ -16,7 +16,7 @@ export interface PaintKeeping {
   keep(body: string, draft: DraftOfPaint): Promise<boolean>;
   problem(error: unknown): void;
   /** Whether all is kept, as far as is known. */
-  kept?(all: boolean): void;
+  drafted?(all: boolean): void;
 }
 
 const REST_MS = 1200;
@@ -35,7 +35,7 @@ export class PaintKeeper {
 
   /** Something was painted. */
   changed(): void {
-    this.o.kept?.(false);
+    this.o.drafted?.(false);
     this.waits = true;
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), this.restMs);
@@ -48,7 +48,7 @@ export class PaintKeeper {
     this.wanted = true;
     this.running ??= this.run().finally(() => {
       this.running = null;
-      this.o.kept?.(!this.waits);
+      this.o.drafted?.(!this.waits);
     });
     return this.running;
   }

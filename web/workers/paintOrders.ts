@@ -3,7 +3,7 @@ import type * as Comlink from 'comlink';
 import type { Ray } from '#core/mesh';
 import type { Layer, LayerEdit } from '#core/paint';
 import { plain } from '../api/plain';
-import type { PackedPainting } from './keptPainting';
+import type { PackedPainting } from './storedPainting';
 import type { OrderOptions } from './orders';
 import type { SculptWorker } from './sculpt.worker';
 import type { PaintDraft } from './sculpt/paintDraft';

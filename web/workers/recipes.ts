@@ -41,7 +41,7 @@ export class Recipes {
   }
 
   /** A newer preview waits than the one that was answered last. */
-  get waiting(): boolean {
+  get pending(): boolean {
     return this.wanted !== null;
   }
 

@@ -87,12 +87,12 @@ function openBody(opening: Extract<Opening, { kind: 'body' }>, onProgress: OnPro
   if (painting) bringPainting(next, painting.size, painting.layers);
   // What was painted goes along with the strokes that painted it.
   else if (before?.painting) bringPainting(next, startingSize(before), startingLayers(before));
-  if (painting && next.painting) state.kept.tiles.keptAs(next.painting);
+  if (painting && next.painting) state.drafted.tiles.draftedAs(next.painting);
   bringPieces(next, pieces !== 'merged' ? pieces : before ? startingPieces(before) : []);
   const under = takeUpSteps(next, steps, partOf(onProgress, 0.4, 0.8));
   refineUnderAll(next, under, partOf(onProgress, 0.8, 1));
   follow(onProgress, 1);
-  state.kept.as = opening.paintedAs ?? null;
+  state.drafted.as = opening.paintedAs ?? null;
   state.open = next;
   return opened();
 }

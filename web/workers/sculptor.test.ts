@@ -418,7 +418,7 @@ describe('a slab', () => {
     await openSlab();
     await draw([-0.4, 0], [0.4, 0]);
     const drawn = clay();
-    const slope = (high: number) => ({ kind: 'mask-height', low: 0.001, high, soft: 0, way: 'add' }) as const;
+    const slope = (high: number) => ({ kind: 'mask-height', low: 0.001, high, soft: 0, mode: 'add' }) as const;
     for (let n = 1; n <= 20; n++) void sculptor.tryEdit(slope(n));
     await sculptor.dropEdit();
     await quiet();
@@ -542,13 +542,13 @@ test.each([1, 2, 3, 4])(
     let cells = 64;
     const ends: Promise<unknown>[] = [];
     for (let n = 0; n < 12; n++) {
-      const way = random() < 0.5 ? 'down' : 'up';
+      const direction = random() < 0.5 ? 'down' : 'up';
       let stop: () => void = () => undefined;
-      const end = sculptor.step(way, { report: () => undefined, onCancel: (by) => (stop = by) });
+      const end = sculptor.step(direction, { report: () => undefined, onCancel: (by) => (stop = by) });
       if (random() < 0.5) stop();
       ends.push(
         end.then(
-          () => (cells = way === 'down' ? cells / 2 : cells * 2),
+          () => (cells = direction === 'down' ? cells / 2 : cells * 2),
           (error: unknown) => expect(String(error)).toMatch(/cancelled|cells a side/),
         ),
       );

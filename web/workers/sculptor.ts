@@ -9,7 +9,7 @@ import { meshView, type MeshArrays, type RawMesh } from '#core/mesh';
 import type { Piece, PieceChange } from '#core/scene';
 import type { AlphaHead, BrushAlphas } from '#core/stored';
 import type { Brush, Frame, SetForm } from '#core/settings';
-import type { ClayBytes, LevelWay } from '#core/slab';
+import type { ClayBytes, LevelDirection } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
 import type { Beside } from '#core/session';
 import { StepCancelled } from '#core/timeline';
@@ -25,7 +25,7 @@ import type {
   Change,
   EditOrder,
   Followed,
-  KeptStep,
+  StepSnapshot,
   LevelState,
   Opened,
   Opening,
@@ -142,7 +142,7 @@ export class Sculptor {
   /** Meshes of pieces that the worker has. */
   private readonly sentMeshes = new Set<string>();
   /** The stroke that the hand draws, from its begin to its end. */
-  private drawn: { id: number; waiting: Sample[] } | null = null;
+  private drawn: { id: number; pending: Sample[] } | null = null;
   private strokeIds = 0;
   private refineLater: number | undefined;
 
@@ -188,7 +188,7 @@ export class Sculptor {
   }
 
   begin(start: Begin, samples: Sample[]): void {
-    const stroke = { id: ++this.strokeIds, waiting: [] };
+    const stroke = { id: ++this.strokeIds, pending: [] };
     // A hand draws one stroke: one that was never released ends here.
     if (this.drawn) void this.end();
     this.drawn = stroke;
@@ -201,8 +201,8 @@ export class Sculptor {
   extend(samples: readonly Sample[]): void {
     const stroke = this.drawn;
     if (!stroke) return;
-    stroke.waiting.push(...samples);
-    void this.changing(() => this.worker.extend(stroke.id, stroke.waiting.splice(0)), {
+    stroke.pending.push(...samples);
+    void this.changing(() => this.worker.extend(stroke.id, stroke.pending.splice(0)), {
       ofStroke: true,
       key: `extend ${stroke.id}`,
     });
@@ -330,12 +330,12 @@ export class Sculptor {
   }
 
   /** What was done to the body. */
-  steps(): Promise<KeptStep[]> {
+  steps(): Promise<StepSnapshot[]> {
     return this.orders.give(() => this.worker.steps());
   }
 
   /** Lays these steps in place of all that is on the body. */
-  drawSteps(steps: readonly KeptStep[], instead: string): Promise<void> {
+  drawSteps(steps: readonly StepSnapshot[], instead: string): Promise<void> {
     const sent = plain([...steps]);
     return this.changing(() => this.worker.drawSteps(sent, instead));
   }
@@ -421,9 +421,9 @@ export class Sculptor {
   }
 
   /** Throws StepCancelled where it is given up: the level stays. */
-  step(way: LevelWay, hand: FollowingHand | null = null): Promise<void> {
+  step(direction: LevelDirection, hand: FollowingHand | null = null): Promise<void> {
     const followed = this.followed(hand);
-    return this.changing(() => followed((call, told) => this.worker.step(way, call, told)));
+    return this.changing(() => followed((call, told) => this.worker.step(direction, call, told)));
   }
 
   /** How a call is carried out that the hand hears of and may give up: before its turn, or while it runs. */

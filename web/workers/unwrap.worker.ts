@@ -6,7 +6,7 @@ import * as Comlink from 'comlink';
 import * as watlas from 'watlas';
 import { packMesh, readMesh } from '#core/formats';
 import { carriedPaint, unwrap, type Layer, type UnwrapKit, type UnwrapStep } from '#core/paint';
-import { packedPainting, type PackedPainting } from './keptPainting';
+import { packedPainting, type PackedPainting } from './storedPainting';
 
 export interface Unwrapped {
   /** As core/formats packs it. */

@@ -145,8 +145,8 @@ export function carry(s: usize, count: u32, x: f64, y: f64, z: f64, share: f64):
   }
 }
 
-/** The way of each vertex goes to `ways`, three floats a vertex. */
-export function relax(s: usize, count: u32, share: f64, ways: usize): void {
+/** The displacement of each vertex goes to `displacements`, three floats a vertex. */
+export function relax(s: usize, count: u32, share: f64, displacements: usize): void {
   const touched = touchedOf(s);
   const amounts = amountOf(s);
   const positions = positionsOf(s);
@@ -171,19 +171,19 @@ export function relax(s: usize, count: u32, share: f64, ways: usize): void {
     }
     const n = <f64>(last - first);
     const pull = whole ? share * f(amounts + (<usize>i << 2)) / n : 0.0;
-    const out = ways + <usize>i * 12;
+    const out = displacements + <usize>i * 12;
     put(out, (x - n * f(p)) * pull);
     put(out + 4, (y - n * f(p + 4)) * pull);
     put(out + 8, (z - n * f(p + 8)) * pull);
   }
 }
 
-export function shift(s: usize, count: u32, ways: usize): void {
+export function shift(s: usize, count: u32, displacements: usize): void {
   const touched = touchedOf(s);
   const positions = positionsOf(s);
   for (let i: u32 = 0; i < count; i++) {
-    const way = ways + <usize>i * 12;
-    add(positions + <usize>load<u32>(touched + (<usize>i << 2)) * 12, f(way), f(way + 4), f(way + 8));
+    const at = displacements + <usize>i * 12;
+    add(positions + <usize>load<u32>(touched + (<usize>i << 2)) * 12, f(at), f(at + 4), f(at + 8));
   }
 }
 

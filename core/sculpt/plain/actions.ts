@@ -1,7 +1,7 @@
 /** What each action does to the vertices gathered and weighed. */
 import type { DabFrame, Vec3 } from '#core/brush';
 import { COPY_MASK, COPY_NORMALS, COPY_STRONGEST, LEAF, LEAF_SHIFT, RING_BREAK, RING_VERTEX } from '#core/mesh';
-import { waysOf, type Surface } from '../surface';
+import { displacementsOf, type Surface } from '../surface';
 
 export function push(s: Surface, along: Vec3, scale: number, even: boolean): void {
   const { touched, amount, touchedCount, start } = s;
@@ -87,8 +87,8 @@ export function meanHeight(s: Surface, frame: DabFrame): number {
 export function level(s: Surface, frame: DabFrame, to: number, share: number, most: number, from: -1 | 0 | 1): void {
   const { touched, amount, touchedCount } = s;
   for (let i = 0; i < touchedCount; i++) {
-    const way = to - over(s, frame, touched[i]);
-    const by = (from < 0 && way < 0) || (from > 0 && way > 0) ? 0 : Math.max(-most, Math.min(most, way));
+    const move = to - over(s, frame, touched[i]);
+    const by = (from < 0 && move < 0) || (from > 0 && move > 0) ? 0 : Math.max(-most, Math.min(most, move));
     amount[i] = by * amount[i] * share;
   }
 }
@@ -102,13 +102,13 @@ export function carry(s: Surface, by: Vec3, share: number): void {
 }
 
 /**
- * Umbrella Laplacian (G. Taubin, "A signal processing approach to fair surface design", 1995); all ways are found
- * before any vertex moves.
+ * Umbrella Laplacian (G. Taubin, "A signal processing approach to fair surface design", 1995); all displacements
+ * are found before any vertex moves.
  */
 export function relax(s: Surface, share: number): void {
   const { touched, amount, touchedCount } = s;
   const { positions: p, ringStarts, rings } = s.mesh;
-  const ways = waysOf(s);
+  const displacements = displacementsOf(s);
   for (let i = 0; i < touchedCount; i++) {
     const vertex = touched[i];
     const at = vertex * 3;
@@ -124,14 +124,14 @@ export function relax(s: Surface, share: number): void {
     }
     const n = last - first;
     const pull = whole ? (share * amount[i]) / n : 0;
-    for (let c = 0; c < 3; c++) ways[i * 3 + c] = (sum[c] - n * p[at + c]) * pull;
+    for (let c = 0; c < 3; c++) displacements[i * 3 + c] = (sum[c] - n * p[at + c]) * pull;
   }
 }
 
 export function shift(s: Surface): void {
-  const ways = waysOf(s);
+  const displacements = displacementsOf(s);
   for (let i = 0; i < s.touchedCount; i++)
-    add(s.mesh.positions, s.touched[i] * 3, ways[i * 3], ways[i * 3 + 1], ways[i * 3 + 2]);
+    add(s.mesh.positions, s.touched[i] * 3, displacements[i * 3], displacements[i * 3 + 1], displacements[i * 3 + 2]);
 }
 
 export function paintMask(s: Surface, scale: number, even: boolean): void {

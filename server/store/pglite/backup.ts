@@ -1,6 +1,6 @@
 /** Everything that is kept, out of the store row by row and back into it. */
 import { COLLECTIONS } from '#core/stored';
-import type { KeptRow, KeptRevision, PutBack, Snapshot, Standing } from '../port';
+import type { StoredRow, StoredRevision, PutBack, Snapshot, Standing } from '../port';
 import { baseColumn } from './documents';
 import { getBelt, putBelt } from './belt';
 import { putReferences } from './references';
@@ -124,7 +124,7 @@ async function everyStanding(tx: Queries): Promise<Map<string, Row>> {
 }
 
 /** Answers the revision it now has; null where nothing changed. */
-async function putDocument(tx: Queries, given: KeptRow, standing: Row | null): Promise<number | null> {
+async function putDocument(tx: Queries, given: StoredRow, standing: Row | null): Promise<number | null> {
   const { collection, id } = given;
   if (given.deletedAt !== null) {
     // What is here and was in the trash then stays as it is.
@@ -158,7 +158,7 @@ async function putDocument(tx: Queries, given: KeptRow, standing: Row | null): P
   return revision;
 }
 
-async function insert(tx: Queries, row: KeptRow): Promise<void> {
+async function insert(tx: Queries, row: StoredRow): Promise<void> {
   const { collection, id, revision } = row;
   await tx.query(
     `INSERT INTO ${collection} (id, name, kind, doc, head, revision, pictured, created_at, updated_at, deleted_at)
@@ -168,7 +168,7 @@ async function insert(tx: Queries, row: KeptRow): Promise<void> {
   await putReferences(tx, { collection, id, revision }, row.references);
 }
 
-async function putRevision(tx: Queries, { collection, id, revision, ...past }: KeptRevision): Promise<void> {
+async function putRevision(tx: Queries, { collection, id, revision, ...past }: StoredRevision): Promise<void> {
   await tx.query(
     'INSERT INTO revisions (collection, id, revision, doc, saved_at, name) VALUES ($1, $2, $3, $4, $5, $6) ON CONFLICT DO NOTHING',
     [collection, id, revision, past.text, past.savedAt, past.name],
@@ -177,7 +177,7 @@ async function putRevision(tx: Queries, { collection, id, revision, ...past }: K
 }
 
 /** The same where its name is free, otherwise with a number. */
-async function underFreeName(tx: Queries, row: KeptRow): Promise<KeptRow> {
+async function underFreeName(tx: Queries, row: StoredRow): Promise<StoredRow> {
   const taken = async (name: string): Promise<boolean> =>
     (
       await tx.query(

@@ -12,7 +12,7 @@ import {
 import type { ReadResult } from '#core/settings';
 import { Problem } from '../../problem';
 import { read } from '../../reading/read';
-import type { Drawn, KeptPicture, List, ListText, Page, Past, Stored, Trashed, User } from '../port';
+import type { Drawn, StoredPicture, List, ListText, Page, Past, Stored, Trashed, User } from '../port';
 import { usersOf } from './references';
 import type { Queries, Transacted } from './thread';
 
@@ -216,7 +216,7 @@ function noRevision(collection: Collection, id: string, revision: number): Probl
   return new Problem(404, 'no-revision', `Revision ${revision} of this ${SINGULAR[collection]} isn’t kept.`, { id });
 }
 
-export async function getPicture(db: Queries, collection: Collection, id: string): Promise<KeptPicture> {
+export async function getPicture(db: Queries, collection: Collection, id: string): Promise<StoredPicture> {
   const { rows } = await db.query<{ picture: Uint8Array | null; pictured: number; revision: number }>(
     `SELECT picture, pictured, revision FROM ${collection} WHERE id = $1`,
     [id],

@@ -26,22 +26,22 @@ export interface Database extends Transacted {
 
 export async function openThread(path: string): Promise<Database> {
   const thread = startThread('store', { path } satisfies OpenOrder);
-  const waiting = new Map<number, { done: (value: unknown) => void; fail: (error: Error) => void }>();
+  const pending = new Map<number, { done: (value: unknown) => void; fail: (error: Error) => void }>();
   let ids = 0;
   let last: Promise<unknown> = Promise.resolve();
   let ended: Error | null = null;
 
-  const opened = new Promise<unknown>((done, fail) => waiting.set(0, { done, fail }));
+  const opened = new Promise<unknown>((done, fail) => pending.set(0, { done, fail }));
   thread.on('message', ({ id, value, error }: Answer) => {
-    const own = waiting.get(id);
-    waiting.delete(id);
+    const own = pending.get(id);
+    pending.delete(id);
     if (error) own?.fail(thrown(error));
     else own?.done(value);
   });
   const end = (error: Error): void => {
     ended = error;
-    for (const { fail } of waiting.values()) fail(error);
-    waiting.clear();
+    for (const { fail } of pending.values()) fail(error);
+    pending.clear();
   };
   thread.on('error', end);
   thread.on('exit', () => end(new Error('The database is closed.')));
@@ -49,7 +49,7 @@ export async function openThread(path: string): Promise<Database> {
   function ask<T>(order: Order): Promise<T> {
     if (ended) return Promise.reject(ended);
     const id = ++ids;
-    const answer = new Promise<unknown>((done, fail) => waiting.set(id, { done, fail }));
+    const answer = new Promise<unknown>((done, fail) => pending.set(id, { done, fail }));
     thread.postMessage(
       { id, order },
       order.kind === 'query' ? order.params.filter(isUtf8).map((p) => p.utf8.buffer as ArrayBuffer) : [],

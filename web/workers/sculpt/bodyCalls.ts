@@ -17,7 +17,7 @@ import {
 } from '#core/session';
 import type { PieceChange } from '#core/scene';
 import { brushes, change, current, state } from './state';
-import type { Change, KeptStep } from './messages';
+import type { Change, StepSnapshot } from './messages';
 
 export const bodyCalls = {
   /** Masks what the last stroke raised. */
@@ -68,9 +68,9 @@ export const bodyCalls = {
     letStay(current(), stays);
   },
   /** What was done to the body, to be laid on another or kept. A stroke's own brush goes along by its id alone. */
-  steps(): KeptStep[] {
+  steps(): StepSnapshot[] {
     const s = current();
-    return s.done.slice(firstAgain(s)).flatMap(({ step }): KeptStep[] => {
+    return s.done.slice(firstAgain(s)).flatMap(({ step }): StepSnapshot[] => {
       switch (step.kind) {
         case 'stroke': {
           const { brush, ...rest } = step.record;
@@ -92,7 +92,7 @@ export const bodyCalls = {
     });
   },
   /** Takes everything off the body and lays these steps; strokes of brushes that aren't known here take `instead`. */
-  drawSteps(steps: KeptStep[], instead: string): Change {
+  drawSteps(steps: StepSnapshot[], instead: string): Change {
     const own = brushes.get(instead);
     if (!own) throw new Error('The brush is not loaded.');
     clearStrokes(current());

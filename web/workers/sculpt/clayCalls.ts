@@ -6,7 +6,7 @@ import { maskOut, positionsOut } from '#core/mesh';
 import { raisedPart } from '#core/part';
 import { abandon, changeBeside, keepEdit, makeEdit, tryEdit, type Beside } from '#core/session';
 import { PART_CELLS, type Frame, type SetForm } from '#core/settings';
-import { packHistory, stepLevel, type ClayBytes, type LevelWay } from '#core/slab';
+import { packHistory, stepLevel, type ClayBytes, type LevelDirection } from '#core/slab';
 import type { Cancelled } from '../castResult';
 import { change, current, following, forms, onBareClay, openClay, orCancelled, parts, state } from './state';
 import type { Change, EditOrder, Followed } from './messages';
@@ -17,7 +17,7 @@ function ordered(order: EditOrder): Edit {
   if (order.kind !== 'mask-alpha') return order;
   const form = forms.get(order.alphaId);
   if (!form) throw new Error('The alpha is not loaded.');
-  return { kind: 'mask-alpha', picture: form.pyramid.levels[0], frame: order.frame, way: order.way };
+  return { kind: 'mask-alpha', picture: form.pyramid.levels[0], frame: order.frame, mode: order.mode };
 }
 
 function note(beside: Beside): void {
@@ -73,9 +73,9 @@ export const clayCalls = {
     note(beside);
     return change();
   },
-  step(way: LevelWay, call: number, told: Followed['told']): Change | Cancelled {
+  step(direction: LevelDirection, call: number, told: Followed['told']): Change | Cancelled {
     return orCancelled(() => {
-      onBareClay(() => stepLevel(openClay(), way, following({ call, told })));
+      onBareClay(() => stepLevel(openClay(), direction, following({ call, told })));
       return change();
     });
   },

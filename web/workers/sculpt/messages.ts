@@ -91,15 +91,16 @@ export interface LevelState {
 }
 
 /** A stroke as it is kept: everything but its brush's settings. */
-export type KeptStroke = Omit<StrokeRecord, 'brush'> & { brushId: string };
+export type StrokeSnapshot = Omit<StrokeRecord, 'brush'> & { brushId: string };
 
 /** A step as it is laid on another body. */
-export type KeptStep =
-  { kind: 'stroke'; stroke: KeptStroke } | Extract<Step, { kind: 'edit' | 'layers' | 'size' | 'mask-raised' | 'cut' }>;
+export type StepSnapshot =
+  | { kind: 'stroke'; stroke: StrokeSnapshot }
+  | Extract<Step, { kind: 'edit' | 'layers' | 'size' | 'mask-raised' | 'cut' }>;
 
 export type Begin = Omit<StrokeStart, 'brush'> & { brushId: string };
 
 /** An edit as the page names it: an alpha by its id, its picture is here. */
 export type EditOrder =
   | Exclude<Edit, { kind: 'mask-alpha' | 'bake' }>
-  | { kind: 'mask-alpha'; alphaId: string; frame: Frame; way: 'add' | 'take' };
+  | { kind: 'mask-alpha'; alphaId: string; frame: Frame; mode: 'add' | 'subtract' };

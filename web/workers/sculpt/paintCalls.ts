@@ -22,7 +22,7 @@ import {
 } from '#core/paint';
 import { change, current, state } from './state';
 import type { PaintDraft } from './paintDraft';
-import { packedPainting, type PackedPainting } from '../keptPainting';
+import { packedPainting, type PackedPainting } from '../storedPainting';
 import type { Change } from './messages';
 
 /** A body without coordinates is unwrapped along the axes. */
@@ -109,14 +109,14 @@ export const paintCalls = {
   /** What of the painting isn’t kept yet; null where all is, or a stroke is being drawn. */
   paintDraft(): { body: string; draft: PaintDraft } | null {
     const { painting = null, running = null } = state.open ?? {};
-    const { tiles, as } = state.kept;
+    const { tiles, as } = state.drafted;
     const draft = painting && as !== null && !running ? tiles.draft(painting) : null;
     if (!draft || as === null) return null;
     const buffers = new Set(draft.tiles.flatMap(({ words }) => (words ? [words.buffer as ArrayBuffer] : [])));
     return Comlink.transfer({ body: as, draft }, [...buffers]);
   },
   forgetDraft(): void {
-    state.kept.tiles.forget();
+    state.drafted.tiles.forget();
   },
   /** All of the painting as it is kept with a body; null where there is none. */
   async packedPainting(): Promise<PackedPainting | null> {

@@ -20,7 +20,7 @@ export interface PaintDraft {
   whole: boolean;
 }
 
-export class KeptTiles {
+export class DraftedTiles {
   private painting: Painting | null = null;
   private readonly tiles = new Map<string, Uint16Array>();
   private heads = '';
@@ -31,7 +31,7 @@ export class KeptTiles {
   }
 
   /** A painting that came from where it is kept. */
-  keptAs(painting: Painting): void {
+  draftedAs(painting: Painting): void {
     this.draft(painting);
   }
 

@@ -16,7 +16,7 @@ import { StepCancelled, type OnProgress } from '#core/timeline';
 import type { Cancelled } from '../castResult';
 import type { Change, Followed, Opened } from './messages';
 import { paintedSince } from './painted';
-import { KeptTiles } from './paintDraft';
+import { DraftedTiles } from './paintDraft';
 
 export const state: {
   open: Session | Clay | null;
@@ -30,8 +30,8 @@ export const state: {
   finer: { refine: RefineUnder; notBefore: number } | null;
   /** What the page knows: the mesh that it looks at, and what lies beside the clay. */
   told: { surface: Surface | null; beside: string | null; painted: { painting: Painting; mesh: Mesh } | null };
-  /** What of the painting is in the browser’s store, and what it is kept as. */
-  kept: { tiles: KeptTiles; as: string | null };
+  /** What of the painting is in the browser’s store, and what it is drafted as. */
+  drafted: { tiles: DraftedTiles; as: string | null };
   /** What stood when the body was handed out to be merged into: a step since then makes the answer stale. */
   handedOut: { session: Session; steps: readonly unknown[] } | null;
   /** One number that the page writes: the call that it gives up. */
@@ -43,7 +43,7 @@ export const state: {
   stroke: null,
   finer: null,
   told: { surface: null, beside: null, painted: null },
-  kept: { tiles: new KeptTiles(), as: null },
+  drafted: { tiles: new DraftedTiles(), as: null },
   handedOut: null,
   givenUp: null,
 };

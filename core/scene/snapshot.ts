@@ -2,13 +2,13 @@
 import type { OwnBody } from '#core/settings';
 import type { Piece } from './piece';
 
-export interface KeptPieces {
+export interface PiecesSnapshot {
   pieces: OwnBody['pieces'];
   /** Null where none was bent. */
   shapes: Float32Array | null;
 }
 
-export function keptPieces(all: readonly Piece[]): KeptPieces {
+export function snapshotOfPieces(all: readonly Piece[]): PiecesSnapshot {
   const bent = all.flatMap(({ shape }) => (shape ? [shape] : []));
   const shapes = new Float32Array(bent.reduce((sum, shape) => sum + shape.length, 0));
   let from = 0;
@@ -22,7 +22,7 @@ export function keptPieces(all: readonly Piece[]): KeptPieces {
 }
 
 /** Throws a sentence when a bent one's places are not there. */
-export function piecesFrom({ pieces, shapes }: KeptPieces): Piece[] {
+export function piecesFrom({ pieces, shapes }: PiecesSnapshot): Piece[] {
   return pieces.map(({ shape, ...piece }) => {
     if (!shape) return { ...piece, shape: null };
     const own = shapes?.slice(shape.from, shape.from + shape.length);

@@ -11,7 +11,7 @@ export interface Found<C extends Shelf, T extends Documents[C], D extends Draft<
   stored: StoredDocument<C> | null;
 }
 
-export interface OpenWays<C extends Shelf, T extends Documents[C], D extends Draft<T>> {
+export interface OpenOptions<C extends Shelf, T extends Documents[C], D extends Draft<T>> {
   collection: C;
   /** What it is called in a sentence. */
   what: (doc: T | null) => string;
@@ -47,15 +47,15 @@ export interface OpenWays<C extends Shelf, T extends Documents[C], D extends Dra
   /** A save that runs needs what is let go when it is left: it ends first. */
   savesFirst?: boolean;
   /** Saves that wait are sent by the owner, also of what isn't open. */
-  sendsWaiting?: boolean;
-  left?(): void;
+  sendsPending?: boolean;
+  closed?(): void;
 }
 
 /** What is said of an open document in the bar above it. */
 export interface OpenState {
   unsaved: boolean;
   saving: boolean;
-  waiting: boolean;
+  pending: boolean;
   keptAt: number | null;
   /** Null where it was never saved. */
   saved: unknown;

@@ -10,7 +10,7 @@ const ERASES = 2;
 
 // Lays what a dab covers onto the stroke's own layer, and the layer over what was there. `was` is 0 where nothing was,
 // `rim`, `own` and `pigment` where they don't count.
-export function lay(
+export function apply(
   count: i32, texels: usize, index: usize, amount: usize, rim: usize, own: usize, layer: usize, words: usize, was: usize, pigment: usize,
   colour: usize, pooling: f32, flow: f32, even: bool, opacity: f32, mode: i32,
 ): void {

@@ -2,7 +2,7 @@
 import { ALPHA_VERSION, AlphaSchema, newGrow, PatternSchema, SOURCE_VERSION, type Pattern } from '#core/settings';
 import * as api from '../web/api/client';
 import { sourceDrafts } from '../web/api/drafts';
-import { useKeptThings } from '../web/stores/keptThings';
+import { useStoredThings } from '../web/stores/storedThings';
 import { useLibrary } from '../web/stores/library';
 import { useRackSteps } from '../web/stores/rackSteps';
 import { world, type World } from './page';
@@ -31,7 +31,7 @@ const names = async (): Promise<string[]> => (await api.list('sources')).items.m
 test('renamed, copied and deleted; undone and done again in turn, however quickly it is asked', async () => {
   there.load();
   const doc = await kept('Weave');
-  const [things, steps, library] = [useKeptThings(), useRackSteps(), useLibrary()];
+  const [things, steps, library] = [useStoredThings(), useRackSteps(), useLibrary()];
   await library.ready();
   await things.rename('sources', doc, '  Creel weave ');
   await things.copy('sources', { id: doc.id, card: { name: 'Creel weave' } });
@@ -60,7 +60,7 @@ test('what something else was made of is deleted only once that was said; what n
     report: { marginPx: 0, ringLoss: 0, usedRange: 1 },
   });
   await api.save('alphas', alpha, null);
-  const [things, library] = [useKeptThings(), useLibrary()];
+  const [things, library] = [useStoredThings(), useLibrary()];
   await library.load();
   const before = await names();
   await things.askRemove('sources', doc);
@@ -78,10 +78,10 @@ test('what something else was made of is deleted only once that was said; what n
 test('a name that is taken or none, and work that isn’t saved: a sentence, and nothing changed', async () => {
   there.load();
   const [doc, other] = [await kept('Shingle'), await kept('Mud')];
-  const [things, steps] = [useKeptThings(), useRackSteps()];
+  const [things, steps] = [useStoredThings(), useRackSteps()];
   await expect(things.rename('sources', doc, 'MUD')).rejects.toThrow('already a source called');
   await expect(things.rename('sources', doc, '   ')).rejects.toThrow('A name is needed');
-  await sourceDrafts.keep({ doc: other, revision: 1, keptAt: 1, waiting: false });
+  await sourceDrafts.keep({ doc: other, revision: 1, keptAt: 1, pending: false });
   await expect(things.rename('sources', other, 'Clay')).rejects.toThrow('changes that aren’t saved');
   expect(steps.canUndo).toBe(false);
   expect(await names()).toEqual(expect.arrayContaining(['Shingle', 'Mud']));
@@ -93,7 +93,7 @@ test('a name that is taken or none, and work that isn’t saved: a sentence, and
 test('what can’t be undone any more says why, and stays to be undone', async () => {
   there.load();
   const doc = await kept('Ripple');
-  const [things, steps] = [useKeptThings(), useRackSteps()];
+  const [things, steps] = [useStoredThings(), useRackSteps()];
   await things.rename('sources', doc, 'Ripple sand');
   await kept('Ripple');
   await steps.undo();
@@ -108,7 +108,7 @@ test('what can’t be undone any more says why, and stays to be undone', async (
 test('a deletion that was taken back by the trash is no step any more, and what came before it can be undone', async () => {
   there.load();
   const doc = await kept('Limpet');
-  const [things, steps, library] = [useKeptThings(), useRackSteps(), useLibrary()];
+  const [things, steps, library] = [useStoredThings(), useRackSteps(), useLibrary()];
   await library.ready();
   await things.rename('sources', doc, 'Limpet rings');
   await things.remove('sources', { id: doc.id, card: { name: 'Limpet rings' } });

@@ -10,7 +10,7 @@ import { useLibrary, type Shelf } from './library';
 import { usePacks } from './packs';
 import { useRackSteps } from './rackSteps';
 
-export type Kept = Exclude<Shelf, 'brushes'>;
+export type StoredShelf = Exclude<Shelf, 'brushes'>;
 interface Named {
   id: string;
   card: { name: string };
@@ -25,14 +25,14 @@ export interface Asked {
   go: () => Promise<void>;
 }
 
-export const useKeptThings = defineStore('keptThings', () => {
+export const useStoredThings = defineStore('storedThings', () => {
   const library = useLibrary();
   const steps = useRackSteps();
   const packs = usePacks();
   const asked = shallowRef<Asked | null>(null);
 
   /** Throws a sentence, and changes nothing, where it can’t have the name. */
-  async function rename(collection: Kept, { id, card }: Named, wanted: string): Promise<void> {
+  async function rename(collection: StoredShelf, { id, card }: Named, wanted: string): Promise<void> {
     const name = NameSchema.safeParse(wanted);
     if (!name.success) throw new Error(name.error.issues[0].message);
     const old = card.name;
@@ -45,7 +45,7 @@ export const useKeptThings = defineStore('keptThings', () => {
     });
   }
 
-  async function putName(collection: Kept, id: string, name: string): Promise<void> {
+  async function putName(collection: StoredShelf, id: string, name: string): Promise<void> {
     const { doc, revision } = await current(collection, id);
     const next = plain(doc);
     next.card.name = name;
@@ -53,13 +53,13 @@ export const useKeptThings = defineStore('keptThings', () => {
   }
 
   /** As it is saved: what isn’t saved stays with the first. */
-  async function copy(collection: Kept, { id, card }: Named): Promise<void> {
+  async function copy(collection: StoredShelf, { id, card }: Named): Promise<void> {
     const { doc } = await api.get(collection, id);
     const next = plain(doc);
     next.id = crypto.randomUUID();
     next.card.name = library.freeName(collection, `${card.name.slice(0, 70)} copy`);
     const stored = await api.save(collection, next, null);
-    library.putStored(collection, stored as StoredDocument<Kept>);
+    library.putStored(collection, stored as StoredDocument<StoredShelf>);
     steps.did({
       done: `“${next.card.name}” made.`,
       undo: () => library.remove(collection, next.id),
@@ -68,7 +68,7 @@ export const useKeptThings = defineStore('keptThings', () => {
   }
 
   /** It is again what it was at an earlier save; what it was until now is an earlier save then. */
-  async function takeBack<C extends Kept>(collection: C, { id }: Named, past: Documents[C]): Promise<void> {
+  async function takeBack<C extends StoredShelf>(collection: C, { id }: Named, past: Documents[C]): Promise<void> {
     const before = await current(collection, id);
     const { name } = before.doc.card;
     const doc = { ...plain(past), card: { ...past.card, name } };
@@ -83,7 +83,7 @@ export const useKeptThings = defineStore('keptThings', () => {
   }
 
   /** As it is saved. Throws a sentence where there is work on it that isn’t. */
-  async function current<C extends Kept>(collection: C, id: string): Promise<StoredDocument<C>> {
+  async function current<C extends StoredShelf>(collection: C, id: string): Promise<StoredDocument<C>> {
     if (await hasDraft(id))
       throw new Error(
         `This ${SINGULAR[collection]} has changes that aren’t saved. Open it, and save or revert them first.`,
@@ -92,14 +92,14 @@ export const useKeptThings = defineStore('keptThings', () => {
   }
 
   /** Answers its revision now. */
-  async function put<C extends Kept>(collection: C, doc: Documents[C], on: number): Promise<number> {
+  async function put<C extends StoredShelf>(collection: C, doc: Documents[C], on: number): Promise<number> {
     const stored = await api.save(collection, doc, on);
     library.putStored(collection, stored);
     return stored.revision;
   }
 
   /** Deletes it at once where nothing names it; where something does, that is said first. */
-  async function askRemove(collection: Kept, { id, card }: Named): Promise<void> {
+  async function askRemove(collection: StoredShelf, { id, card }: Named): Promise<void> {
     const users = await api.usersOf(collection, id);
     if (users.length === 0) await remove(collection, { id, card });
     else asked.value = { name: `“${card.name}”`, collection, users, go: () => remove(collection, { id, card }) };
@@ -120,7 +120,7 @@ export const useKeptThings = defineStore('keptThings', () => {
     if (yes) await now?.go();
   }
 
-  async function remove(collection: Kept, { id, card }: Named): Promise<void> {
+  async function remove(collection: StoredShelf, { id, card }: Named): Promise<void> {
     await library.remove(collection, id);
     steps.did({
       done: `“${card.name}” deleted.`,
