@@ -4,11 +4,12 @@
  */
 import { toSrgb } from '#core/colour';
 import type { Layer } from './layers';
-import { MOST_STACKED, texelRoom } from './texelRoom';
+import { MOST_STACKED, texelRoom, type Stacked } from './texelRoom';
 import { FULL, TILE_WORDS, tilesAcross, type Texture } from './texture';
 
 export class Flattener {
   private readonly room = texelRoom();
+  private readonly stack: Stacked[] = [];
   /** Colour in linear light times cover, and cover, 0–1, of the texels of the tile that was flattened last. */
   get out(): Float32Array {
     return this.room.out;
@@ -16,8 +17,8 @@ export class Flattener {
 
   /** False where all of the tile is clear. O(layers that have the tile). */
   flatten(layers: readonly Layer[], tile: number): boolean {
-    const stack = plainStack(layers, tile);
-    if (stack) {
+    const { stack } = this;
+    if (stackUp(stack, layers, tile)) {
       if (stack.length > 0) this.room.overAll(stack);
       return stack.length > 0;
     }
@@ -50,8 +51,8 @@ export class Flattener {
 
   /** As a tile of a texture holds it; null where all of it is clear. */
   wordsOf(layers: readonly Layer[], tile: number): Uint16Array | null {
-    const stack = plainStack(layers, tile);
-    if (stack) return stack.length > 0 ? this.room.wordsOfAll(stack) : null;
+    const { stack } = this;
+    if (stackUp(stack, layers, tile)) return stack.length > 0 ? this.room.wordsOfAll(stack) : null;
     return this.flatten(layers, tile) ? this.room.toWords() : null;
   }
 
@@ -61,17 +62,17 @@ export class Flattener {
   }
 }
 
-/** What is seen of the tile, where layers lie over each other with nothing else between them; null otherwise. */
-function plainStack(layers: readonly Layer[], tile: number): { words: Uint16Array; opacity: number }[] | null {
-  const out: { words: Uint16Array; opacity: number }[] = [];
+/** Puts what is seen of the tile into `stack`; false where layers do more than lie over each other. */
+function stackUp(stack: Stacked[], layers: readonly Layer[], tile: number): boolean {
+  stack.length = 0;
   for (const { tiles, mask, hidden, opacity, blend, clipped } of layers) {
+    if (clipped) return false;
     const words = tiles.get(tile);
-    if (clipped) return null;
     if (!words || hidden || opacity <= 0) continue;
-    if (blend !== 'normal' || mask?.has(tile)) return null;
-    out.push({ words, opacity });
+    if (blend !== 'normal' || mask?.has(tile)) return false;
+    stack.push({ words, opacity });
   }
-  return out.length <= MOST_STACKED ? out : null;
+  return stack.length <= MOST_STACKED;
 }
 
 /** Displayed byte of each word. */

@@ -28,6 +28,12 @@ const PICTURE_BYTES = 64 * 1024 * 1024;
 
 export const APPLY_MODES = { plain: 0, locked: 1, erases: 2 } as const;
 
+/** A tile of a plain layer. */
+export interface Stacked {
+  words: Uint16Array;
+  opacity: number;
+}
+
 export class TexelRoom {
   private readonly memory = new WebAssembly.Memory({ initial: 64, maximum: MOST_PAGES });
   private readonly e: TexelLoops;
@@ -75,6 +81,11 @@ export class TexelRoom {
   own: Float32Array = new Float32Array(0);
   /** A tile of layers over each other: colour in linear light times cover, and cover, 0–1. */
   out: Float32Array = new Float32Array(0);
+
+  /** Views of the stack’s tiles, of what each is multiplied by, and of the tile that is answered: made once. */
+  private stacked: Uint16Array[] = [];
+  private sharesOf: Float32Array = new Float32Array(0);
+  private flat: Uint16Array = new Uint16Array(0);
 
   constructor() {
     compiled ??= new WebAssembly.Module(Uint8Array.from(atob(LOOPS), (c) => c.charCodeAt(0)));
@@ -251,19 +262,21 @@ export class TexelRoom {
   }
 
   /** Plain layers, no more than MOST_STACKED, over nothing, the lowest first. */
-  overAll(layers: readonly { words: Uint16Array; opacity: number }[]): void {
+  overAll(layers: readonly Stacked[]): void {
     this.stackUp(layers, 0);
   }
 
   /** The same, as a tile of a texture holds it. */
-  wordsOfAll(layers: readonly { words: Uint16Array; opacity: number }[]): Uint16Array {
+  wordsOfAll(layers: readonly Stacked[]): Uint16Array {
     this.stackUp(layers, this.words);
-    return this.wordsAt(this.words).slice();
+    return this.flat.slice();
   }
 
-  private stackUp(layers: readonly { words: Uint16Array; opacity: number }[], to: number): void {
-    layers.forEach(({ words }, i) => this.wordsAt(this.stack + i * TILE_WORDS * 2).set(words));
-    this.floats(this.shares, layers.length).set(layers.map(({ opacity }) => opacity / FULL));
+  private stackUp(layers: readonly Stacked[], to: number): void {
+    for (let i = 0; i < layers.length; i++) {
+      this.stacked[i].set(layers[i].words);
+      this.sharesOf[i] = layers[i].opacity / FULL;
+    }
     this.e.overAll(this.outAt, to, this.stack, this.shares, layers.length);
   }
 
@@ -299,7 +312,7 @@ export class TexelRoom {
   /** What is there, as a tile of a texture holds it. */
   toWords(): Uint16Array {
     this.e.toWords(this.outAt, this.words);
-    return this.wordsAt(this.words).slice();
+    return this.flat.slice();
   }
 
   /** As a card that knows sRGB holds it: displayed colours of light times cover, and cover, 8 bits each. */
@@ -345,6 +358,9 @@ export class TexelRoom {
     this.rim = this.floats(at.rim, capacity);
     this.own = this.floats(at.own, capacity * 3);
     this.out = this.floats(this.outAt, TILE_WORDS);
+    this.stacked = Array.from({ length: MOST_STACKED }, (_, i) => this.wordsAt(this.stack + i * TILE_WORDS * 2));
+    this.sharesOf = this.floats(this.shares, MOST_STACKED);
+    this.flat = this.wordsAt(this.words);
   }
 
   private get buffer(): ArrayBuffer {
