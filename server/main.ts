@@ -1,4 +1,5 @@
 /** `PORT`, `MOLDSTAMP_DATA`, `MOLDSTAMP_INBOX`, `MOLDSTAMP_BACKUPS` and Ctrl-C. */
+import './lean';
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';

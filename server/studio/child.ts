@@ -1,4 +1,5 @@
 /** The studio's process: one job after the other, on stored files. It may be killed at any time. */
+import '../lean';
 import { readFile } from 'node:fs/promises';
 import { Problem } from '../problem';
 import { BlobFiles } from '../store/blobFiles';

@@ -3,8 +3,6 @@
  * 16 bit or float. Runs where it can be ended: what a damaged file makes a reader do is not known beforehand.
  */
 import sharp from 'sharp';
-import { FloatType } from 'three';
-import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
 import { exrChannels, exrWindow } from '#core/formats';
 import { SHEET_MOST_PIXELS } from '#core/settings';
 import { Problem } from '../problem';
@@ -141,8 +139,8 @@ function fromFloats(values: Float32Array, width: number, height: number, from: n
   return { data, channels, width, height, what };
 }
 
-function decodeExr(bytes: Uint8Array, name: string): Decoded {
-  const { width, height, channels, data } = readExr(bytes, name);
+async function decodeExr(bytes: Uint8Array, name: string): Promise<Decoded> {
+  const { width, height, channels, data } = await readExr(bytes, name);
   // A file of heights alone is answered with planes beside them that it doesn't have.
   const own = exrChannels(bytes).some((name) => ['R', 'G', 'B'].includes(name)) ? channels : 1;
   return fromFloats(own === channels ? data : pick(data, channels, 1), width, height, own, 'EXR, float');
@@ -157,7 +155,12 @@ export interface ExrPixels {
 }
 
 /** Throws a Problem with a sentence that names the file. */
-export function readExr(bytes: Uint8Array, name: string): ExrPixels {
+export async function readExr(bytes: Uint8Array, name: string): Promise<ExrPixels> {
+  // Loaded when the first one comes.
+  const [{ FloatType }, { EXRLoader }] = await Promise.all([
+    import('three'),
+    import('three/addons/loaders/EXRLoader.js'),
+  ]);
   let read: { data: ArrayLike<number>; width: number; height: number };
   try {
     // The size stands in the header; it is looked at before anything is made of it.

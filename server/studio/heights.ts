@@ -25,7 +25,7 @@ const LOOKED_AT = 512;
 
 export async function heightsOf(bytes: Uint8Array, name: string): Promise<Heights> {
   const relief = reliefIn(bytes);
-  const offsets = isExr(bytes) ? vectorsIn(bytes, name, relief) : null;
+  const offsets = isExr(bytes) ? await vectorsIn(bytes, name, relief) : null;
   if (offsets) return { ...vectorAlpha(offsets, name), relief };
   const decoded = await decodePicture(bytes, name);
   const side = sideOf(decoded, name);
@@ -40,7 +40,7 @@ export async function heightsOf(bytes: Uint8Array, name: string): Promise<Height
 /** What the picture is; `decoded` is it, decoded. */
 export async function guessOf(bytes: Uint8Array, name: string, decoded: Decoded): Promise<Guess> {
   const says = reliefIn(bytes) !== null;
-  if (isExr(bytes) && vectorsIn(bytes, name, says ? 1 : null))
+  if (isExr(bytes) && (await vectorsIn(bytes, name, says ? 1 : null)))
     return { kind: 'alpha', why: 'it holds offsets in three directions' };
   const { width, height } = decoded;
   const { channels, data, ...size } = await readWindow(decoded, {
@@ -65,9 +65,9 @@ function sameEverywhere(planes: readonly Float32Array[]): boolean {
 }
 
 /** Offsets are known by the file's word, or by going below zero, which no colour does. */
-function vectorsIn(bytes: Uint8Array, name: string, relief: number | null): ExrPixels | null {
+async function vectorsIn(bytes: Uint8Array, name: string, relief: number | null): Promise<ExrPixels | null> {
   if (!['R', 'G', 'B'].every((channel) => exrChannels(bytes).includes(channel))) return null;
-  const read = readExr(bytes, name);
+  const read = await readExr(bytes, name);
   if (read.channels < 3) return null;
   return relief !== null || read.data.some((v, i) => i % read.channels < 3 && v < -1e-4) ? read : null;
 }

@@ -11,23 +11,20 @@ import { BlobFiles } from '../store/blobFiles';
 import type { Arrived } from '../store/port';
 import { decodePicture, type Decoded, type SheetFile } from './decode';
 import type { Desk } from './desk';
-import { letteringPicture } from './fonts';
-import { guessOf, heightsOf, type HeightsAlpha } from './heights';
-import { encodedAll, type Encoded, type ToEncode } from './packData';
-import { backupData, backupRows, lookAtBackup, writeBackup, type BackupRows, type ToBackUp } from './backupFile';
-import { lookInside, pictureInside, takeData, takeDocuments, type Inside } from './packIn';
-import {
-  alphaColours,
-  alphaExr,
-  alphaPicture,
-  alphaPng,
-  alphaTiff,
-  brushPicture,
-  partPicture,
-  sourcePicture,
-  type BrushForms,
-} from './pictures';
+import type { HeightsAlpha } from './heights';
+import type { Encoded, ToEncode } from './packData';
+import type { BackupRows, ToBackUp } from './backupFile';
+import type { Inside } from './packIn';
+import type { BrushForms } from './pictures';
 import { previewOf, readWindow, type PixelWindow, type Pixels } from './window';
+
+/** What a process isn’t asked for it doesn’t load: each is a helper of one thing. */
+const fonts = () => import('./fonts');
+const heights = () => import('./heights');
+const pictures = () => import('./pictures');
+const packData = () => import('./packData');
+const packIn = () => import('./packIn');
+const backups = () => import('./backupFile');
 
 /** What an alpha can be had as. */
 export type AlphaFile = 'png' | 'tiff' | 'exr' | 'colours';
@@ -109,10 +106,10 @@ export async function carryOut(job: Job, desk: Desk): Promise<JobResults[Job['ki
     case 'arrival': {
       const found = await decoded(desk, job.hash, job.name);
       const { width, height, what } = found;
-      return { width, height, what, guess: await guessOf(await blobs(job.hash), job.name, found) };
+      return { width, height, what, guess: await (await heights()).guessOf(await blobs(job.hash), job.name, found) };
     }
     case 'heights': {
-      const { bytes, ...alpha } = await heightsOf(await blobs(job.hash), job.name);
+      const { bytes, ...alpha } = await (await heights()).heightsOf(await blobs(job.hash), job.name);
       return { ...alpha, arrived: await new BlobFiles(job.folder).receive(one(bytes), Infinity) };
     }
     case 'window':
@@ -120,47 +117,50 @@ export async function carryOut(job: Job, desk: Desk): Promise<JobResults[Job['ki
     case 'preview':
       return previewOf(await decoded(desk, job.hash, job.name), job.side);
     case 'font': {
+      const { letteringPicture } = await fonts();
       await letteringPicture(desk, sample(job.hash, job.name), 96).catch((error: unknown) => {
         throw unreadableFont(job.name, error);
       });
       return null;
     }
     case 'brush':
-      return brushPicture(desk, job.brush, job.forms);
+      return (await pictures()).brushPicture(desk, job.brush, job.forms);
     case 'alpha':
-      return alphaPicture(desk, job.alpha);
+      return (await pictures()).alphaPicture(desk, job.alpha);
     case 'part':
-      return partPicture(desk, job.part);
+      return (await pictures()).partPicture(desk, job.part);
     case 'source': {
       const source = sourceOf(job.text);
+      const { sourcePicture } = await pictures();
       return sourcePicture(desk, source).catch((error: unknown) => {
         const own = source.kind === 'lettering' ? source.blocks.find((b) => b.font.kind === 'own')?.font : undefined;
         throw own?.kind === 'own' && !(error instanceof Problem) ? unreadableFont(own.name, error) : error;
       });
     }
     case 'file': {
+      const { alphaPng, alphaTiff, alphaExr, alphaColours } = await pictures();
       const write = { png: alphaPng, tiff: alphaTiff, exr: alphaExr, colours: alphaColours }[job.ending];
       return write(blobs, job.alpha);
     }
     case 'packData':
-      return encodedAll(job.wanted, blobs, job.folder);
+      return (await packData()).encodedAll(job.wanted, blobs, job.folder);
     case 'packLook':
-      return lookInside(job.path, job.name);
+      return (await packIn()).lookInside(job.path, job.name);
     case 'packPicture':
-      return pictureInside(job.path, job.name, job.at);
+      return (await packIn()).pictureInside(job.path, job.name, job.at);
     case 'packTake':
-      return takeData(job.path, job.name, job.wanted, job.folder);
+      return (await packIn()).takeData(job.path, job.name, job.wanted, job.folder);
     case 'packDocuments':
-      return takeDocuments(job.path, job.name, job.wanted, job.ids);
+      return (await packIn()).takeDocuments(job.path, job.name, job.wanted, job.ids);
     case 'backUp':
-      await writeBackup(job.wanted, job.folder);
+      await (await backups()).writeBackup(job.wanted, job.folder);
       return null;
     case 'backupLook':
-      return lookAtBackup(job.path, job.name);
+      return (await backups()).lookAtBackup(job.path, job.name);
     case 'backupData':
-      return backupData(job.path, job.name, job.wanted, job.folder);
+      return (await backups()).backupData(job.path, job.name, job.wanted, job.folder);
     case 'backupRows':
-      return backupRows(job.path, job.name, job.folder);
+      return (await backups()).backupRows(job.path, job.name, job.folder);
   }
 }
 

@@ -20,6 +20,8 @@ export interface Limits {
 
 const LOOK_MS = 50;
 const PAGE_BYTES = 4096;
+/** Of the GNU C library: what a job took in one piece goes back to the system as soon as it is let go. */
+const LET_GO = { MALLOC_MMAP_THRESHOLD_: String(2 ** 17) };
 /** A process that has nothing to do for so long is let go. */
 const IDLE_MS = 120_000;
 
@@ -106,7 +108,7 @@ export class Lane {
       serialization: 'advanced',
       execArgv: [...flags, '--max-old-space-size=2048'],
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-      env: { ...process.env, NODE_OPTIONS: '' },
+      env: { ...process.env, NODE_OPTIONS: '', ...LET_GO },
     });
     this.child = child;
     this.ready = new Promise<void>((done) => {

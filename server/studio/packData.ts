@@ -100,7 +100,7 @@ export async function decodeData(bytes: Uint8Array, kind: DataKind, name: string
     }
     case 'grey32f':
     case 'vector32f': {
-      const { channels, data } = readExr(bytes, name);
+      const { channels, data } = await readExr(bytes, name);
       const wanted = kind === 'grey32f' ? 1 : 3;
       if (channels < wanted) throw refuse(`“${name}” lacks channels.`);
       const out = new Float32Array((data.length / channels) * wanted);

@@ -14,7 +14,6 @@ import { Problem } from '../problem';
 import type { Blobs } from './blobs';
 import { decodePicture } from './decode';
 import type { Desk } from './desk';
-import { letteringPicture } from './fonts';
 import { previewOf } from './window';
 
 /** An alpha's stored bytes, in a buffer of their own. */
@@ -153,8 +152,11 @@ export async function sourcePicture(desk: Desk, source: Source): Promise<Buffer>
         .toBuffer();
     case 'scan':
       return encode(meshPicture(readMesh(exact(await blobs(source.mesh))), 2 * THUMBNAIL_SIZE), 2 * THUMBNAIL_SIZE);
-    case 'lettering':
+    case 'lettering': {
+      // Fonts are loaded when the first one is wanted.
+      const { letteringPicture } = await import('./fonts');
       return greyPicture(await letteringPicture(desk, source, THUMBNAIL_SIZE * 2));
+    }
     case 'pattern':
       return greyPicture(growPattern(source.grow, THUMBNAIL_SIZE * 2));
   }
