@@ -424,3 +424,35 @@ test('racks side by side: a brush is dragged from one into the other, with a key
   await expect.poll(async () => (await names(page, 'From the quay')).length).toBe(3);
   expect(await names(page, 'Harbour crusts')).toContain('Barnacle press');
 });
+
+test('the tree of racks and belts by keys: gone along, opened, folded, and found folded again', async ({
+  page,
+  app,
+}) => {
+  await page.goto(app.address);
+  const tree = page.getByRole('tree', { name: 'Racks, packs and belts' });
+  const item = (name: RegExp) => tree.getByRole('treeitem', { name });
+  await expect(tree.locator('[aria-current]')).toHaveText(/^All brushes/);
+  await item(/^All brushes/).focus();
+  for (let n = 0; n < 4; n++) await page.keyboard.press('ArrowDown');
+  await expect(item(/^Harbour crusts/)).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/shelf=/);
+  await expect(tree.locator('[aria-current]')).toHaveText(/^Harbour crusts/);
+  await expect(page.locator('.shelves').getByRole('heading', { name: 'Wharf paint' })).toHaveCount(0);
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowLeft');
+  await expect(item(/^Harbour crusts/)).toBeHidden();
+  await page.reload();
+  await expect(item(/^My rack/)).toHaveAttribute('aria-expanded', 'false');
+  await expect(item(/^Harbour crusts/)).toBeHidden();
+  // Its name leads to its packs, whatever is folded.
+  await tree.getByRole('link', { name: 'My rack' }).click();
+  await expect(page).toHaveURL(/rack=/);
+  await expect(item(/^Harbour crusts/)).toBeHidden();
+  await item(/^My rack/)
+    .locator('.el-tree-node__expand-icon')
+    .first()
+    .click();
+  await expect(item(/^Harbour crusts/)).toBeVisible();
+});

@@ -4,8 +4,14 @@ import { Images, PackageOpen, Plus } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import PushButton from '../controls/PushButton.vue';
+import TreeList from '../controls/TreeList.vue';
 import { usePacks } from '../stores/packs';
 import { RECENT, type Shelf } from './entries';
+
+const ALL = 'all';
+const BESIDE = 'beside';
+/** Of racks: before their names. */
+const RACK = 'rack ';
 
 const props = defineProps<{ shelves: readonly Shelf[]; lists: readonly Shelf[]; total: number }>();
 const emit = defineEmits<{ create: []; open: []; files: [] }>();
@@ -22,49 +28,41 @@ const racks = computed(() =>
 const recent = computed(() => props.lists.find(({ id }) => id === RECENT));
 const belts = computed(() => props.lists.filter(({ id }) => id !== RECENT));
 const rest = computed(() => props.shelves.filter(({ pack, count }) => pack === null && count > 0));
-const to = (shelf: string): { query: Record<string, string> } => ({ query: shelf ? { shelf } : {} });
+
+const line = ({ id, title, count }: Shelf) => ({ key: id, label: title, count, to: { query: { shelf: id } } });
+const places = computed(() => [
+  { key: ALL, label: 'All brushes', count: props.total, to: { query: {} } },
+  ...(racks.value.length > 1
+    ? [
+        {
+          key: BESIDE,
+          label: 'Racks side by side',
+          help: 'Each rack in a column of its own: brushes are dragged from one to another, with Ctrl a copy stays',
+          to: { query: { beside: null } },
+        },
+      ]
+    : []),
+  ...(recent.value?.count ? [line(recent.value)] : []),
+  { key: 'belts', label: 'Belts', to: null, children: belts.value.map(line) },
+  ...racks.value.map(({ name, shelves }) => ({
+    key: RACK + name,
+    label: name || 'My rack',
+    help: 'All packs of this rack',
+    to: { query: { rack: name } },
+    children: shelves.map(line),
+  })),
+  ...(rest.value.length > 0 ? [{ key: 'rest', label: 'Beside packs', to: null, children: rest.value.map(line) }] : []),
+]);
+const current = computed(() => {
+  if (only.value !== '') return only.value;
+  if (onlyRack.value !== null) return RACK + onlyRack.value;
+  return beside.value ? BESIDE : ALL;
+});
 </script>
 
 <template>
   <nav class="rail" aria-label="Packs">
-    <RouterLink :to="to('')" class="line" :class="{ on: only === '' && onlyRack === null && !beside }"
-      ><span>All brushes</span><small>{{ total }}</small></RouterLink
-    >
-    <RouterLink
-      v-if="racks.length > 1"
-      :to="{ query: { beside: null } }"
-      class="line"
-      :class="{ on: beside }"
-      title="Each rack in a column of its own: brushes are dragged from one to another, with Ctrl a copy stays"
-      ><span>Racks side by side</span></RouterLink
-    >
-    <RouterLink v-if="recent?.count" :to="to(recent.id)" class="line" :class="{ on: only === recent.id }"
-      ><span>{{ recent.title }}</span
-      ><small>{{ recent.count }}</small></RouterLink
-    >
-    <h3>Belts</h3>
-    <RouterLink v-for="belt in belts" :key="belt.id" :to="to(belt.id)" class="line" :class="{ on: only === belt.id }"
-      ><span>{{ belt.title }}</span
-      ><small>{{ belt.count }}</small></RouterLink
-    >
-    <template v-for="rack in racks" :key="rack.name">
-      <RouterLink
-        :to="{ query: { rack: rack.name } }"
-        class="line rack"
-        :class="{ on: onlyRack === rack.name }"
-        title="All packs of this rack"
-        ><span>{{ rack.name || 'My rack' }}</span></RouterLink
-      >
-      <RouterLink
-        v-for="shelf in rack.shelves"
-        :key="shelf.id"
-        :to="to(shelf.id)"
-        class="line"
-        :class="{ on: only === shelf.id }"
-        ><span>{{ shelf.title }}</span
-        ><small>{{ shelf.count }}</small></RouterLink
-      >
-    </template>
+    <TreeList label="Racks, packs and belts" :places="places" :current="current" remember="rail-folded" />
     <PushButton small class="new" @click="emit('create')"><Plus :size="14" /> New pack</PushButton>
     <PushButton
       small
@@ -80,11 +78,6 @@ const to = (shelf: string): { query: Record<string, string> } => ({ query: shelf
       @click="emit('files')"
       ><Images :size="14" /> Brushes from files…</PushButton
     >
-    <h3 v-if="rest.length">Beside packs</h3>
-    <RouterLink v-for="shelf in rest" :key="shelf.id" :to="to(shelf.id)" class="line" :class="{ on: only === shelf.id }"
-      ><span>{{ shelf.title }}</span
-      ><small>{{ shelf.count }}</small></RouterLink
-    >
   </nav>
 </template>
 
@@ -97,43 +90,6 @@ const to = (shelf: string): { query: Record<string, string> } => ({ query: shelf
   overflow-y: auto;
   border-right: 1px solid var(--line);
   background: var(--leaf);
-}
-h3 {
-  margin: 14px 8px 4px;
-  color: var(--ink-2);
-  font-size: var(--small);
-  font-weight: 500;
-}
-.line {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-  padding: 5px 8px;
-  border-radius: var(--r);
-  color: var(--ink);
-  text-decoration: none;
-}
-.rack {
-  margin-top: 14px;
-  padding: 3px 8px;
-  color: var(--ink-2);
-  font-size: var(--small);
-  font-weight: 500;
-}
-.line span {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.line small {
-  color: var(--ink-2);
-}
-.line:hover {
-  background: var(--well);
-}
-.line.on {
-  background: var(--act-wash);
-  font-weight: 600;
 }
 .new {
   align-self: flex-start;

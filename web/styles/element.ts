@@ -28,5 +28,7 @@ import 'element-plus/es/components/tab-pane/style/css';
 import 'element-plus/es/components/tabs/style/css';
 import 'element-plus/es/components/tooltip/style/css';
 import 'element-plus/es/components/tour/style/css';
+
 import 'element-plus/es/components/tour-step/style/css';
+import 'element-plus/es/components/tree/style/css';
 import './element.css';
