@@ -15,7 +15,7 @@ import {
   type Source,
 } from '#core/settings';
 import type { Refused } from '../web/api/client';
-import { getBlob, getPixels, postSheet, putBlob } from '../web/api/client';
+import { getBlob, getPixels, putBlob, request, SheetFile } from '../web/api/client';
 import { world, type World } from './page';
 
 let there: World;
@@ -36,6 +36,12 @@ const deepPng = (): Promise<Buffer> =>
     .toBuffer();
 const whole = { x: 0, y: 0, width: W, height: H };
 const squeeze = (bytes: Uint8Array): Promise<Uint8Array> => Promise.resolve(deflateSync(bytes));
+
+/** As any program may send a picture to be kept. */
+async function postSheet(picture: File): Promise<SheetFile> {
+  const path = `/sheets?name=${encodeURIComponent(picture.name || 'The picture')}`;
+  return SheetFile.parse(await (await request(path, { method: 'POST', body: picture })).json());
+}
 
 test('16 bits arrive in the page as they lie in the file, and floats as floats', async () => {
   const kept = await postSheet(file(await deepPng(), 'deep.png'));

@@ -300,6 +300,21 @@ test('reference pictures: pinned, kept out of the cast, refused with a sentence'
   await page.reload();
   await settled(page, '.slab');
   await expect(page.getByAltText('Reference: shore.png')).toBeVisible();
+
+  // One that is gone leaves its name in its place, and the slab opens all the same.
+  const { doc } = await (await fetch(`${app.address}/api/sources/${page.url().split('/').at(-1)}`)).json();
+  let asked = 0;
+  await page.route(`**/api/blobs/${doc.references[0].blob}`, (route) => {
+    asked++;
+    return route.fulfill({
+      status: 404,
+      json: { error: { code: 'blob-missing', message: 'There is no stored data.', details: {} } },
+    });
+  });
+  await page.reload();
+  await settled(page, '.slab');
+  await expect.poll(() => asked).toBe(1);
+  await expect(page.getByAltText('Reference: shore.png')).not.toHaveAttribute('src');
 });
 
 test('checks are mended by a click; an overhang is cast as vectors and stamped; a cast anew is followed', async ({

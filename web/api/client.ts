@@ -195,18 +195,6 @@ export const SheetFile = z.object({
 });
 export type SheetFile = z.infer<typeof SheetFile>;
 
-/** Keeps a picture and answers what it is; one that can't be read is refused with a sentence. */
-export async function postSheet(file: File): Promise<SheetFile> {
-  return SheetFile.parse(
-    await (
-      await request(`/sheets?name=${encodeURIComponent(file.name.slice(0, 200) || 'The picture')}`, {
-        method: 'POST',
-        body: file,
-      })
-    ).json(),
-  );
-}
-
 const HeightsSchema = AlphaSchema.pick({ blob: true, size: true, format: true, ground: true, report: true }).extend({
   relief: z.number().nullable(),
 });
