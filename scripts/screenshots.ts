@@ -167,6 +167,7 @@ try {
   await page.mouse.move(990, 210);
   await shoot('brush-bench');
   await theme('Evening');
+  await page.mouse.move(990, 210);
   await shoot('evening');
   await theme('Day');
 

@@ -111,16 +111,17 @@ const searched = computed(() => wanted.value.trim() !== '');
 const nothing = computed(() => searched.value && sources.value.length + alphas.value.length + parts.value.length === 0);
 const ofKind = (kind: Source['kind']) => sources.value.filter((s) => s.kind === kind);
 function facts(source: SourceHead): string {
-  const casts = `${library.alphas.filter((a) => a.lineage.sourceId === source.id).length} cast`;
+  const cast = library.alphas.filter((a) => a.lineage.sourceId === source.id).length;
+  const casts = cast === 0 ? 'not cast yet' : counted(cast, 'cast');
   switch (source.kind) {
     case 'slab':
       return `${spaced(vertices(source.cells))} vertices · ${casts}`;
     case 'sheet':
-      return `${source.marks !== null ? `${source.marks} marks` : `${source.width} × ${source.height}`} · ${casts}`;
+      return `${source.marks !== null ? counted(source.marks, 'mark') : `${source.width} × ${source.height}`} · ${casts}`;
     case 'scan':
       return `${spaced(source.triangles)} faces · ${counted(source.patches, 'patch', 'patches')} · ${casts}`;
     case 'lettering':
-      return `${source.blocks} ${source.blocks === 1 ? 'block' : 'blocks'} · ${casts}`;
+      return `${counted(source.blocks, 'block')} · ${casts}`;
     case 'pattern':
       return `${FORM_LABELS[source.form]} · ${casts}`;
   }
