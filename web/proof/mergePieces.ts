@@ -36,7 +36,7 @@ export async function mergePieces(
   const stopped = new Promise<never>((_, fail) => hand.onCancel(() => fail(new MergeCancelled())));
   stopped.catch(() => undefined);
   const wait = <T>(for_: Promise<T>): Promise<T> => Promise.race([for_, stopped]);
-  const mesh = await wait(sculptor.handOut());
+  const mesh = await wait(sculptor.pieceOrders.handOut());
   const pieces = ids.flatMap((id) => sculptor.pieces.get(id) ?? []);
   const parts = await wait(
     Promise.all(
@@ -56,7 +56,7 @@ export async function mergePieces(
     closed.map((part) => ({ name: part.name, mesh: packMesh(part.mesh) })),
     { how, step: (share) => hand.report(share), stopped },
   );
-  await sculptor.mergePieces(
+  await sculptor.pieceOrders.merge(
     closed.map(({ id }) => id),
     whole,
   );

@@ -204,7 +204,7 @@ export function usePieceHands(o: PieceHandsOptions) {
   }
 
   function change(changes: readonly PieceChange[]): Promise<void> {
-    return o.sculptor.changePieces(changes).catch((error: unknown) => {
+    return o.sculptor.pieceOrders.change(changes).catch((error: unknown) => {
       for (const [id] of changes) o.preview(id, null);
       o.failed(error);
     });

@@ -194,7 +194,7 @@ export function useProofPieces(o: ProofPiecesOptions) {
 
   function showHidden(): void {
     const hidden = listed.value.filter((piece) => piece.hidden);
-    void sculptor.changePieces(hidden.map((piece) => [piece.id, { ...piece, hidden: false }]));
+    void sculptor.pieceOrders.change(hidden.map((piece) => [piece.id, { ...piece, hidden: false }]));
   }
 
   const some = (): boolean => hands.on.value && hands.count.value > 0;

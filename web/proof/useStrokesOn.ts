@@ -48,7 +48,7 @@ export function useStrokesOn(o: StrokesOnOptions) {
     (pieces) => {
       if (!pieces) return void (met = null);
       const hashes = pieces.map(({ mesh }) => mesh);
-      void o.sculptor.knowPieces(hashes, (hash) => meshes.of(hash)).catch(o.failed);
+      void o.sculptor.pieceOrders.know(hashes, (hash) => meshes.of(hash)).catch(o.failed);
     },
     { immediate: true },
   );

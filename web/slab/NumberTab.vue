@@ -33,16 +33,18 @@ const plain = (): ByNumber => ({ ...tools.numbers });
 function put(key: keyof ByNumber, value: number): void {
   tools.numbers[key] = value;
   trying.value = true;
-  void bench.sculptor?.tryEdit({ kind: 'by-number', change: kind.value, numbers: plain() }).then(() => cast.look());
+  void bench.sculptor?.edits
+    .tryEdit({ kind: 'by-number', change: kind.value, numbers: plain() })
+    .then(() => cast.look());
 }
 
 /** A stroke in between takes what was only shown away: it is shown again before it is kept. */
 async function apply(): Promise<void> {
   if (!trying.value) return;
   trying.value = false;
-  await bench.sculptor?.tryEdit({ kind: 'by-number', change: kind.value, numbers: plain() });
+  await bench.sculptor?.edits.tryEdit({ kind: 'by-number', change: kind.value, numbers: plain() });
   tools.lastNumber = { change: kind.value, numbers: plain() };
-  await bench.sculptor?.keepEdit();
+  await bench.sculptor?.edits.keepEdit();
   bench.touched();
   tools.numbers[kind.value] = 0;
 }
@@ -51,7 +53,7 @@ async function drop(): Promise<void> {
   if (!trying.value) return;
   trying.value = false;
   tools.numbers[kind.value] = 0;
-  await bench.sculptor?.dropEdit();
+  await bench.sculptor?.edits.dropEdit();
   cast.look();
 }
 

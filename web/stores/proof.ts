@@ -342,7 +342,7 @@ export const useProof = defineStore('proof', () => {
   }
 
   function editMask(kind: 'mask-invert' | 'mask-clear'): Promise<void> {
-    return sculptor.makeEdit({ kind });
+    return sculptor.edits.makeEdit({ kind });
   }
 
   /** Whether strokes that are on the body follow their brush’s settings, or keep those they were drawn with. */

@@ -116,7 +116,7 @@ export const useRecast = defineStore('recast', () => {
     const caster = new Caster();
     try {
       await sculptor.open({ ...(await savedClay(slab.doc)), history: null });
-      await sculptor.showSetForms(slab.doc.setForms);
+      await sculptor.edits.showSetForms(slab.doc.setForms);
       await caster.open(sculptor.opened!);
       hand.onCancel(() => caster.cancel());
       if (hand.cancelled) throw new CastCancelled();

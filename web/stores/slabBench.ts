@@ -78,7 +78,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
         told = sentence(error);
       });
       // A part that can't be fetched is no reason to keep the clay from opening: its set forms stay in the document.
-      await worker.showSetForms(slab.setForms).catch((error: unknown) => (told = sentence(error)));
+      await worker.edits.showSetForms(slab.setForms).catch((error: unknown) => (told = sentence(error)));
     } catch (error) {
       worker.close();
       throw error;
@@ -120,14 +120,14 @@ export const useSlabBench = defineStore('slab-bench', () => {
    */
   function edit(change: (slab: Slab) => void): void {
     const step = changed(change);
-    if (step) void orSay(going(sculptor.value?.changeBeside(step)));
+    if (step) void orSay(going(sculptor.value?.edits.changeBeside(step)));
   }
 
   /** Changes the set forms and lays them on the clay. */
   async function editSetForms(change: (slab: Slab) => void): Promise<void> {
     const step = changed(change);
     if (!step) return;
-    await orSay(going(sculptor.value?.showSetForms(setForms.value, step)));
+    await orSay(going(sculptor.value?.edits.showSetForms(setForms.value, step)));
     changes.value++;
   }
 
@@ -154,7 +154,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     if (!doc.value || inFlight > 0) return;
     const laid = JSON.stringify(doc.value.setForms);
     Object.assign(doc.value, besideOf(state));
-    if (JSON.stringify(doc.value.setForms) !== laid) void orSay(sculptor.value?.showSetForms(setForms.value));
+    if (JSON.stringify(doc.value.setForms) !== laid) void orSay(sculptor.value?.edits.showSetForms(setForms.value));
     changes.value++;
   }
 
@@ -163,7 +163,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
     const worker = sculptor.value;
     if (!worker || !doc.value) return;
     const baked = setForms.value
-      .filter(({ part }) => !part || worker.hasPart(part.heights))
+      .filter(({ part }) => !part || worker.edits.hasPart(part.heights))
       .map((setForm) => plain(setForm));
     beside.end();
     const step = changed((slab) => {
@@ -171,7 +171,8 @@ export const useSlabBench = defineStore('slab-bench', () => {
     });
     beside.end();
     if (!step) return;
-    if (!(await orSay(going(worker.bakeSetForms(step))))) await editSetForms((slab) => slab.setForms.push(...baked));
+    if (!(await orSay(going(worker.edits.bakeSetForms(step)))))
+      await editSetForms((slab) => slab.setForms.push(...baked));
     touched();
   }
 
@@ -189,7 +190,7 @@ export const useSlabBench = defineStore('slab-bench', () => {
   }
 
   async function make(order: EditOrder): Promise<void> {
-    if (await orSay(sculptor.value?.makeEdit(order))) touched();
+    if (await orSay(sculptor.value?.edits.makeEdit(order))) touched();
   }
 
   async function step(direction: LevelDirection): Promise<void> {

@@ -46,11 +46,11 @@ async function draw(y: number, on?: string[]): Promise<void> {
 
 /** As the page does it; what happens between the hand-out and the answer is `meanwhile`. */
 async function merge(ids: string[], meanwhile: () => Promise<unknown> = () => Promise.resolve()): Promise<void> {
-  const mesh = readMesh(await sculptor.handOut());
+  const mesh = readMesh(await sculptor.pieceOrders.handOut());
   const pieces = ids.map((id) => ({ name: id, mesh: pieceMesh(sculptor.pieces.get(id)!, stood(KNOB, SEAT)) }));
   const whole = packMesh(merged(kit, { name: 'Ball', mesh }, pieces));
   await meanwhile();
-  await sculptor.mergePieces(ids, whole);
+  await sculptor.pieceOrders.merge(ids, whole);
 }
 const sculpted = async () => readMesh(await sculptor.sculpted());
 
@@ -77,7 +77,7 @@ test('merged, subdivided and stroked on; one more undo than there is goes nowher
 });
 
 test('strokes on pieces go by the worker, once it knows their meshes', async () => {
-  await sculptor.knowPieces(['knob', 'knob'], () => Promise.resolve(KNOB));
+  await sculptor.pieceOrders.know(['knob', 'knob'], () => Promise.resolve(KNOB));
   await draw(0, ['a']);
   expect(sculptor.pieces.get('a')!.shape).not.toBeNull();
   expect(sculptor.pieces.get('b')!.shape).toBeNull();
@@ -87,7 +87,7 @@ test('strokes on pieces go by the worker, once it knows their meshes', async () 
 
 test.each([1, 2, 3, 4])('what is done between the hand-out and the answer is never lost (seed %d)', async (seed) => {
   const random = seeded(seed);
-  await sculptor.knowPieces(['knob'], () => Promise.resolve(KNOB));
+  await sculptor.pieceOrders.know(['knob'], () => Promise.resolve(KNOB));
   for (let n = 0; n < 6; n++) {
     const which = Math.floor(random() * 5);
     const steps = sculptor.state.strokes;
@@ -96,7 +96,7 @@ test.each([1, 2, 3, 4])('what is done between the hand-out and the answer is nev
       () => draw(random() * 0.3),
       () => sculptor.undo(),
       () => draw(0, [...sculptor.pieces.keys()]),
-      () => sculptor.changePieces([[`new ${n}`, knob(`new ${n}`, random() - 0.5)]]),
+      () => sculptor.pieceOrders.change([[`new ${n}`, knob(`new ${n}`, random() - 0.5)]]),
     ];
     const [id] = sculptor.pieces.keys();
     if (!id) break;

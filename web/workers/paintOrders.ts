@@ -1,28 +1,19 @@
 /** What is asked of the sculpting worker about what is painted on the body, in the order of everything else. */
-import type * as Comlink from 'comlink';
 import type { Ray } from '#core/mesh';
 import type { Layer, LayerEdit } from '#core/paint';
 import { plain } from '../api/plain';
 import type { PackedPainting } from './storedPainting';
-import type { OrderOptions } from './orders';
 import type { SculptWorker } from './sculpt.worker';
+import type { SculptOrders } from './sculptOrders';
 import type { PaintDraft } from './sculpt/paintDraft';
-import type { Change } from './sculpt/messages';
 
 export interface PaintedLayers {
   size: number;
   layers: readonly Layer[];
 }
 
-export interface OrdersOfPaint {
-  worker: Comlink.Remote<SculptWorker>;
-  give<T>(call: () => Promise<T>): Promise<T>;
-  /** One that changes what is there. */
-  changing(call: () => Promise<Change>, options?: OrderOptions): Promise<void>;
-}
-
 export class PaintOrders {
-  constructor(private readonly o: OrdersOfPaint) {}
+  constructor(private readonly o: SculptOrders) {}
 
   /** Painting begins with an empty texture, unless it has begun. */
   begin(size: number): Promise<void> {

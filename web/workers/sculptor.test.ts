@@ -1,55 +1,18 @@
+/** Strokes in the order in which they were given, whatever comes meanwhile. */
 import { plane } from '#core/mesh';
 import { packMesh, readMesh } from '#core/formats';
 import { seeded } from '#core/random';
-import { newBrush, SetFormSchema, type Brush } from '#core/settings';
-import { NO_SYMMETRY, type Sample } from '#core/stroke';
-import { asWorkers, breath, same } from './testKit';
-import { Sculptor } from './sculptor';
+import { type Brush } from '#core/settings';
+import { type Sample } from '#core/stroke';
+import { breath, same } from './testKit';
+import type { Sculptor } from './sculptor';
+import { AtWork, brush, down, heights, ID, NONE, start } from './sculptorTestKit';
 
-const ID = '5f0c1d9e-3b41-4c8a-9f5e-0d3a1b2c4d5e';
-let restore: () => void;
+const at = new AtWork();
+const { openTile, draw, clay, masks, quiet } = at;
 let sculptor: Sculptor;
 let problems: string[];
-
-beforeAll(async () => {
-  ({ restore } = await asWorkers({ 'sculpt.worker.ts': () => import('./sculpt.worker') }));
-});
-afterAll(() => restore());
-beforeEach(() => {
-  sculptor = new Sculptor();
-  problems = [];
-  sculptor.onProblem = (error) => problems.push(error instanceof Error ? error.message : String(error));
-});
-afterEach(() => sculptor.close());
-
-const NONE = { form: null, tooth: null, parts: [] };
-const view = { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] } as const;
-const start = { brushId: ID, seed: 1, dig: false, symmetry: NO_SYMMETRY, view };
-const down = (x: number, y: number, time = 0): Sample => ({ origin: [x, y, 5], direction: [0, 0, -1], time });
-
-function brush(change: (b: Brush) => void = () => undefined): Brush {
-  const made = newBrush(ID, 'Test');
-  Object.assign(made.stroke, { size: 0.2, spacing: 25 });
-  change(made);
-  return made;
-}
-/** A tile of 48 × 48 cells as a body. */
-async function openTile(change?: (b: Brush) => void): Promise<void> {
-  await sculptor.open({ kind: 'body', body: { mesh: packMesh(plane(48, 2)) }, levels: 0, fresh: true });
-  await sculptor.use(brush(change), NONE);
-}
-async function draw(...points: (readonly [number, number])[]): Promise<void> {
-  sculptor.begin(start, [down(...points[0])]);
-  points.slice(1).forEach(([x, y], i) => sculptor.extend([down(x, y, (i + 1) * 30)]));
-  await sculptor.end();
-}
-const clay = (): Float32Array => sculptor.mesh!.positions.slice();
-const heights = (places: Float32Array): Float32Array => places.filter((_, i) => i % 3 === 2);
-const masks = (): Float32Array => sculptor.mesh!.mask.slice();
-/** Waits until the worker has done all it was asked. */
-async function quiet(): Promise<void> {
-  while (sculptor.state.busy) await new Promise((done) => setImmediate(done));
-}
+beforeEach(() => void ({ sculptor, problems } = at));
 
 test('a stroke is seen through the shared memory; undo, redo and clear lead to the same bytes again', async () => {
   await openTile();
@@ -336,7 +299,7 @@ describe('refining while a stroke is drawn', () => {
     let asked: Promise<ArrayBuffer> | undefined;
     await slowly(async () => {
       asked = sculptor.untouched();
-      void sculptor.makeEdit({ kind: 'mask-invert' });
+      void sculptor.edits.makeEdit({ kind: 'mask-invert' });
       await quiet();
       expect(Math.max(...masks())).toBe(0);
       await sculptor.end();
@@ -389,7 +352,7 @@ test('a cut whose set form can’t be kept is taken back, unless more was done s
   expect(same(clay(), masked)).toBe(true);
   expect(sculptor.state.canRedo).toBe(false);
   await sculptor.cutOff(0.02);
-  await sculptor.makeEdit({ kind: 'mask-clear' });
+  await sculptor.edits.makeEdit({ kind: 'mask-clear' });
   await draw([0.5, 0.5]);
   const after = clay();
   expect(await sculptor.uncut()).toBe(false);
@@ -405,160 +368,6 @@ test('strokes of a brush go on as strokes of its copy', async () => {
   await sculptor.replay({ ...brush((b) => (b.touch.strength = 20)), id: copy }, NONE);
   expect(same(clay(), strong)).toBe(false);
 });
-
-describe('a slab', () => {
-  const openSlab = async (cells = 64): Promise<void> => {
-    await sculptor.open({ kind: 'slab', cells, places: null, mask: null, upper: [], history: null });
-    await sculptor.use(brush(), NONE);
-  };
-  const setForm = (x: number) =>
-    SetFormSchema.parse({ id: '00000000-0000-4000-8000-000000000001', form: 'dome', x, size: 0.3, height: 0.1 });
-
-  test('an edit that is tried shows its latest numbers alone, and is kept or dropped whole', async () => {
-    await openSlab();
-    await draw([-0.4, 0], [0.4, 0]);
-    const drawn = clay();
-    const slope = (high: number) => ({ kind: 'mask-height', low: 0.001, high, soft: 0, mode: 'add' }) as const;
-    for (let n = 1; n <= 20; n++) void sculptor.tryEdit(slope(n));
-    await sculptor.dropEdit();
-    await quiet();
-    expect(Math.max(...masks())).toBe(0);
-    expect(same(clay(), drawn)).toBe(true);
-    void sculptor.tryEdit(slope(1));
-    await sculptor.keepEdit();
-    expect(Math.max(...masks())).toBe(1);
-    await sculptor.undo();
-    expect(Math.max(...masks())).toBe(0);
-    await sculptor.makeEdit({ kind: 'mask-invert' });
-    expect(Math.min(...masks())).toBe(1);
-  });
-
-  test('set forms lie on the clay without being part of it until they are baked', async () => {
-    await openSlab();
-    const bare = clay();
-    await sculptor.showSetForms([setForm(0)]);
-    const laid = clay();
-    expect(Math.max(...heights(laid))).toBeCloseTo(0.1, 2);
-    expect(Math.max(...heights(new Float32Array((await sculptor.bytes()).places)))).toBe(0);
-    await sculptor.showSetForms([]);
-    expect(same(clay(), bare)).toBe(true);
-    await sculptor.showSetForms([setForm(0)]);
-    await draw([-0.8, -0.8], [0.8, -0.8]);
-    await sculptor.undo();
-    expect(same(clay(), laid)).toBe(true);
-    const besides: string[] = [];
-    sculptor.onBeside = (state) => besides.push(state);
-    await sculptor.bakeSetForms({ id: 1, before: 'one set form', after: 'no set form' });
-    expect(same(clay(), laid)).toBe(true);
-    expect(sculptor.state.canUndo).toBe(true);
-    await sculptor.undo();
-    expect(same(clay(), bare)).toBe(true);
-    await sculptor.redo();
-    expect(same(clay(), laid)).toBe(true);
-    expect(besides).toEqual(['one set form', 'no set form']);
-  });
-
-  test('what lies beside the clay is undone and redone in its place among the strokes; changes of one id are one step', async () => {
-    await openSlab();
-    const besides: string[] = [];
-    sculptor.onBeside = (state) => besides.push(state);
-    await draw([-0.4, 0], [0.4, 0]);
-    const first = clay();
-    for (let n = 1; n <= 5; n++) await sculptor.changeBeside({ id: 1, before: 'a', after: `b${n}` });
-    await draw([0, -0.4], [0, 0.4]);
-    await sculptor.changeBeside({ id: 2, before: 'b5', after: 'c' });
-    expect(sculptor.state.strokes).toBe(2);
-    await sculptor.undo();
-    expect(besides).toEqual(['b5']);
-    await sculptor.undo();
-    expect(same(clay(), first)).toBe(true);
-    await sculptor.undo();
-    expect(besides).toEqual(['b5', 'a']);
-    expect(same(clay(), first)).toBe(true);
-    for (let n = 0; n < 3; n++) await sculptor.redo();
-    expect(besides).toEqual(['b5', 'a', 'b5', 'c']);
-    const kept = await sculptor.bytes();
-    await sculptor.open({ kind: 'slab', ...kept });
-    await sculptor.undo();
-    await sculptor.undo();
-    expect(heights(clay()).every((z) => z === 0)).toBe(true);
-  });
-
-  test('strokes over set forms are kept; a draft that is asked for while one is drawn waits for its end', async () => {
-    await openSlab();
-    await sculptor.showSetForms([setForm(0)]);
-    sculptor.begin(start, [down(-0.8, -0.8)]);
-    sculptor.extend([down(-0.4, -0.8, 30)]);
-    const draft = sculptor.bytes();
-    void sculptor.showSetForms([setForm(0.3)]);
-    await quiet();
-    sculptor.extend([down(0.8, -0.8, 60)]);
-    await sculptor.end();
-    await quiet();
-    const drawn = heights(new Float32Array((await draft).places));
-    expect(sculptor.state).toMatchObject({ strokes: 1, stroking: false });
-    expect(Math.max(...heights(clay()))).toBeCloseTo(0.1, 2);
-    // The same stroke without set forms in the way.
-    await openSlab();
-    await draw([-0.8, -0.8], [-0.4, -0.8], [0.8, -0.8]);
-    expect(same(heights(new Float32Array((await sculptor.bytes()).places)), drawn)).toBe(true);
-    expect(Math.max(...drawn)).toBeGreaterThan(0);
-  });
-
-  test('set forms that are dragged quickly are laid few times, and lie where they were dragged last', async () => {
-    await openSlab();
-    let laid = 0;
-    sculptor.onChange = () => laid++;
-    await Promise.all(Array.from({ length: 40 }, (_, i) => sculptor.showSetForms([setForm(i * 0.01)])));
-    expect(laid).toBeLessThan(4);
-    const dragged = clay();
-    await openSlab();
-    await sculptor.showSetForms([setForm(0.39)]);
-    expect(same(clay(), dragged)).toBe(true);
-  });
-
-  test('levels: what was drawn on one is undone on it, and the bytes that are kept open as they were', async () => {
-    await openSlab(64);
-    await draw([-0.4, 0], [0.4, 0]);
-    await sculptor.step('down');
-    expect(sculptor.state.level).toEqual({ cells: 32, upper: 1 });
-    await draw([0, -0.4], [0, 0.4]);
-    await sculptor.step('up');
-    expect(sculptor.state.level).toEqual({ cells: 64, upper: 0 });
-    const done = clay();
-    const kept = await sculptor.bytes();
-    const other = new Sculptor();
-    await other.open({ kind: 'slab', ...kept });
-    expect(same(other.mesh!.positions.slice(), done)).toBe(true);
-    other.close();
-  });
-});
-
-test.each([1, 2, 3, 4])(
-  'levels stepped and given up by a hurried hand, seed %s: those that weren’t given up are made, in their order',
-  async (seed) => {
-    await sculptor.open({ kind: 'slab', cells: 64, places: null, mask: null, upper: [], history: null });
-    const random = seeded(seed);
-    let cells = 64;
-    const ends: Promise<unknown>[] = [];
-    for (let n = 0; n < 12; n++) {
-      const direction = random() < 0.5 ? 'down' : 'up';
-      let stop: () => void = () => undefined;
-      const end = sculptor.step(direction, { report: () => undefined, onCancel: (by) => (stop = by) });
-      if (random() < 0.5) stop();
-      ends.push(
-        end.then(
-          () => (cells = direction === 'down' ? cells / 2 : cells * 2),
-          (error: unknown) => expect(String(error)).toMatch(/cancelled|cells a side/),
-        ),
-      );
-      if (random() < 0.3) await end.catch(() => undefined);
-    }
-    await Promise.all(ends);
-    expect(sculptor.state.level!.cells).toBe(cells);
-    expect(problems.filter((said) => /cancelled/.test(said))).toEqual([]);
-  },
-);
 
 /** What a hurried hand does, as a list of orders: every call leaves the page at once. */
 function hurried(seed: number, count: number, tiles: readonly ArrayBuffer[]): (() => void)[] {
@@ -589,7 +398,7 @@ function hurried(seed: number, count: number, tiles: readonly ArrayBuffer[]): ((
       );
     } else if (which < 0.8) {
       const invert = random() < 0.5;
-      orders.push(() => void sculptor.makeEdit({ kind: invert ? 'mask-invert' : 'mask-clear' }));
+      orders.push(() => void sculptor.edits.makeEdit({ kind: invert ? 'mask-invert' : 'mask-clear' }));
     } else if (which < 0.94) orders.push(() => void sculptor.maskRaised());
     else {
       const mesh = tiles[Math.floor(random() * tiles.length)];

@@ -4,33 +4,22 @@
  */
 import * as Comlink from 'comlink';
 import { reactive } from 'vue';
-import { packMesh } from '#core/formats';
-import { meshView, type MeshArrays, type RawMesh } from '#core/mesh';
+import { meshView, type MeshArrays } from '#core/mesh';
 import type { Piece, PieceChange } from '#core/scene';
 import type { AlphaHead, BrushAlphas } from '#core/stored';
-import type { Brush, Frame, SetForm } from '#core/settings';
+import type { Brush, Frame } from '#core/settings';
 import type { ClayBytes, LevelDirection } from '#core/slab';
 import type { RefineUnder, Sample } from '#core/stroke';
-import type { Beside } from '#core/session';
 import { StepCancelled } from '#core/timeline';
-import { getBlob, ServerAway } from '../api/client';
 import { plain } from '../api/plain';
 import { BrushSender } from './brushSender';
 import { Orders, type OrderOptions } from './orders';
 import { PaintOrders } from './paintOrders';
+import { PieceOrders } from './pieceOrders';
+import { EditOrders, type OrdersOfEdits } from './editOrders';
 import type { SculptWorker } from './sculpt.worker';
 import type { Cancelled } from './castResult';
-import type {
-  Begin,
-  Change,
-  EditOrder,
-  Followed,
-  StepSnapshot,
-  LevelState,
-  Opened,
-  Opening,
-  Painted,
-} from './sculpt/messages';
+import type { Begin, Change, Followed, StepSnapshot, LevelState, Opened, Opening, Painted } from './sculpt/messages';
 import { startThread } from './thread';
 
 export interface SculptorState {
@@ -58,15 +47,6 @@ export interface SculptorState {
   painted: number;
   /** The body has coordinates that the texture lies by. */
   textureFits: boolean;
-}
-
-/** Set forms whose parts are gone; the others lie on the clay. */
-export class PartMissing extends Error {
-  constructor(count: number) {
-    super(
-      `${count === 1 ? 'A set form can’t be shown: its part is' : `${count} set forms can’t be shown: their parts are`} gone from the server. Take ${count === 1 ? 'it' : 'them'} off, or lay the part again.`,
-    );
-  }
 }
 
 /** Who follows long work. */
@@ -131,16 +111,18 @@ export class Sculptor {
   private calls = 0;
   /** The call that the worker gives up. */
   private readonly givenUp = new Int32Array(new SharedArrayBuffer(4));
-  /** What is painted on it. */
-  readonly paint = new PaintOrders({
+  private readonly own: OrdersOfEdits = {
     worker: this.worker,
     give: (call) => this.orders.give(call),
     changing: (call, options) => this.changing(call, options),
-  });
+    apply: (change) => this.apply(change),
+  };
+  /** What is painted on it. */
+  readonly paint = new PaintOrders(this.own);
+  /** Edits of the whole, and set forms. */
+  readonly edits = new EditOrders(this.own);
+  readonly pieceOrders = new PieceOrders(this.own);
   private readonly sender = new BrushSender(this.worker);
-  private readonly parts = new Set<string>();
-  /** Meshes of pieces that the worker has. */
-  private readonly sentMeshes = new Set<string>();
   /** The stroke that the hand draws, from its begin to its end. */
   private drawn: { id: number; pending: Sample[] } | null = null;
   private strokeIds = 0;
@@ -356,70 +338,6 @@ export class Sculptor {
     return this.orders.give(() => this.worker.raised(sent));
   }
 
-  /** Shows what an edit would do; while one is worked out only the latest waits. */
-  tryEdit(order: EditOrder): Promise<void> {
-    const sent = plain(order);
-    return this.changing(() => this.worker.tryEdit(sent), { key: 'try' });
-  }
-
-  keepEdit(): Promise<void> {
-    return this.changing(() => this.worker.keepEdit());
-  }
-
-  dropEdit(): Promise<void> {
-    return this.changing(() => this.worker.dropEdit(), { key: 'try' });
-  }
-
-  makeEdit(order: EditOrder): Promise<void> {
-    const sent = plain(order);
-    return this.changing(() => this.worker.makeEdit(sent));
-  }
-
-  /**
-   * Set forms that lie on the clay from now on; while they are laid only the latest places wait. Parts that can't be
-   * fetched are left out, and that is told.
-   */
-  showSetForms(setForms: readonly SetForm[], beside: Beside | null = null): Promise<void> {
-    const next = plain([...setForms]);
-    const wanted = [
-      ...new Set(next.flatMap(({ part }) => (part && !this.parts.has(part.heights) ? [part.heights] : []))),
-    ];
-    const fetched = wanted.map((heights) => ({ heights, bytes: settled(getBlob(heights)) }));
-    return this.changing(
-      async () => {
-        for (const { heights, bytes } of fetched) {
-          const got = await bytes;
-          if (!('value' in got) || this.parts.has(heights)) continue;
-          await this.worker.setPart(heights, Comlink.transfer(got.value, [got.value]));
-          this.parts.add(heights);
-        }
-        const here = next.filter(({ part }) => !part || this.parts.has(part.heights));
-        const change = await this.worker.showSetForms(here, beside);
-        if (here.length === next.length) return change;
-        this.apply(change);
-        const why = (await Promise.all(fetched.map((f) => f.bytes))).find((got) => 'error' in got);
-        throw why && 'error' in why && why.error instanceof ServerAway
-          ? why.error
-          : new PartMissing(next.length - here.length);
-      },
-      { key: 'setForms' },
-    );
-  }
-
-  /** Whether the heights of a part are with the worker, so that its set forms can lie on the clay. */
-  hasPart(heights: string): boolean {
-    return this.parts.has(heights);
-  }
-
-  bakeSetForms(beside: Beside): Promise<void> {
-    return this.changing(() => this.worker.bakeSetForms(beside));
-  }
-
-  /** What lies beside the clay changed; it is a step like any other. */
-  changeBeside(beside: Beside): Promise<void> {
-    return this.changing(() => this.worker.changeBeside(beside), { key: `beside ${beside.id}` });
-  }
-
   /** Throws StepCancelled where it is given up: the level stays. */
   step(direction: LevelDirection, hand: FollowingHand | null = null): Promise<void> {
     const followed = this.followed(hand);
@@ -495,35 +413,6 @@ export class Sculptor {
     this.onPieces(changes.map(([id]) => id));
   }
 
-  /** Pieces become others; one step of history. */
-  changePieces(changes: readonly PieceChange[]): Promise<void> {
-    const sent = changes.map(([id, piece]): PieceChange => [id, piece && { ...piece }]);
-    return this.changing(() => this.worker.changePieces(sent));
-  }
-
-  /** Makes the meshes of pieces known to the worker, so that strokes can go on them. */
-  knowPieces(hashes: Iterable<string>, meshOf: (hash: string) => Promise<RawMesh>): Promise<void> {
-    const wanted = [...new Set(hashes)];
-    return this.orders.give(async () => {
-      for (const hash of wanted.filter((one) => !this.sentMeshes.has(one))) {
-        const bytes = packMesh(await meshOf(hash));
-        await this.worker.sendPieceMesh(hash, Comlink.transfer(bytes, [bytes]));
-        this.sentMeshes.add(hash);
-      }
-    });
-  }
-
-  /** The body as it is sculpted, as kept bytes, for pieces to be merged into it. */
-  handOut(): Promise<ArrayBuffer> {
-    return this.orders.give(() => this.worker.handOut());
-  }
-
-  /** These pieces became part of the body that was handed out. Fails with a sentence when it was worked on since. */
-  mergePieces(ids: readonly string[], mesh: ArrayBuffer): Promise<void> {
-    const sent = [...ids];
-    return this.changing(() => this.worker.mergePieces(sent, Comlink.transfer(mesh, [mesh])));
-  }
-
   private lookAt(opened: Opened): void {
     this.opened = opened;
     this.mesh = meshView(opened.buffer, opened.layout);
@@ -547,12 +436,4 @@ export class Sculptor {
     if (change.painted) this.takePainted(change.painted);
     if (change.beside !== null) this.onBeside(change.beside);
   }
-}
-
-/** What became of it, so that it can be looked at later. */
-function settled<T>(promise: Promise<T>): Promise<{ value: T } | { error: unknown }> {
-  return promise.then(
-    (value) => ({ value }),
-    (error: unknown) => ({ error }),
-  );
 }
