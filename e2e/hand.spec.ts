@@ -244,6 +244,13 @@ test('a group of tools is one stop of Tab, gone along by arrows; pressed by the 
   await expect(hint).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(hint).toBeHidden();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowLeft');
+  await expect(hint).toBeVisible();
+  // Taken, the pointer doesn't find it in its way.
+  await page.mouse.move(600, 400);
+  await page.mouse.move(610, 405);
+  await expect(hint).toBeHidden();
   await page.keyboard.press('End');
   expect(await focused()).toBe('View from the front');
   await page.keyboard.press('Shift+Tab');

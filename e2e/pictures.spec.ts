@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { draw, expect, giveFiles, listOf, set, settled, test } from './app';
@@ -201,6 +202,38 @@ test('lettering and patterns: made, changed, surprised, cast, and cast anew', as
   const nonsense = { name: 'nonsense.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font at all') };
   await giveFiles(page, page.getByRole('option', { name: 'Font from a file…' }), nonsense);
   await expect(page.getByText('nonsense.ttf isn’t a font.')).toBeVisible();
+
+  // On a slow line: stopped, and then read while another block is made. The one it was chosen for gets it.
+  const own = {
+    name: 'stamp.woff',
+    mimeType: 'font/woff',
+    buffer: readFileSync('node_modules/@fontsource/oswald/files/oswald-latin-400-normal.woff'),
+  };
+  let go: () => void = () => undefined;
+  await page.route('**/api/fonts*', async (route) => {
+    await new Promise<void>((done) => (go = done));
+    await route.continue().catch(() => undefined);
+  });
+  const pick = async (): Promise<void> => {
+    await listOf(page, 'Font').click();
+    await giveFiles(page, page.getByRole('option', { name: 'Font from a file…' }), own);
+  };
+  await pick();
+  const reading = page.getByRole('status').filter({ hasText: 'Reading “stamp.woff”' });
+  await reading.getByRole('button', { name: 'Cancel' }).click();
+  await expect(reading).toBeHidden();
+  go();
+  await pick();
+  await expect(reading).toBeVisible();
+  await page.getByRole('button', { name: 'Another block' }).click();
+  await expect(page.getByLabel('Text', { exact: true })).toHaveValue('New block');
+  go();
+  await page.getByRole('button', { name: 'HULL 漢', exact: true }).click();
+  await expect(page.getByLabel('Text', { exact: true })).toHaveValue('HULL 漢');
+  await expect(listOf(page, 'Font')).toContainText('stamp.woff');
+  await page.getByRole('button', { name: 'New block', exact: true }).click();
+  await expect(listOf(page, 'Font')).not.toContainText('stamp.woff');
+  await page.getByRole('button', { name: 'Take New block away' }).click();
   await page.getByRole('radio', { name: '256' }).click();
   await page.getByRole('button', { name: 'Cast', exact: true }).click();
   await expect(page.getByText('256 px · relief 0.040')).toBeVisible({ timeout: 30_000 });

@@ -293,20 +293,6 @@ export async function settleInboxFile({ id }: InboxFile, why: string | null): Pr
   await request(`/inbox/${id}/${way}`, { method: 'POST' });
 }
 
-const FontFile = z.object({ blob: z.string(), name: z.string() });
-
-/** Keeps a font of one's own; one that can't be read is refused with a sentence. */
-export async function postFont(file: File): Promise<z.infer<typeof FontFile>> {
-  return FontFile.parse(
-    await (
-      await request(`/fonts?name=${encodeURIComponent(file.name.slice(0, 120) || 'The font')}`, {
-        method: 'POST',
-        body: file,
-      })
-    ).json(),
-  );
-}
-
 const Missing = z.object({ missing: z.array(z.string()) });
 
 /** From now on this browser's drafts name these; they stay with the server. Answers those that it doesn't have. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
  * The hint of what the keyboard is on: the browser shows hints to a pointer alone. It comes when the focus rests, and
- * goes with it, at Esc and at a press.
+ * goes with it, at Esc and when the pointer is taken.
  */
 import { useEventListener, useTimeoutFn } from '@vueuse/core';
 import { ElTooltip } from 'element-plus';
@@ -30,7 +30,7 @@ useEventListener(document, 'focusin', ({ target }) => {
   next = (target as HTMLElement).closest<HTMLElement>('button[title], a[title], [role="button"][title]');
   if (next?.matches(':focus-visible')) start();
 });
-useEventListener(document, ['focusout', 'pointerdown', 'wheel'], hide, { passive: true, capture: true });
+useEventListener(document, ['focusout', 'pointerdown', 'pointermove', 'wheel'], hide, { passive: true, capture: true });
 useEventListener(document, 'keydown', (e) => e.key === 'Escape' && hide(), { capture: true });
 </script>
 

@@ -11,21 +11,25 @@ import {
   type Block,
   type Lettering,
 } from '#core/settings';
-import { postFont } from '../api/client';
+import { postFont } from '../api/fonts';
+import { UploadCancelled } from '../api/upload';
 import ChoiceBar from '../controls/ChoiceBar.vue';
 import SettingSlider from '../controls/SettingSlider.vue';
 import { sentence } from '../stores/connection';
 import { useMadeBench } from '../stores/madeBench';
+import { useWork } from '../stores/work';
 import { plain } from '../api/plain';
 import PushButton from '../controls/PushButton.vue';
 import TextField from '../controls/TextField.vue';
 import ToolButton from '../controls/ToolButton.vue';
 import SelectField from '../controls/SelectField.vue';
+import WorkLine from '../controls/WorkLine.vue';
 import { usePickFiles } from '../controls/pickFiles';
 
 const props = defineProps<{ chosen: string | null }>();
 const emit = defineEmits<{ choose: [id: string | null] }>();
 const bench = useMadeBench();
+const work = useWork();
 const doc = computed(() => bench.doc as Lettering);
 const block = computed(() => doc.value.blocks.find((b) => b.id === props.chosen) ?? null);
 const numbers = settingsIn(BlockSchema);
@@ -49,9 +53,9 @@ const canBold = computed(
     SHIPPED_FONTS.some((f) => 'bold' in f && block.value!.font.kind === 'shipped' && f.key === block.value!.font.key),
 );
 
-function edit(label: string, change: (block: Block) => void): void {
-  bench.edit(`${label} ${props.chosen}`, (made) => {
-    const at = made.kind === 'lettering' ? made.blocks.find((b) => b.id === props.chosen) : undefined;
+function edit(label: string, change: (block: Block) => void, id = props.chosen): void {
+  bench.edit(`${label} ${id}`, (made) => {
+    const at = made.kind === 'lettering' ? made.blocks.find((b) => b.id === id) : undefined;
     if (at) change(at);
   });
 }
@@ -83,15 +87,21 @@ function chooseFont(value: string): void {
       (b.font = found ? { kind: 'own', blob: found[0], name: found[1] } : { kind: 'shipped', key: value as 'oswald' }),
   );
 }
+const fontOf = (id: string | null): string => `font of ${id}`;
+const reading = computed(() => work.find(fontOf(props.chosen)));
+/** The block that was chosen gets it, whichever is when it has been read; of two for one block the later counts. */
 async function takeFont(file: File | undefined): Promise<void> {
-  if (!file) return;
+  const id = props.chosen;
+  if (!file || !id) return;
   fontProblem.value = null;
+  work.find(fontOf(id))?.cancel();
   try {
     // The server reads and tries it where it can be ended: a damaged font may keep its reader for ever.
-    const { blob, name } = await postFont(file);
-    edit('font', (b) => (b.font = { kind: 'own', blob, name }));
+    const { blob, name } = await work.run(`Reading “${file.name}”`, fontOf(id), (hand) => postFont(file, hand));
+    const here = bench.doc?.kind === 'lettering' && bench.doc.blocks.some((b) => b.id === id);
+    if (here) edit('font', (b) => (b.font = { kind: 'own', blob, name }), id);
   } catch (error) {
-    fontProblem.value = sentence(error);
+    if (!(error instanceof UploadCancelled)) fontProblem.value = sentence(error);
   }
 }
 defineExpose({ takeFont });
@@ -134,6 +144,7 @@ defineExpose({ takeFont });
         A block holds {{ MOST_BLOCK_TEXT }} characters; go on in another block.
       </p>
       <SelectField label="Font" :choices="fonts" :model-value="fontValue" @update:model-value="chooseFont" />
+      <WorkLine v-if="reading" :work="reading" />
       <p v-if="fontProblem" class="sentence-bad" role="alert">{{ fontProblem }}</p>
       <p v-if="bench.answer?.missing.length" class="sentence-bad" role="alert">
         The font has no
