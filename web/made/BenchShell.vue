@@ -12,6 +12,7 @@ import ConflictNote from '../controls/ConflictNote.vue';
 import LeafPair from '../controls/LeafPair.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
 import SaveState from '../controls/SaveState.vue';
+import EmptyPlace from '../controls/EmptyPlace.vue';
 import TopBar from '../controls/TopBar.vue';
 import type { OpenOnBench } from '../stores/openOptions';
 
@@ -64,13 +65,7 @@ const kind = computed(() => (props.alpha ? 'alpha' : props.part ? 'part' : props
         <template #left><slot name="left" /></template>
         <template #right><slot name="right" /></template>
       </LeafPair>
-      <div v-else class="empty">
-        <p v-if="bench.opening">Opening {{ what }}…</p>
-        <template v-else
-          ><p role="alert">{{ bench.problem }}</p>
-          <RouterLink class="btn" to="/sources">To the sources</RouterLink></template
-        >
-      </div>
+      <EmptyPlace v-else :what="what" :opening="bench.opening" :says="bench.problem" to="/sources" />
       <template v-if="open">
         <ConflictNote
           v-if="bench.conflict"
@@ -96,13 +91,6 @@ const kind = computed(() => (props.alpha ? 'alpha' : props.part ? 'part' : props
 main {
   position: relative;
   min-height: 0;
-}
-.empty {
-  height: 100%;
-  display: grid;
-  place-content: center;
-  justify-items: center;
-  gap: 12px;
 }
 .problem {
   position: absolute;

@@ -21,6 +21,7 @@ import LeafPair from '../controls/LeafPair.vue';
 import PaletteRow from '../controls/PaletteRow.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
 import { useShortcuts } from '../keys/shortcuts';
+import EmptyPlace from '../controls/EmptyPlace.vue';
 import TopBar from '../controls/TopBar.vue';
 import CompareView from '../proof/CompareView.vue';
 import { useLook } from '../proof/looks';
@@ -132,13 +133,7 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
       </LeafPair>
       <p v-if="bench.problem" class="problem" role="alert">{{ bench.problem }}</p>
     </main>
-    <main v-else class="empty">
-      <p v-if="opening">Opening…</p>
-      <template v-else
-        ><p>{{ bench.problem }}</p>
-        <RouterLink class="btn" to="/">To the rack</RouterLink></template
-      >
-    </main>
+    <main v-else><EmptyPlace what="the brush" :opening="opening" :says="bench.problem" to="/" /></main>
     <PaletteRow
       v-if="shownPalette && bench.doc"
       :first="bench.doc.colour.first"
@@ -201,12 +196,6 @@ main {
 }
 .right:has(.sheet) .to-sheet {
   bottom: 134px;
-}
-.empty {
-  display: grid;
-  place-content: center;
-  justify-items: center;
-  gap: 12px;
 }
 .problem {
   position: absolute;

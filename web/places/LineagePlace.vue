@@ -6,6 +6,7 @@ import { othersOf } from '#core/recipe';
 import * as api from '../api/client';
 import PushButton from '../controls/PushButton.vue';
 import { useSaidSteps } from '../controls/saidSteps';
+import EmptyPlace from '../controls/EmptyPlace.vue';
 import TopBar from '../controls/TopBar.vue';
 import UndoButtons from '../controls/UndoButtons.vue';
 import { failNotice, orSay } from '../controls/undoNotice';
@@ -77,11 +78,13 @@ watch([() => library.alphas, () => library.sources], () => void upstream.look(),
       <LineagePicture :id="id" :all="all" :changed="upstream.ids" />
       <LineageNotes :one="one" :all="all" :alpha="alpha" />
     </div>
-    <p v-else-if="loaded" class="nothing">
-      {{ library.failed ?? 'What this lineage is of isn’t here any more.' }}
-      <RouterLink to="/">To the rack</RouterLink>
-    </p>
-    <p v-else class="nothing">Loading…</p>
+    <EmptyPlace
+      v-else
+      what="the lineage"
+      :opening="!loaded"
+      :says="library.failed ?? 'What this lineage is of isn’t here any more.'"
+      to="/"
+    />
   </div>
 </template>
 
@@ -91,13 +94,6 @@ watch([() => library.alphas, () => library.sources], () => void upstream.look(),
   display: grid;
   grid-template-columns: minmax(0, 1fr) 280px;
   min-height: 0;
-}
-.nothing {
-  padding: 60px;
-  text-align: center;
-}
-.nothing a {
-  color: var(--act-deep);
 }
 @media (max-width: 1100px) {
   .leaves {

@@ -1,21 +1,17 @@
 <script setup lang="ts">
+import EmptyPlace from '../controls/EmptyPlace.vue';
 import TopBar from '../controls/TopBar.vue';
 </script>
 
 <template>
   <TopBar />
   <main class="nowhere">
-    <p>There is nothing at this address.</p>
-    <RouterLink class="btn" to="/">To the rack</RouterLink>
+    <EmptyPlace what="it" :opening="false" says="There is nothing at this address." to="/" />
   </main>
 </template>
 
 <style scoped>
 .nowhere {
-  display: grid;
-  gap: 12px;
-  place-content: center;
-  justify-items: center;
   height: calc(100% - 48px);
 }
 </style>

@@ -11,6 +11,7 @@ import LineageTrail from '../controls/LineageTrail.vue';
 import { useProof } from '../stores/proof';
 import ProofView from '../proof/ProofView.vue';
 import { useShortcuts } from '../keys/shortcuts';
+import EmptyPlace from '../controls/EmptyPlace.vue';
 import TopBar from '../controls/TopBar.vue';
 
 const props = defineProps<{ id: string }>();
@@ -30,7 +31,7 @@ useShortcuts([{ command: 'save', what: 'Save the brush', run: () => void bench.s
     </TopBar>
     <main>
       <ProofView v-if="bench.doc" :brush="bench.doc" :alphas="alphas" @edit="edit" />
-      <p v-else class="empty">{{ opening ? 'Opening…' : bench.problem }}</p>
+      <EmptyPlace v-else what="the brush" :opening="opening" :says="bench.problem" to="/" />
     </main>
     <PaletteRow
       v-if="bench.doc && paints(bench.doc)"
@@ -53,10 +54,5 @@ useShortcuts([{ command: 'save', what: 'Save the brush', run: () => void bench.s
 }
 main {
   min-height: 0;
-}
-.empty {
-  display: grid;
-  place-content: center;
-  height: 100%;
 }
 </style>

@@ -6,6 +6,7 @@ import LeafPair from '../controls/LeafPair.vue';
 import LineageTrail from '../controls/LineageTrail.vue';
 import { useShortcuts } from '../keys/shortcuts';
 import SaveState from '../controls/SaveState.vue';
+import EmptyPlace from '../controls/EmptyPlace.vue';
 import TopBar from '../controls/TopBar.vue';
 import CastPanel from '../slab/CastPanel.vue';
 import SlabBelt from '../slab/SlabBelt.vue';
@@ -49,13 +50,7 @@ useShortcuts([{ command: 'save', what: 'Save the slab', run: () => void bench.sa
         ></template>
         <template #right><CastPanel /></template>
       </LeafPair>
-      <div v-else class="empty">
-        <p v-if="bench.opening">Opening the slab…</p>
-        <template v-else
-          ><p role="alert">{{ bench.problem }}</p>
-          <RouterLink class="btn" to="/sources">To the sources</RouterLink></template
-        >
-      </div>
+      <EmptyPlace v-else what="the slab" :opening="bench.opening" :says="bench.problem" to="/sources" />
       <ConflictNote
         v-if="bench.conflict && bench.doc"
         :deleted="bench.deleted"
@@ -87,12 +82,5 @@ main {
 .columns > * {
   min-height: 0;
   min-width: 0;
-}
-.empty {
-  height: 100%;
-  display: grid;
-  place-content: center;
-  justify-items: center;
-  gap: 12px;
 }
 </style>

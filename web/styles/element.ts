@@ -6,6 +6,7 @@ import 'element-plus/es/components/dialog/style/css';
 import 'element-plus/es/components/dropdown/style/css';
 import 'element-plus/es/components/dropdown-item/style/css';
 import 'element-plus/es/components/dropdown-menu/style/css';
+import 'element-plus/es/components/empty/style/css';
 import 'element-plus/es/components/scrollbar/style/css';
 import 'element-plus/es/components/input/style/css';
 import 'element-plus/es/components/input-tag/style/css';
