@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { installed } from './scripts/browser.mjs';
 
 /**
  * Parts of the browser that no test looks at. The popups of its address field cost a second of work a window; the
@@ -46,7 +47,7 @@ export default defineConfig({
     // Nothing slides or fades: no test waits for it.
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
-      executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
+      executablePath: installed(),
       args: [
         '--no-sandbox',
         '--disable-quic',

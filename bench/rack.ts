@@ -9,6 +9,7 @@ import { judged } from '../server/reading/judged';
 import { openPglite } from '../server/store/pglite/open';
 import { PACKED, spawnServer } from '../server/testKit';
 import { median, type Figure } from './measure';
+import { installed } from '../scripts/browser.mjs';
 
 const BRUSHES = 5000;
 const IN_PACKS = 3000;
@@ -21,7 +22,7 @@ export async function rackFigures(): Promise<Figure[]> {
     await filled(join(folder, 'many'));
     const many = await spawnServer(join(folder, 'many'), '0', PACKED, '');
     const browser = await chromium.launch({
-      executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
+      executablePath: installed(),
       args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking'],
     });
     try {

@@ -39,6 +39,11 @@ export async function world(): Promise<World> {
   });
   const { fetch: realFetch, setTimeout: realTimeout } = globalThis;
   let putOff: (() => void)[] = [];
+  /** A page that had something unsent knocks on at a server that is gone: the process doesn’t stay for it. */
+  const keepingNone = ((act: () => void, ms = 0, ...more: []) => {
+    const timer = realTimeout(act, ms, ...more);
+    return ms === KNOCK_MS ? timer.unref() : timer;
+  }) as unknown as typeof setTimeout;
   const here: World = {
     away: false,
     load: () => setActivePinia(createPinia()),
@@ -58,7 +63,7 @@ export async function world(): Promise<World> {
     },
     forget: () => clear(createStore('mold-stamp', 'drafts')),
     async close() {
-      Object.assign(globalThis, { fetch: realFetch, setTimeout: realTimeout });
+      Object.assign(globalThis, { fetch: realFetch, setTimeout: keepingNone });
       await server.close();
       await rm(folder, { recursive: true, force: true });
     },

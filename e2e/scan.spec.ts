@@ -8,8 +8,6 @@ import { draw, expect, giveFiles, seen, set, settled, test } from './app';
 
 const rough = (): Buffer => Buffer.from(asPly(asScanned(mooringStone(28), 5)));
 
-test.use({ shares: false });
-
 test('a scan: brought in, mended and taken back, a patch laid, moved and turned, cast, and made into a brush', async ({
   page,
   app,
@@ -147,39 +145,43 @@ test('meshes that can’t be scans say why; what is broken in one is left out an
   await expect(page.locator('.column')).toContainText('named a vertex that isn’t a number', { timeout: 30_000 });
 });
 
-test('what another program writes into the inbox arrives by itself, once it is whole; what can’t is told', async ({
-  page,
-  app,
-}) => {
-  const inbox = join(app.folder, 'inbox');
-  await mkdir(inbox, { recursive: true });
-  await page.goto(`${app.address}/sources`);
-  const note = page.getByRole('region', { name: 'Inbox' });
-  await expect(note).toContainText(inbox);
-  const bytes = rough();
-  const path = join(inbox, 'from the scanner.ply');
-  await writeFile(path, bytes.subarray(0, 9000));
-  await writeFile(join(inbox, 'notes.txt'), 'none of these');
-  // Written on and on, chunk by chunk, until the page has seen it so.
-  let at = 9000;
-  let writing = Promise.resolve();
-  const pen = setInterval(() => {
-    const chunk = bytes.subarray(at, at + 100);
-    at += 100;
-    writing = writing.then(() => appendFile(path, chunk));
-  }, 400);
-  await expect(note).toContainText('from the scanner.ply is still being written');
-  clearInterval(pen);
-  await writing;
-  await appendFile(path, bytes.subarray(at));
-  const list = page.getByRole('region', { name: 'Arrived' });
-  await expect(list).toContainText('1 in', { timeout: 40_000 });
-  await expect(list).toContainText('PLY');
-  await expect(note).toContainText('notes.txt is neither a picture nor a mesh');
-  await expect.poll(() => readdir(join(inbox, 'taken'))).toEqual(['from the scanner.ply']);
-  // It came once, and is there after a reload.
-  await page.reload();
-  await expect(page.getByRole('link', { name: 'Open from the scanner' })).toHaveCount(1);
+test.describe('on a server of its own', () => {
+  test.use({ shares: false });
+
+  test('what another program writes into the inbox arrives by itself, once it is whole; what can’t is told', async ({
+    page,
+    app,
+  }) => {
+    const inbox = join(app.folder, 'inbox');
+    await mkdir(inbox, { recursive: true });
+    await page.goto(`${app.address}/sources`);
+    const note = page.getByRole('region', { name: 'Inbox' });
+    await expect(note).toContainText(inbox);
+    const bytes = rough();
+    const path = join(inbox, 'from the scanner.ply');
+    await writeFile(path, bytes.subarray(0, 9000));
+    await writeFile(join(inbox, 'notes.txt'), 'none of these');
+    // Written on and on, chunk by chunk, until the page has seen it so.
+    let at = 9000;
+    let writing = Promise.resolve();
+    const pen = setInterval(() => {
+      const chunk = bytes.subarray(at, at + 100);
+      at += 100;
+      writing = writing.then(() => appendFile(path, chunk));
+    }, 400);
+    await expect(note).toContainText('from the scanner.ply is still being written');
+    clearInterval(pen);
+    await writing;
+    await appendFile(path, bytes.subarray(at));
+    const list = page.getByRole('region', { name: 'Arrived' });
+    await expect(list).toContainText('1 in', { timeout: 40_000 });
+    await expect(list).toContainText('PLY');
+    await expect(note).toContainText('notes.txt is neither a picture nor a mesh');
+    await expect.poll(() => readdir(join(inbox, 'taken'))).toEqual(['from the scanner.ply']);
+    // It came once, and is there after a reload.
+    await page.reload();
+    await expect(page.getByRole('link', { name: 'Open from the scanner' })).toHaveCount(1);
+  });
 });
 
 test('a page from a flatbed: found, previewed, its area dragged, cancelled, scanned onto the sheet bench', async ({

@@ -1,5 +1,5 @@
-/** What the commands share: running a step, installing packages and the browser when they are missing. */
-import { spawn, spawnSync } from 'node:child_process';
+/** What the commands share: running a step, installing packages when they are missing. */
+import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { resolve } from 'node:path';
@@ -61,23 +61,4 @@ async function packages() {
   const code = await run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
   if (code !== 0) process.exit(code);
   writeFileSync(stamp, lock);
-}
-
-/** The browser of the interface tests, from Debian's packages when the machine has none. */
-export async function browser() {
-  const found = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
-  if (found) return found;
-  console.log('Installing Chromium…');
-  const admin = process.getuid?.() === 0 ? [] : ['sudo'];
-  for (const words of [
-    ['apt-get', 'update', '-qq'],
-    ['apt-get', 'install', '-y', '-qq', 'chromium'],
-  ]) {
-    const [command, ...args] = [...admin, ...words];
-    if (spawnSync(command, args, { stdio: ['ignore', 'ignore', 'inherit'] }).status !== 0) {
-      console.error('Chromium could not be installed. Install the package "chromium" and run this again.');
-      process.exit(1);
-    }
-  }
-  return '/usr/bin/chromium';
 }

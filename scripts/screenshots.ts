@@ -9,12 +9,13 @@ import { newGrow } from '#core/settings';
 import { startFlatbed } from '../demo/devices/flatbed';
 import { choose, giveFiles, pick } from '../e2e/app';
 import { PACKED, spawnServer } from '../server/testKit';
+import { installed } from './browser.mjs';
 
 const out = resolve(import.meta.dirname, '../docs/screenshots');
 const folder = await mkdtemp(join(tmpdir(), 'mold-stamp-shots-'));
 const server = await spawnServer(folder, '0', PACKED);
 const browser = await chromium.launch({
-  executablePath: process.env['MOLDSTAMP_BROWSER'] ?? '/usr/bin/chromium',
+  executablePath: installed(),
   args: ['--no-sandbox', '--enable-unsafe-swiftshader'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });

@@ -1,121 +1,89 @@
 /** `npm test`: lint, types, unit and interface tests; the last line is `N passed, N failed`. */
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { bin, browser, install, root, run, runAside } from './run.mjs';
+import { installBrowser } from './browser.mjs';
+import { bin, install, root, run, runAside } from './run.mjs';
 
 const only = process.argv[2];
+const packed = resolve(root, 'build');
 let passed = 0;
 let failed = 0;
 
-function count(ok) {
-  if (ok) passed++;
+/** A check: one that passes, or one that fails. */
+const check = (name, command, args) => async () => {
+  if ((await runAside(name, bin(command), args)) === 0) passed++;
   else failed++;
-}
+};
 
-async function step(name, command, args, env) {
-  console.log(`\n== ${name}`);
-  const code = await run(command, args, env);
-  return code === 0;
-}
-
-/** Counts of a run that writes a report; one that broke off before writing counts as one failure. */
-async function counted(go, report, read) {
+/** Tests that write a report; one that broke off before writing counts as one failure. */
+async function counted(report, act, read) {
   const path = resolve(root, report);
   rmSync(path, { force: true });
-  const ok = await go();
-  if (!existsSync(path)) {
-    failed++;
-    return;
-  }
-  const [good, bad] = read(JSON.parse(readFileSync(path, 'utf8')));
+  const ok = (await act()) === 0;
+  const [good, bad] = existsSync(path) ? read(JSON.parse(readFileSync(path, 'utf8'))) : [0, 0];
   passed += good;
   failed += bad;
   if (!ok && bad === 0) failed++;
 }
 
-await install();
+/** Of these folders. */
+const unitTests =
+  (...folders) =>
+  () => {
+    const report = `build/unit-${folders[0]}.json`;
+    const match = `<rootDir>/{${folders.join()}}/**/*.test.ts`;
+    const args = ['scripts/unit.mjs', '--testMatch', match, '--json', `--outputFile=${report}`];
+    return counted(
+      report,
+      () => runAside(`Unit tests (${folders.join(', ')})`, process.execPath, args, { MOLDSTAMP_PACKED: packed }),
+      (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites],
+    );
+  };
+
+/** Tests of the interface go on two beside each other, with one browser and one server each for all of them. */
+async function interfaceTests() {
+  console.log('\n== Interface tests');
+  await counted(
+    'build/interface.json',
+    () => run(bin('playwright'), ['test', '--workers=2']),
+    (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected],
+  );
+}
+
+async function build() {
+  const pages = await runAside('Build', bin('vite'), ['build', '--logLevel', 'warn']);
+  const ok = pages === 0 && (await runAside('Demo data', bin('tsx'), ['demo/build.ts'])) === 0;
+  if (!ok) failed++;
+  return ok;
+}
+
+// Both wait for the network most of the time. No test runs meanwhile: one installs a tool of the system too.
+await Promise.all([install(), only === 'unit' ? null : installBrowser()]);
 await import('./server.mjs');
 // Reports go here; a fresh clone has no such folder yet.
-mkdirSync(resolve(root, 'build'), { recursive: true });
+mkdirSync(packed, { recursive: true });
 
-/** Lint, types and the build for the interface tests go on one core while the unit tests run on the other. */
-async function checksAndBuild() {
-  const aside = async (name, command, args) => (await runAside(name, command, args)) === 0;
-  count(await aside('Lint', bin('eslint'), ['.', '--max-warnings', '0']));
+let built = false;
+const UNIT = [unitTests('server', 'contract', 'demo'), unitTests('core', 'web', 'scripts')];
+const CHECKS = [
+  check('Types', 'vue-tsc', ['--noEmit', '-p', 'tsconfig.json']),
+  check('Types of core, without a browser', 'tsc', ['-p', 'tsconfig.core.json']),
+  check('Lint', 'eslint', ['.', '--max-warnings', '0']),
   // Its newer command takes half the time.
-  count(await aside('Format', bin('prettier'), ['--experimental-cli', '--check', '.', '--log-level', 'warn']));
-  count(await aside('Types', bin('vue-tsc'), ['--noEmit', '-p', 'tsconfig.json']));
-  count(await aside('Types of core, without a browser', bin('tsc'), ['-p', 'tsconfig.core.json']));
-  if (only === 'unit') return false;
-  return (
-    (await aside('Build', bin('vite'), ['build', '--logLevel', 'warn'])) &&
-    (await aside('Demo data', bin('tsx'), ['demo/build.ts']))
-  );
-}
-
-async function unitTests() {
-  if (only === 'ui') return;
-  await counted(
-    () => step('Unit tests', process.execPath, ['scripts/unit.mjs', '--json', '--outputFile=build/unit.json']),
-    'build/unit.json',
-    (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites],
-  );
-}
-
-/** Interface tests wait here, a file at a time, the longest first, for a core that has nothing else to do. */
-const LONGEST = [
-  'slab',
-  'faults',
-  'proof',
-  'hand',
-  'part',
-  'painting',
-  'pictures',
-  'brush',
-  'rack',
-  'scan',
-  'photograph',
-  'story',
-  'lineage',
-  'thumbnail',
-  'belts',
-  'backups',
-  'away',
-  'every',
-  'settings',
-  'leave',
+  check('Format', 'prettier', ['--experimental-cli', '--check', '.', '--log-level', 'warn']),
 ];
-const rank = (name) => (LONGEST.includes(name) ? LONGEST.indexOf(name) : -1);
-const waiting = readdirSync(resolve(root, 'e2e'))
-  .filter((file) => file.endsWith('.spec.ts'))
-  .map((file) => file.replace('.spec.ts', ''))
-  .sort((a, b) => rank(a) - rank(b));
+const waiting = [
+  ...(only === 'ui' ? [] : UNIT),
+  ...(only === 'unit' ? [] : [async () => (built = await build())]),
+  ...CHECKS,
+];
 
-async function interfaceTests() {
-  for (let name = waiting.shift(); name; name = waiting.shift()) {
-    const env = { MOLDSTAMP_BROWSER: await browser(), MOLDSTAMP_RUN: name };
-    const args = ['test', `e2e/${name}.spec.ts`, '--workers=1'];
-    await counted(
-      async () => (await runAside(`Interface tests (${name})`, bin('playwright'), args, env)) === 0,
-      `build/${name}.json`,
-      (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected],
-    );
-  }
+/** What each core does: the next of what waits, the longest first. */
+async function core() {
+  for (let next = waiting.shift(); next; next = waiting.shift()) await next();
 }
+await Promise.all([core(), core()]);
+if (built) await interfaceTests();
 
-/** Settles once the pages can be tried: false where they couldn't be built. */
-const built = checksAndBuild();
-
-async function checksThenInterface() {
-  if (await built) return interfaceTests();
-  if (only !== 'unit') failed++;
-}
-
-async function unitThenInterface() {
-  await unitTests();
-  if (await built) await interfaceTests();
-}
-
-await Promise.all([checksThenInterface(), unitThenInterface()]);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

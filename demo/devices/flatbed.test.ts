@@ -9,6 +9,7 @@ import { capabilitiesOf, scanPage, type Patience } from '../../server/scanner/de
 import { Nonsense, pixelsOf, readCapabilities } from '../../server/scanner/escl';
 import { GlassPage } from './page';
 import { Scans, type ScanOrder, type ScanState } from '../../server/scanner/scans';
+import { seededTemplate } from '../../server/testTemplate';
 import { openPglite } from '../../server/store/pglite/open';
 import type { Store } from '../../server/store/port';
 import { startFlatbed, type Flatbed } from './flatbed';
@@ -24,7 +25,7 @@ let hasty: Scans;
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'mold-stamp-scans-'));
-  store = await openPglite({ folder });
+  store = await openPglite({ folder: join(folder, 'data'), template: await seededTemplate() });
   bed = await startFlatbed(0);
   const made = (own: Patience): Scans =>
     new Scans(

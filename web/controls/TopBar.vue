@@ -156,8 +156,11 @@ nav a.on {
     padding: 0 5px;
     font-size: 12px;
   }
+  nav {
+    gap: 0;
+  }
   nav a {
-    padding: 6px 7px;
+    padding: 6px 5px;
   }
 }
 </style>

@@ -1,0 +1,2 @@
+export function installed(): string;
+export function installBrowser(): Promise<void>;
