@@ -63,7 +63,7 @@ const unreachable = (page: Page): Promise<string[]> =>
       const { visibility, opacity } = getComputedStyle(one);
       const unseen = visibility === 'hidden' || (opacity === '0' && one.tagName !== 'INPUT');
       // What marks a place on the clay may lie where the clay does.
-      if (unseen || own.width < 2 || own.height < 2 || one.closest('.unseen, .rim')) continue;
+      if (unseen || own.width < 2 || own.height < 2 || one.closest('.unseen, .rim, .node')) continue;
       const said = (one.ariaLabel || one.innerText || one.closest('label')?.innerText || one.className).trim();
       const [x, y] = [(own.left + own.right) / 2, (own.top + own.bottom) / 2];
       const scrolls = { x: false, y: false };
@@ -87,6 +87,21 @@ const unreachable = (page: Page): Promise<string[]> =>
         out.push(`${said}: under ${at.className || at.tagName}`);
     }
     return [...new Set(out)];
+  });
+
+/** Controls that are smaller than a fingertip; a link within a sentence is as high as its line. */
+const small = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const whole = '.el-input, .el-select__wrapper, .el-radio-button, .el-checkbox, .el-textarea';
+    const inSentences = '.look-link, .look-face, p a, .heading a, .unseen, .rim';
+    return [
+      ...document.querySelectorAll<HTMLElement>('button, a[href], input:not([type=hidden]), textarea, [role=slider]'),
+    ].flatMap((one) => {
+      const { width, height } = (one.closest(whole) ?? one).getBoundingClientRect();
+      const seen = one.getBoundingClientRect().width > 2 && getComputedStyle(one).visibility !== 'hidden';
+      if (!seen || one.closest(inSentences) || Math.min(width, height) >= 43) return [];
+      return `${one.ariaLabel || one.innerText || one.className}: ${Math.round(width)} × ${Math.round(height)}`;
+    });
   });
 
 /** Those with a view of clay, which is drawn in software here, and the others. */
@@ -129,3 +144,16 @@ async function everyPlace(page: Page, address: string, all: Awaited<ReturnType<t
     await page.evaluate(() => localStorage.removeItem('preferences'));
   }
 }
+
+test.describe('under a finger', () => {
+  test.use({ hasTouch: true, isMobile: true, viewport: { width: 1024, height: 700 } });
+
+  test('every place: no target is smaller than 44 px, none is cut or under another', async ({ page, app }) => {
+    for (const { path, title } of await places(app.address)) {
+      await page.goto(app.address + path);
+      await expect(page).toHaveTitle(title);
+      await expect.poll(() => small(page), { message: path }).toEqual([]);
+      await expect.poll(() => unreachable(page), { message: path }).toEqual([]);
+    }
+  });
+});

@@ -201,6 +201,7 @@ const reordered = (): void => rearrange(order.value.map(({ key }) => key));
 <style scoped>
 .column {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   align-content: start;
   padding: 12px;
@@ -232,6 +233,7 @@ const reordered = (): void => rearrange(order.value.map(({ key }) => key));
 }
 .tools {
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
   align-items: center;
 }

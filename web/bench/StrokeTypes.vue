@@ -92,4 +92,10 @@ svg {
   stroke: currentcolor;
   stroke-width: 1.4;
 }
+/* Two lines of them, each as wide as a fingertip. */
+@media (pointer: coarse) {
+  .types {
+    grid-template-columns: repeat(4, minmax(0, 1fr)) !important;
+  }
+}
 </style>

@@ -110,4 +110,9 @@ dd {
   display: grid;
   gap: 2px;
 }
+@media (pointer: coarse) {
+  .sum {
+    min-height: 44px;
+  }
+}
 </style>

@@ -49,4 +49,9 @@ const chosen = defineModel<T>({ required: true });
   scrollbar-width: none;
   background: var(--leaf);
 }
+@media (pointer: coarse) {
+  .choice {
+    min-height: 46px;
+  }
+}
 </style>

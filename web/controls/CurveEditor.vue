@@ -194,4 +194,9 @@ function key(event: KeyboardEvent, index: number): void {
   stroke: var(--ink);
   stroke-width: 1.2;
 }
+@media (pointer: coarse) {
+  .node circle:first-of-type {
+    r: 22px;
+  }
+}
 </style>

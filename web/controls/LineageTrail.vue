@@ -165,4 +165,13 @@ function kindOf(s: SourceHead): string {
   color: var(--ink-2);
   font-weight: 400;
 }
+@media (pointer: coarse) {
+  .stop {
+    height: 44px;
+    border-radius: 22px;
+  }
+  .all {
+    padding: 13px;
+  }
+}
 </style>

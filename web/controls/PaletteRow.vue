@@ -303,4 +303,13 @@ const FILES = [
   grid-template-columns: repeat(3, 1fr);
   gap: 4px;
 }
+@media (pointer: coarse) {
+  .palette {
+    height: 54px;
+  }
+  .well {
+    width: 44px;
+    height: 44px;
+  }
+}
 </style>

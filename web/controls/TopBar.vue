@@ -163,4 +163,22 @@ nav a.on {
     padding: 6px 5px;
   }
 }
+@media (pointer: coarse) and (max-width: 1140px) {
+  .bar {
+    gap: 2px;
+  }
+  .brand b {
+    display: none;
+  }
+}
+@media (pointer: coarse) {
+  .brand,
+  nav a {
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    min-width: 44px;
+    min-height: 44px;
+  }
+}
 </style>

@@ -126,5 +126,9 @@ function placeOf(all: readonly Place[], key: string): Place | undefined {
   .el-tree {
     --el-tree-node-content-height: 44px;
   }
+  .line {
+    align-items: center;
+    min-height: 44px;
+  }
 }
 </style>

@@ -168,4 +168,11 @@ ol {
 .off {
   color: var(--ink-2);
 }
+@media (pointer: coarse) {
+  .open {
+    display: inline-flex;
+    align-items: center;
+    min-height: 44px;
+  }
+}
 </style>

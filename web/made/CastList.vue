@@ -128,4 +128,9 @@ li small {
   font-weight: 400;
   color: var(--ink-2);
 }
+@media (pointer: coarse) {
+  li a {
+    padding: 2px 0;
+  }
+}
 </style>

@@ -341,4 +341,9 @@ async function download(ending: MeshEnding): Promise<void> {
 .going > :first-child {
   grid-column: 1 / -1;
 }
+@media (pointer: coarse) {
+  .sum {
+    min-height: 44px;
+  }
+}
 </style>

@@ -309,4 +309,10 @@ useShortcuts([
   font-size: 12.5px;
   pointer-events: none;
 }
+@media (pointer: coarse) {
+  .grip {
+    width: 44px;
+    height: 44px;
+  }
+}
 </style>

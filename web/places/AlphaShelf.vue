@@ -127,6 +127,12 @@ onKeyStroke('Escape', () => {
 .choosing .pick {
   opacity: 1;
 }
+/* A finger doesn’t hover. */
+@media (pointer: coarse) {
+  .pick {
+    opacity: 1;
+  }
+}
 h2 {
   display: flex;
   align-items: center;

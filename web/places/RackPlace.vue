@@ -381,6 +381,11 @@ useShortcuts([
 .sizes {
   width: 96px;
 }
+@media (pointer: coarse) {
+  .sizes {
+    width: 140px;
+  }
+}
 /* Small or without names a card is its picture alone. */
 .nameless :deep(.card .muted),
 .nameless :deep(.card .name),

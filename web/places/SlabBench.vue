@@ -60,7 +60,7 @@ useShortcuts([{ command: 'save', what: 'Save the slab', run: () => void bench.sa
         @revert="bench.revert()"
       />
     </main>
-    <SlabBelt />
+    <SlabBelt v-if="bench.doc || bench.opening" />
   </div>
 </template>
 

@@ -29,4 +29,13 @@ a {
   padding: 0 6px;
   color: var(--ink-2);
 }
+@media (pointer: coarse) {
+  :slotted(a),
+  a {
+    align-items: center;
+    justify-content: center;
+    min-width: 44px;
+    min-height: 44px;
+  }
+}
 </style>

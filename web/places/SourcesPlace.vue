@@ -326,6 +326,11 @@ async function rename(name: string): Promise<void> {
 .cards .card {
   width: 172px;
 }
+@media (pointer: coarse) {
+  .cards .card {
+    width: 228px;
+  }
+}
 /* The last in their line. */
 .back {
   display: flex;

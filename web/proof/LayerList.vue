@@ -253,8 +253,20 @@ li.hidden .name {
   display: flex;
   justify-content: space-between;
 }
+@media (pointer: coarse) {
+  .layers {
+    width: 212px;
+  }
+  .own {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .tools-row {
+    flex-wrap: wrap;
+    justify-content: start;
+  }
+}
 /* In a low window they stand beside the sides to look from, and scroll. */
-@media (height < 640px) {
+@media (height < 640px), (pointer: coarse) {
   .layers {
     left: 12px;
     right: auto;
@@ -264,6 +276,12 @@ li.hidden .name {
   }
   .layers > * {
     flex: none;
+  }
+}
+/* The tools under the body are higher under a finger. */
+@media (pointer: coarse) {
+  .layers {
+    max-height: calc(100% - 92px - 74px);
   }
 }
 </style>

@@ -190,4 +190,10 @@ onBeforeUnmount(() => cancelIdleCallback(pending));
 .belted.on :deep(svg) {
   fill: currentcolor;
 }
+/* A finger doesn’t hover. */
+@media (pointer: coarse) {
+  .tick {
+    opacity: 1;
+  }
+}
 </style>

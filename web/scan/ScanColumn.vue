@@ -291,4 +291,9 @@ dd {
   color: var(--ink-2);
   margin-left: auto;
 }
+@media (pointer: coarse) {
+  .sum {
+    min-height: 44px;
+  }
+}
 </style>

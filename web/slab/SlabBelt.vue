@@ -211,4 +211,9 @@ i {
     --typed: 54px;
   }
 }
+@media (pointer: coarse) {
+  .belt {
+    height: 104px;
+  }
+}
 </style>

@@ -72,7 +72,9 @@ const LABELS: Record<SlabTab, string> = {
   --typed: 54px;
   --name: 32px;
 }
+/* Two fields beside each other have room for their numbers. */
 :deep(.tab .two) {
+  --name: 12px;
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 6px;

@@ -17,6 +17,9 @@ import { plain } from '../api/plain';
 import { useUnkept } from './unkept';
 import { useWork } from './work';
 
+/** Neither stored nor a draft: its sentence says all. */
+class NothingThere extends Error {}
+
 export function useOpenDocument<C extends Shelf, T extends Documents[C], D extends Draft<T> = Draft<T>>(
   options: OpenOptions<C, T, D>,
 ) {
@@ -79,7 +82,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
       const stored = never ? null : await fetchSaved(id);
       if (mine !== openings) return;
       if (!draft && !stored)
-        throw new Error(
+        throw new NothingThere(
           options.gone?.() ?? `The ${options.what(doc.value as T | null)} isn’t here; it may have been deleted.`,
         );
       const found = { doc: plain(draft ? draft.doc : (stored!.doc as T)), draft, stored };
@@ -95,9 +98,10 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     } catch (error) {
       if (mine !== openings) return;
       connection.noticed(error);
-      problem.value = options.gone
-        ? sentence(error)
-        : `The ${options.what(doc.value as T | null)} can’t be opened. ${sentence(error)}`;
+      problem.value =
+        options.gone || error instanceof NothingThere
+          ? sentence(error)
+          : `The ${options.what(doc.value as T | null)} can’t be opened. ${sentence(error)}`;
     } finally {
       if (mine === openings) opening.value = false;
     }
