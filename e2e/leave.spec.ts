@@ -1,4 +1,5 @@
 /** A page that is left in the moment of a change: what was changed is there when it is opened again. */
+import type { Page } from '@playwright/test';
 import { draw, expect, openBrush, set, settled, test } from './app';
 
 test('a setting typed right before the page is left, reloaded or gone back from is there again', async ({
@@ -7,7 +8,7 @@ test('a setting typed right before the page is left, reloaded or gone back from 
 }) => {
   test.slow();
   await openBrush(page, app, 'Limpet press');
-  // The first change of a base brush is made to a copy, which has an address of its own.
+  await crowdDrafts(page);
   await set(page, 'Strength', '41');
   await expect(page.locator('.state')).toContainText('not saved');
   const bench = page.url();
@@ -28,10 +29,37 @@ test('a setting typed right before the page is left, reloaded or gone back from 
     const typed = String(42 + i);
     await strength.fill(typed);
     await strength.press('Enter');
+    await busyDrafts(page);
     await leave();
     await expect(strength).toHaveValue(`${typed} %`);
   }
 });
+
+/** Many drafts lie in the browser’s database: to read them all takes it a while. */
+const crowdDrafts = (page: Page): Promise<void> =>
+  page.evaluate(
+    () =>
+      new Promise((done) => {
+        indexedDB.open('mold-stamp').onsuccess = ({ target }) => {
+          const all = (target as IDBOpenDBRequest).result.transaction('drafts', 'readwrite');
+          for (let n = 0; n < 300; n++) all.objectStore('drafts').put({ text: 'x'.repeat(5000) }, `other:${n}`);
+          all.oncomplete = () => done();
+        };
+      }),
+  );
+
+/** The database reads for others: what is written now waits behind that, and is undone if the page goes before. */
+const busyDrafts = (page: Page): Promise<void> =>
+  page.evaluate(
+    () =>
+      new Promise((done) => {
+        indexedDB.open('mold-stamp').onsuccess = ({ target }) => {
+          const reads = (target as IDBOpenDBRequest).result.transaction('drafts').objectStore('drafts');
+          for (let n = 0; n < 12; n++) reads.getAll();
+          done();
+        };
+      }),
+  );
 
 test('a name typed on a bench of sources right before the page is reloaded is there again', async ({ page, app }) => {
   await page.goto(`${app.address}/sources`);

@@ -2,8 +2,8 @@
 import { promisifyRequest } from 'idb-keyval';
 
 /**
- * Ends what was written. It is in the store from now on, even if the page is gone before the answer: a transaction that
- * ends by itself ends with its page, and is undone.
+ * Ends what was written, as soon as the store has begun it: a transaction that would end by itself is undone with its
+ * page. One that still waits behind others is undone all the same (`stash`).
  */
 export function committed(store: IDBObjectStore): Promise<void> {
   store.transaction.commit();

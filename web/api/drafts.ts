@@ -1,24 +1,49 @@
 /** Work that isn't saved yet, kept in the browser so that it survives a reload, a crash or an absent server. */
 import * as Comlink from 'comlink';
-import { createStore, entries, get, keys } from 'idb-keyval';
+import { createStore, entries, get, keys, promisifyRequest } from 'idb-keyval';
 import { readStored, type Collection, type Documents } from '#core/stored';
 import type { Alpha, Brush, Lettering, Part, Pattern, Scan, Sheet, Slab } from '#core/settings';
 import type { ClayBytes } from '#core/slab';
 import { committed } from './committed';
 import type { DraftWorker } from './draft.worker';
 import { plain } from './plain';
+import { readStashed, stash, stashedNames, stashedText, unstash } from './stash';
 
 const store = createStore('mold-stamp', 'drafts');
-const put = (name: string, draft: unknown): Promise<void> =>
-  store('readwrite', (drafts) => {
-    drafts.put(draft, name);
+
+/** Writes to the store; what was stashed of it before is older, and goes when this is written. */
+async function write(name: string, change: (drafts: IDBObjectStore) => void): Promise<void> {
+  const before = stashedText(name);
+  await store('readwrite', (drafts) => {
+    change(drafts);
     return committed(drafts);
   });
-const drop = (name: string): Promise<void> =>
-  store('readwrite', (drafts) => {
-    drafts.delete(name);
-    return committed(drafts);
+  unstash(name, before);
+}
+
+const put = (name: string, draft: unknown): Promise<void> => write(name, (drafts) => drafts.put(draft, name));
+const drop = (name: string): Promise<void> => write(name, (drafts) => drafts.delete(name));
+
+/** Takes into the store what pages stashed as they were closed. */
+async function takeStashed(): Promise<void> {
+  await Promise.all(stashedNames().map(takeOne));
+}
+
+async function takeOne(name: string): Promise<void> {
+  let text: string | null = null;
+  await store('readwrite', async (drafts) => {
+    const there = (await promisifyRequest(drafts.get(name))) as Draft<unknown> | undefined;
+    // As it is now: it may have gone while this waited its turn.
+    text = stashedText(name);
+    const left = text === null ? null : readStashed<Draft<unknown>>(text);
+    // Another window may have written a later one.
+    if (!left || (there && there.keptAt > left.keptAt)) return;
+    if (left.draft) drafts.put(left.draft, name);
+    else drafts.delete(name);
+    await committed(drafts);
   });
+  unstash(name, text);
+}
 
 export interface Draft<T> {
   doc: T;
@@ -36,6 +61,11 @@ export interface DraftBox<T, D extends Draft<T> = Draft<T>> {
   all(): Promise<D[]>;
   keep(draft: D): Promise<void>;
   drop(id: string): Promise<void>;
+  /**
+   * The page may be gone next: a draft that is small, or null where nothing is unsaved any more, is kept in the same
+   * breath. Answers whether it is.
+   */
+  stash(id: string, draft: D | null): boolean;
   /**
    * A save came through of what is no longer open here. A draft of the same is done with; one with later changes was
    * made on what is stored now.
@@ -69,8 +99,12 @@ function box<C extends Collection, T extends Documents[C], D extends Draft<T> = 
       : undefined;
   };
   return {
-    read: async (id) => readable(await get<D>(named(id), store)),
+    async read(id) {
+      await takeStashed();
+      return readable(await get<D>(named(id), store));
+    },
     async all() {
+      await takeStashed();
       const all = await entries<string, D>(store);
       return all
         .filter(([name]) => String(name).startsWith(`${key}:`))
@@ -80,7 +114,9 @@ function box<C extends Collection, T extends Documents[C], D extends Draft<T> = 
     },
     keep: keep ?? ((draft) => put(named(draft.doc.id), plain(draft))),
     drop: (id) => drop(named(id)),
+    stash: (id, draft) => stash(named(id), { keptAt: draft?.keptAt ?? Date.now(), draft }),
     async saved(id, sent, revision) {
+      await takeStashed();
       const draft = await get<D>(named(id), store);
       if (!draft) return;
       if (JSON.stringify(draft.doc) === JSON.stringify(sent)) await drop(named(id));
@@ -125,11 +161,13 @@ export function slabDrafts(): DraftBox<Slab, SlabDraft> {
 
 /** Whether there is work on it in this browser that isn’t saved; reads none of it. */
 export async function hasDraft(id: string): Promise<boolean> {
+  await takeStashed();
   return (await keys<string>(store)).some((key) => String(key).endsWith(`:${id}`));
 }
 
 /** Every blob that a draft in this browser names. */
 export async function blobsOfDrafts(): Promise<string[]> {
+  await takeStashed();
   const all = await entries<string, { doc?: unknown }>(store);
   const named = all.flatMap(([, draft]) => JSON.stringify(draft.doc ?? null).match(/\b[0-9a-f]{64}\b/g) ?? []);
   return [...new Set(named)];

@@ -5,8 +5,11 @@ export interface DraftKeeperOptions {
   restMs: number;
   /** Writes the draft of what is open now, or drops it where nothing is unsaved. */
   write(): Promise<void>;
-  /** Writing hands the draft to the store in the same breath; otherwise it is gathered elsewhere first. */
-  straight: boolean;
+  /**
+   * Keeps the draft of what is open now in the same breath; answers whether it could. Without it, and until what is
+   * written is written, a page that is closed loses it.
+   */
+  stash?(): boolean;
   failed(error: unknown): void;
 }
 
@@ -14,6 +17,8 @@ export class DraftKeeper {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private writing: Promise<void> = Promise.resolve();
   private running = 0;
+  /** Whether all that is on its way is stashed. */
+  private stashed = false;
 
   constructor(private readonly o: DraftKeeperOptions) {}
 
@@ -25,11 +30,13 @@ export class DraftKeeper {
   /** It was changed: a draft is written when the hand rests. */
   later(): void {
     clearTimeout(this.timer);
+    this.stashed = false;
     this.timer = setTimeout(() => void this.now(), this.o.restMs);
   }
 
   now(): Promise<void> {
     this.cancel();
+    this.stashed = false;
     this.running++;
     this.writing = this.writing
       .then(() => this.o.write())
@@ -38,18 +45,20 @@ export class DraftKeeper {
     return this.writing;
   }
 
-  /** The page may be gone next: what is straight is handed over without waiting for a draft that is being written. */
+  /** The page may be gone next. */
   hurry(): void {
-    if (!this.o.straight) void this.flush();
-    else if (this.pending || this.running > 0) {
-      this.cancel();
-      void this.o.write().catch((error: unknown) => this.o.failed(error));
-    }
+    if (!this.underWay) return;
+    void this.flush();
+    this.stashed = this.o.stash?.() ?? false;
   }
 
   /** Whether a page that is closed now loses a change. */
   atRisk(): boolean {
-    return !this.o.straight && (this.pending || this.running > 0);
+    return this.underWay && !this.stashed;
+  }
+
+  private get underWay(): boolean {
+    return this.pending || this.running > 0;
   }
 
   /** Writes what is still on its way, and waits for what is being written. */

@@ -47,7 +47,7 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
   const drafts = new DraftKeeper({
     restMs: options.draftMs,
     write: writeDraft,
-    straight: options.draftOf === undefined,
+    ...(options.draftOf ? {} : { stash: stashDraft }),
     failed: (error) => {
       if (!options.isCancel?.(error)) problem.value = `The draft can’t be kept. ${sentence(error)}`;
     },
@@ -158,25 +158,30 @@ export function useOpenDocument<C extends Shelf, T extends Documents[C], D exten
     drafts.later();
   }
 
+  /** Null where nothing is unsaved. */
+  function draftNow(open: T): Draft<T> | null {
+    if (!unsaved.value) return null;
+    return { doc: plain(open) as T, revision: revision.value, keptAt: Date.now(), pending: pending.value };
+  }
+
   async function writeDraft(): Promise<void> {
     if (!doc.value) return;
     const { id } = doc.value;
-    if (!unsaved.value) {
+    const draft = draftNow(doc.value);
+    if (!draft) {
       keptAt.value = null;
       await options.drafts.drop(id);
     } else {
-      const draft = {
-        doc: plain(doc.value) as T,
-        revision: revision.value,
-        keptAt: Date.now(),
-        pending: pending.value,
-      };
       const whole = options.draftOf ? await options.draftOf(draft) : (draft as D);
       if (!whole) return;
       await options.drafts.keep(whole);
       if (doc.value?.id === id) keptAt.value = draft.keptAt;
     }
     await options.draftsChanged?.();
+  }
+
+  function stashDraft(): boolean {
+    return doc.value !== null && options.drafts.stash(doc.value.id, draftNow(doc.value) as D | null);
   }
 
   /** The draft is done with: also the one that is just being written. */
