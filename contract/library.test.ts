@@ -80,7 +80,7 @@ test('without the server what is at hand opens, and what was never fetched says 
   await beltWith(near.id);
   const library = useLibrary();
   await library.ready();
-  // The belt's brushes are fetched one after the other, this one last.
+  // The belt’s brushes are fetched together, a moment later.
   await until(async () => {
     there.away = true;
     const brush = await library.brush(near.id);

@@ -19,7 +19,6 @@ test('a setting typed right before the page is left, reloaded or gone back from 
       await page.goto(bench);
     },
     () => page.reload(),
-    () => page.evaluate(() => location.reload()).then(() => page.waitForLoadState()),
     async () => {
       await page.goBack();
       await page.goForward();

@@ -207,6 +207,11 @@ export function routes(options: RouteOptions): Router {
   router.get('/belt', async (ctx) => {
     ctx.body = { ids: await store.belt() };
   });
+  // All of them whole: pages keep them for when the server is away.
+  router.get('/belt/brushes', async (ctx) => {
+    ctx.type = 'application/json';
+    ctx.body = Readable.from(beltBrushes(store, reader), { objectMode: false });
+  });
   router.put('/belt', async (ctx) => {
     ctx.body = { ids: await store.putBelt((await reader.body<'belt'>(ctx, { kind: 'belt' })).ids) };
   });
@@ -309,10 +314,29 @@ function addCollection(
   });
 }
 
+/** One after the other, as JSON; what is gone or can’t be read is left out. */
+async function* beltBrushes(store: Store, reader: Reader): AsyncGenerator<Uint8Array> {
+  let before = '{"items":[';
+  for (const id of await store.belt()) {
+    try {
+      const { name, text, ...about } = await store.stored('brushes', id);
+      yield Buffer.concat([Buffer.from(before), ...withText(await reader.stored('brushes', name, text), about)]);
+      before = ',';
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+    }
+  }
+  yield Buffer.from(before === ',' ? ']}' : `${before}]}`);
+}
+
 /** A kept document: its text is JSON already. */
+function withText(text: Uint8Array, about: Pick<Stored, 'revision' | 'base' | 'updatedAt'>): Uint8Array[] {
+  return [Buffer.from('{"doc":'), text, Buffer.from(`,${JSON.stringify(about).slice(1)}`)];
+}
+
 function answer(ctx: Context, text: Uint8Array, about: Pick<Stored, 'revision' | 'base' | 'updatedAt'>): void {
   ctx.type = 'application/json';
-  const parts = [Buffer.from('{"doc":'), text, Buffer.from(`,${JSON.stringify(about).slice(1)}`)];
+  const parts = withText(text, about);
   ctx.length = parts.reduce((sum, part) => sum + part.length, 0);
   // Large texts are not copied once more.
   ctx.body = ctx.length > LARGE_TEXT ? Readable.from(parts, { objectMode: false }) : Buffer.concat(parts);

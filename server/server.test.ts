@@ -455,6 +455,18 @@ describe('the data folder', () => {
       ['Newer', expect.stringContaining('version 9')],
       ['Broken', expect.stringContaining('stroke')],
     ]);
+    // What is at hand is sent whole, without those.
+    const { ids } = await (
+      await fetch(
+        `${again.address}/api/belt`,
+        json('PUT', { ids: [...skipped.map((s: { id: string }) => s.id), good.id] }),
+      )
+    ).json();
+    expect(ids).toHaveLength(3);
+    const whole = await (await fetch(`${again.address}/api/belt/brushes`)).json();
+    expect(whole).toEqual({ items: [{ doc: good, revision: 1, base: false, updatedAt: expect.any(String) }] });
+    await fetch(`${again.address}/api/belt`, json('PUT', { ids: [] }));
+    expect(await (await fetch(`${again.address}/api/belt/brushes`)).json()).toEqual({ items: [] });
     await again.close();
   });
 

@@ -94,12 +94,14 @@ export async function start(options: StartOptions): Promise<Running> {
     });
     const upkeep = [regularly(UPKEEP_MS, () => store.clean()), regularly(COPIES_MS, () => backups.makeIfDue())];
     inbox.watch();
-    studio.warm();
+    // The first page comes first.
+    const warming = setTimeout(() => studio.warm(), WARM_MS).unref();
     pictures.soon();
     return {
       address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
       first: store.first,
       close: async () => {
+        clearTimeout(warming);
         await Promise.all(upkeep.map((each) => each.stop()));
         await stop(server);
       },
@@ -112,6 +114,7 @@ export async function start(options: StartOptions): Promise<Running> {
 
 /** For what is being answered when the server closes. */
 const LAST_ANSWERS_MS = 2000;
+const WARM_MS = 2000;
 const FIRST_UPKEEP_MS = 10 * 60_000;
 const UPKEEP_MS = 24 * 3600_000;
 /** How often it is looked whether a copy is due. */

@@ -157,6 +157,13 @@ export async function getBelt(): Promise<string[]> {
   return Ids.parse(await (await request('/belt')).json()).ids;
 }
 
+/** The brushes at hand, whole; one that can’t be read is left out. */
+export async function beltBrushes(): Promise<StoredDocument<'brushes'>[]> {
+  const { items } = z.object({ items: z.array(z.unknown()) }).parse(await (await request('/belt/brushes')).json());
+  const schema = storedSchema('brushes');
+  return items.map((item) => schema.safeParse(item)).flatMap(({ data }) => (data ? [data] : []));
+}
+
 export async function putBelt(ids: readonly string[]): Promise<string[]> {
   return Ids.parse(await (await request('/belt', json('PUT', { ids }))).json()).ids;
 }

@@ -25,7 +25,7 @@ useEventListener(
 </script>
 
 <template>
-  <ElPopover v-bind="$attrs" v-model:visible="open" trigger="click" :hide-after="0">
+  <ElPopover v-bind="$attrs" v-model:visible="open" trigger="click" :hide-after="0" :persistent="false">
     <template #reference><slot name="reference" /></template>
     <slot />
   </ElPopover>

@@ -74,15 +74,13 @@ export const useLibrary = defineStore('library', () => {
 
   /** What is at hand stays at hand without the server. */
   async function fetchBelt(): Promise<void> {
-    for (const id of beltIds.value) {
-      const listed = listedBrush(id);
-      if (!listed || fetched.get(id)?.revision === listed.revision) continue;
-      try {
-        fetched.set(id, await api.get('brushes', id));
-      } catch {
-        return;
-      }
-    }
+    if (beltIds.value.every((id) => fetched.get(id)?.revision === listedBrush(id)?.revision)) return;
+    // Whoever opens one asks for it.
+    for (const stored of await api.beltBrushes().catch(() => [])) keepFetched(stored);
+  }
+
+  function keepFetched(stored: StoredDocument<'brushes'>): void {
+    if ((fetched.get(stored.doc.id)?.revision ?? 0) <= stored.revision) fetched.set(stored.doc.id, stored);
   }
 
   /** Loads once; later calls wait for the first. */
@@ -177,7 +175,7 @@ export const useLibrary = defineStore('library', () => {
   }
 
   function putBrush(stored: StoredDocument<'brushes'>): void {
-    if ((fetched.get(stored.doc.id)?.revision ?? 0) <= stored.revision) fetched.set(stored.doc.id, stored);
+    keepFetched(stored);
     put(brushes, listedOf('brushes', stored));
   }
 

@@ -1,5 +1,6 @@
 /** Opens the database: from the template on the first start, migrated to the newest schema, locked to this process. */
-import { cp, mkdir, open as openFile, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
+import { closeSync, copyFileSync, fsyncSync, mkdirSync, openSync, readdirSync } from 'node:fs';
+import { mkdir, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { lockFolder } from '../../lock';
@@ -69,32 +70,37 @@ export async function migrate(db: Database): Promise<void> {
  * folder.
  */
 async function copyTemplate(template: string, folder: string): Promise<void> {
-  const blobs = join(folder, 'blobs');
-  if (await exists(join(template, 'blobs'))) {
-    await cp(join(template, 'blobs'), blobs, { recursive: true });
-    await syncTree(blobs);
-  }
+  if (await exists(join(template, 'blobs'))) copySynced(join(template, 'blobs'), join(folder, 'blobs'));
   const begun = join(folder, 'db.new');
   await rm(begun, { recursive: true, force: true });
-  await cp(join(template, 'db'), begun, { recursive: true });
-  await syncTree(begun);
+  copySynced(join(template, 'db'), begun);
   await rename(begun, join(folder, 'db'));
   await syncFolder(folder);
 }
 
-/** Brings files, and the folders that name them, to the disk. */
-async function syncTree(path: string): Promise<void> {
-  const entries = await readdir(path, { recursive: true, withFileTypes: true });
-  for (const entry of entries) await syncPath(join(entry.parentPath, entry.name));
-  await syncPath(path);
+/**
+ * Brings a thousand small files, and the folders that name them, to the disk; one call after the other, since a wait
+ * for each costs more than the copy. Nothing else goes on yet.
+ */
+function copySynced(from: string, to: string): void {
+  mkdirSync(to, { recursive: true });
+  for (const entry of readdirSync(from, { withFileTypes: true })) {
+    const [one, copy] = [join(from, entry.name), join(to, entry.name)];
+    if (entry.isDirectory()) copySynced(one, copy);
+    else {
+      copyFileSync(one, copy);
+      sync(copy);
+    }
+  }
+  sync(to);
 }
 
-async function syncPath(path: string): Promise<void> {
-  const file = await openFile(path, 'r');
+function sync(path: string): void {
+  const file = openSync(path, 'r');
   try {
-    await file.sync();
+    fsyncSync(file);
   } finally {
-    await file.close();
+    closeSync(file);
   }
 }
 
