@@ -75,7 +75,7 @@ test('settings travel: copied from one brush, pasted on another and on many in t
   await openBrush(page, app, 'Limpet press');
   const from = await docOf('Limpet press');
   await page.getByRole('button', { name: 'Copy or paste settings' }).click();
-  await page.getByText('Pen', { exact: true }).last().click();
+  await page.locator('.el-popper').getByText('Pen', { exact: true }).click();
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await expect(page.getByText('Copied: touch and pen of “Limpet press”.')).toBeVisible();
 
