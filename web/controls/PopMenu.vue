@@ -2,7 +2,7 @@
 /**
  * What opens beside a button at a click. Esc closes it, wherever the focus is, and does nothing else then. It closes
  * with no delay: until it does, its button would take the click that opens it again for one that closes it. What is in
- * it is built when it opens first, and stays: taken down at each close, it would close one that is opened again at once.
+ * it is built when it first opens, and stays: taken down at each close, it would take the next click away.
  */
 import { ElPopover } from 'element-plus';
 import { useEventListener } from '@vueuse/core';
