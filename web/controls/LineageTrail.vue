@@ -161,6 +161,8 @@ function kindOf(s: SourceHead): string {
 }
 .stop small {
   display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
   font-size: 10.5px;
   color: var(--ink-2);
   font-weight: 400;

@@ -22,13 +22,20 @@ const state = computed(() => {
   if (share.value !== null) return `baking, ${Math.round(share.value * 100)} %`;
   if (saving) return 'saving…';
   if (pending) return 'kept here, sent when the server is back';
-  if (unsaved) return keptAt ? `not saved · draft kept ${time(keptAt)}` : 'not saved';
+  if (unsaved) return 'not saved';
   return base ? 'base brush' : 'saved';
+});
+/** Goes on from that where there is room. */
+const draft = computed(() => {
+  const { unsaved, saving, pending, keptAt } = props.open;
+  return share.value === null && unsaved && !saving && !pending && keptAt ? ` · draft kept ${time(keptAt)}` : '';
 });
 </script>
 
 <template>
-  <span class="state" :class="{ unsaved: open.unsaved }" role="status">{{ state }}</span>
+  <span class="state" :class="{ unsaved: open.unsaved }" role="status" :title="state + draft"
+    >{{ state }}<span class="draft">{{ draft }}</span></span
+  >
   <template v-if="share !== null">
     <ProgressLine class="share" :share="share" label="Baking" />
     <PushButton @click="$emit('cancel')">Cancel</PushButton>
@@ -59,6 +66,11 @@ const state = computed(() => {
 }
 .unsaved {
   color: var(--warn);
+}
+@media (max-width: 1400px) {
+  .draft {
+    display: none;
+  }
 }
 .share {
   width: 90px;
