@@ -18,7 +18,7 @@ const share = computed(() => props.open.share ?? null);
 const time = (at: number): string =>
   new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
 const state = computed(() => {
-  const { unsaved, saving, pending, keptAt, base } = props.open;
+  const { unsaved, saving, pending, base } = props.open;
   if (share.value !== null) return `baking, ${Math.round(share.value * 100)} %`;
   if (saving) return 'saving…';
   if (pending) return 'kept here, sent when the server is back';
