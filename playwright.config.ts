@@ -41,7 +41,7 @@ export default defineConfig({
   use: {
     actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
-    deviceScaleFactor: 0.4,
+    deviceScaleFactor: 0.25,
     // Each test’s browser is new: it would fetch the whole page to keep it, and be closed.
     serviceWorkers: 'block',
     // Nothing slides or fades: no test waits for it.

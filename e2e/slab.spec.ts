@@ -420,7 +420,7 @@ test('the view is zoomed, panned, turned and set upright again', async ({ page, 
   const box = (await page.locator('.slab').boundingBox())!;
   const looks = [home];
   await page.mouse.move(box.x + 300, box.y + 300);
-  await page.mouse.wheel(0, -400);
+  await page.mouse.wheel(0, -120);
   looks.push(await seen(page, '.slab'));
   await page.mouse.move(box.x + 300, box.y + 300);
   await page.mouse.down({ button: 'right' });
