@@ -359,10 +359,13 @@ test('test strokes are laid and kept; refining makes the clay finer under the st
   await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
   await page.getByRole('button', { name: 'Remove My three from the list' }).click();
   await expect(page.getByRole('button', { name: /^My three/ })).toHaveCount(0);
-  // Clicked away, and its button clicked at once: the menu is open.
-  const opener = await page.getByRole('button', { name: 'Test strokes' }).boundingBox();
-  await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).click();
-  await page.mouse.click(opener!.x + opener!.width / 2, opener!.y + opener!.height / 2);
+  // Clicked away, and its button clicked before any timer could run: the menu is open.
+  const undo = await page.locator('.el-notification').getByRole('button', { name: 'Undo' }).elementHandle();
+  await page.getByRole('button', { name: 'Test strokes' }).evaluate(async (opener: HTMLElement, away) => {
+    (away as HTMLElement).click();
+    for (let n = 0; n < 9; n++) await Promise.resolve();
+    opener.click();
+  }, undo);
   await expect(page.getByRole('button', { name: /^My three/ })).toBeVisible();
   await page.getByRole('button', { name: 'Across an edge' }).click();
   await expect(listOf(page, 'Body')).toHaveText('Crate plank');
