@@ -47,7 +47,8 @@ export function stashedText(name: string): string | null {
 /** Null where it can’t be read. */
 export function readStashed<D>(text: string): Stashed<D> | null {
   try {
-    return JSON.parse(text) as Stashed<D>;
+    const read = JSON.parse(text) as Partial<Stashed<D>> | null;
+    return read && typeof read.keptAt === 'number' && read.draft !== undefined ? (read as Stashed<D>) : null;
   } catch {
     return null;
   }

@@ -189,6 +189,13 @@ test('what is stashed and can’t be read is no draft, and goes', async () => {
   storage.kept.set(`draft-stash:source:${doc.id}`, '{ half');
   expect(await sourceDrafts.read(doc.id)).toBeUndefined();
   expect(stashedNames()).toEqual([]);
+  // It takes nothing with it.
+  await sourceDrafts.keep({ doc, revision: 1, keptAt: 1, pending: false });
+  for (const text of ['null', '{}', '7', '{"keptAt":9}', '{"draft":null}']) {
+    storage.kept.set(`draft-stash:source:${doc.id}`, text);
+    expect((await sourceDrafts.read(doc.id))?.doc.id).toBe(doc.id);
+    expect(stashedNames()).toEqual([]);
+  }
   // Of something else than a document.
   stash(`source:${doc.id}`, { keptAt: 1, draft: { doc: 7 } });
   expect(await sourceDrafts.read(doc.id)).toBeUndefined();
