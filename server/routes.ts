@@ -96,7 +96,7 @@ export interface RouteOptions {
 export function routes(options: RouteOptions): Router {
   const { store, studio, reader, version } = options;
   const { blobs } = store;
-  const router = new Router({ prefix: '/api' });
+  const router = new Router({ prefix: '/api', sensitive: true });
 
   // Says that the server runs; it waits for nothing.
   router.get('/health', (ctx) => {
