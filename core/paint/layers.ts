@@ -3,7 +3,8 @@
  * but by a stroke that runs: every edit answers a list with new layers where they differ.
  */
 import type { BlendMode, Linear } from '#core/colour';
-import { allTiles, flattened } from './flatten';
+import { allTiles } from './flatten';
+import { mergedDown } from './mergeDown';
 import { FULL, TILE_WORDS, type Tiles } from './texture';
 
 export interface LayerHead {
@@ -103,14 +104,8 @@ export function edited(layers: readonly Layer[], edit: LayerEdit): Layer[] {
       return replaced({ mask: edit.on ? (one.mask ?? new Map()) : null });
     case 'clear':
       return replaced({ tiles: new Map() });
-    case 'merge': {
-      if (at === 0) throw new Error('There is no layer below this one to merge it with.');
-      const below = layers[at - 1];
-      // How the lower one lies on what is under it stays; all else goes into its tiles.
-      const plain = { ...below, opacity: 1, blend: 'normal' as const, clipped: false, hidden: false };
-      const { tiles } = flattened([plain, one], 0);
-      return [...layers.slice(0, at - 1), { ...below, tiles, mask: null }, ...layers.slice(at + 1)];
-    }
+    case 'merge':
+      return mergedDown(layers, at);
   }
 }
 
