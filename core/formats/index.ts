@@ -5,3 +5,4 @@ export * from './meshFile';
 export * from './facts';
 export * from './png16';
 export * from './paintSquare';
+export { halfToFloat } from './half';

@@ -2,10 +2,12 @@
  * Pictures from outside: checked before they are decoded, decoded by libvips (EXR by three's reader) into rows of 8 or
  * 16 bit or float. Runs where it can be ended: what a damaged file makes a reader do is not known beforehand.
  */
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { exrChannels, exrWindow } from '#core/formats';
 import { SHEET_MOST_PIXELS } from '#core/settings';
 import { Problem } from '../problem';
+import { unreadKind } from './kinds';
+import { oddSamples, readSamples, sampleKind, type Samples } from './samples';
 import { boundedDrawing, isDrawing } from './drawing';
 
 export interface SheetFile {
@@ -33,7 +35,14 @@ export async function decodePicture(file: Uint8Array, name: string): Promise<Dec
   if (bytes.length === 0) throw refuse(`${name} is empty. ${ACCEPTED}`);
   if (bytes.length > 4 && Buffer.from(bytes.subarray(0, 4)).readUInt32LE() === 0x01312f76)
     return decodeExr(bytes, name);
+  const unread = unreadKind(bytes, name);
+  if (unread) throw refuse(`${name} is ${unread}. ${ACCEPTED}`);
   if (isDrawing(bytes)) bytes = boundedDrawing(bytes, name, SVG_SIDE);
+  const odd = oddSamples(bytes);
+  if (odd) {
+    checkSize(name, odd.width, odd.height);
+    return fromSamples(bytes, name, sampleKind(odd));
+  }
   const meta = await sharp(bytes, { limitInputPixels: false })
     .metadata()
     .catch(() => {
@@ -43,26 +52,28 @@ export async function decodePicture(file: Uint8Array, name: string): Promise<Dec
   if (!label) throw refuse(`${name} is a ${String(meta.format).toUpperCase()} picture. ${ACCEPTED}`);
   const { width, height } = meta.autoOrient;
   checkSize(name, width, height);
-  const options = { limitInputPixels: SHEET_MOST_PIXELS, failOn: 'truncated' as const };
+  const grey = meta.space === 'b-w' || meta.space === 'grey16';
+  // Greys are heights: a profile, which is for looking at them, would move them.
+  const options = { limitInputPixels: SHEET_MOST_PIXELS, failOn: 'truncated' as const, ignoreIcc: grey };
   try {
-    let at = sharp(bytes, options).autoOrient();
-    const deep = meta.depth === 'ushort' || meta.depth === 'short' || meta.depth === 'uint' || meta.depth === 'int';
-    const floats = meta.depth === 'float' || meta.depth === 'double';
-    if (meta.hasAlpha) at = at.flatten({ background: await paperFor(bytes) });
-    if (floats) {
-      const { data, info } = await at.raw({ depth: 'float' }).toBuffer({ resolveWithObject: true });
-      return fromFloats(
-        new Float32Array(aligned(data)),
-        info.width,
-        info.height,
-        info.channels,
-        `${label}, 32-bit float`,
-      );
+    const at = sharp(bytes, options).autoOrient();
+    const depth = meta.depth ?? 'uchar';
+    if (depth === 'float' || depth === 'uint' || depth === 'int' || depth === 'char') {
+      const own = at.pipelineColourspace(meta.space).toColourspace(meta.space);
+      const { data, info } = await own.raw({ depth: 'float' }).toBuffer({ resolveWithObject: true });
+      const values = new Float32Array(aligned(data));
+      // Whole numbers without a sign fill their own range, as those of 16 bits do.
+      if (depth === 'uint') for (let i = 0; i < values.length; i++) values[i] /= 0xffffffff;
+      const kind =
+        depth === 'float' ? '32-bit float' : `${meta.bitsPerSample ?? 32} bit${depth === 'uint' ? '' : ' with a sign'}`;
+      return fromFloats(values, info.width, info.height, info.channels, `${label}, ${kind}`);
     }
-    const grey = meta.space === 'b-w' || meta.space === 'grey16';
-    at = at.toColourspace(deep ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb');
-    if (deep) at = at.pipelineColourspace(grey ? 'grey16' : 'rgb16');
-    const { data, info } = await at.raw({ depth: deep ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true });
+    const deep = depth === 'ushort';
+    const said = `${label}, ${deep ? 16 : (meta.bitsPerSample ?? 8)} bit${meta.space === 'cmyk' ? ', CMYK' : ''}${meta.hasAlpha ? ', transparent' : ''}`;
+    if (meta.hasAlpha) return await onPaper(at, { deep, grey, paper: await paperFor(bytes), what: said });
+    const space = deep ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb';
+    const own = (deep ? at.pipelineColourspace(space) : at).toColourspace(space);
+    const { data, info } = await own.raw({ depth: deep ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true });
     const values = deep ? new Uint16Array(aligned(data)) : new Uint8Array(data.buffer, data.byteOffset, data.length);
     const channels = info.channels >= 3 ? 3 : 1;
     return {
@@ -70,7 +81,7 @@ export async function decodePicture(file: Uint8Array, name: string): Promise<Dec
       channels,
       width: info.width,
       height: info.height,
-      what: `${label}, ${deep ? 16 : (meta.bitsPerSample ?? 8)} bit${meta.space === 'cmyk' ? ', CMYK' : ''}${meta.hasAlpha ? ', transparent' : ''}`,
+      what: said,
     };
   } catch (error) {
     if (error instanceof Problem) throw error;
@@ -78,6 +89,51 @@ export async function decodePicture(file: Uint8Array, name: string): Promise<Dec
       `${name} can’t be decoded: it is cut short or damaged. Save it again from where it came from; ${ACCEPTED}`,
     );
   }
+}
+
+/** A transparent picture laid on its paper, in whole numbers of its own depth. */
+async function onPaper(
+  from: Sharp,
+  { deep, grey, paper, what }: { deep: boolean; grey: boolean; paper: 0 | 1; what: string },
+): Promise<Decoded> {
+  const own = deep ? from.pipelineColourspace('rgb16').toColourspace('rgb16') : from.toColourspace('srgb');
+  const { data, info } = await own
+    .ensureAlpha()
+    .raw({ depth: deep ? 'ushort' : 'uchar' })
+    .toBuffer({ resolveWithObject: true });
+  const read = deep ? new Uint16Array(aligned(data)) : new Uint8Array(data.buffer, data.byteOffset, data.length);
+  const most = deep ? 65535 : 255;
+  const channels = grey ? 1 : 3;
+  const pixels = info.width * info.height;
+  const out = deep ? new Uint16Array(pixels * channels) : new Uint8Array(pixels * channels);
+  for (let i = 0; i < pixels; i++) {
+    const cover = read[i * 4 + 3] / most;
+    for (let k = 0; k < channels; k++)
+      out[i * channels + k] = Math.round(read[i * 4 + k] * cover + paper * most * (1 - cover));
+  }
+  return { data: out, channels, width: info.width, height: info.height, what };
+}
+
+/** Throws a Problem that names the kind of sample. */
+function fromSamples(bytes: Uint8Array, name: string, kind: string): Decoded {
+  let read: Samples;
+  try {
+    read = readSamples(bytes);
+  } catch {
+    throw refuse(
+      `${name} is a TIFF of ${kind}, packed in a way that can’t be read, or cut short. Save it uncompressed, or as 32-bit float.`,
+    );
+  }
+  const { width, height, data, channels, cover } = read;
+  const planes = cover ? channels - 1 : channels;
+  const out = new Float32Array(width * height * planes);
+  for (let i = 0; i < width * height; i++)
+    for (let k = 0; k < planes; k++) {
+      const value = read.inverted ? -data[i * channels + k] : data[i * channels + k];
+      // What is clear has no height; it becomes the lowest.
+      out[i * planes + k] = cover && !(data[i * channels + planes] > 0) ? NaN : value;
+    }
+  return fromFloats(out, width, height, planes, read.what);
 }
 
 function checkSize(name: string, width: number, height: number): void {
@@ -90,7 +146,7 @@ function checkSize(name: string, width: number, height: number): void {
 }
 
 /** Transparent pictures lie on white when what is seen is dark, else on black. */
-async function paperFor(bytes: Uint8Array): Promise<string> {
+async function paperFor(bytes: Uint8Array): Promise<0 | 1> {
   const { data } = await sharp(bytes, { limitInputPixels: SHEET_MOST_PIXELS })
     .resize(64, 64, { fit: 'inside' })
     .toColourspace('srgb')
@@ -103,7 +159,7 @@ async function paperFor(bytes: Uint8Array): Promise<string> {
     tone += ((data[i] + data[i + 1] + data[i + 2]) / 765) * data[i + 3];
     seen += data[i + 3];
   }
-  return tone < seen / 2 ? '#ffffff' : '#000000';
+  return tone < seen / 2 ? 1 : 0;
 }
 
 export function aligned(data: Buffer): ArrayBuffer {
@@ -136,8 +192,10 @@ function fromFloats(values: Float32Array, width: number, height: number, from: n
     const v = Number.isFinite(data[i]) ? data[i] : low;
     data[i] = within ? v : (v - low) * scale;
   }
-  return { data, channels, width, height, what };
+  return { data, channels, width, height, what: within ? what : `${what}, from ${told(low)} to ${told(high)}` };
 }
+
+const told = (value: number): string => String(Number(value.toPrecision(4))).replace('-', '−');
 
 async function decodeExr(bytes: Uint8Array, name: string): Promise<Decoded> {
   const { width, height, channels, data } = await readExr(bytes, name);

@@ -1,6 +1,7 @@
 import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { writeExr, writeTiff } from '#core/formats';
+import { crc32 } from 'node:zlib';
 import { decodePicture, type Decoded } from './decode';
 import { previewOf, readWindow } from './window';
 
@@ -93,6 +94,201 @@ describe('kinds of picture', () => {
     const { data } = await decodePicture(await writeTiff(W, H, wild, squeeze), 'wild.tiff');
     expect(Math.min(...data)).toBe(0);
     expect(Math.max(...data)).toBeCloseTo(1, 5);
+  });
+});
+
+/** An uncompressed TIFF, so many samples of one kind a pixel, little-endian. */
+function rawTiff(
+  samples: ArrayBufferView,
+  {
+    width,
+    height,
+    bits,
+    format,
+    planes = 1,
+    cover = false,
+  }: Record<'width' | 'height' | 'bits' | 'format', number> & { planes?: number; cover?: boolean },
+): Uint8Array {
+  const data = Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength);
+  const many = (value: number): number[] => Array<number>(planes).fill(value);
+  const colours = planes - (cover ? 1 : 0);
+  const tags: [number, number, number[]][] = [
+    [256, 4, [width]],
+    [257, 4, [height]],
+    [258, 3, many(bits)],
+    [259, 3, [1]],
+    [262, 3, [colours === 3 ? 2 : 1]],
+    [273, 4, [8]],
+    [277, 3, [planes]],
+    [278, 4, [height]],
+    [279, 4, [data.length]],
+    ...(cover ? [[338, 3, [2]] as [number, number, number[]]] : []),
+    [339, 3, many(format)],
+  ];
+  const ifd = 8 + data.length;
+  let spare = ifd + 2 + tags.length * 12 + 4;
+  const out = Buffer.alloc(spare + 64);
+  out.write('II*\0', 'latin1');
+  out.writeUInt32LE(ifd, 4);
+  data.copy(out, 8);
+  out.writeUInt16LE(tags.length, ifd);
+  tags.forEach(([tag, type, values], i) => {
+    const at = ifd + 2 + i * 12;
+    out.writeUInt16LE(tag, at);
+    out.writeUInt16LE(type, at + 2);
+    out.writeUInt32LE(values.length, at + 4);
+    if (type === 4) out.writeUInt32LE(values[0], at + 8);
+    else if (values.length <= 2) values.forEach((v, k) => out.writeUInt16LE(v, at + 8 + k * 2));
+    else {
+      out.writeUInt32LE(spare, at + 8);
+      values.forEach((v, k) => out.writeUInt16LE(v, spare + k * 2));
+      spare += values.length * 2;
+    }
+  });
+  return out;
+}
+
+/** The same PNG with a grey profile of gamma 1.8 in it. */
+function withGreyProfile(png: Uint8Array): Uint8Array {
+  const tags: [string, Buffer][] = [
+    [
+      'desc',
+      Buffer.concat([Buffer.from('desc\0\0\0\0'), Buffer.from([0, 0, 0, 2]), Buffer.from('g\0'), Buffer.alloc(78)]),
+    ],
+    [
+      'wtpt',
+      Buffer.concat([Buffer.from('XYZ \0\0\0\0'), Buffer.from([0, 0, 0xf6, 0xd6, 0, 1, 0, 0, 0, 0, 0xd3, 0x2d])]),
+    ],
+    ['kTRC', Buffer.concat([Buffer.from('curv\0\0\0\0'), Buffer.from([0, 0, 0, 1, 1, 0xcd, 0, 0])])],
+  ];
+  const table = Buffer.alloc(4 + tags.length * 12);
+  table.writeUInt32BE(tags.length);
+  let at = 128 + table.length;
+  tags.forEach(([name, body], i) => {
+    table.write(name, 4 + i * 12, 'latin1');
+    table.writeUInt32BE(at, 8 + i * 12);
+    table.writeUInt32BE(body.length, 12 + i * 12);
+    at += body.length;
+  });
+  const head = Buffer.alloc(128);
+  head.writeUInt32BE(at);
+  head.writeUInt32BE(0x02100000, 8);
+  head.write('mntrGRAYXYZ ', 12, 'latin1');
+  head.write('acsp', 36, 'latin1');
+  [0xf6d6, 0x10000, 0xd32d].forEach((v, i) => head.writeUInt32BE(v, 68 + i * 4));
+  const profile = Buffer.concat([head, table, ...tags.map(([, body]) => body)]);
+  const body = Buffer.concat([Buffer.from('iCCPgrey\0\0', 'latin1'), deflateSync(profile)]);
+  const chunk = Buffer.alloc(body.length + 8);
+  chunk.writeUInt32BE(body.length - 4);
+  body.copy(chunk, 4);
+  chunk.writeUInt32BE(crc32(body), body.length + 4);
+  return Buffer.concat([png.subarray(0, 33), chunk, png.subarray(33)]);
+}
+
+describe('samples that other programs write', () => {
+  const size = { width: 8, height: 1 };
+  test.each([
+    [
+      'half floats',
+      rawTiff(Uint16Array.of(0, 0x3c00, 0x3800, 0x3400, 1, 0x2e66, 0x3266, 0x3a00), { ...size, bits: 16, format: 3 }),
+      [0, 1, 0.5, 0.25, 2 ** -24, 0.0999755859375, 0.199951171875, 0.75],
+      'TIFF, 16-bit float',
+    ],
+    [
+      'doubles',
+      rawTiff(Float64Array.of(0, 1, 0.5, 0.25, 0.125, 0.1, 0.2, 0.75), { ...size, bits: 64, format: 3 }),
+      [0, 1, 0.5, 0.25, 0.125, 0.1, 0.2, 0.75],
+      'TIFF, 64-bit float',
+    ],
+    [
+      '32 bits',
+      rawTiff(Uint32Array.of(0, 4294967295, 2147483648, 1073741824, 65536, 42949673, 3e9, 1e9), {
+        ...size,
+        bits: 32,
+        format: 1,
+      }),
+      [0, 1, 0.5, 0.25, 65536 / 4294967295, 0.01, 3e9 / 4294967295, 1e9 / 4294967295],
+      'TIFF, 32 bit',
+    ],
+    [
+      '16 bits with a sign',
+      rawTiff(Int16Array.of(-1000, 1000, 0, -500, 500, 250, -250, 999), { ...size, bits: 16, format: 2 }),
+      [0, 1, 0.5, 0.25, 0.75, 0.625, 0.375, 0.9995],
+      'TIFF, 16 bit with a sign, from −1000 to 1000',
+    ],
+    [
+      '32 bits with a sign',
+      rawTiff(Int32Array.of(-1e6, 1e6, 0, -5e5, 5e5, 25e4, -25e4, 999e3), { ...size, bits: 32, format: 2 }),
+      [0, 1, 0.5, 0.25, 0.75, 0.625, 0.375, 0.9995],
+      'TIFF, 32 bit with a sign, from −1000000 to 1000000',
+    ],
+    [
+      'floats with cover',
+      rawTiff(Float32Array.of(0, 1, 1, 1, 0.123456, 1, 0.123457, 0.5), {
+        width: 4,
+        height: 1,
+        bits: 32,
+        format: 3,
+        planes: 2,
+        cover: true,
+      }),
+      [0, 1, 0.123456, 0.123457],
+      'TIFF, 32-bit float',
+    ],
+    [
+      'floats beyond 0–1',
+      rawTiff(Float32Array.of(-0.4, 3.1, 1.35, -0.4, 3.1, 1.35, 0.475, 2.225), { ...size, bits: 32, format: 3 }),
+      [0, 1, 0.5, 0, 1, 0.5, 0.25, 0.75],
+      'TIFF, 32-bit float, from −0.4 to 3.1',
+    ],
+  ])('%s', async (_, bytes, wanted, what) => {
+    const read = await decodePicture(bytes, 'x.tif');
+    expect([read.what, read.channels]).toEqual([what, 1]);
+    expect(read.data.length).toBe(wanted.length);
+    wanted.forEach((v, i) => expect(Math.abs(read.data[i] - v)).toBeLessThan(1e-6));
+  });
+
+  test('floats of three equal planes keep every one of their values', async () => {
+    const ramp = Float32Array.from({ length: 3000 }, (_, i) => Math.floor(i / 3) / 1000);
+    const read = await decodePicture(
+      rawTiff(ramp, { width: 1000, height: 1, bits: 32, format: 3, planes: 3 }),
+      'x.tif',
+    );
+    expect(read.channels).toBe(3);
+    expect(Buffer.from(read.data.buffer).equals(Buffer.from(ramp.buffer))).toBe(true);
+  });
+
+  test('16 bits that are clear lie on 65 535, half clear ones between', async () => {
+    const pixels = new Uint16Array(W * H * 4);
+    for (let i = 0; i < W * H; i++) pixels.set([1000, 1000, 1000, i === 1 ? 65535 : 0], i * 4);
+    const png = await sharp(pixels, { raw: { width: W, height: H, channels: 4 } })
+      .pipelineColourspace('rgb16')
+      .toColourspace('rgb16')
+      .png()
+      .toBuffer();
+    const { data } = await decodePicture(png, 'clear.png');
+    expect([data[0], data[3], data[6]]).toEqual([65535, 1000, 65535]);
+  });
+
+  test('greys with a profile are heights, and stay as they are', async () => {
+    const greys = Uint8Array.from({ length: 256 }, (_, i) => i);
+    const plain = await sharp(greys, { raw: { width: 256, height: 1, channels: 1 } })
+      .toColourspace('b-w')
+      .png()
+      .toBuffer();
+    const { data } = await decodePicture(withGreyProfile(plain), 'profile.png');
+    expect([...data]).toEqual([...greys]);
+  });
+
+  test.each([
+    ['8BPS\0\x01', 'x.psd', 'layered picture'],
+    ['#?RADIANCE\n', 'x.hdr', 'Radiance HDR'],
+    ['P5\n2 2\n255\n', 'x.pgm', 'portable map'],
+    ['BM', 'x.bmp', 'BMP'],
+    ['\0\0\0\x0cjP  \r\n', 'x.jp2', 'JPEG 2000'],
+    ['\0\0\x02', 'x.tga', 'TGA'],
+  ])('%j is called what it is', async (head, name, said) => {
+    await expect(decodePicture(Buffer.from(head.padEnd(64, '\0'), 'latin1'), name)).rejects.toThrow(said);
   });
 });
 

@@ -6,7 +6,7 @@ import { decode } from 'tiff';
 import { FloatType } from 'three';
 import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
 import { toLinear } from '#core/colour';
-import { exrWindow } from '#core/formats';
+import { exrWindow, halfToFloat } from '#core/formats';
 import { FULL, TILE, tileAt, touchTile, wordAt, type Texture } from '#core/paint';
 import { checkSide } from './paintFiles';
 
@@ -26,6 +26,11 @@ export function textureOfTiff(name: string, bytes: Uint8Array<ArrayBuffer>): Tex
   }
   const size = checkSide(name, head.width, head.height);
   if (head.type > 3) throw new Error(`“${name}” isn’t in grey, RGB or a palette. Save it as RGB.`);
+  const { sampleFormat, bitsPerSample } = head;
+  if (sampleFormat === 2 || (sampleFormat === 1 && bitsPerSample === 32)) {
+    const kind = sampleFormat === 2 ? 'whole numbers with a sign' : '32-bit whole numbers';
+    throw new Error(`“${name}” holds ${kind}, which aren’t colours. Save it with 8 or 16 bits, or as floats.`);
+  }
   const multiplied = head.alpha && head.associatedAlpha;
   let page: typeof head;
   try {
@@ -33,8 +38,10 @@ export function textureOfTiff(name: string, bytes: Uint8Array<ArrayBuffer>): Tex
   } catch {
     throw broken;
   }
-  const { data, components, palette } = page;
-  const floats = data instanceof Float32Array || data instanceof Float64Array;
+  const { components, palette } = page;
+  const half = sampleFormat === 3 && bitsPerSample === 16;
+  const data = half ? Float32Array.from(page.data, halfToFloat) : page.data;
+  const floats = half || data instanceof Float32Array || data instanceof Float64Array;
   const most = data instanceof Uint16Array ? FULL : page.bitsPerSample === 1 ? 1 : 255;
   const cover = page.alpha ? components - 1 : -1;
   const grey = components - (page.alpha ? 1 : 0) < 3;
