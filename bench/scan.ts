@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { body, buildMesh, centred, type RawMesh } from '#core/mesh';
-import { castPatch, scanReport, surfaceOf, withoutBroken } from '#core/scan';
+import { castPatch, castPatchVector, scanReport, surfaceOf, withoutBroken } from '#core/scan';
+import { farthest, mushroom, MUSHROOM_HEIGHT, stampedSheet } from '../core/scan/testMushroom';
 import { PatchSchema } from '#core/settings';
 import { joinedMesh } from '../web/workers/joinedMesh';
 import { time, type Figure } from './measure';
@@ -45,7 +46,35 @@ function assimp(bytes: ArrayBuffer): number | null {
   }
 }
 
-export function scanFigures(): Figure[] {
+/** A mushroom of 2 × 960² triangles as vectors, its time and what comes of it on a sheet of 400². */
+async function overhang(): Promise<Figure> {
+  const form = mushroom(960);
+  const mesh = buildMesh(form, { ringless: true });
+  const patch = PatchSchema.parse({
+    id: '00000000-0000-4000-8000-000000000001',
+    name: 'Patch',
+    at: { x: 0, y: 0, z: 0 },
+    normal: { x: 0, y: 0, z: 1 },
+    detrend: { kind: 'none' },
+    cast: { size: 1024, samples: 1, frame: { side: 2 } },
+  });
+  const cut = time(1, 0, () => surfaceOf(mesh, patch)) / 1000;
+  const began = performance.now();
+  const { offsets, folded } = await castPatchVector(mesh, patch);
+  const seconds = (performance.now() - began) / 1000;
+  const stamped = stampedSheet(offsets, 1024, 400);
+  const off = Math.max(farthest(stamped, form, 5), farthest(form, stamped, 60)) / MUSHROOM_HEIGHT;
+  return {
+    key: 'vector_patch_s',
+    what: `1.84 M triangles of a mushroom as vectors; stamped on a sheet of 400² it is ${(off * 100).toFixed(2)} % of its height off at most, ${folded} faces over others`,
+    value: seconds,
+    unit: 's',
+    floor: { what: 'its surface cut out alone', value: cut },
+    target: { text: '≤ 30, and 1 % off', met: seconds <= 30 && off <= 0.01 && folded === 0 },
+  };
+}
+
+export async function scanFigures(): Promise<Figure[]> {
   const bytes = stl(body('stone', DENSITY));
   const millions = (bytes.byteLength - 84) / 50 / 1e6;
   let last = opened(bytes);
@@ -67,6 +96,7 @@ export function scanFigures(): Figure[] {
   const held = (last.bytes + last.raw.positions.byteLength + last.raw.triangles.byteLength) / 2 ** 20;
   const fiveMillion = (held / millions) * 5;
   return [
+    await overhang(),
     {
       key: 'mesh_open_s_per_million',
       what: `${millions.toFixed(2)} M triangles of binary STL parsed, welded and laid out; the report takes ${report.toFixed(2)} s a million more, after it is seen; ${other === null ? 'assimp-utils isn’t installed' : `\`assimp info\` on the same file takes ${(other / millions).toFixed(2)} s a million`}`,

@@ -16,6 +16,8 @@ export interface Undercut {
 
 /** A surface this many pixels under the cast height, or less, is the same surface. */
 const SLACK_PX = 1.5;
+/** Faces this near to upright, the cosine, are seen from their end: a step between two heights, which a picture has. */
+const UPRIGHT = 0.02;
 
 export function findUndercut(mesh: RawMesh, frame: Frame, heights: Picture): Undercut {
   const { positions: p, triangles } = mesh;
@@ -52,6 +54,7 @@ export function findUndercut(mesh: RawMesh, frame: Frame, heights: Picture): Und
     const area = Math.sqrt(nx * nx + ny * ny + nz * nz);
     all += area;
     const z = az + (uz + vz) / 3;
+    if (Math.abs(nz) <= UPRIGHT * area && uncovered(p, [a, b, c], data[pixel], slack)) continue;
     // On a slope the middle may lie lower than the pixel's own height by what a pixel climbs.
     const climb = nz > 0 ? slack * Math.min(20, area / nz) : 0;
     if (nz > 0 && z >= data[pixel] - climb) continue;
@@ -59,4 +62,9 @@ export function findUndercut(mesh: RawMesh, frame: Frame, heights: Picture): Und
     pixels[pixel] = 1;
   }
   return { share: all > 0 ? hidden / all : 0, pixels };
+}
+
+/** Whether a wall reaches up to what is seen there: nothing lies over it. */
+function uncovered(p: Float32Array, corners: readonly number[], seen: number, slack: number): boolean {
+  return corners.some((corner) => p[corner + 2] >= seen - slack);
 }

@@ -48,7 +48,12 @@ export function allNormals(mesh: MeshArrays): void {
 }
 
 /** The same without rings: every triangle adds to its three vertices. O(triangles). */
-export function normalsOfFaces({ positions: p, triangles, normals, vertexCount }: MeshArrays): void {
+export function normalsOfFaces({
+  positions: p,
+  triangles,
+  normals,
+  vertexCount,
+}: Pick<MeshArrays, 'positions' | 'triangles' | 'normals' | 'vertexCount'>): void {
   normals.fill(0);
   for (let i = 0; i < triangles.length; i += 3) {
     const a = triangles[i] * 3;

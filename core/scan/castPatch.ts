@@ -10,7 +10,7 @@ import { patchFrame } from './axes';
 import { detrend } from './detrend';
 import { edgeStep, withEdge } from './edge';
 import { fillSmoothly } from './fill';
-import { patchSurface, type PatchSurface } from './surface';
+import { allFaces, patchSurface, type PatchSurface } from './surface';
 
 export interface PatchCast extends Cast {
   /** The overall shape that was found, small; body units. */
@@ -45,7 +45,8 @@ export function castPatch(
   let empty = 0;
   for (let i = 0; i < heights.data.length; i++) if (heights.data[i] !== heights.data[i]) empty++;
   if (empty === heights.data.length) throw new EmptyPatchError();
-  const undercut = findUndercut(surface, frame, heights);
+  const { positions } = surface;
+  const undercut = findUndercut({ positions, triangles: allFaces(surface) }, frame, heights);
   const { heights: relief, shape } = detrend(heights, patch.detrend);
   const filled = empty / heights.data.length;
   const step = edgeStep(patch);

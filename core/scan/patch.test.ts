@@ -127,6 +127,75 @@ test('what lies under a fold but isn’t joined to the front doesn’t count', (
   for (let i = 2; i < seen.length; i += 3) expect(Math.abs(seen[i])).toBeLessThan(1e-6);
 });
 
+/** A block on a plane, its walls upright to the last bit or leaning over their foot. */
+function block(height: number, lean: number): RawMesh {
+  const raw = sheet(() => 0, 100);
+  const { positions: p } = raw;
+  for (let v = 0; v < p.length; v += 3) {
+    const out = Math.max(Math.abs(p[v]), Math.abs(p[v + 1]));
+    // Rings at 0.2 and 0.22 are the top and the foot of the wall.
+    if (out > 0.23) continue;
+    p[v + 2] = out > 0.21 ? 0 : height;
+    if (out > 0.19 && out < 0.21) for (let k = 0; k < 2; k++) p[v + k] *= (0.22 + lean) / out;
+  }
+  return raw;
+}
+
+test.each([
+  ['upright', 0, 0.04],
+  ['at 86°', -0.003, 0.04],
+  ['leaning out by 30°', 0.023, 0.04],
+  ['of a pit', 0, -0.04],
+])('tops walled all round count: walls %s', (_, lean, height) => {
+  const mesh = buildMesh(block(height, lean));
+  const over = patch({ at: { x: 0.3, y: 0, z: 0 } });
+  const made = castPatch(surfaceOf(mesh, over), over);
+  expect(made.crown - made.floor).toBeCloseTo(Math.abs(height), 6);
+  expect(made.filled).toBe(0);
+  // The block’s own part of the frame, at its own height.
+  const middle = made.picture.data[64 * 128 + 26];
+  expect(middle).toBeCloseTo(height > 0 ? 1 : 0, 5);
+  expect(made.undercut.share > 0.005).toBe(lean > 0.01);
+});
+
+test('through a hole in a wall the room behind it isn’t taken for a pit', () => {
+  // A tube with a thick wall along y: its outside, its inside, and a hole through the side that is looked at.
+  const [outer, inner, n] = [1, 0.9, 240];
+  const faces: number[] = [];
+  const points: number[] = [];
+  const place = (r: number, i: number, j: number): void => {
+    const angle = (i / n) * 2 * Math.PI;
+    points.push(r * Math.sin(angle), (j / 100 - 0.5) * 2, r * Math.cos(angle));
+  };
+  for (const r of [outer, inner]) for (let i = 0; i < n; i++) for (let j = 0; j <= 100; j++) place(r, i, j);
+  const at = (shell: number, i: number, j: number): number => (shell * n + (i % n)) * 101 + j;
+  const holed = (i: number, j: number): boolean => (i < 3 || i >= n - 3) && j >= 46 && j < 54;
+  for (let i = 0; i < n; i++) {
+    for (let j = 0; j < 100; j++) {
+      if (holed(i, j)) continue;
+      for (const shell of [0, 1]) {
+        const [a, b, c, d] = [at(shell, i, j), at(shell, i + 1, j), at(shell, i + 1, j + 1), at(shell, i, j + 1)];
+        faces.push(...(shell === 0 ? [a, b, c, a, c, d] : [a, c, b, a, d, c]));
+      }
+      const rim = (inHole: boolean, p: number[], q: number[]): void => {
+        if (!inHole) return;
+        const [a, b] = [at(0, p[0], p[1]), at(0, q[0], q[1])];
+        const [c, d] = [at(1, p[0], p[1]), at(1, q[0], q[1])];
+        faces.push(b, a, c, b, c, d);
+      };
+      rim(holed((i + 1) % n, j), [i + 1, j], [i + 1, j + 1]);
+      rim(holed((i + n - 1) % n, j), [i, j + 1], [i, j]);
+      rim(j < 99 && holed(i, j + 1), [i + 1, j + 1], [i, j + 1]);
+      rim(j > 0 && holed(i, j - 1), [i, j], [i + 1, j]);
+    }
+  }
+  const mesh = buildMesh({ positions: Float32Array.from(points), triangles: Uint32Array.from(faces) });
+  const over = patch({ at: { x: 0.3, y: 0, z: 0.95 }, cast: { frame: { side: 1.2 } } });
+  const surface = surfaceOf(mesh, over);
+  for (let i = 0; i < surface.triangles.length; i++)
+    expect(surface.positions[surface.triangles[i] * 3 + 2]).toBeGreaterThan(-0.7);
+});
+
 test('a mesh laid out for looking alone has the normals and boxes of one that is sculpted', () => {
   const raw = sheet(bumps, 60);
   const [whole, light] = [buildMesh(raw), buildMesh(raw, { ringless: true })];
@@ -177,10 +246,10 @@ test('made to repeat: what follows the last column is the first', () => {
   expect(seam).toBeLessThan(inside * 3 + 0.5);
 });
 
-test('vector cast: without overhangs it is the heights; over one, every point goes back to where it was', () => {
+test('vector cast: without overhangs it is the heights; over one, every point goes back to where it was', async () => {
   const flat = patch({ cast: { size: 96, frame: { side: 1.2 } } });
   const mesh = buildMesh(sheet(bumps, 120));
-  const { offsets, relief } = castPatchVector(mesh, flat);
+  const { offsets, relief } = await castPatchVector(mesh, flat);
   const heights = castPatch(surfaceOf(mesh, flat), flat);
   expect(relief).toBeCloseTo(heights.relief, 2);
   for (let i = 0; i < offsets.length; i += 3) {
@@ -196,7 +265,7 @@ test('vector cast: without overhangs it is the heights; over one, every point go
     raw.positions[i + 2] = 0.2 * h;
   }
   const own = patch({ cast: { size: 128, frame: { side: 1.4 } } });
-  const made = castPatchVector(buildMesh(raw), own);
+  const made = await castPatchVector(buildMesh(raw), own);
   expect(castPatch(surfaceOf(buildMesh(raw), own), own).undercut.share).toBeGreaterThan(0.005);
   let sideways = 0;
   let worst = 0;

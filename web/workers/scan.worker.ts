@@ -8,6 +8,7 @@ import {
   castColours,
   castPatch,
   castPatchVector,
+  ClosedPatchError,
   EmptyPatchError,
   fillHoles,
   scanReport,
@@ -82,7 +83,7 @@ const going =
 /** What can't be cast is said; anything else is thrown. */
 function refusal(error: unknown): FlatCast | Cancelled {
   if (error instanceof FlatCastError) return { flat: error.message, floor: error.height };
-  if (error instanceof EmptyPatchError) return { flat: error.message, floor: 0 };
+  if (error instanceof EmptyPatchError || error instanceof ClosedPatchError) return { flat: error.message, floor: 0 };
   if (error instanceof CastCancelled) return { cancelled: true };
   throw error;
 }
@@ -130,13 +131,13 @@ const api = {
     }
   },
 
-  vector(
+  async vector(
     call: number,
     patch: Patch,
     onProgress: ((share: number) => void) | null,
-  ): VectorResult | FlatCast | Cancelled {
+  ): Promise<VectorResult | FlatCast | Cancelled> {
     try {
-      const made = castPatchVector(current().mesh, patch, going(call, onProgress));
+      const made = await castPatchVector(current().mesh, patch, going(call, onProgress));
       return Comlink.transfer(made, [made.offsets.buffer as ArrayBuffer]);
     } catch (error) {
       return refusal(error);
