@@ -289,3 +289,33 @@ test('a body that is being subdivided is given up by Esc, and what was there sta
   await expect(proof).toHaveAttribute('data-strokes', '1');
   expect(Number(await proof.getAttribute('data-vertices'))).toBeGreaterThan(3.5 * Number(before));
 });
+
+test('strokes drawn right after a click on the belt are kept, and drawn with the brush that was chosen', async ({
+  page,
+  app,
+}) => {
+  await openBrush(page, app, 'Soft round');
+  const engine = await page.context().newCDPSession(page);
+  await engine.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+  const discs = page.locator('.belt .at-hand');
+  const strokes = (): Promise<number> =>
+    page.locator('.proof').evaluate((proof) => Number(proof.getAttribute('data-strokes')));
+  const path = new Set<string>();
+  let drawn = await strokes();
+  for (const [i, delay] of [0, 60, 150, 400, 1200].entries()) {
+    await discs.nth(i + 1).click();
+    await page.waitForTimeout(delay);
+    for (const row of [0.4, 0.55]) {
+      await page.mouse.move(...(await place(page, 0.42, row)));
+      await page.mouse.down();
+      await page.mouse.move(...(await place(page, 0.5, row)), { steps: 3 });
+      await page.mouse.move(...(await place(page, 0.58, row)), { steps: 3 });
+      await page.mouse.up();
+    }
+    drawn += 2;
+    await expect.poll(strokes, { timeout: 60_000 }).toBe(drawn);
+    path.add(new URL(page.url()).pathname);
+    expect(await page.evaluate(() => getSelection()?.toString() ?? '')).toBe('');
+  }
+  expect(path.size).toBe(5);
+});

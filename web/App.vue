@@ -26,6 +26,10 @@ holdDrafts();
 useInbox().follow();
 useTouch().watchPens();
 useNoStrayFiles();
+// The browser's own drag of text, a link or a picture takes the pointer from whoever has it.
+useEventListener(document, 'dragstart', (e: DragEvent) => {
+  if (!(e.target instanceof Element) || !e.target.closest('[draggable="true"]')) e.preventDefault();
+});
 // Closed, the page would take with it what it is still working on, and saves would wait for its next start: the browser
 // asks first. What can be written down is.
 useEventListener(window, 'beforeunload', (e: BeforeUnloadEvent) => {

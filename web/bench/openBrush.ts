@@ -1,5 +1,5 @@
 /** What the brush bench and the proof share: opening the brush of the address, and editing it there. */
-import { computed, ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { Brush } from '#core/settings';
 import { undoNotice } from '../controls/undoNotice';
@@ -14,7 +14,19 @@ export function useOpenBrush(id: () => string, path: string) {
   const library = useLibrary();
   const proof = useProof();
   const opening = ref(true);
-  const alphas = computed(() => (bench.doc ? library.alphasOf(bench.doc) : { form: null, tooth: null, parts: [] }));
+  /** How often another brush was opened here. */
+  const openings = ref(0);
+  const last = shallowRef<Brush | null>(null);
+  watch(
+    () => bench.doc,
+    (doc) => {
+      if (doc) last.value = doc;
+    },
+    { immediate: true },
+  );
+  /** The brush that is shown: while another one is on its way, the one before it, so that the hand can go on. */
+  const shown = computed(() => bench.doc ?? (opening.value ? last.value : null));
+  const alphas = computed(() => (shown.value ? library.alphasOf(shown.value) : { form: null, tooth: null, parts: [] }));
   const alpha = computed(() => alphas.value.form);
 
   watch(
@@ -23,22 +35,32 @@ export function useOpenBrush(id: () => string, path: string) {
       if (bench.doc?.id !== wanted) {
         opening.value = true;
         await bench.open(wanted);
+        if (wanted !== id()) return;
+        openings.value++;
       }
       opening.value = false;
     },
     { immediate: true },
   );
 
+  /** What is drawn from here on is drawn with that brush, so it counts from the choice and not from its arrival. */
   function go(to: string): void {
-    void router.push(`${path}/${to}`);
+    if (to === id()) return;
+    opening.value = true;
+    const stayed = (): void => {
+      opening.value = false;
+    };
+    void router.push(`${path}/${to}`).then((failure) => failure && stayed(), stayed);
   }
 
   /** A base brush's first change goes to a copy; address and strokes follow it there. */
   async function edit(change: (brush: Brush) => void): Promise<void> {
-    const from = bench.doc?.id;
+    // Nothing is changed while another brush is on its way.
+    if (!bench.doc) return;
+    const from = bench.doc.id;
     // Strokes become the copy's before its settings are asked for.
     const to = await bench.edit(change, undefined, (of, copy) => void proof.sculptor.adopt(of, copy));
-    if (!from || to === from) return;
+    if (to === from) return;
     await router.replace(`${path}/${to}`);
   }
 
@@ -55,5 +77,5 @@ export function useOpenBrush(id: () => string, path: string) {
     await router.replace(`${path}/${copy}`);
   }
 
-  return { bench, alpha, alphas, opening, go, edit, revert, keepAsCopy };
+  return { bench, shown, openings, alpha, alphas, opening, go, edit, revert, keepAsCopy };
 }

@@ -33,7 +33,17 @@ import type { Pose } from '../viewport/bodyEye';
 
 const props = defineProps<{ id: string; /** A part that comes into its set. */ add?: string }>();
 const proof = useProof();
-const { bench, alpha, opening, go, edit: change, revert, keepAsCopy } = useOpenBrush(() => props.id, '/bench/brush');
+const {
+  bench,
+  shown,
+  openings,
+  alpha,
+  opening,
+  go,
+  edit: change,
+  revert,
+  keepAsCopy,
+} = useOpenBrush(() => props.id, '/bench/brush');
 const router = useRouter();
 const compare = useCompare();
 const library = useLibrary();
@@ -41,8 +51,8 @@ const { clay, facets } = useLook();
 const pose = ref<Pose | null>(null);
 /** Swatches stand in the strip’s place. */
 const swatches = useLocalStorage('brush-swatches', false);
-const onSheet = computed(() => swatches.value && bench.doc !== null && paints(compare.shown ?? bench.doc));
-const shownPalette = computed(() => bench.doc !== null && paints(bench.doc));
+const onSheet = computed(() => swatches.value && shown.value !== null && paints(compare.shown ?? shown.value));
+const shownPalette = computed(() => shown.value !== null && paints(shown.value));
 onBeforeUnmount(() => void bench.flush());
 watch(
   () => props.id,
@@ -77,14 +87,14 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
           ><SettingsHistory /><SaveState :open="bench" reverts @save="bench.save()" @revert="revert" /></template
       ></template>
     </TopBar>
-    <main v-if="bench.doc">
+    <main v-if="shown">
       <LeafPair name="brush" :start="0.43" :left-least="524" left-label="The brush" right-label="The proof">
         <template #left>
-          <div class="columns">
-            <PartSetColumn v-if="setsParts(bench.doc)" :brush="bench.doc" @edit="edit" />
-            <FormColumn v-else :brush="bench.doc" :alpha="alpha" @edit="edit" />
+          <div :key="openings" class="columns" :inert="bench.doc === null">
+            <PartSetColumn v-if="setsParts(shown)" :brush="shown" @edit="edit" />
+            <FormColumn v-else :brush="shown" :alpha="alpha" @edit="edit" />
             <StrokeColumn
-              :brush="bench.doc"
+              :brush="shown"
               :alpha="alpha"
               :name-problem="bench.nameProblem"
               :base="bench.base"
@@ -96,6 +106,7 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
           <div class="right" :class="{ pair: compare.beside && compare.other }">
             <CompareView
               v-if="compare.beside && compare.other"
+              :key="openings"
               v-model:pose="pose"
               :brush="compare.other"
               :label="compare.isPinned ? 'pinned' : 'saved'"
@@ -104,13 +115,14 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
             />
             <ProofView
               v-model:pose="pose"
-              :brush="compare.shown ?? bench.doc"
-              :alphas="library.alphasOf(compare.shown ?? bench.doc)"
+              :brush="compare.shown ?? shown"
+              :alphas="library.alphasOf(compare.shown ?? shown)"
+              :opening="opening || bench.doc === null"
               @edit="edit"
             />
             <CompareBar class="versions" :class="{ high: onSheet }" />
             <ToolButton
-              v-if="paints(bench.doc)"
+              v-if="paints(shown)"
               class="to-sheet"
               :icon="PanelBottom"
               label="Swatches"
@@ -120,13 +132,15 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
             />
             <SwatchSheet
               v-if="onSheet"
-              :brush="compare.shown ?? bench.doc"
-              :alphas="library.alphasOf(compare.shown ?? bench.doc)"
+              :key="`sheet-${openings}`"
+              :brush="compare.shown ?? shown"
+              :alphas="library.alphasOf(compare.shown ?? shown)"
             />
             <StripView
-              v-else-if="!setsParts(compare.shown ?? bench.doc)"
-              :brush="compare.shown ?? bench.doc"
-              :alphas="library.alphasOf(compare.shown ?? bench.doc)"
+              v-else-if="!setsParts(compare.shown ?? shown)"
+              :key="`strip-${openings}`"
+              :brush="compare.shown ?? shown"
+              :alphas="library.alphasOf(compare.shown ?? shown)"
             />
           </div>
         </template>
@@ -135,9 +149,9 @@ async function edit(by: Parameters<typeof change>[0]): Promise<void> {
     </main>
     <main v-else><EmptyPlace what="the brush" :opening="opening" :says="bench.problem" to="/" /></main>
     <PaletteRow
-      v-if="shownPalette && bench.doc"
-      :first="bench.doc.colour.first"
-      :second="bench.doc.colour.second"
+      v-if="shownPalette && shown"
+      :first="shown.colour.first"
+      :second="shown.colour.second"
       :painted="proof.paintedPicture"
       @first="(colour) => edit((b) => (b.colour.first = colour))"
       @second="(colour) => edit((b) => (b.colour.second = colour))"

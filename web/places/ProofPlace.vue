@@ -16,7 +16,7 @@ import TopBar from '../controls/TopBar.vue';
 
 const props = defineProps<{ id: string }>();
 const proof = useProof();
-const { bench, alpha, alphas, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/proof');
+const { bench, shown, alpha, alphas, opening, go, edit, revert, keepAsCopy } = useOpenBrush(() => props.id, '/proof');
 onBeforeUnmount(() => void bench.flush());
 useShortcuts([{ command: 'save', what: 'Save the brush', run: () => void bench.save() }]);
 </script>
@@ -30,7 +30,7 @@ useShortcuts([{ command: 'save', what: 'Save the brush', run: () => void bench.s
       /></template>
     </TopBar>
     <main>
-      <ProofView v-if="bench.doc" :brush="bench.doc" :alphas="alphas" @edit="edit" />
+      <ProofView v-if="shown" :brush="shown" :alphas="alphas" :opening="opening || bench.doc === null" @edit="edit" />
       <EmptyPlace v-else what="the brush" :opening="opening" :says="bench.problem" to="/" />
     </main>
     <PaletteRow

@@ -49,7 +49,12 @@ import WorkLine from '../controls/WorkLine.vue';
 import { keyOf } from '../keys/chosen';
 import { useTouch } from '../stores/touch';
 
-const props = defineProps<{ brush: Brush; alphas: BrushAlphas }>();
+const props = defineProps<{
+  brush: Brush;
+  alphas: BrushAlphas;
+  /** Another brush was chosen and is on its way: what is drawn now is drawn with that. */
+  opening?: boolean;
+}>();
 /** Where the eye is, shared with a view that looks along. */
 const pose = defineModel<Pose | null>('pose', { default: null });
 const shownAlphas = useShownAlphas();
@@ -79,6 +84,17 @@ const looking = useLooking({ eye: () => eye, under: () => hovered.value?.frame.o
 
 /** What the worker knows of: strokes wait until it has the brush and its alphas. */
 const usable = ref('');
+/** The brush that it is. */
+const usableId = ref('');
+/** Strokes may begin now; until then what the hand draws waits. */
+const ready = computed(
+  () =>
+    usable.value !== '' &&
+    !props.opening &&
+    usableId.value === props.brush.id &&
+    !proof.opening &&
+    !pieces.merging.value,
+);
 const key = computed(() =>
   JSON.stringify([
     props.brush.id,
@@ -143,14 +159,17 @@ function on(): { on?: readonly string[]; layer?: { layer: string; mask: boolean 
 
 async function follow(): Promise<void> {
   const wanted = key.value;
+  const { id } = props.brush;
   try {
     await proof.follow(props.brush, props.alphas);
     if (paints(props.brush) && !painting.begun) await painting.begin();
     path.again();
     usable.value = wanted;
+    usableId.value = id;
     problem.value = null;
   } catch (error) {
-    problem.value = `The brush can’t be tried yet. ${sentence(error)}`;
+    problem.value = `Couldn’t load this brush yet. ${sentence(error)}`;
+    input?.forgetWaiting();
   }
   input?.hover();
 }
@@ -218,7 +237,8 @@ onMounted(async () => {
     sculptor: proof.sculptor,
     brush: () => (hands.on.value ? null : (held.inHand() ?? props.brush)),
     symmetry,
-    ready: () => usable.value !== '' && !proof.opening && !pieces.merging.value,
+    ready: () => ready.value,
+    comes: () => (props.opening || problem.value === null) && !pieces.merging.value,
     on: () => pieces.strokes.ids(),
     layer: () => painting.on(),
     stays: () => !proof.follows,
@@ -292,6 +312,12 @@ watch(
   () => proof.state.textureSize === 0 && show(),
 );
 watch(key, follow);
+// As soon as it is true: the next press would be the first to ask.
+watch(ready, (now) => now && input?.arrived(), { flush: 'post' });
+watch(
+  () => props.opening,
+  (now) => now && path.open.value && void path.keep(),
+);
 watch(
   () => proof.follows,
   (now) => now && void follow(),

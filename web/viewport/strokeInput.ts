@@ -34,6 +34,8 @@ export interface StrokeInputOptions {
   symmetry: () => Symmetry;
   /** Whether strokes may begin now. */
   ready: () => boolean;
+  /** Whether what strokes wait for is on its way: they are kept until `arrived` says so. */
+  comes?: () => boolean;
   /** Whether the left button is for something else just now. */
   blocked?: () => boolean;
   /** `at` is the pointer, CSS pixels in the view. */
@@ -73,8 +75,17 @@ interface Pressed {
   frame: DabFrame;
 }
 
+/** A stroke that was drawn before the brush or the body was there. */
+interface Waiting {
+  id: number;
+  pen: boolean;
+  samples: Sample[];
+  ended: boolean;
+}
+
 export class StrokeInput {
   dig = false;
+  private readonly waiting: Waiting[] = [];
   private toldOfPen = false;
   private pressed: Pressed | null = null;
   private last: { x: number; y: number } | null = null;
@@ -97,7 +108,7 @@ export class StrokeInput {
     on('pointermove', (e) => this.move(e));
     on('pointerup', (e) => this.up(e));
     on('pointercancel', (e) => {
-      if (e.pointerId === this.pressed?.id) this.abandon();
+      if (e.pointerId === this.pressed?.id || e.pointerId === this.drawing?.id) this.abandon();
     });
     on('pointerleave', () => {
       this.last = null;
@@ -116,7 +127,7 @@ export class StrokeInput {
   }
 
   get stroking(): boolean {
-    return this.pressed !== null;
+    return this.pressed !== null || this.drawing !== null;
   }
 
   setDig(dig: boolean): void {
@@ -125,8 +136,45 @@ export class StrokeInput {
     this.hover();
   }
 
-  /** Takes back the running stroke; false when there is none. */
+  /** The stroke that is being drawn ahead of its brush. */
+  private get drawing(): Waiting | null {
+    const last = this.waiting.at(-1);
+    return last && !last.ended ? last : null;
+  }
+
+  /** What strokes waited for is there: they are laid as they were drawn, in their order. */
+  arrived(): void {
+    while (this.waiting.length > 0 && this.o.ready() && !this.pressed) {
+      const { id, pen, samples, ended } = this.waiting.shift()!;
+      const brush = this.o.brush();
+      const frame = brush && this.frameAt(samples[0], brush);
+      if (!brush || !frame) continue;
+      this.o.sculptor.begin(this.start(brush), [samples[0]]);
+      if (samples.length > 1) this.o.sculptor.extend(samples.slice(1));
+      if (ended) {
+        if (SINGLE.includes(brush.stroke.type)) this.o.onStamped?.(frame.origin);
+        void this.o.sculptor.end().then(this.o.onEnd, this.o.onEnd);
+        continue;
+      }
+      // The hand is still drawing it.
+      this.pressed = { id, pen, origin: frame.origin, frame };
+      this.lastSample = samples[samples.length - 1];
+      if (brush.stroke.type === 'linger') this.rest = window.setInterval(() => this.resting(), REST_MS);
+      this.show(brush, frame);
+    }
+  }
+
+  /** What strokes waited for isn't coming. */
+  forgetWaiting(): number {
+    return this.waiting.splice(0).length;
+  }
+
+  /** Takes back the running stroke, or the last that waits for its brush; false when there is none. */
   abandon(): boolean {
+    if (this.waiting.length > 0) {
+      this.waiting.pop();
+      return true;
+    }
     if (!this.pressed) return false;
     this.release();
     void this.o.sculptor.abandon();
@@ -188,7 +236,9 @@ export class StrokeInput {
     if (e.pointerType === 'touch' && this.pressed) return;
     if (this.o.movesView?.(e)) return this.o.onBeside?.(true);
     const brush = this.o.brush();
-    if (this.pressed || !brush || !this.o.ready()) return;
+    if (this.pressed || !brush) return;
+    this.arrived();
+    if (this.waiting.length > 0 || !this.o.ready()) return this.wait(e, brush);
     this.last = this.place(e);
     const frame = this.frameAt(this.rayAt(this.settled(this.last, true)), brush);
     this.o.onBeside?.(frame === null);
@@ -202,7 +252,26 @@ export class StrokeInput {
     this.show(brush, frame);
   }
 
+  /** A press ahead of its brush is kept with all that the hand does until the release. */
+  private wait(e: PointerEvent, brush: Brush): void {
+    if (this.drawing || !this.o.comes?.()) return;
+    const first = this.sample(e, true);
+    const beside = this.mesh !== null && this.frameAt(first, brush) === null;
+    this.o.onBeside?.(beside);
+    if (beside) return;
+    this.o.surface.setPointerCapture(e.pointerId);
+    this.waiting.push({ id: e.pointerId, pen: e.pointerType === 'pen', samples: [first], ended: false });
+  }
+
   private move(e: PointerEvent): void {
+    const { drawing } = this;
+    if (drawing && !this.pressed && e.pointerId === drawing.id) {
+      if (e.buttons === 0) return this.up(e);
+      const events = e.getCoalescedEvents();
+      drawing.samples.push(...(events.length > 0 ? events : [e]).map((event) => this.sample(event)));
+      this.last = this.place(e);
+      return;
+    }
     // A cursor that is being changed stays where it is.
     if (e.buttons !== 0 && !this.pressed && this.o.blocked?.()) return;
     this.last = this.place(e);
@@ -221,6 +290,11 @@ export class StrokeInput {
   }
 
   private up(e: PointerEvent): void {
+    const { drawing } = this;
+    if (drawing && !this.pressed && e.pointerId === drawing.id) {
+      drawing.ended = true;
+      return this.arrived();
+    }
     if (!this.pressed || e.pointerId !== this.pressed.id) return;
     const type = this.o.brush()?.stroke.type;
     if (this.shown && type && SINGLE.includes(type)) this.o.onStamped?.(this.shown.origin);
