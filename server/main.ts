@@ -1,4 +1,7 @@
-/** `PORT`, `MOLDSTAMP_DATA`, `MOLDSTAMP_INBOX`, `MOLDSTAMP_BACKUPS` and Ctrl-C. */
+/**
+ * `PORT`, `MOLDSTAMP_DATA`, `MOLDSTAMP_INBOX`, `MOLDSTAMP_BACKUPS` and Ctrl-C. With `--restore` a database that is
+ * damaged is set aside and the newest backup restored; then it goes on as ever.
+ */
 import './lean';
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
@@ -23,6 +26,7 @@ try {
     backups: process.env['MOLDSTAMP_BACKUPS'] ? resolve(process.env['MOLDSTAMP_BACKUPS']) : undefined,
     port,
     version,
+    anew: process.argv.includes('--restore'),
   });
   console.log(`Mold Stamp is at ${running.address}`);
   let closing = false;

@@ -14,6 +14,7 @@ import { Pictures } from './pictures';
 import { Reader } from './reading/reader';
 import { Scans } from './scanner/scans';
 import { seedBaseBrushes } from './seed';
+import { asideIn, putBack } from './store/pglite/damage';
 import { openPglite } from './store/pglite/open';
 import type { Store } from './store/port';
 import { Studio } from './studio/studio';
@@ -30,6 +31,8 @@ export interface StartOptions {
   /** 0 takes any free port. */
   port: number;
   version: string;
+  /** A damaged database is set aside and the newest copy of everything restored. */
+  anew?: boolean;
   /** How long a small file from outside may keep its reader; tests wait less. */
   readSeconds?: number;
 }
@@ -42,7 +45,9 @@ export interface Running {
 }
 
 export async function start(options: StartOptions): Promise<Running> {
-  const store: Store = await openPglite({ folder: options.folder, template: options.template });
+  const { folder, template, backups: copies, anew } = options;
+  const aside = await asideIn(folder);
+  const store: Store = await openPglite({ folder, template, backups: copies, ...(anew ? { anew } : {}) });
   const studio = new Studio(store.blobs.folder, (hash) => store.blobs.size(hash), options.readSeconds);
   const pictures = new Pictures(store, studio);
   const reader = new Reader();
@@ -71,6 +76,8 @@ export async function start(options: StartOptions): Promise<Running> {
   try {
     await backups.open();
     await seedBaseBrushes(store);
+    if (anew && store.first) await restoreNewest(backups);
+    else if (anew) log.info('The database can be read: nothing was restored');
     store.onChange(() => pictures.soon());
     const app = createApp({
       store,
@@ -108,8 +115,19 @@ export async function start(options: StartOptions): Promise<Running> {
     };
   } catch (error) {
     await stop(null);
+    // A restore that failed leaves the damaged database in its place, or the next start would open an empty one.
+    const made = (await asideIn(folder)).find((name) => !aside.includes(name));
+    if (made) await putBack(folder, made);
     throw error;
   }
+}
+
+/** Throws a sentence where there is no copy, or the newest doesn't hold all that it says. */
+async function restoreNewest(backups: Backups): Promise<void> {
+  const [newest] = await backups.copies();
+  if (!newest) throw new Error(`There is no backup in ${backups.folder}. The damaged database is kept as it was.`);
+  const { changed, problems } = await backups.restore(newest.name, 'keep');
+  log.info({ backup: newest.name, changed, problems }, 'Restored the newest backup');
 }
 
 /** For what is being answered when the server closes. */

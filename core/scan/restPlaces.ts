@@ -2,11 +2,11 @@
  * Where each point of a surface rests on the flat frame, so that no two rest at one place.
  *
  * Where nothing overhangs, a point rests straight under itself. Round an overhang the surface is spread out over a
- * zone: what lies under it, and so far round it (by distance, whatever the mesh) that the zone has room for its surface. In
- * the zone each point is the weighted mean of its neighbours while those at the rim stay (Tutte, "How to draw a graph",
- * 1963), which turns no face over; neighbours where the surface comes
- * out thin weigh less until the stretch is even (Yoshizawa, Belyaev and Seidel, "A fast and simple stretch-minimizing
- * mesh parameterization", 2004). That is solved on a coarse copy and carried to finer ones, each relaxed in turn.
+ * zone: what lies under it, and so far round it (by distance, whatever the mesh) that the zone has room for its
+ * surface. In the zone each point is the weighted mean of its neighbours while those at the rim stay (Tutte, "How to
+ * draw a graph", 1963), which turns no face over; neighbours where the surface comes out thin weigh less until the
+ * stretch is even (Yoshizawa, Belyaev and Seidel, "A fast and simple stretch-minimizing mesh parameterization",
+ * 2004). That is solved on a coarse copy and carried to finer ones, each relaxed in turn.
  *
  * Measured on a mushroom (testMushroom.ts): with the weights of the first round alone the cap, whose way to the rim is
  * the longest, gets a tenth of the room it needs; successive over-relaxation and mean value weights, which aren't

@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { lockFolder } from '../../lock';
 import { BlobFiles, syncFolder } from '../blobFiles';
 import { doChores } from './chores';
+import { DamagedDataError, judgeFolder, setAside, unreadable } from './damage';
 import { prepareSaves } from './save';
 import { pgliteStore, type PgliteStore } from './store';
 import { openThread, type Database } from './thread';
@@ -15,19 +16,38 @@ export interface OpenOptions {
   folder: string;
   /** A data folder to begin with, closed; without one an empty one is made, which takes longer. */
   template?: string | undefined;
+  /** Where copies of everything lie; `backups` in the data folder where it is left out. */
+  backups?: string | undefined;
+  /** A database that is damaged is set aside, and a new one begun in its place. */
+  anew?: boolean;
 }
 
 export async function openPglite(options: OpenOptions): Promise<PgliteStore> {
-  await mkdir(options.folder, { recursive: true });
-  const unlock = await lockFolder(join(options.folder, 'server.lock'));
+  const { folder } = options;
+  const backups = options.backups ?? join(folder, 'backups');
+  if (!options.anew) await judgeFolder(folder, backups);
+  await mkdir(folder, { recursive: true });
+  const unlock = await lockFolder(join(folder, 'server.lock'));
   try {
-    const path = join(options.folder, 'db');
-    const first = !(await exists(path));
-    const files = new BlobFiles(join(options.folder, 'blobs'));
-    if (first && options.template && (await exists(options.template)))
-      await copyTemplate(options.template, options.folder);
+    const path = join(folder, 'db');
+    // Looked at again, now that no other server can change it.
+    const state = await judgeFolder(folder, backups).catch(async (error: unknown) => {
+      if (!options.anew || !(error instanceof DamagedDataError)) throw error;
+      await setAside(folder);
+      return 'anew' as const;
+    });
+    let first = state !== 'whole';
+    const files = new BlobFiles(join(folder, 'blobs'));
+    if (state === 'new' && options.template && (await exists(options.template)))
+      await copyTemplate(options.template, folder);
     await files.open();
-    const db = await openThread(path);
+    const db = await openThread(path).catch(async (error: unknown) => {
+      if (first) throw error;
+      if (!options.anew) throw unreadable(folder, error);
+      await setAside(folder);
+      first = true;
+      return openThread(path);
+    });
     try {
       await migrate(db);
       await prepareSaves(db);
@@ -70,9 +90,11 @@ export async function migrate(db: Database): Promise<void> {
  * folder.
  */
 async function copyTemplate(template: string, folder: string): Promise<void> {
-  if (await exists(join(template, 'blobs'))) copySynced(join(template, 'blobs'), join(folder, 'blobs'));
   const begun = join(folder, 'db.new');
   await rm(begun, { recursive: true, force: true });
+  // There before the bytes: it says that they belong to a start that was cut short, and not to a database that is gone.
+  await mkdir(begun);
+  if (await exists(join(template, 'blobs'))) copySynced(join(template, 'blobs'), join(folder, 'blobs'));
   copySynced(join(template, 'db'), begun);
   await rename(begun, join(folder, 'db'));
   await syncFolder(folder);
