@@ -112,10 +112,10 @@ function resting({ resting: share, over }: PartReport): Check {
     limit: LEAST_RESTING * 100,
     unit: '%',
     sentence: ok
-      ? `It rests on ${Math.round(share * 100)} % of what it covers`
+      ? `Its base spans ${Math.round(share * 100)} % of its footprint`
       : floats
-        ? `Its lowest point lies ${Math.round(Math.abs(over) * 100)} % of its height ${over > 0 ? 'over' : 'under'} its rest point.`
-        : `It stands on ${(share * 100).toFixed(1)} % of what it covers: hardly a base.`,
+        ? `Its lowest point is ${Math.round(Math.abs(over) * 100)} % of its height ${over > 0 ? 'above' : 'below'} the rest point.`
+        : `Its base spans only ${(share * 100).toFixed(1)} % of its footprint.`,
   };
 }
 

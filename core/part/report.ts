@@ -1,4 +1,5 @@
 /** What is to be known of a part before it is set down. */
+import { polygonArea, polygonHull } from 'd3-polygon';
 import { buildMesh, faceNormal, pick, type RawMesh } from '#core/mesh';
 import { scanReport } from '#core/scan';
 import { dot, length, scaled, unit, type Vec3 } from '#core/vector';
@@ -16,7 +17,7 @@ export interface PartReport {
   components: number;
   /** Across, forward and up, units of its mesh. */
   size: [number, number, number];
-  /** Of the rectangle that it covers seen from above: how much lies flat on the surface. */
+  /** Of the rectangle that it covers seen from above: how much lies between the points that it rests on. */
   resting: number;
   /** Where its lowest point lies over its rest point, as a share of its height. */
   over: number;
@@ -46,17 +47,28 @@ export function partReport(mesh: RawMesh, seat: Seat): PartReport {
     components,
     crossings: crossings(mesh),
     size,
-    resting: covered > 0 ? Math.min(1, restingArea(mesh, scaled(unit(seat.up), -1), TOUCHING) / covered) : 0,
+    resting: covered > 0 ? Math.min(1, baseArea(mesh, seat) / covered) : 0,
     over: size[2] > 0 ? low / size[2] : 0,
     tilt: flat >= FLAT_SHARE && turned <= NEAR_FLAT_DEG ? turned : 0,
     thickness: thicknessOf(mesh),
   };
 }
 
-/** Share of its height within which a face lies on the surface. */
+/** Share of its height within which a point lies on the surface. */
 const TOUCHING = 0.005;
 /** A side that is turned further away was never meant to be the base. */
 const NEAR_FLAT_DEG = 30;
+
+/** What it would stand on, whether a face, a rim or single points: the convex hull of what touches the surface. */
+function baseArea(mesh: RawMesh, seat: Seat): number {
+  const { positions: p } = stood(mesh, seat);
+  const { low, high } = extentsOf(p);
+  const limit = low[2] + (high[2] - low[2]) * TOUCHING;
+  const touching: [number, number][] = [];
+  for (let v = 0; v < p.length; v += 3) if (p[v + 2] <= limit) touching.push([p[v], p[v + 1]]);
+  const hull = polygonHull(touching);
+  return hull ? Math.abs(polygonArea(hull)) : 0;
+}
 
 /** Extents as it stands on its seat, and how far its lowest point lies over the surface. */
 export function seatedExtents(mesh: RawMesh, seat: Seat): { size: [number, number, number]; low: number } {
