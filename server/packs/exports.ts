@@ -1,6 +1,6 @@
 /** Pack files that are written as they are fetched: nothing is put together beforehand. */
 import { createHash, randomUUID } from 'node:crypto';
-import { readFile, unlink } from 'node:fs/promises';
+import { readFile, rm } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import type { ReadableStream as WebStream } from 'node:stream/web';
 import { configure, Uint8ArrayReader, ZipWriter, type ZipWriterAddDataOptions } from '@zip.js/zip.js';
@@ -184,19 +184,33 @@ export class Exports {
     }
     for await (const { path, picture, brush } of ahead(plan.pictures, (each) => this.picture(each)))
       manifest.pictures.push({ brush, ...(await add(path, picture, AS_IS)) });
-    for await (const batch of ahead(inBatches(plan.data), (some) => this.data(some))) {
-      for (const { data, kind, path: from, ...sums } of batch) {
-        const { blob, provenance } = data;
-        const bytes = await readFile(from);
-        const path = kind === 'bytes' ? `data/${blob}` : data.path;
-        const squeezed = kind === 'bytes' || kind === 'mesh';
-        const entry = await add(path, bytes, squeezed ? SQUEEZED : checked(bytes, sums.crc32), sums.sha256);
-        if (from !== this.store.blobs.path(blob)) await unlink(from);
-        manifest.data.push({ kind, blob, provenance, ...entry });
+    const batches = ahead(
+      inBatches(plan.data),
+      (some) => this.data(some),
+      (unread) => this.drop(unread),
+    );
+    for await (const batch of batches) {
+      try {
+        for (const { data, kind, path: from, ...sums } of batch) {
+          const { blob, provenance } = data;
+          const bytes = await readFile(from);
+          const path = kind === 'bytes' ? `data/${blob}` : data.path;
+          const squeezed = kind === 'bytes' || kind === 'mesh';
+          const entry = await add(path, bytes, squeezed ? SQUEEZED : checked(bytes, sums.crc32), sums.sha256);
+          manifest.data.push({ kind, blob, provenance, ...entry });
+        }
+      } finally {
+        // Whether it was written or whoever fetched it went away in the middle.
+        await this.drop(batch);
       }
     }
     await zip.add(MANIFEST_PATH, new Uint8ArrayReader(Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`)), SQUEEZED);
     await zip.close();
+  }
+
+  /** What was encoded for this file alone. */
+  private async drop(batch: readonly (Encoded & { data: PlannedData })[]): Promise<void> {
+    for (const { path, data } of batch) if (path !== this.store.blobs.path(data.blob)) await rm(path, { force: true });
   }
 
   private async picture({ path, brush, title, provenance }: PackPlan['pictures'][number]): Promise<Picture> {
@@ -256,14 +270,23 @@ const checked = (bytes: Uint8Array, sum: number): ZipWriterAddDataOptions => ({
   crc32: sum,
 });
 
-/** Made while the one before is written, in order; not more than two are at hand. */
-async function* ahead<T, R>(all: readonly T[], make: (one: T) => Promise<R>): AsyncGenerator<R> {
+/** Made while the one before is written, in order; not more than two are at hand. One that nobody takes is dropped. */
+async function* ahead<T, R>(
+  all: readonly T[],
+  make: (one: T) => Promise<R>,
+  drop: (one: R) => Promise<void> = () => Promise.resolve(),
+): AsyncGenerator<R> {
   let next = all.length > 0 ? made(make(all[0])) : null;
-  for (let i = 0; i < all.length; i++) {
-    const now = await next!;
-    next = i + 1 < all.length ? made(make(all[i + 1])) : null;
-    if (now.error !== undefined) throw now.error;
-    yield now.value!;
+  try {
+    for (let i = 0; i < all.length; i++) {
+      const now = await next!;
+      next = i + 1 < all.length ? made(make(all[i + 1])) : null;
+      if (now.error !== undefined) throw now.error;
+      yield now.value!;
+    }
+  } finally {
+    const unread = await next;
+    if (unread?.value !== undefined) await drop(unread.value);
   }
 }
 
@@ -275,8 +298,10 @@ function made<R>(work: Promise<R>): Promise<{ value?: R; error?: unknown }> {
   );
 }
 
+/** Whoever fetched it went away; a stream that is let go without a word gives no reason. */
 function isGone(error: unknown): boolean {
+  if (error === undefined || error === null) return true;
   return ['ERR_STREAM_PREMATURE_CLOSE', 'ERR_INVALID_STATE', 'ABORT_ERR'].includes(
-    (error as { code?: string })?.code ?? '',
+    (error as { code?: string }).code ?? '',
   );
 }

@@ -1,7 +1,7 @@
 /** Pack files over HTTP: out of one server and into another, damaged in every way, cancelled, and two at once. */
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
@@ -162,6 +162,25 @@ test('written twice it is the same bytes; taken elsewhere and written there as w
   expect(what.pack?.id).toBe(sent.pack);
   for (const [collection, doc] of sent.docs) expect(await docOf(theirs, collection, doc.id)).toEqual(doc);
   expect(sha(await written(theirs, { pack: sent.pack, sources: true, palettes: [sent.palette] }))).toBe(sha(file));
+});
+
+test('whoever goes away in the middle leaves no file behind; asking for the head begins nothing', async () => {
+  const begun = join(folder, 'mine', 'blobs', 'begun');
+  for (let round = 0; round < 6; round++) {
+    const { id } = await good<{ id: string }>(mine, '/pack-exports', 'POST', { pack: sent.pack });
+    const head = await ask(mine, `/pack-exports/${id}/file`, 'HEAD');
+    expect([head.status, head.headers.get('content-type')]).toEqual([200, 'application/zip']);
+    expect((await good<{ state: string }>(mine, `/pack-exports/${id}`)).state).toBe('pending');
+    const answer = await ask(mine, `/pack-exports/${id}/file`);
+    const reader = answer.body!.getReader();
+    for (let n = 0; n < round; n++) await reader.read();
+    await reader.cancel();
+  }
+  const end = Date.now() + 20_000;
+  while ((await readdir(begun)).length > 0 && Date.now() < end) await new Promise((done) => setImmediate(done));
+  expect(await readdir(begun)).toEqual([]);
+  const wish = { pack: sent.pack, sources: true, palettes: [sent.palette] };
+  expect(sha(await written(mine, wish))).toBe(sha(file));
 });
 
 test('taken again nothing changes; as a copy it comes under another id and name', async () => {

@@ -25,6 +25,13 @@ export interface PackRoutes {
   exports: Exports;
 }
 
+/** Whoever asks for the head alone gets it: nothing is begun, and what is being written goes on. */
+function asksHead(ctx: Context): boolean {
+  if (ctx.method !== 'HEAD') return false;
+  ctx.status = 200;
+  return true;
+}
+
 export function addPacks(router: Router, { store, reader, imports, exports }: PackRoutes): void {
   router.get('/pack.schema.json', (ctx) => {
     ctx.body = packFileSchema();
@@ -40,6 +47,7 @@ export function addPacks(router: Router, { store, reader, imports, exports }: Pa
     const id = idOf(ctx);
     ctx.attachment(`${exports.nameOf(id).replace(/[^\p{L}\p{N} _-]/gu, '_')}.pack.zip`);
     ctx.type = 'application/zip';
+    if (asksHead(ctx)) return;
     ctx.body = exports.stream(id);
   });
   router.get('/pack-exports/:id/page', (ctx) => {
@@ -47,6 +55,7 @@ export function addPacks(router: Router, { store, reader, imports, exports }: Pa
     // It is saved, not shown: its scripts are for where it is opened.
     ctx.attachment(`${exports.nameOf(id).replace(/[^\p{L}\p{N} _-]/gu, '_')}.html`);
     ctx.type = 'text/html; charset=utf-8';
+    if (asksHead(ctx)) return;
     ctx.body = exports.page(id);
   });
   router.delete('/pack-exports/:id', (ctx) => {

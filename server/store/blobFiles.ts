@@ -4,13 +4,10 @@
  */
 import { createHash, randomUUID, webcrypto } from 'node:crypto';
 import { createReadStream, type ReadStream } from 'node:fs';
-import { mkdir, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, open, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Problem } from '../problem';
 import type { Arrived, Range } from './port';
-
-/** A file that was begun and never got its name is left from a server that was killed. */
-const STALE_MS = 24 * 3600 * 1000;
 
 export class BlobFiles {
   private readonly begun: string;
@@ -19,14 +16,10 @@ export class BlobFiles {
     this.begun = join(folder, 'begun');
   }
 
-  /** Makes the folders, and clears what was begun long ago. */
+  /** Makes the folders. What was begun and never got its name is left from a server that was killed, and goes. */
   async open(): Promise<void> {
+    await rm(this.begun, { recursive: true, force: true });
     await mkdir(this.begun, { recursive: true });
-    for (const name of await readdir(this.begun)) {
-      const path = join(this.begun, name);
-      const { mtimeMs } = await stat(path);
-      if (Date.now() - mtimeMs > STALE_MS) await rm(path, { force: true });
-    }
   }
 
   pathOf(hash: string): string {
