@@ -15,7 +15,7 @@ import type { Store } from '../../server/store/port';
 import { startFlatbed, type Flatbed } from './flatbed';
 
 /** Long enough for a machine that does much else. */
-const patience = { answerMs: 20_000, pageMs: 60_000, chunkMs: 30_000 };
+const patience = { answerMs: 20_000, pageMs: 60_000, chunkMs: 30_000, wholeMs: 120_000 };
 let bed: Flatbed;
 let store: Store;
 let folder: string;
@@ -155,6 +155,36 @@ test('what isn’t a scanner is told from one', async () => {
   expect(() => readCapabilities('<ScannerCapabilities/>')).toThrow(Nonsense);
 });
 
+test('a scanner that trickles or hangs keeps nobody: there is an end to all of it, and Cancel works at once', async () => {
+  const wish = { dpi: 75, colour: 'grey' as const, area: order().area!, format: 'image/png' as const };
+  let trickles = true;
+  const slow = createServer((request, response) => {
+    if (request.method === 'POST') return response.writeHead(201, { Location: '/eSCL/ScanJobs/1' }).end();
+    if (request.method === 'DELETE') return response.end();
+    response.writeHead(200);
+    response.write('<');
+    const drip = setInterval(() => trickles && response.write(' '), 20);
+    response.once('close', () => clearInterval(drip));
+  });
+  await new Promise<void>((done) => slow.listen(0, '127.0.0.1', done));
+  const root = scannerUrl(`127.0.0.1:${(slow.address() as AddressInfo).port}`);
+  const read = async (signal: AbortSignal, own: Patience): Promise<void> => {
+    for await (const chunk of (await scanPage(root, wish, signal, own)).chunks) expect(chunk.length).toBeGreaterThan(0);
+  };
+  const never = new AbortController().signal;
+  await expect(capabilitiesOf(root, { ...patience, answerMs: 300 })).rejects.toThrow('No scanner answers');
+  await expect(read(never, { ...patience, wholeMs: 300 })).rejects.toThrow('stopped in mid-scan');
+  trickles = false;
+  await expect(read(never, { ...patience, chunkMs: 300 })).rejects.toThrow('stopped in mid-scan');
+  const stop = new AbortController();
+  const began = performance.now();
+  setTimeout(() => stop.abort(), 200);
+  await expect(read(stop.signal, patience)).rejects.toThrow('cancelled');
+  expect(performance.now() - began).toBeLessThan(patience.chunkMs / 2);
+  slow.closeAllConnections();
+  await new Promise((done) => slow.close(done));
+});
+
 test('addresses: what is typed is completed; what is outside of the local network is asked about first', async () => {
   expect(scannerUrl('192.168.1.20').href).toBe('http://192.168.1.20/eSCL');
   expect(scannerUrl(' scanner.local:8080 ').href).toBe('http://scanner.local:8080/eSCL');
@@ -173,7 +203,7 @@ test('addresses: what is typed is completed; what is outside of the local networ
     'fd00::2',
   ])
     await checkLocal(new URL('http://scanner.local'), false, at(address));
-  for (const address of ['8.8.8.8', '172.32.0.1', '2001:db8::1']) {
+  for (const address of ['8.8.8.8', '172.32.0.1', '2001:db8::1', '169.254.169.254', '169.254.170.2', 'fd00:ec2::254']) {
     await expect(checkLocal(new URL('http://scanner.example'), false, at(address))).rejects.toThrow(
       'isn’t on the local network',
     );

@@ -19,6 +19,17 @@ for (const [net, prefix] of [
 ] as const)
   LOCAL.addSubnet(net, prefix, 'ipv6');
 
+/** Addresses under which machines in data centres are told about themselves, secrets among it: no scanner has one. */
+const METADATA = new BlockList();
+METADATA.addSubnet('169.254.169.0', 24, 'ipv4');
+METADATA.addSubnet('169.254.170.0', 24, 'ipv4');
+METADATA.addSubnet('fd00:ec2::', 32, 'ipv6');
+
+function isLocal(address: string): boolean {
+  const kind = isIP(address) === 6 ? 'ipv6' : 'ipv4';
+  return LOCAL.check(address, kind) && !METADATA.check(address, kind);
+}
+
 /** The service's root, e.g. http://192.168.1.20/eSCL. Throws a sentence. */
 export function scannerUrl(typed: string): URL {
   const text = typed.trim();
@@ -60,7 +71,7 @@ export async function checkLocal(url: URL, outside: boolean, find: Lookup = byNa
           `There is no “${host}” on the network. Is the scanner on, and its address right?`,
         );
       });
-  const strange = addresses.find((address) => !LOCAL.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4'));
+  const strange = addresses.find((address) => !isLocal(address));
   if (strange !== undefined && !outside)
     throw new Problem(403, 'scanner-outside', `“${host}” isn’t on the local network: it is at ${strange}.`, {
       address: strange,

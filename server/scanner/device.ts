@@ -12,8 +12,10 @@ export interface Patience {
   pageMs: number;
   /** Between two chunks of a page. */
   chunkMs: number;
+  /** For all of a page, from its first chunk: one that trickles has an end too. */
+  wholeMs: number;
 }
-export const PATIENCE: Patience = { answerMs: 10_000, pageMs: 180_000, chunkMs: 60_000 };
+export const PATIENCE: Patience = { answerMs: 10_000, pageMs: 180_000, chunkMs: 10_000, wholeMs: 900_000 };
 const BUSY_PAUSE_MS = 500;
 const MOST_XML = 1 << 20;
 
@@ -21,7 +23,7 @@ export async function capabilitiesOf(root: URL, patience: Patience = PATIENCE): 
   const answer = await ask(root, 'ScannerCapabilities', {}, patience.answerMs);
   if (!answer.ok) throw strange(root, `it answers ${answer.status} when asked what it can do`);
   try {
-    return readCapabilities(await smallText(answer));
+    return readCapabilities(await smallText(answer, patience.answerMs));
   } catch (error) {
     if (error instanceof Nonsense) throw strange(root, lower(error.message));
     throw away(root);
@@ -87,7 +89,7 @@ export async function scanPage(
     const length = Number(answer.headers.get('content-length') ?? NaN);
     return {
       length: Number.isInteger(length) && length > 0 ? length : null,
-      chunks: chunksOf(root, answer.body, signal, patience.chunkMs),
+      chunks: chunksOf(root, answer.body, signal, patience),
     };
   }
 }
@@ -96,19 +98,16 @@ async function* chunksOf(
   root: URL,
   body: ReadableStream<Uint8Array>,
   signal: AbortSignal,
-  chunkMs: number,
+  { chunkMs, wholeMs }: Patience,
 ): AsyncIterable<Uint8Array> {
   const reader = body.getReader();
+  const until = Date.now() + wholeMs;
   let bytes = 0;
   try {
     for (;;) {
-      const late = new AbortController();
-      const chunk = await Promise.race([
-        reader.read(),
-        wait(chunkMs, 'late' as const, { signal: late.signal, ref: false }).catch(() => 'late' as const),
-      ]).finally(() => late.abort());
+      const chunk = await inTime(reader.read(), Math.min(chunkMs, until - Date.now()), signal);
       if (signal.aborted) throw cancelled();
-      if (chunk === 'late') throw stopped(root, bytes);
+      if (chunk === LATE) throw stopped(root, bytes);
       if (chunk.done) return;
       bytes += chunk.value.length;
       yield chunk.value;
@@ -117,17 +116,39 @@ async function* chunksOf(
     if (error instanceof Problem) throw error;
     throw signal.aborted ? cancelled() : stopped(root, bytes);
   } finally {
-    await reader.cancel().catch(() => undefined);
+    // A scanner that hangs doesn't answer this either.
+    void reader.cancel().catch(() => undefined);
   }
+}
+
+const LATE = Symbol('late');
+
+/** What comes within `ms`; LATE when it doesn't, or when it is given up, at once. */
+async function inTime<T>(work: Promise<T>, ms: number, signal?: AbortSignal): Promise<T | typeof LATE> {
+  if (ms <= 0 || signal?.aborted) return LATE;
+  // Whoever doesn't wait for it any more doesn't hear of its end.
+  work.catch(() => undefined);
+  return new Promise((done, fail) => {
+    const late = (): void => done(LATE);
+    const timer = setTimeout(late, ms);
+    timer.unref();
+    signal?.addEventListener('abort', late, { once: true });
+    work.then(done, fail).finally(() => {
+      clearTimeout(timer);
+      signal?.removeEventListener('abort', late);
+    });
+  });
 }
 
 /** `answerMs` is for the answer to begin; what it brings may take longer. */
 async function ask(root: URL, path: string, init: RequestInit, answerMs: number): Promise<Response> {
-  const late = new AbortController();
-  const timer = setTimeout(() => late.abort(), answerMs);
-  const signal = init.signal ? AbortSignal.any([init.signal, late.signal]) : late.signal;
+  const end = new AbortController();
+  const timer = setTimeout(() => end.abort(), answerMs);
+  // Held on to by the listener: a signal made of others may be cleared away before they are heard.
+  init.signal?.addEventListener('abort', () => end.abort(), { once: true });
+  if (init.signal?.aborted) end.abort();
   try {
-    return await fetch(new URL(`${root.pathname}/${path}`, root), { ...init, signal, redirect: 'error' });
+    return await fetch(new URL(`${root.pathname}/${path}`, root), { ...init, signal: end.signal, redirect: 'error' });
   } catch {
     throw init.signal?.aborted ? cancelled() : away(root);
   } finally {
@@ -143,12 +164,18 @@ function jobUrl(root: URL, location: string | null): URL | null {
   return url.host === root.host && url.pathname.startsWith(`${root.pathname}/`) ? url : null;
 }
 
-async function smallText(answer: Response): Promise<string> {
+/** All of it within `ms`. */
+async function smallText(answer: Response, ms: number): Promise<string> {
   const reader = answer.body?.getReader();
   const chunks: Uint8Array[] = [];
+  const until = Date.now() + ms;
   let bytes = 0;
   for (;;) {
-    const chunk = await reader?.read();
+    const chunk = reader && (await inTime(reader.read(), until - Date.now()));
+    if (chunk === LATE) {
+      void reader?.cancel().catch(() => undefined);
+      throw new Error('It goes on too long.');
+    }
     if (!chunk || chunk.done) return new TextDecoder().decode(Buffer.concat(chunks));
     bytes += chunk.value.length;
     if (bytes > MOST_XML) throw new Nonsense('It says more than any scanner has to say.');
