@@ -5,7 +5,7 @@ export { levelNormal } from './level';
 export { detrend, type Detrended } from './detrend';
 export { fillSmoothly } from './fill';
 export * from './castPatch';
-export { ClosedPatchError } from './restPlaces';
+export { ClosedPatchError } from './overhangZone';
 export { castPatchVector, type PatchVector } from './castVector';
 export { castColours, type ScanColours } from './castColours';
 export { scanReport, type ScanReport } from './report';
