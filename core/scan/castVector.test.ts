@@ -22,8 +22,8 @@ test.each([
   const { offsets, folded } = await castPatchVector(buildMesh(form, { ringless: true }), patch(2));
   expect(folded).toBe(0);
   const stamped = stampedSheet(offsets, 512, 400);
-  expect(farthest(stamped, form, 5) / MUSHROOM_HEIGHT).toBeLessThan(0.01);
-  expect(farthest(form, stamped, Math.ceil((cells * cells) / 15_000)) / MUSHROOM_HEIGHT).toBeLessThan(creases);
+  expect(farthest(stamped, form, 16) / MUSHROOM_HEIGHT).toBeLessThan(0.01);
+  expect(farthest(form, stamped, Math.ceil((cells * cells) / 6_000)) / MUSHROOM_HEIGHT).toBeLessThan(creases);
 });
 
 test('a body that closes inside the frame can’t be spread out, and says so', async () => {
