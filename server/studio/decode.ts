@@ -35,7 +35,7 @@ export async function decodePicture(file: Uint8Array, name: string): Promise<Dec
   if (bytes.length === 0) throw refuse(`${name} is empty. ${ACCEPTED}`);
   if (bytes.length > 4 && Buffer.from(bytes.subarray(0, 4)).readUInt32LE() === 0x01312f76)
     return decodeExr(bytes, name);
-  const unread = unreadKind(bytes, name);
+  const unread = unreadKind(bytes);
   if (unread) throw refuse(`${name} is ${unread}. ${ACCEPTED}`);
   if (isDrawing(bytes)) bytes = boundedDrawing(bytes, name, SVG_SIDE);
   const odd = oddSamples(bytes);
@@ -46,6 +46,8 @@ export async function decodePicture(file: Uint8Array, name: string): Promise<Dec
   const meta = await sharp(bytes, { limitInputPixels: false })
     .metadata()
     .catch(() => {
+      // These have no signature: only what can't be read as anything else is taken at its name.
+      if (/\.tga$/i.test(name)) throw refuse(`${name} is a TGA picture. ${ACCEPTED}`);
       throw refuse(`${name} isn’t a picture that can be read: it is broken or of another kind. ${ACCEPTED}`);
     });
   const label = LABELS[meta.format ?? ''];

@@ -2,7 +2,7 @@
 const ASCII = (bytes: Uint8Array, from: number, to: number): string => String.fromCharCode(...bytes.subarray(from, to));
 
 /** By the file's own signature; null for what isn't known. */
-export function unreadKind(bytes: Uint8Array, name: string): string | null {
+export function unreadKind(bytes: Uint8Array): string | null {
   const head = ASCII(bytes, 0, 12);
   if (head.startsWith('8BPS')) return 'a layered picture (PSD)';
   if (head.startsWith('#?RADIANCE') || head.startsWith('#?RGBE')) return 'a Radiance HDR picture';
@@ -15,7 +15,5 @@ export function unreadKind(bytes: Uint8Array, name: string): string | null {
   if (head.slice(4, 8) === 'ftyp') return 'a HEIF or AVIF picture, or a film';
   if (head.startsWith('DDS ')) return 'a DDS texture';
   if (head.startsWith('%PDF')) return 'a PDF document';
-  // These have no signature at their beginning.
-  if (/\.tga$/i.test(name)) return 'a TGA picture';
   return null;
 }

@@ -292,6 +292,11 @@ describe('samples that other programs write', () => {
   });
 });
 
+test('a picture is what its bytes say, whatever it is called', async () => {
+  const png = await plain('#cc3333').png().toBuffer();
+  expect((await decodePicture(png, 'really a png.tga')).what).toBe('PNG, 8 bit');
+});
+
 describe('what can’t be read', () => {
   test.each([
     ['empty.png', () => Buffer.alloc(0), 'empty.png is empty'],
